@@ -1,0 +1,56 @@
+"""The usual cautions for a job, and the least that is worn. The label's own list binds and comes first."""
+
+from dataclasses import dataclass
+
+from core.rates.product import Kind, Product
+
+LABEL_FIRST = (
+    "The product label, local law and licensed practice come before this sheet. Read the label before you mix."
+)
+
+LEAST_WORN = ("Long-sleeved shirt and long trousers", "Socks and closed shoes or boots", "Chemical-resistant gloves")
+"""The least that US labels ask of handlers (40 CFR 156.212, from memory); more while mixing than while spraying."""
+
+LEAST_MIXING = ("Eye protection: splashes happen at the jug",)
+
+
+@dataclass(frozen=True)
+class Caution:
+    """One caution; `weight` orders them: 1 people, 2 water and neighbours, 3 turf and surfaces."""
+
+    key: str
+    text: str
+    weight: int
+
+
+def worn_for_mixing(product: Product) -> tuple[str, ...]:
+    """What the label asks to wear for mixing, or the least that is worn where the card lists nothing."""
+    if product.ppe_mixing:
+        return product.ppe_mixing
+    dusty = ("Dust mask rated for the product",) if not product.liquid else ()
+    return (*LEAST_WORN, *LEAST_MIXING, *dusty)
+
+
+def worn_for_applying(product: Product) -> tuple[str, ...]:
+    """What the label asks to wear for applying, or the least that is worn where the card lists nothing."""
+    return product.ppe_applying or LEAST_WORN
+
+
+def cautions(product: Product) -> tuple[Caution, ...]:
+    """The usual cautions, those for people first."""
+    sprayed = product.formulation.sprayed
+    found = [Caution("clean-water", "Keep clean water and soap at the bench for eyes and skin.", 1)]
+    if not product.liquid:
+        found.append(Caution("dust", "Pour low and out of the wind; do not breathe the dust.", 1))
+    if sprayed:
+        found.append(Caution("backflow", "Never leave a filling tank; keep the hose end above the water.", 2))
+        found.append(Caution("drift", "Do not spray in wind, in dead calm at dawn or dusk, or towards people.", 2))
+    if product.kind.label_binds:
+        found.append(Caution("keep-off", "Keep people and animals off until dry, and for as long as the label says.", 1))
+        found.append(Caution("leftover", "Spray rinsings out on the treated ground, within the label; none to a drain.", 2))
+    found.append(Caution("water", "Keep off drains, ponds and hard ground; sweep or blow back what falls there.", 2))
+    if product.kind in (Kind.FERTILISER, Kind.IRON, Kind.BIOSTIMULANT, Kind.AMENDMENT):
+        found.append(Caution("burn", "More is not better: salts burn leaf in heat and drought.", 3))
+    if product.stains or product.kind is Kind.IRON:
+        found.append(Caution("stains", "It stains stone, concrete, paint and clothes. Rinse splashes at once.", 3))
+    return tuple(sorted(found, key=lambda c: c.weight))

@@ -1,0 +1,41 @@
+"""What a dose costs, in the package's own money: Decimal throughout, rounded to cents only for show."""
+
+from dataclasses import dataclass
+from decimal import ROUND_HALF_UP, Decimal
+
+from core.rates.product import Product
+from core.rates.working import Step, Term, divided_by, line, times
+from core.units import Quantity, convert
+
+CENT = Decimal("0.01")
+
+
+@dataclass(frozen=True)
+class Cost:
+    """`total` and `per_foot` (the cost per 1000 ft² or 100 m², as `foot` says), unrounded."""
+
+    total: Decimal
+    per_foot: Decimal
+    foot: str
+    currency: str
+    working: tuple[Step, ...]
+
+    def cents(self, amount: Decimal) -> Decimal:
+        return amount.quantize(CENT, ROUND_HALF_UP)
+
+
+def cost(product: Product, amount: Quantity, area: Quantity, foot: Quantity) -> Cost | None:
+    """The cost of `amount` on `area`, and over one `foot`; None where no price is known or the package measures else."""
+    package = product.package
+    if package is None or package.price is None or package.size.unit.dimension != amount.unit.dimension:
+        return None
+    in_package = convert(amount.value, amount.unit, package.size.unit)
+    total = package.price * Decimal(repr(in_package)) / Decimal(repr(package.size.value))
+    feet = Decimal(repr(area.base / foot.base))
+    unit = package.size.unit.symbol
+    step = line(
+        "Cost", Term(in_package, unit), divided_by(package.size.value, unit, "package"),
+        times(float(package.price), package.currency, "package"),
+        result=Term(float(total), package.currency),
+    )  # fmt: skip
+    return Cost(total, total / feet, foot.unit.symbol, package.currency, (step,))

@@ -1,0 +1,265 @@
+"""Dose = rate × area: the amount of product, whatever the label counts, with the working.
+
+Rates count product, a nutrient or an active; weight or volume; per area, per volume of spray or as a share of it. The
+answer is the amount of product in the measure that the bench uses: liquids by volume, dry products by weight.
+"""
+
+from dataclasses import dataclass, field
+
+from core.errors import InputError
+from core.rates.product import Content, Product
+from core.rates.rate import K_IN_K2O, P_IN_P2O5, Basis, Rate
+from core.rates.working import Step, Term, divided_by, line, times
+from core.units import MASS, UNITS, VOLUME, Quantity, Unit, convert
+
+US_UNITS = frozenset({"oz_wt", "lb", "short_ton", "tsp", "tbsp", "fl_oz", "cup", "pt", "qt", "gal", "gal_100",
+                      "ft2", "yd2", "kft2", "acre", "in", "ft", "yd"})  # fmt: skip
+
+
+def is_us(unit: Unit) -> bool:
+    return unit.key in US_UNITS
+
+
+@dataclass(frozen=True)
+class Delivered:
+    """How much of one active or nutrient a dose brings: its mass over the job [g] and per area [g/m²]."""
+
+    content: Content
+    grams: float
+    g_per_m2: float
+
+
+@dataclass(frozen=True)
+class Dose:
+    """The product for one job.
+
+    `amount` is in the label's own unit where that is how the bench measures it. `grams` and `litres` are the same
+    amount in base units; the one that would need an unknown density is None.
+    """
+
+    amount: Quantity
+    grams: float | None
+    litres: float | None
+    delivered: tuple[Delivered, ...]
+    working: tuple[Step, ...] = field(default=())
+
+    @property
+    def base(self) -> float:
+        """The amount in g (dry) or L (liquid)."""
+        return self.amount.base
+
+
+def dose(product: Product, rate: Rate, area: Quantity, spray_litres: float | None = None) -> Dose:
+    """The product that `rate` asks for on `area`; `spray_litres` [L] is needed by rates per volume of spray.
+
+    Raises:
+        InputError: a density, a composition or a spray volume is needed and missing, or the rate weighs a liquid by
+            a measure it does not have.
+    """
+    wanted, steps = _wanted(rate, area, spray_litres)
+    if rate.unit.basis is Basis.PRODUCT:
+        amount, more = _as_measured(product, wanted)
+    else:
+        amount, more = _from_content(product, rate.unit.basis, wanted)
+    grams, litres = _both(product, amount)
+    delivered, last = _delivered(product, grams, litres, area, is_us(rate.unit.amount))
+    return Dose(amount, grams, litres, delivered, (*steps, *more, *last))
+
+
+# --- how much of what the label counts --------------------------------------------------------------------------
+
+
+def _wanted(rate: Rate, area: Quantity, spray_litres: float | None) -> tuple[Quantity, list[Step]]:
+    counted = "" if rate.unit.basis is Basis.PRODUCT else f" {rate.unit.basis.text}"
+    if rate.unit.per is None or not rate.unit.per_area:
+        return _of_spray(rate, spray_litres, counted)
+    per = rate.unit.per
+    steps = []
+    feet = area.value
+    if area.unit is not per:
+        feet = convert(area.value, area.unit, per)
+        factor = per.size / area.unit.size
+        steps.append(
+            line(
+                "The area in the rate's measure",
+                Term(area.value, area.unit.symbol),
+                divided_by(factor, area.unit.symbol, per.symbol),
+                result=Term(feet, per.symbol),
+            )
+        )
+    wanted = Quantity(rate.value * feet, rate.unit.amount)
+    what = "product" if not counted else rate.unit.basis.text
+    steps.append(
+        line(
+            f"Rate × area: {what}",
+            Term(rate.value, rate.unit.amount.symbol + counted, per.symbol),
+            times(feet, per.symbol),
+            result=Term(wanted.value, wanted.unit.symbol + counted),
+        )
+    )
+    return wanted, steps
+
+
+def _of_spray(rate: Rate, spray_litres: float | None, counted: str) -> tuple[Quantity, list[Step]]:
+    if spray_litres is None:
+        raise InputError(
+            "machine", None, f"A rate in {rate.unit.symbol} is a share of the spray, so the spray volume is needed.",
+            "Pick a sprayer whose output is known.",
+        )  # fmt: skip
+    if rate.unit.per is None:
+        volume = Quantity(spray_litres * rate.base, UNITS["l"])
+        shown = volume.to("ml")
+        return shown, [
+            line(
+                "Share of the spray", Term(spray_litres * 1000, "mL"), times(rate.base),
+                result=Term(shown.value, "mL"), note=f"{rate.value:g} % is {rate.base:g} of the finished spray.",
+            )
+        ]  # fmt: skip
+    feet = spray_litres / rate.unit.per.size
+    wanted = Quantity(rate.value * feet, rate.unit.amount)
+    per = rate.unit.per.symbol
+    return wanted, [
+        line(
+            "Rate × spray volume", Term(rate.value, rate.unit.amount.symbol + counted, per), times(feet, per),
+            result=Term(wanted.value, wanted.unit.symbol + counted),
+        )
+    ]  # fmt: skip
+
+
+# --- from what is counted to product ----------------------------------------------------------------------------
+
+
+def _from_content(product: Product, basis: Basis, wanted: Quantity) -> tuple[Quantity, list[Step]]:
+    content = _content(product, basis)
+    unit = wanted.unit
+    factor, source = _elemental(basis, content.basis)
+    steps = []
+    if factor != 1.0:
+        asked = wanted.value
+        wanted = Quantity(asked / factor, unit)
+        steps.append(
+            line(
+                f"{basis.text} as the label states it, {content.basis.text}", Term(asked, f"{unit.symbol} {basis.text}"),
+                divided_by(factor), result=Term(wanted.value, f"{unit.symbol} {content.basis.text}"), note=source,
+            )
+        )  # fmt: skip
+    name = content.basis.text
+    if product.liquid and content.g_per_l is not None:
+        grams = wanted.base
+        volume = Quantity(grams / content.g_per_l, UNITS["l"])
+        steps.append(
+            line(
+                f"Product that holds that {name}", Term(grams, "g"), divided_by(content.g_per_l, "g", "L"),
+                result=Term(volume.value, "L"),
+            )
+        )  # fmt: skip
+        target = UNITS["fl_oz"] if is_us(unit) else UNITS["ml"]
+        return volume.to(target), steps
+    share = content.percent or 0.0
+    mass = Quantity(wanted.value / (share / 100), unit)
+    steps.append(
+        line(
+            f"Product that holds that {name}", Term(wanted.value, f"{unit.symbol} {name}"), divided_by(share / 100),
+            result=Term(mass.value, f"{unit.symbol} product"), note=f"The label states {share:g} % {name}.",
+        )
+    )  # fmt: skip
+    amount, more = _as_measured(product, mass)
+    return amount, [*steps, *more]
+
+
+def _content(product: Product, basis: Basis) -> Content:
+    content = product.content(basis)
+    if content is None and basis in (Basis.P, Basis.K):
+        content = product.content(Basis.P2O5 if basis is Basis.P else Basis.K2O)
+    if content is None:
+        what = "an active ingredient" if basis is Basis.ACTIVE else basis.text
+        raise InputError(
+            "product.contents", basis.value, f"The rate counts {what}, and {product.name} lists none.",
+            "Add it to the product's composition, or give the rate of product.",
+        )  # fmt: skip
+    actives = [c for c in product.contents if c.basis is Basis.ACTIVE]
+    if basis is Basis.ACTIVE and len(actives) > 1:
+        raise InputError(
+            "rate", basis.value, f"{product.name} holds {len(actives)} actives; a rate of active does not say which.",
+            "Give the rate of product.",
+        )  # fmt: skip
+    return content
+
+
+def _elemental(asked: Basis, stated: Basis) -> tuple[float, str]:
+    """Mass share of the asked element in the stated oxide; 1 where they are the same."""
+    if asked is Basis.P and stated is Basis.P2O5:
+        return P_IN_P2O5, "P₂O₅ is 43.64 % P."
+    if asked is Basis.K and stated is Basis.K2O:
+        return K_IN_K2O, "K₂O is 83.02 % K."
+    return 1.0, ""
+
+
+# --- weight, volume and the bench -------------------------------------------------------------------------------
+
+
+def _as_measured(product: Product, amount: Quantity) -> tuple[Quantity, list[Step]]:
+    """`amount` in the dimension the bench measures the product in."""
+    if amount.unit.dimension == product.measured_in:
+        return amount, []
+    if product.measured_in == MASS:
+        raise InputError(
+            "rate", str(amount), f"{product.name} is dry, and the rate measures it in {amount.unit.symbol}.",
+            "Dry products are weighed: give the rate in oz wt, lb, g or kg.",
+        )  # fmt: skip
+    density = _density(product)
+    grams = amount.base
+    litres = grams / density
+    target = UNITS["fl_oz"] if is_us(amount.unit) else UNITS["ml"]
+    volume = Quantity(litres, UNITS["l"]).to(target)
+    return volume, [
+        line(
+            "From weight to volume, by the density", Term(grams, "g"), divided_by(density, "g", "L"),
+            times(UNITS["l"].size / target.size, target.symbol, "L"), result=Term(volume.value, target.symbol),
+        )
+    ]  # fmt: skip
+
+
+def _density(product: Product) -> float:
+    if product.density_g_per_l is None:
+        raise InputError(
+            "product.density", None, f"The rate weighs {product.name}, a liquid; its density is needed to pour it.",
+            "Find the weight per gallon (or kg/L) on the label and add it to the product.",
+        )  # fmt: skip
+    return product.density_g_per_l
+
+
+def _both(product: Product, amount: Quantity) -> tuple[float | None, float | None]:
+    density = product.density_g_per_l
+    if amount.unit.dimension == VOLUME:
+        return (amount.base * density if density else None), amount.base
+    return amount.base, None
+
+
+def _delivered(
+    product: Product, grams: float | None, litres: float | None, area: Quantity, us: bool
+) -> tuple[tuple[Delivered, ...], list[Step]]:
+    """What the dose brings of each content, per 1000 ft² (US rates) or per 100 m² in the working."""
+    found, steps = [], []
+    unit, foot = (UNITS["lb"], UNITS["kft2"]) if us else (UNITS["g"], UNITS["m2_100"])
+    for content in product.contents:
+        by_litre = product.g_per_l(content) if litres is not None else None
+        share = product.share(content)
+        if by_litre is not None and litres is not None:
+            mass = litres * by_litre
+            start, rest = Term(litres, "L"), times(by_litre, "g", "L")
+        elif share is not None and grams is not None:
+            mass = grams * share
+            start, rest = Term(grams, "g"), times(share)
+        else:
+            continue
+        found.append(Delivered(content, mass, mass / area.base))
+        per_foot = mass / unit.size / (area.base / foot.size)
+        steps.append(
+            line(
+                f"{content.name} that it brings", start, rest, divided_by(area.base / foot.size, foot.symbol),
+                result=Term(per_foot, f"{unit.symbol}", foot.symbol),
+                note="" if unit.key == "g" else f"{mass:.4g} g in all; 1 lb = 453.59 g.",
+            )
+        )  # fmt: skip
+    return tuple(found), steps

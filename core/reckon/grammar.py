@@ -1,0 +1,235 @@
+"""The grammar of the reckon line.
+
+    line     = dose | reach | convert
+    dose     = rate [("of" | "from") ["the"] PRODUCT] ("on" | "over") ground ["with" MACHINE] ["in" number "passes"]
+    reach    = "how far does" amount ["of" PRODUCT] "go" "at" rate
+    convert  = rate ("in" | "as" | "=") [number] rate-unit | amount ("in" | "as" | "to" | "=") unit
+    ground   = AREA | number area-unit
+    rate     = a label phrase, see `core.rates.phrase`
+    PRODUCT, AREA, MACHINE = a name of the club's, in any case; a beginning that fits one name alone will do
+
+A question mark at the end is ignored. A number before the unit of a conversion compares: how many times it is. What is ambiguous is asked back with its readings as whole lines.
+"""
+
+import difflib
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from core.errors import Ambiguous, Choice, InputError, NotUnderstood
+from core.rates.phrase import find_label_rate
+from core.rates.rate import LabelRate, RateUnit
+from core.units import (
+    AREA,
+    NUMBER,
+    Quantity,
+    Unit,
+    read_number,
+    read_quantity,
+    read_unit_at,
+    tidy,
+)
+
+MOST_CHARACTERS = 200
+
+
+@dataclass(frozen=True)
+class Names:
+    """The names that a line may use."""
+
+    areas: Sequence[str] = field(default=())
+    products: Sequence[str] = field(default=())
+    machines: Sequence[str] = field(default=())
+
+
+@dataclass(frozen=True)
+class DoseAsked:
+    """RATE [of PRODUCT] on GROUND [with MACHINE]; the ground is a name or a size."""
+
+    rate: LabelRate
+    product: str | None
+    area: str | Quantity
+    machine: str | None
+    passes: int | None
+
+
+@dataclass(frozen=True)
+class ReachAsked:
+    """How far does AMOUNT go at RATE."""
+
+    amount: Quantity
+    product: str | None
+    rate: LabelRate
+
+
+@dataclass(frozen=True)
+class ConversionAsked:
+    """A rate or an amount in another unit, and the rate to compare it with where the line gave one."""
+
+    source: LabelRate | Quantity
+    target: RateUnit | Unit
+    against: float | None = None
+
+
+Asked = DoseAsked | ReachAsked | ConversionAsked
+
+_REACH = re.compile(r"how (?:far|much (?:area|ground)) (?:does|do|will|would|can)\s+(.+?)\s+(?:go|cover|treat|reach)\s+at\s+(.+)", re.I)
+_CONVERT = re.compile(r"(.+)\s(?:in|as|to|=)\s+(?:how many\s+)?(.+)", re.IGNORECASE)
+_WITH = re.compile(r"\s+(?:with|using)\s+(?:the\s+)?", re.IGNORECASE)
+_PASSES = re.compile(r"\s+in\s+(\d+|one|two|three|four)\s+pass(?:es)?$", re.IGNORECASE)
+_ON = re.compile(r"(?:on|over|to)\s+(?:the\s+)?", re.IGNORECASE)
+_OF = re.compile(r"(?:of|from)\s+(?:the\s+)?", re.IGNORECASE)
+_PASS_WORDS = {"one": 1, "two": 2, "three": 3, "four": 4}
+
+
+def read_line(text: str, names: Names) -> Asked:
+    """What the line asks.
+
+    Raises:
+        NotUnderstood: what was not understood, or a name the club does not have, with names that are close.
+        Ambiguous: a word with two readings, each given as a whole line to pick.
+        InputError: numbers that measure nothing.
+    """
+    clean = tidy(text).rstrip(" ?.!")
+    if not clean:
+        raise NotUnderstood("line", text, "The line is empty.", "Type a rate and an area, or a conversion.")
+    if len(clean) > MOST_CHARACTERS:
+        raise NotUnderstood("line", clean[:40] + "…", "That is too long for one line.", "One rate, one area, one machine.")
+    try:
+        return _read(clean, text, names)
+    except InputError as problem:
+        raise _with_whole_lines(problem, clean) from None
+
+
+def _with_whole_lines(problem: InputError, clean: str) -> InputError:
+    """The same fault, with names to pick from turned into whole lines."""
+    if problem.field not in ("area", "product", "machine") or not problem.choices:
+        return problem
+    said = re.escape(str(problem.value))
+    lines = [Choice(re.sub(said, c.text, clean, count=1, flags=re.IGNORECASE), c.meaning) for c in problem.choices]
+    return type(problem)(problem.field, problem.value, problem.problem, problem.remedy, lines)
+
+
+def _read(clean: str, text: str, names: Names) -> Asked:
+    if match := _REACH.fullmatch(clean):
+        return _reach(match[1], match[2], names)
+    if clean.lower().startswith("how "):
+        raise NotUnderstood("line", text, "That question was not understood.", "Ask “how far does 30 lb go at 4 lb/acre”.")
+    return _dose_or_conversion(clean, names)
+
+
+def _reach(amount: str, rate: str, names: Names) -> ReachAsked:
+    product = None
+    if match := re.match(r"(.+?)\s+of\s+(?:the\s+)?(.+)", amount, re.IGNORECASE):
+        amount, product = match[1], find_name(match[2], names.products, "product")
+    found, rest = find_label_rate(rate, "rate")
+    if rest:
+        raise NotUnderstood("line", rest, f"“{rest}” was not understood.", "End the line with the rate.")
+    dimension = found.unit.amount.dimension
+    return ReachAsked(read_quantity(amount, "amount", dimension), product, found)
+
+
+def _dose_or_conversion(clean: str, names: Names) -> Asked:
+    try:
+        rate, rest = find_label_rate(clean, "line")
+    except InputError as problem:
+        if (match := _CONVERT.fullmatch(clean)) and (amount := _amount(match[1], match[2])):
+            return ConversionAsked(amount, _unit(match[2], amount.unit.dimension))
+        raise problem
+    if match := re.match(r"(?:in|as|=)\s+(?:how many\s+)?(?!.*\bpass)", rest, re.IGNORECASE):
+        return _rate_conversion(rest[match.end() :], rate)
+    return _dose(rate, rest, names)
+
+
+def _dose(rate: LabelRate, rest: str, names: Names) -> DoseAsked:
+    product = machine = passes = None
+    if match := _PASSES.search(rest):
+        word = match[1].lower()
+        passes, rest = _PASS_WORDS.get(word) or int(word), rest[: match.start()]
+    parts = _WITH.split(rest, maxsplit=1)
+    if len(parts) == 2:
+        rest, machine = parts[0], find_name(parts[1], names.machines, "machine")
+    if match := _OF.match(rest):
+        rest = rest[match.end() :]
+        split = re.split(r"\s+(?:on|over)\s+(?:the\s+)?", rest, maxsplit=1, flags=re.IGNORECASE)
+        product = find_name(split[0], names.products, "product")
+        rest = f"on {split[1]}" if len(split) == 2 else ""
+    match = _ON.match(rest)
+    if not match:
+        said = f"“{rest}” was not understood." if rest else "The line does not say on what ground."
+        raise NotUnderstood("line", rest, said, "Go on with “on” and an area, or “in” and a unit.")
+    ground = rest[match.end() :].strip()
+    return DoseAsked(rate, product, _ground(ground, names), machine, passes)
+
+
+def _ground(text: str, names: Names) -> str | Quantity:
+    if re.match(r"[\d.½¼¾⅓⅔⅛]", text):
+        try:
+            return read_quantity(text, "area", AREA)
+        except InputError:
+            if not any(name.lower().startswith(text.lower()) for name in names.areas):
+                raise
+    return find_name(text, names.areas, "area")
+
+
+def _amount(text: str, target: str) -> Quantity | None:
+    """The amount before a conversion; its `oz` is settled by what it is turned into."""
+    try:
+        return read_quantity(text, "line")
+    except Ambiguous:
+        return read_quantity(text, "line", _unit(target).dimension)
+    except NotUnderstood:
+        return None
+
+
+def _unit(text: str, *dimensions: str) -> Unit:
+    clean = tidy(text)
+    found, end = read_unit_at(clean, 0, "line", *dimensions)
+    if clean[end:].strip():
+        raise NotUnderstood("line", clean, f"“{clean[end:].strip()}” was not understood.", "End with one unit.")
+    return found
+
+
+def _rate_conversion(text: str, rate: LabelRate) -> ConversionAsked:
+    """What to turn a rate into. What it must measure is known, so that `oz` needs no question here."""
+    clean = tidy(text)
+    number = re.match(NUMBER + r"\s*(?=[A-Za-z])", clean)
+    against, start = (read_number(number[0].strip(), "line"), number.end()) if number else (None, 0)
+    amount, end = read_unit_at(clean, start, "line", rate.unit.amount.dimension)
+    match = re.match(r"\s*(?:/|per\b)\s*", clean[end:], re.IGNORECASE)
+    if not match or rate.unit.per is None:
+        raise NotUnderstood("line", text, f"“{clean}” is no rate.", "Say per what, like “fl oz per M” or “kg/ha”.")
+    foot = re.sub(r"^(1,?000|100)\s+(?=[a-z])", lambda m: f"{m[1].replace(',', '')} ", clean[end + match.end() :])
+    foot = re.sub(r"^1000 (?:sq ft|square feet|ft2|sqft)$", "1000 ft2", foot, flags=re.IGNORECASE)
+    foot = re.sub(r"^100 (?:sq m|square metres|square meters|m2)$", "100 m2", foot, flags=re.IGNORECASE)
+    per, end = read_unit_at(foot, 0, "line", rate.unit.per.dimension)
+    if foot[end:].strip():
+        raise NotUnderstood("line", text, f"“{foot[end:].strip()}” was not understood.", "End with the unit.")
+    return ConversionAsked(rate, RateUnit(amount, per, rate.basis), against)
+
+
+def find_name(text: str, names: Sequence[str], what: str) -> str:
+    """The one name that `text` is, or begins.
+
+    Raises:
+        Ambiguous: it begins several.
+        NotUnderstood: it begins none; the closest names are offered.
+    """
+    wanted = " ".join(text.lower().split())
+    by_lower = {name.lower(): name for name in names}
+    if wanted in by_lower:
+        return by_lower[wanted]
+    fitting = [name for name in names if name.lower().startswith(wanted)] if wanted else []
+    fitting = fitting or [name for name in names if wanted and all(w in name.lower().split() for w in wanted.split())]
+    if len(fitting) == 1:
+        return fitting[0]
+    if fitting:
+        raise Ambiguous(
+            what, text, f"“{text}” could be {' or '.join(fitting[:4])}.", "Say which.", [Choice(n, what) for n in fitting]
+        )
+    close = difflib.get_close_matches(wanted, list(by_lower), n=3, cutoff=0.5)
+    raise NotUnderstood(
+        what, text, f"No {what} here is called “{text}”.",
+        "Pick one of the names, or add it first." if names else f"This club has no {what} yet.",
+        [Choice(by_lower[name], what) for name in close],
+    )  # fmt: skip

@@ -1,0 +1,375 @@
+"""Units of the trade: parsing, converting and formatting quantities. The only place that converts.
+
+Base units inside the core: mass g, volume L, area m², length m, ratio 1 (a fraction). Definitions and their sources
+stand in `core.trade_units`; pint evaluates them once, at import, so that a conversion is one multiplication.
+"""
+
+import math
+import re
+import unicodedata
+from dataclasses import dataclass
+from decimal import Decimal
+from fractions import Fraction
+
+import pint
+
+from core.errors import Ambiguous, Choice, InputError, NotUnderstood
+from core.trade_units import (
+    AMBIGUOUS_SPELLINGS,
+    AREA,
+    CASE_SENSITIVE_SPELLINGS,
+    LENGTH,
+    MASS,
+    RATIO,
+    TRADE_UNITS,
+    VOLUME,
+)
+
+_PINT_BASE = {MASS: "gram", VOLUME: "liter", AREA: "meter ** 2", LENGTH: "meter", RATIO: ""}
+
+LARGEST = {MASS: 1e9, VOLUME: 1e7, AREA: 1e8, LENGTH: 1e5, RATIO: 1.0}
+"""The largest magnitude taken seriously, in base units: 1000 t, 10,000 m³, 10,000 ha, 100 km, the whole."""
+
+SMALLEST = {MASS: 1e-6, VOLUME: 1e-9, AREA: 1e-4, LENGTH: 1e-5, RATIO: 1e-9}
+"""The smallest magnitude taken seriously, in base units: 1 µg, 1 nL, 1 cm², 0.01 mm."""
+
+
+@dataclass(frozen=True)
+class Unit:
+    """One unit of the trade. `size` is how many base units it holds."""
+
+    key: str
+    symbol: str
+    name: str
+    plural: str
+    dimension: str
+    size: float
+
+
+@dataclass(frozen=True)
+class Quantity:
+    """A number and its unit, as typed or as shown."""
+
+    value: float
+    unit: Unit
+
+    @property
+    def base(self) -> float:
+        """The value in the base unit of its dimension (g, L, m², m)."""
+        return self.value * self.unit.size
+
+    def to(self, unit: "Unit | str") -> "Quantity":
+        """The same quantity in another unit of the same dimension."""
+        target = UNITS[unit] if isinstance(unit, str) else unit
+        return Quantity(convert(self.value, self.unit, target), target)
+
+    def __str__(self) -> str:
+        return f"{show_number(self.value)} {self.unit.symbol}"
+
+
+def _load() -> dict[str, Unit]:
+    registry: pint.UnitRegistry = pint.UnitRegistry(non_int_type=Decimal, cache_folder=None)
+    units = {}
+    for key, symbol, name, plural, dimension, size, _ in TRADE_UNITS:
+        held = registry.Quantity(Decimal(1)) * registry.parse_expression(size)
+        base = held.to(_PINT_BASE[dimension]).magnitude
+        units[key] = Unit(key, symbol, name, plural, dimension, float(base.quantize(Decimal("1e-20"))))
+    return units
+
+
+UNITS = _load()
+
+
+def unit(key: str, field: str = "unit") -> Unit:
+    """The unit with this key.
+
+    Raises:
+        InputError: no unit has that key.
+    """
+    try:
+        return UNITS[key]
+    except KeyError:
+        raise InputError(field, key, f"“{key}” is not a unit known here.", f"Use one of: {', '.join(UNITS)}.") from None
+
+
+def convert(value: float, source: Unit, target: Unit) -> float:
+    """`value` of `source` in `target`.
+
+    Raises:
+        InputError: the two measure different things (a mass is no volume without a density).
+    """
+    if source.dimension != target.dimension:
+        raise InputError(
+            "unit",
+            f"{source.symbol} → {target.symbol}",
+            f"{source.symbol} measures {source.dimension} and {target.symbol} measures {target.dimension}.",
+            "A density links mass and volume; nothing links the others.",
+        )
+    if source is target:
+        return value
+    return value * (source.size / target.size)
+
+
+# --- magnitudes ------------------------------------------------------------------------------------------------
+
+
+def positive(
+    field: str,
+    value: float,
+    *,
+    most: float | None = None,
+    least: float | None = None,
+    symbol: str = "",
+    zero: bool = False,
+) -> float:
+    """`value` if it is a finite number above zero (or zero, where `zero`) and within `least` and `most`.
+
+    Raises:
+        InputError: names the field and the value, and says what would do.
+    """
+    shown = f"{show_number(value)} {symbol}".strip() if math.isfinite(value) else str(value)
+    if not math.isfinite(value):
+        raise InputError(field, value, f"{shown} is not a number to measure with.", "Enter a finite number.")
+    if value < 0:
+        raise InputError(field, value, f"{shown} is below zero.", "Enter a number above zero.")
+    if value == 0 and not zero:
+        raise InputError(field, value, "Zero measures nothing.", "Enter a number above zero.")
+    if most is not None and value > most:
+        raise InputError(
+            field, value, f"{shown} is beyond belief here; the most taken is {show_number(most)} {symbol}".strip() + ".",
+            "Check the number and its unit.",
+        )  # fmt: skip
+    if least is not None and 0 < value < least:
+        raise InputError(
+            field, value, f"{shown} is too small to measure; the least taken is {show_number(least)} {symbol}".strip()
+            + ".", "Check the number and its unit.",
+        )  # fmt: skip
+    return value
+
+
+def quantity(field: str, value: float, key: str, *dimensions: str) -> Quantity:
+    """A checked quantity from a number and a unit key.
+
+    Raises:
+        InputError: the number is not positive and finite, is absurd for its dimension, or the unit measures
+            something else than `dimensions`.
+    """
+    found = unit(key, field)
+    if dimensions and found.dimension not in dimensions:
+        raise InputError(
+            field, f"{value} {found.symbol}", f"{found.symbol} measures {found.dimension}, not {' or '.join(dimensions)}.",
+            "Pick a unit that does.",
+        )  # fmt: skip
+    most, least = LARGEST[found.dimension] / found.size, SMALLEST[found.dimension] / found.size
+    positive(field, value, most=most, least=least, symbol=found.symbol)
+    return Quantity(value, found)
+
+
+# --- text to numbers -------------------------------------------------------------------------------------------
+
+_VULGAR = "½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞"
+_WORDS = {
+    w: n
+    for n, w in enumerate(
+        "one two three four five six seven eight nine ten eleven twelve".split(), start=1
+    )
+}  # fmt: skip
+NUMBER = r"(?:\d+[ -]\d+ ?/ ?\d+|\d+ ?/ ?\d+|\d{1,3}(?:,\d{3})+(?![\d])(?:\.\d+)?|\d+(?:\.\d+)?|\.\d+)"
+_NUMBER_RE = re.compile(NUMBER)
+
+
+def tidy(text: str) -> str:
+    """Text with one spelling for dashes, fractions, powers, spaces and abbreviating full stops."""
+    text = re.sub(
+        f"[{_VULGAR}]", lambda m: " " + unicodedata.normalize("NFKC", m[0]).replace("⁄", "/"), text
+    )
+    text = unicodedata.normalize("NFKC", text)
+    text = re.sub("[‐‑‒–—−]", "-", text).replace("⁄", "/").replace("’", "'").replace("”", '"')
+    text = re.sub(r"(?<=[A-Za-z])\.", " ", text)
+    text = re.sub(r"\ba i\b", "ai", text)
+    return re.sub(r"\s+", " ", text).strip()
+
+
+def read_number(text: str, field: str = "value") -> float:
+    """A number as people write it: 1,720 · 0.5 · .5 · 1/4 · 1 1/2 · 1-1/2 · 1½ · two.
+
+    Raises:
+        NotUnderstood: it is no number, or its comma could be decimal.
+        InputError: a division by zero, or no finite number.
+    """
+    clean = tidy(text)
+    if clean.lower() in _WORDS:
+        return float(_WORDS[clean.lower()])
+    if clean.lower().lstrip("+-") in {"nan", "inf", "infinity"}:
+        raise InputError(field, text, f"“{text}” is not a number to measure with.", "Enter a finite number.")
+    if re.fullmatch(r"-\s?(\d|\.\d).*", clean):
+        raise InputError(field, text, f"{text} is below zero.", "Enter a number above zero.")
+    if re.search(r"\d,\d{1,2}(?!\d)|\d,\d{4,}", clean):
+        raise NotUnderstood(
+            field, text, f"The comma in “{text}” could be decimal.", "Write 1.5 for one and a half, 1,500 for thousands."
+        )
+    if not _NUMBER_RE.fullmatch(clean):
+        raise NotUnderstood(field, text, f"“{text}” is not a number.", "Write it like 1.5, 1/4, 1 1/2 or 1,500.")
+    return _number(clean, text, field)
+
+
+def _number(clean: str, text: str, field: str) -> float:
+    whole, fraction = Fraction(0), clean.replace(",", "").replace(" /", "/").replace("/ ", "/")
+    if match := re.fullmatch(r"(\d+)[ -](\d+/\d+)", fraction):
+        whole, fraction = Fraction(match[1]), match[2]
+    try:
+        number = float(whole + Fraction(fraction))
+    except ZeroDivisionError:
+        raise InputError(field, text, f"“{text}” divides by zero.", "Check the fraction.") from None
+    except OverflowError:
+        number = math.inf
+    if not math.isfinite(number):
+        raise InputError(field, text, f"“{text}” is not a number to measure with.", "Enter a finite number.")
+    return number
+
+
+# --- text to units ---------------------------------------------------------------------------------------------
+
+
+def _spellings() -> dict[str, str]:
+    table: dict[str, str] = {}
+    for key, symbol, name, plural, _, _, others in TRADE_UNITS:
+        for spelling in (symbol, name, plural, *others):
+            clean = tidy(spelling).lower()
+            if table.setdefault(clean, key) != key:
+                raise AssertionError(f"two units are spelt {clean!r}")
+    return table
+
+
+_SPELLINGS = _spellings()
+
+
+def _spelling_re() -> re.Pattern[str]:
+    words = sorted([*_SPELLINGS, *AMBIGUOUS_SPELLINGS], key=len, reverse=True)
+    tail = r"(?![A-Za-z0-9²^])"
+    return re.compile("|".join(re.escape(w) + (tail if w[-1].isalnum() else "") for w in words), re.IGNORECASE)
+
+
+_SPELLING_RE = _spelling_re()
+_CASED_RE = re.compile("(" + "|".join(CASE_SENSITIVE_SPELLINGS) + r")(?![A-Za-z0-9²^])")
+
+
+def read_unit_at(clean: str, start: int, field: str = "unit", *dimensions: str) -> tuple[Unit, int]:
+    """The unit spelt at `start` of tidied text, and where it ends; the longest spelling wins.
+
+    `dimensions` narrows what may stand there, which settles some ambiguities (`oz` per acre stays a question, since
+    both ounces are possible) but never guesses between two units that both fit.
+
+    Raises:
+        Ambiguous: the word means two units (`oz`, `ton`).
+        NotUnderstood: no unit is spelt there.
+    """
+    if match := _CASED_RE.match(clean, start):
+        return UNITS[CASE_SENSITIVE_SPELLINGS[match[1]]], match.end()
+    match = _SPELLING_RE.match(clean, start)
+    if not match:
+        word = re.match(r"[^\s\d/]*", clean[start:])
+        shown = word[0] if word and word[0] else clean[start:]
+        raise NotUnderstood(
+            field, clean, f"“{shown}” is not a unit known here." if shown else "A unit is missing.",
+            "Use fl oz, oz wt, mL, g, lb, kg, gal, L, and per 1000 sq ft, acre, 100 m², ha, gal, 100 gal.",
+        )  # fmt: skip
+    word_found = match[0].lower()
+    if word_found in AMBIGUOUS_SPELLINGS:
+        fitting = [UNITS[k] for k in AMBIGUOUS_SPELLINGS[word_found]]
+        fitting = [u for u in fitting if not dimensions or u.dimension in dimensions]
+        if len(fitting) == 1:
+            return fitting[0], match.end()
+        raise Ambiguous(
+            field, clean, f"“{match[0]}” can mean {' or '.join(u.plural for u in fitting)}.", "Say which.",
+            [Choice(_replaced(clean, match, u.symbol), _scale_of(u)) for u in fitting],
+        )  # fmt: skip
+    if word_found == "m" and dimensions and LENGTH not in dimensions:
+        raise Ambiguous(
+            field, clean, "“m” is a metre; the trade's thousand square feet is a capital M.", "Say which area is meant.",
+            [Choice(_replaced(clean, match, "1000 ft²"), "92.9 m²"), Choice(_replaced(clean, match, "m²"), "1 m²")],
+        )  # fmt: skip
+    return UNITS[_SPELLINGS[word_found]], match.end()
+
+
+def _replaced(clean: str, match: re.Match[str], symbol: str) -> str:
+    return clean[: match.start()] + symbol + clean[match.end() :]
+
+
+def _scale_of(u: Unit) -> str:
+    base = {MASS: ("g", 1.0), VOLUME: ("mL", 1000.0), AREA: ("m²", 1.0)}.get(u.dimension, ("", 1.0))
+    return f"1 {u.symbol} = {show_number(u.size * base[1])} {base[0]}"
+
+
+def read_unit(text: str, field: str = "unit", *dimensions: str) -> Unit:
+    """The unit that the whole text spells. Raises as `read_unit_at`."""
+    clean = tidy(text)
+    found, end = read_unit_at(clean, 0, field, *dimensions)
+    if clean[end:].strip():
+        raise NotUnderstood(field, text, f"“{clean[end:].strip()}” after the unit was not understood.", "Leave it out.")
+    if dimensions and found.dimension not in dimensions:
+        raise InputError(field, text, f"{found.symbol} measures {found.dimension}, not {' or '.join(dimensions)}.")
+    return found
+
+
+def read_quantity(text: str, field: str = "value", *dimensions: str) -> Quantity:
+    """A number and its unit as typed: `1,720 sq ft`, `1/2 in`, `30 lb`.
+
+    Raises:
+        Ambiguous, NotUnderstood, InputError: as the number and the unit do; absurd magnitudes too.
+    """
+    clean = tidy(text)
+    match = _NUMBER_RE.match(clean) or re.match("|".join(_WORDS) + r"\b", clean, re.IGNORECASE)
+    if not match:
+        read_number(clean.split(" ")[0] if clean else clean, field)
+        raise NotUnderstood(field, text, f"“{text}” does not start with a number.", "Write a number and a unit.")
+    rest = clean[match.end() :]
+    if re.match(r",\d", rest):
+        read_number(match[0] + rest.split(" ")[0], field)
+    value = read_number(match[0], field)
+    start = match.end() + (len(rest) - len(rest.lstrip()))
+    found, end = read_unit_at(clean, start, field, *dimensions)
+    if clean[end:].strip():
+        raise NotUnderstood(field, text, f"“{clean[end:].strip()}” was not understood.", "Write one number and a unit.")
+    return quantity(field, value, found.key, *dimensions)
+
+
+# --- numbers to text -------------------------------------------------------------------------------------------
+
+
+def show_number(value: float, digits: int = 4) -> str:
+    """A number for people: `digits` significant figures, thousands grouped, no exponent, no trailing zeros.
+
+    Whole numbers are never cut: 12,345 stays 12,345 at four digits.
+    """
+    if value == 0:
+        return "0"
+    if not math.isfinite(value):
+        return str(value)
+    exact = Decimal(repr(value))
+    places = max(0, digits - 1 - exact.adjusted())
+    text = f"{exact:,.{places}f}"
+    text = text.rstrip("0").rstrip(".") if "." in text else text
+    return text.replace("-", "−")
+
+
+def exact_number(value: float) -> str:
+    """The shortest text that reads back as the same float: a plain decimal, or a fraction where that is shorter."""
+    plain = f"{Decimal(repr(value)):,f}"
+    plain = plain.rstrip("0").rstrip(".") if "." in plain else plain
+    if len(plain) > 7:
+        fraction = Fraction(value).limit_denominator(16)
+        if float(fraction) == value and fraction.denominator > 1:
+            whole, rest = divmod(fraction.numerator, fraction.denominator)
+            return f"{whole} {rest}/{fraction.denominator}" if whole else f"{rest}/{fraction.denominator}"
+    return plain
+
+
+def show_percent(fraction: float, digits: int = 2, sign: bool = False) -> str:
+    """A fraction as a percentage: 0.0123 is `1.2 %`, signed where asked."""
+    percent = fraction * 100
+    if abs(percent) < 0.05:
+        return "0 %"
+    text = show_number(abs(percent), digits)
+    mark = ("+" if percent > 0 else "−") if sign else ("−" if percent < 0 else "")
+    return f"{mark}{text} %"

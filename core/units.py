@@ -110,6 +110,27 @@ def convert(value: float, source: Unit, target: Unit) -> float:
     return value * (source.size / target.size)
 
 
+DENSITY_UNITS = {
+    "lb/gal": UNITS["lb"].size / UNITS["gal"].size,
+    "kg/l": 1000.0,
+    "g/ml": 1000.0,
+    "g/l": 1.0,
+}
+"""Units of density and of concentration, and how many g/L each is."""
+
+
+def density(field: str, value: float, key: str) -> float:
+    """A checked density or concentration [g/L].
+
+    Raises:
+        InputError: not positive and finite, or no unit of density.
+    """
+    if key not in DENSITY_UNITS:
+        known = ", ".join(DENSITY_UNITS)
+        raise InputError(field, key, f"“{key}” is not a unit of density.", f"Use one of: {known}.")
+    return positive(field, value, most=1e6, symbol=key) * DENSITY_UNITS[key]
+
+
 # --- magnitudes ------------------------------------------------------------------------------------------------
 
 

@@ -130,9 +130,8 @@ def _of_spray(rate: Rate, spray_litres: float | None, counted: str) -> tuple[Qua
 
 
 def _from_content(product: Product, basis: Basis, wanted: Quantity) -> tuple[Quantity, list[Step]]:
-    content = _content(product, basis)
+    content, factor = counted_content(product, basis)
     unit = wanted.unit
-    factor, source = _elemental(basis, content.basis)
     steps = []
     if factor != 1.0:
         asked = wanted.value
@@ -140,7 +139,8 @@ def _from_content(product: Product, basis: Basis, wanted: Quantity) -> tuple[Qua
         steps.append(
             line(
                 f"{basis.text} as the label states it, {content.basis.text}", Term(asked, f"{unit.symbol} {basis.text}"),
-                divided_by(factor), result=Term(wanted.value, f"{unit.symbol} {content.basis.text}"), note=source,
+                divided_by(factor), result=Term(wanted.value, f"{unit.symbol} {content.basis.text}"),
+                note=f"{content.basis.text} is {100 * factor:.2f} % {basis.text}.",
             )
         )  # fmt: skip
     name = content.basis.text
@@ -167,10 +167,18 @@ def _from_content(product: Product, basis: Basis, wanted: Quantity) -> tuple[Qua
     return amount, [*steps, *more]
 
 
-def _content(product: Product, basis: Basis) -> Content:
-    content = product.content(basis)
-    if content is None and basis in (Basis.P, Basis.K):
-        content = product.content(Basis.P2O5 if basis is Basis.P else Basis.K2O)
+def counted_content(product: Product, basis: Basis) -> tuple[Content, float]:
+    """What in the product a rate of `basis` counts, and how much of it by weight is `basis`.
+
+    The share is 1 except where the rate counts P or K and the label states P₂O₅ or K₂O.
+
+    Raises:
+        InputError: the product holds none of it, or several actives where the rate does not say which.
+    """
+    oxide = {Basis.P: (Basis.P2O5, P_IN_P2O5), Basis.K: (Basis.K2O, K_IN_K2O)}.get(basis)
+    content, share = product.content(basis), 1.0
+    if content is None and oxide:
+        content, share = product.content(oxide[0]), oxide[1]
     if content is None:
         what = "an active ingredient" if basis is Basis.ACTIVE else basis.text
         raise InputError(
@@ -183,16 +191,7 @@ def _content(product: Product, basis: Basis) -> Content:
             "rate", basis.value, f"{product.name} holds {len(actives)} actives; a rate of active does not say which.",
             "Give the rate of product.",
         )  # fmt: skip
-    return content
-
-
-def _elemental(asked: Basis, stated: Basis) -> tuple[float, str]:
-    """Mass share of the asked element in the stated oxide; 1 where they are the same."""
-    if asked is Basis.P and stated is Basis.P2O5:
-        return P_IN_P2O5, "P₂O₅ is 43.64 % P."
-    if asked is Basis.K and stated is Basis.K2O:
-        return K_IN_K2O, "K₂O is 83.02 % K."
-    return 1.0, ""
+    return content, share
 
 
 # --- weight, volume and the bench -------------------------------------------------------------------------------

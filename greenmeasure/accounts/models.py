@@ -1,0 +1,68 @@
+"""Clubs, people, and who may do what where."""
+
+from django.contrib.auth.models import AbstractUser
+from django.db import models
+
+
+class User(AbstractUser):
+    """A person who signs in. People are told apart by their sign-in name, and may belong to several clubs."""
+
+    first_name = None  # type: ignore[assignment]
+    last_name = None  # type: ignore[assignment]
+    full_name = models.CharField(max_length=80)
+
+    def __str__(self) -> str:
+        return self.full_name or self.username
+
+
+class Club(models.Model):
+    """A club: all ground, products, machines, rounds and entries belong to one."""
+
+    class Units(models.TextChoices):
+        US = "us", "US (1000 ft², gal, fl oz, lb)"
+        METRIC = "metric", "Metric (100 m², L, mL, kg)"
+
+    name = models.CharField(max_length=80)
+    slug = models.SlugField(max_length=60, unique=True)
+    units = models.CharField(max_length=6, choices=Units, default=Units.US)
+    time_zone = models.CharField(max_length=40, default="UTC")
+    currency = models.CharField(max_length=3, default="USD")
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def us(self) -> bool:
+        return self.units == self.Units.US
+
+
+class Role(models.TextChoices):
+    """What a member may do: a viewer reads; an applicator also works rounds; a manager changes everything."""
+
+    VIEWER = "viewer", "Viewer"
+    APPLICATOR = "applicator", "Applicator"
+    MANAGER = "manager", "Manager"
+
+
+RANK = {Role.VIEWER: 1, Role.APPLICATOR: 2, Role.MANAGER: 3}
+
+
+class Membership(models.Model):
+    """A person in a club, with a role there."""
+
+    club = models.ForeignKey(Club, on_delete=models.CASCADE, related_name="memberships")
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=10, choices=Role, default=Role.VIEWER)
+    joined_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["club", "user"], name="once_a_member")]
+        ordering = ["user__full_name"]
+
+    def __str__(self) -> str:
+        return f"{self.user} ({self.role})"
+
+    def may(self, role: str) -> bool:
+        """Whether this member may do what `role` may."""
+        return RANK[Role(self.role)] >= RANK[Role(role)]

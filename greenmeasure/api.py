@@ -1,0 +1,61 @@
+"""The API: one router a place, errors of one shape, an OpenAPI document that the front end's client is made from."""
+
+from django.http import HttpRequest
+from ninja import NinjaAPI, Schema
+from ninja.openapi.schema import OpenAPISchema
+
+from greenmeasure.accounts.api import members, session
+from greenmeasure.book.api import router as book
+from greenmeasure.common import errors
+from greenmeasure.ground.api import router as ground
+from greenmeasure.kit.api import router as kit
+from greenmeasure.reckon.api import router as reckon
+from greenmeasure.rounds.api import router as rounds
+from greenmeasure.shelf.api import router as shelf
+from greenmeasure.today.api import router as today
+
+
+class Api(NinjaAPI):
+    """Names operations by their function, and tells of the one error shape at every door."""
+
+    def get_openapi_operation_id(self, operation) -> str:  # type: ignore[no-untyped-def]
+        return str(operation.view_func.__name__)
+
+    def get_openapi_schema(self, **kwargs) -> OpenAPISchema:  # type: ignore[no-untyped-def]
+        schema = super().get_openapi_schema(**kwargs)
+        schema["components"]["schemas"]["ErrorOut"] = errors.ErrorOut.model_json_schema(
+            ref_template="#/components/schemas/{model}"
+        )
+        for name, definition in schema["components"]["schemas"]["ErrorOut"].pop("$defs", {}).items():
+            schema["components"]["schemas"].setdefault(name, definition)
+        answer = {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/ErrorOut"}}}}
+        for path in schema["paths"].values():
+            for operation in path.values():
+                operation["responses"]["default"] = {"description": "Anything else", **answer}
+        return schema
+
+
+api = Api(title="Green Measure", version="1", docs_url=None, openapi_url="/openapi.json")
+errors.install(api)
+
+
+class Health(Schema):
+    ok: bool
+
+
+@api.get("/health", response=Health, auth=None, tags=["health"])
+def health(request: HttpRequest) -> Health:
+    """Whether the server answers; touches nothing."""
+    return Health(ok=True)
+
+
+api.add_router("", session)
+CLUB = "/clubs/{club}"
+api.add_router(f"{CLUB}/today", today)
+api.add_router(f"{CLUB}/members", members)
+api.add_router(f"{CLUB}/areas", ground)
+api.add_router(f"{CLUB}/products", shelf)
+api.add_router(f"{CLUB}/machines", kit)
+api.add_router(f"{CLUB}/reckon", reckon)
+api.add_router(f"{CLUB}/rounds", rounds)
+api.add_router(f"{CLUB}/book", book)

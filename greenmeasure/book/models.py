@@ -1,0 +1,76 @@
+"""The book: what was really done. Entries carry their own copy of names and label, so that they stay true."""
+
+from django.db import models
+
+from core.rates.phrase import read_label_rate
+from core.rates.rate import LabelRate, Rate, RateUnit
+from core.units import UNITS, Quantity
+from greenmeasure.accounts.models import Club, User
+
+
+class Entry(models.Model):
+    """One application as it really was. Rates are of the label's kind; `stand` is where the actual one stands."""
+
+    club = models.ForeignKey(Club, on_delete=models.CASCADE, related_name="entries")
+    round = models.OneToOneField("rounds.Round", on_delete=models.PROTECT, related_name="entry", null=True)
+    applied_on = models.DateField()
+    finished_at = models.DateTimeField()
+    area = models.CharField(max_length=80)
+    treated_value = models.FloatField()
+    treated_unit = models.CharField(max_length=12)
+    product = models.CharField(max_length=80)
+    kind = models.CharField(max_length=20)
+    contents = models.CharField(max_length=400, blank=True)
+    group_code = models.CharField(max_length=20, blank=True)
+    use = models.CharField(max_length=120, blank=True)
+    phrase = models.CharField(max_length=200)
+    planned_value = models.FloatField()
+    actual_value = models.FloatField()
+    rate_unit = models.CharField(max_length=24)
+    stand = models.CharField(max_length=6)
+    used_value = models.FloatField()
+    used_unit = models.CharField(max_length=12)
+    spray_value = models.FloatField(null=True)
+    spray_unit = models.CharField(max_length=12, blank=True)
+    machine = models.CharField(max_length=80)
+    passes = models.PositiveSmallIntegerField(default=1)
+    loads = models.PositiveSmallIntegerField(default=1)
+    cost = models.DecimalField(max_digits=12, decimal_places=2, null=True)
+    currency = models.CharField(max_length=3, blank=True)
+    wind = models.CharField(max_length=120, blank=True)
+    air = models.CharField(max_length=120, blank=True)
+    note = models.TextField(blank=True)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    by_name = models.CharField(max_length=80)
+
+    class Meta:
+        verbose_name = "entry"
+        ordering = ["-finished_at"]
+        indexes = [models.Index(fields=["club", "-finished_at"])]
+
+    def __str__(self) -> str:
+        return f"{self.applied_on} {self.product} on {self.area}"
+
+    @property
+    def treated(self) -> Quantity:
+        return Quantity(self.treated_value, UNITS[self.treated_unit])
+
+    @property
+    def used(self) -> Quantity:
+        return Quantity(self.used_value, UNITS[self.used_unit])
+
+    @property
+    def spray(self) -> Quantity | None:
+        return None if self.spray_value is None else Quantity(self.spray_value, UNITS[self.spray_unit])
+
+    @property
+    def actual(self) -> Rate:
+        return Rate(self.actual_value, RateUnit.from_key(self.rate_unit))
+
+    @property
+    def planned(self) -> Rate:
+        return Rate(self.planned_value, RateUnit.from_key(self.rate_unit))
+
+    @property
+    def label(self) -> LabelRate:
+        return read_label_rate(self.phrase)

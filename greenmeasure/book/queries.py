@@ -1,0 +1,138 @@
+"""What is read of the book, and its CSV."""
+
+import csv
+from collections.abc import Iterator
+from typing import Any
+
+from django.db.models import Q, QuerySet
+
+from core.rates.limits import judge
+from core.rates.product import Kind
+from core.rates.rate import show_label_rate
+from greenmeasure.accounts.models import Club
+from greenmeasure.book.models import Entry
+from greenmeasure.book.schemas import BookOut, EntryOut
+from greenmeasure.common.errors import Missing
+from greenmeasure.reckon.queries import judgement_out
+from greenmeasure.reckon.schemas import RuleOut
+
+PER_PAGE = 25
+
+
+def entries(club: Club, words: str = "") -> QuerySet[Entry]:
+    """The club's entries, newest first; every word must stand in area, product, use, contents, person or note."""
+    found = Entry.objects.filter(club=club)
+    for word in words.split()[:8]:
+        places = ("area", "product", "use", "contents", "group_code", "machine", "by_name", "note", "kind")
+        either = Q()
+        for place in places:
+            either |= Q(**{f"{place}__icontains": word})
+        found = found.filter(either)
+    return found
+
+
+def entry_of(club: Club, pk: int) -> Entry:
+    found = Entry.objects.filter(club=club, pk=pk).first()
+    if found is None:
+        raise Missing("entry")
+    return found
+
+
+def entry_out(entry: Entry) -> EntryOut:
+    kind, label, actual = Kind(entry.kind), entry.label, entry.actual
+    high = label.highest
+    return EntryOut(
+        id=entry.pk, applied_on=entry.applied_on, day=f"{entry.applied_on:%a} {entry.applied_on.day} {entry.applied_on:%b %Y}",
+        finished_at=entry.finished_at, area=entry.area, treated=str(entry.treated), product=entry.product, kind=kind.text,
+        contents=entry.contents, group_code=entry.group_code, use=entry.use, label=show_label_rate(label),
+        planned=str(entry.planned), actual=str(actual), judgement=judgement_out(judge(actual, label, kind)),
+        rule=RuleOut(
+            low=label.lowest.value, high=high.value, value=actual.value, symbol=high.unit.symbol,
+            scale=max(high.value * 1.25, min(actual.value * 1.1, high.value * 3)), binds=kind.label_binds,
+        ),
+        used=str(entry.used), spray=str(entry.spray) if entry.spray else "", machine=entry.machine, passes=entry.passes,
+        loads=entry.loads, cost=f"{entry.cost:,} {entry.currency}" if entry.cost is not None else "", wind=entry.wind,
+        air=entry.air, note=entry.note, by=entry.by_name,
+    )  # fmt: skip
+
+
+def book(club: Club, words: str, page: int) -> BookOut:
+    found = entries(club, words)
+    count = found.count()
+    pages = max(1, -(-count // PER_PAGE))
+    page = min(max(1, page), pages)
+    shown = found[(page - 1) * PER_PAGE : page * PER_PAGE]
+    return BookOut(
+        entries=[entry_out(e) for e in shown], count=count, page=page, pages=pages, sentence=sentence(club, words, count)
+    )
+
+
+def sentence(club: Club, words: str, count: int) -> str:
+    if words.strip():
+        return f"{count or 'No'} {'entry' if count == 1 else 'entries'} with “{words.strip()}”."
+    if not count:
+        return "The book is empty. It fills itself when a round is finished."
+    above = Entry.objects.filter(club=club, stand="above").count()
+    lines = f"{count} {'application' if count == 1 else 'applications'} in the book"
+    return f"{lines}; {above} went above the label and {'is' if above == 1 else 'are'} marked." if above else f"{lines}, none above its label."
+
+
+# --- CSV --------------------------------------------------------------------------------------------------------
+
+COLUMNS: tuple[tuple[str, Any], ...] = (
+    ("date", lambda e: e.applied_on.isoformat()),
+    ("finished_at_utc", lambda e: e.finished_at.strftime("%Y-%m-%dT%H:%M:%SZ")),
+    ("area", lambda e: e.area),
+    ("treated", lambda e: exact_plain(e.treated_value)),
+    ("treated_unit", lambda e: e.treated.unit.symbol),
+    ("product", lambda e: e.product),
+    ("type", lambda e: Kind(e.kind).text),
+    ("contents", lambda e: e.contents),
+    ("group", lambda e: e.group_code),
+    ("use", lambda e: e.use),
+    ("label_rate", lambda e: show_label_rate(e.label)),
+    ("label_low", lambda e: exact_plain(e.label.lowest.value)),
+    ("label_high", lambda e: exact_plain(e.label.highest.value)),
+    ("planned_rate", lambda e: exact_plain(e.planned_value)),
+    ("actual_rate", lambda e: exact_plain(e.actual_value)),
+    ("rate_unit", lambda e: e.actual.unit.symbol),
+    ("against_label", lambda e: e.stand),
+    ("used", lambda e: exact_plain(e.used_value)),
+    ("used_unit", lambda e: e.used.unit.symbol),
+    ("spray", lambda e: exact_plain(e.spray_value) if e.spray_value is not None else ""),
+    ("spray_unit", lambda e: e.spray.unit.symbol if e.spray else ""),
+    ("machine", lambda e: e.machine),
+    ("passes", lambda e: str(e.passes)),
+    ("loads", lambda e: str(e.loads)),
+    ("cost", lambda e: str(e.cost) if e.cost is not None else ""),
+    ("currency", lambda e: e.currency),
+    ("wind", lambda e: e.wind),
+    ("air", lambda e: e.air),
+    ("applicator", lambda e: e.by_name),
+    ("note", lambda e: e.note),
+)
+
+
+def exact_plain(value: float) -> str:
+    """A number that a spreadsheet reads: all its digits, no grouping."""
+    return repr(float(value)) if value != int(value) else str(int(value))
+
+
+def safe(text: str) -> str:
+    """Text that a spreadsheet will not take for a formula (OWASP, CSV injection)."""
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
+
+
+class _Echo:
+    def write(self, line: str) -> str:
+        return line
+
+
+def csv_lines(found: QuerySet[Entry]) -> Iterator[str]:
+    """The book as CSV (RFC 4180), oldest first, a header line before."""
+    writer = csv.writer(_Echo())
+    yield writer.writerow([name for name, _ in COLUMNS])
+    for entry in found.order_by("finished_at").iterator():
+        yield writer.writerow([safe(value(entry)) for _, value in COLUMNS])
+
+

@@ -1,0 +1,40 @@
+"""The page that carries the interface, and plain answers for what is not there."""
+
+from functools import lru_cache
+from pathlib import Path
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.views.decorators.cache import never_cache
+
+NONCE_MARK = "__CSP_NONCE__"
+NOT_BUILT = "<!doctype html><title>Green Measure</title><p>The interface is not built yet. Run <code>make build</code>.</p>"
+
+
+@lru_cache(maxsize=4)
+def _index(path: Path, changed: int) -> str:
+    return path.read_text(encoding="utf-8")
+
+
+@never_cache
+def page(request: HttpRequest) -> HttpResponse:
+    """The built index page, with this answer's nonce in it."""
+    path = Path(settings.WEB_BUILD) / "index.html"
+    if not path.exists():
+        return HttpResponse(NOT_BUILT, status=503)
+    html = _index(path, path.stat().st_mtime_ns)
+    return HttpResponse(html.replace(NONCE_MARK, str(request.csp_nonce)))  # type: ignore[attr-defined]
+
+
+def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
+    return _plain(request, 404, "not_found", "There is nothing at this address.")
+
+
+def server_error(request: HttpRequest) -> HttpResponse:
+    return _plain(request, 500, "server_error", "Something broke here, not in what you typed. Nothing was half-saved.")
+
+
+def _plain(request: HttpRequest, status: int, code: str, message: str) -> HttpResponse:
+    if request.path.startswith("/api/"):
+        return JsonResponse({"code": code, "message": message, "fields": []}, status=status)
+    return HttpResponse(f"<!doctype html><title>Green Measure</title><p>{message}</p>", status=status)

@@ -1,0 +1,84 @@
+"""Load the demo club from the open files in demo/. Running it again changes nothing that is there."""
+
+import json
+import uuid
+from datetime import datetime
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import BaseCommand
+from django.db import transaction
+
+from greenmeasure.accounts.models import Club, Membership, User
+from greenmeasure.ground.actions import save_area
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.schemas import AreaIn
+from greenmeasure.kit.actions import save_machine
+from greenmeasure.kit.models import Machine
+from greenmeasure.kit.schemas import MachineIn
+from greenmeasure.rounds.actions import finish_round, start_round
+from greenmeasure.rounds.models import Round
+from greenmeasure.rounds.schemas import FinishIn, StartIn
+from greenmeasure.shelf.actions import save_product
+from greenmeasure.shelf.models import Product
+from greenmeasure.shelf.schemas import ProductIn
+
+KEYS = uuid.UUID("5d1f3f6e-2f0b-4c53-9f4e-6a0b6d8e2a11")
+
+
+def read(name: str) -> Any:
+    return json.loads((Path(settings.ROOT) / "demo" / name).read_text(encoding="utf-8"))
+
+
+class Command(BaseCommand):
+    help = "Load the demo club, Alder Quay Lawn Sports Trust. Twice is as good as once."
+
+    @transaction.atomic
+    def handle(self, *args: Any, **options: Any) -> None:
+        about = read("club.json")
+        club, _ = Club.objects.get_or_create(
+            slug=about["slug"], defaults={k: about[k] for k in ("name", "units", "time_zone", "currency")}
+        )
+        people = {m["username"]: self.person(club, m, about["password"]) for m in about["members"]}
+        for given in read("areas.json"):
+            if not Area.objects.filter(club=club, name=given["name"]).exists():
+                save_area(club, AreaIn(**given))
+        for given in read("products.json"):
+            if not Product.objects.filter(club=club, name=given["name"]).exists():
+                save_product(club, ProductIn(**given))
+        for given in read("machines.json"):
+            if not Machine.objects.filter(club=club, name=given["name"]).exists():
+                save_machine(club, MachineIn(**given))
+        for given in read("book.json"):
+            self.entry(club, people[given["by"]], given)
+        first = about["members"][0]["username"]
+        self.stdout.write(f"{club.name} is loaded. Sign in as {first} with the password {about['password']}")
+
+    def person(self, club: Club, given: dict[str, str], password: str) -> User:
+        user, new = User.objects.get_or_create(username=given["username"], defaults={"full_name": given["full_name"]})
+        if new:
+            user.set_password(password)
+            user.save()
+        Membership.objects.get_or_create(club=club, user=user, defaults={"role": given["role"]})
+        return user
+
+    def entry(self, club: Club, user: User, given: dict[str, Any]) -> None:
+        """One round through the application's own use cases, unless it is in the book already."""
+        key = uuid.uuid5(KEYS, f"{given['at']} {given['area']} {given['product']}")
+        if Round.objects.filter(club=club, key=key).exists():
+            return
+        product = Product.objects.get(club=club, name=given["product"], archived_at=None)
+        row = product.rates.all()[given["rate"]]
+        area = Area.objects.get(club=club, name=given["area"])
+        at = datetime.fromisoformat(given["at"])
+        start = StartIn(
+            key=key, product_id=product.pk, row_id=row.pk, area_id=area.pk, passes=given["passes"],
+            machine_id=Machine.objects.get(club=club, name=given["machine"]).pk,
+            rate={"value": given["value"], "unit": row.label().highest.unit.key},
+        )  # fmt: skip
+        begun = start_round(club, user, start, at)
+        used = {"value": round(begun.amount_value * given["share"], 2), "unit": begun.amount_unit}
+        size = {"value": area.size_value, "unit": area.size_unit}
+        finish = FinishIn(used=used, treated=size, wind=given["wind"], air=given["air"], note=given["note"])
+        finish_round(begun, user, finish, at)

@@ -1,0 +1,93 @@
+"""Rounds: one outing each, from the mix sheet to the book."""
+
+from django.db import models
+
+from core.rates.phrase import read_label_rate
+from core.rates.rate import LabelRate, Rate, RateUnit
+from core.units import UNITS, Quantity
+from greenmeasure.accounts.models import Club, User
+from greenmeasure.common.errors import Missing
+
+
+class RoundQuerySet(models.QuerySet["Round"]):
+    def one(self, club: Club, pk: int) -> "Round":
+        """The round with this key in this club. Raises Missing."""
+        whole = self.select_related("product__club", "area", "machine", "started_by")
+        found = whole.prefetch_related("product__contents").filter(club=club, pk=pk).first()
+        if found is None:
+            raise Missing("round")
+        return found
+
+
+class Round(models.Model):
+    """One outing. `sheet` is the mix sheet as it was when the round began; later changes to the card leave it alone.
+
+    `key` comes from whoever starts it, so that a start sent twice over a bad connection makes one round.
+    """
+
+    class Status(models.TextChoices):
+        UNDER_WAY = "under_way", "under way"
+        DONE = "done", "done"
+        GIVEN_UP = "given_up", "given up"
+
+    club = models.ForeignKey(Club, on_delete=models.CASCADE, related_name="rounds")
+    key = models.UUIDField()
+    status = models.CharField(max_length=10, choices=Status, default=Status.UNDER_WAY)
+    product = models.ForeignKey("shelf.Product", on_delete=models.PROTECT, related_name="rounds")
+    area = models.ForeignKey("ground.Area", on_delete=models.PROTECT, related_name="rounds")
+    machine = models.ForeignKey("kit.Machine", on_delete=models.PROTECT, related_name="rounds")
+    use = models.CharField(max_length=120, blank=True)
+    phrase = models.CharField(max_length=200)
+    rate_value = models.FloatField()
+    rate_unit = models.CharField(max_length=24)
+    passes = models.PositiveSmallIntegerField(default=1)
+    amount_value = models.FloatField()
+    amount_unit = models.CharField(max_length=12)
+    spray_litres = models.FloatField(null=True)
+    sheet = models.JSONField()
+    started_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    started_at = models.DateTimeField()
+    ended_at = models.DateTimeField(null=True)
+
+    objects = RoundQuerySet.as_manager()
+
+    class Meta:
+        verbose_name = "round"
+        ordering = ["-started_at"]
+        constraints = [models.UniqueConstraint(fields=["club", "key"], name="a_start_counts_once")]
+
+    def __str__(self) -> str:
+        return f"{self.product} on {self.area}"
+
+    @property
+    def rate(self) -> Rate:
+        return Rate(self.rate_value, RateUnit.from_key(self.rate_unit))
+
+    @property
+    def label(self) -> LabelRate:
+        return read_label_rate(self.phrase)
+
+    @property
+    def amount(self) -> Quantity:
+        return Quantity(self.amount_value, UNITS[self.amount_unit])
+
+    @property
+    def spray(self) -> Quantity | None:
+        return None if self.spray_litres is None else Quantity(self.spray_litres, UNITS["l"])
+
+
+class Tick(models.Model):
+    """One act done: of load `load` (0 for what is worn), by whom and when."""
+
+    round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="ticks")
+    load = models.PositiveSmallIntegerField()
+    act = models.CharField(max_length=30)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["at"]
+        constraints = [models.UniqueConstraint(fields=["round", "load", "act"], name="ticked_once")]
+
+    def __str__(self) -> str:
+        return f"{self.load}/{self.act}"

@@ -1,0 +1,133 @@
+"""Settings for running Green Measure; `settings_test` narrows them for tests. All that varies comes from the environment."""
+
+import os
+import secrets
+from pathlib import Path
+
+import dj_database_url
+from csp.constants import NONCE, NONE, SELF
+
+ROOT = Path(__file__).resolve().parent.parent
+VAR = Path(os.environ.get("GREENMEASURE_VAR", ROOT / "var"))
+
+
+def _secret_key() -> str:
+    """The key from the environment, or one made at the first start and kept beside the data."""
+    if key := os.environ.get("SECRET_KEY"):
+        return key
+    VAR.mkdir(parents=True, exist_ok=True)
+    kept = VAR / "secret_key"
+    if not kept.exists():
+        kept.write_text(secrets.token_urlsafe(50))
+        kept.chmod(0o600)
+    return kept.read_text()
+
+
+SECRET_KEY = _secret_key()
+DEBUG = os.environ.get("DEBUG", "") == "1"
+ALLOWED_HOSTS = os.environ.get("ALLOWED_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
+HTTPS = os.environ.get("HTTPS", "") == "1"
+CSRF_TRUSTED_ORIGINS = [o for o in os.environ.get("CSRF_TRUSTED_ORIGINS", "").split(",") if o]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "csp",
+    "axes",
+    "greenmeasure.accounts",
+    "greenmeasure.ground",
+    "greenmeasure.shelf",
+    "greenmeasure.kit",
+    "greenmeasure.rounds",
+    "greenmeasure.book",
+    "greenmeasure.demo",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "csp.middleware.CSPMiddleware",  # before WhiteNoise, so that static pages carry the policy too
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+
+ROOT_URLCONF = "greenmeasure.urls"
+WSGI_APPLICATION = "greenmeasure.wsgi.application"
+TEMPLATES: list[dict[str, object]] = []
+
+DATABASES = {"default": dj_database_url.config(default=f"sqlite:///{VAR / 'greenmeasure.sqlite3'}")}
+if DATABASES["default"]["ENGINE"].endswith("sqlite3"):
+    DATABASES["default"]["OPTIONS"] = {
+        "timeout": 20,
+        "transaction_mode": "IMMEDIATE",
+        "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA busy_timeout=20000;",
+    }
+DATABASES["default"]["CONN_MAX_AGE"] = 60
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "accounts.User"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
+]
+AXES_FAILURE_LIMIT = 5
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_CALLABLE = "greenmeasure.accounts.lockout.locked_out"
+AXES_ENABLE_ADMIN = False
+AXES_VERBOSE = False
+
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+SECURE_SSL_REDIRECT = HTTPS
+SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "script-src": [SELF, NONCE],
+        "style-src": [SELF, NONCE],
+        "img-src": [SELF, "data:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "object-src": [NONE],
+        "base-uri": [SELF],
+        "frame-ancestors": [NONE],
+        "form-action": [SELF],
+    }
+}
+
+LANGUAGE_CODE = "en"
+TIME_ZONE = "UTC"
+USE_TZ = True
+USE_I18N = False
+
+STATIC_URL = "static/"
+WEB_BUILD = Path(os.environ.get("GREENMEASURE_WEB", ROOT / "web" / "dist"))
+WHITENOISE_ROOT = WEB_BUILD if WEB_BUILD.is_dir() else None
+WHITENOISE_INDEX_FILE = False
+WHITENOISE_MIMETYPES = {".webmanifest": "application/manifest+json", ".woff2": "font/woff2"}
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:
+    """Vite puts a hash in the name of everything below /assets/."""
+    return url.startswith("/assets/")
+
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

@@ -1,0 +1,26 @@
+"""Settings for tests: a fast hasher, a database file that live-server tests can share, no lockout unless asked for."""
+
+import os
+import tempfile
+from pathlib import Path
+
+os.environ.setdefault("SECRET_KEY", "only-for-tests-and-never-for-anything-else")
+
+from greenmeasure.settings import *  # noqa: E402, F403 - a settings module hands on every name of its base
+from greenmeasure.settings import DATABASES  # noqa: E402
+
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+AXES_ENABLED = False
+ALLOWED_HOSTS = ["*"]
+
+_FILE = Path(tempfile.gettempdir()) / f"greenmeasure-test-{os.getpid()}.sqlite3"
+DATABASES["default"] = {
+    "ENGINE": "django.db.backends.sqlite3",
+    "NAME": str(_FILE),
+    "TEST": {"NAME": str(_FILE)},
+    "OPTIONS": {
+        "timeout": 20,
+        "transaction_mode": "IMMEDIATE",
+        "init_command": "PRAGMA synchronous=OFF; PRAGMA busy_timeout=20000;",
+    },
+}

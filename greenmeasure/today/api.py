@@ -1,0 +1,16 @@
+"""Today."""
+
+from django.http import HttpRequest
+from ninja import Router
+
+from greenmeasure.common.auth import VIEWER, club_of
+from greenmeasure.today import queries
+from greenmeasure.today.schemas import TodayOut
+
+router = Router(tags=["today"])
+
+
+@router.get("", response=TodayOut, auth=VIEWER)
+def read_today(request: HttpRequest, club: str) -> TodayOut:
+    """The state of the club and the next thing to do."""
+    return queries.today(club_of(request))

@@ -1,0 +1,54 @@
+"""The state of a club in one sentence, and the next thing to do."""
+
+from greenmeasure.accounts.models import Club
+from greenmeasure.book.models import Entry
+from greenmeasure.book.queries import entry_out
+from greenmeasure.ground.models import Area
+from greenmeasure.kit.models import Machine
+from greenmeasure.rounds.models import Round
+from greenmeasure.rounds.queries import rounds
+from greenmeasure.rounds.schemas import RoundLineOut
+from greenmeasure.shelf.models import Product
+from greenmeasure.today.schemas import StepOut, TodayOut
+
+
+def today(club: Club) -> TodayOut:
+    setup = _setup(club)
+    under_way = rounds(club, Round.Status.UNDER_WAY)
+    latest = list(Entry.objects.filter(club=club)[:5])
+    sentence, act, to = _next(setup, under_way, latest)
+    return TodayOut(
+        sentence=sentence, act=act, to=to, setup=[] if all(s.done for s in setup) else setup, under_way=under_way,
+        latest=[entry_out(e) for e in latest],
+    )  # fmt: skip
+
+
+def _setup(club: Club) -> list[StepOut]:
+    def some(model: type[Area] | type[Product] | type[Machine]) -> bool:
+        return model.objects.filter(club=club, archived_at=None).exists()
+
+    return [
+        StepOut(key="ground", text="Add an area: its name, size, grass and height of cut", done=some(Area), to="ground/new"),
+        StepOut(key="shelf", text="Add a product: its rate as the label prints it", done=some(Product), to="shelf/new"),
+        StepOut(key="kit", text="Add a sprayer or a spreader", done=some(Machine), to="kit/new"),
+        StepOut(
+            key="reckon", text="Reckon the first job", to="reckon", done=Round.objects.filter(club=club).exists()
+        ),
+    ]  # fmt: skip
+
+
+def _next(setup: list[StepOut], under_way: list[RoundLineOut], latest: list[Entry]) -> tuple[str, str, str]:
+    if under_way:
+        first = under_way[0]
+        count = "One round is" if len(under_way) == 1 else f"{len(under_way)} rounds are"
+        state = f"{first.loads_done} of {first.loads} {'load' if first.loads == 1 else 'loads'} out"
+        return f"{count} under way: {first.title}, {state}.", "Go on with it", f"round/{first.id}"
+    missing = next((s for s in setup if not s.done), None)
+    if missing and missing.key != "reckon":
+        begun = "This club is new." if not any(s.done for s in setup) else "Setting up goes on."
+        return f"{begun} {missing.text}.", missing.text.split(":")[0], missing.to
+    if not latest:
+        return "Everything is in place for the first job.", "Reckon a job", "reckon"
+    last = latest[0]
+    when = f"{last.applied_on.day} {last.applied_on:%B}"
+    return f"Nothing is under way. The last job was {last.product} on {last.area}, {when}.", "Reckon a job", "reckon"

@@ -1,5 +1,6 @@
 """What a label rate is: an amount of something per area, per volume of spray, or as a share of the spray."""
 
+import math
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -192,6 +193,14 @@ class LabelRate:
 
     def __str__(self) -> str:
         return show_label_rate(self)
+
+
+def nice_step(low: float, high: float) -> float:
+    """A step of 1, 2 or 5 times a power of ten that walks the label's range in about twenty."""
+    raw = (high - low or high) / 20
+    power = 10 ** math.floor(math.log10(raw))
+    digit = next(d for d in (1, 2, 5, 10) if d * power >= raw * (1 - 1e-9))
+    return float(f"{digit * power:.3g}")
 
 
 def show_label_rate(rate: LabelRate) -> str:

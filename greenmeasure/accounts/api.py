@@ -3,7 +3,7 @@
 from django.contrib.auth import logout
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
-from ninja import Router
+from ninja import Path, Router
 
 from greenmeasure.accounts import actions
 from greenmeasure.accounts.models import Membership
@@ -64,26 +64,26 @@ def member_out(found: Membership, request: HttpRequest) -> MemberOut:
 
 
 @members.get("", response=list[MemberOut], auth=VIEWER)
-def list_members(request: HttpRequest, club: str) -> list[MemberOut]:
+def list_members(request: HttpRequest, club: Path[str]) -> list[MemberOut]:
     """The club's members."""
     found = Membership.objects.filter(club=club_of(request)).select_related("user")
     return [member_out(m, request) for m in found]
 
 
 @members.post("", response={201: MemberOut}, auth=MANAGER)
-def add_member(request: HttpRequest, club: str, data: MemberIn) -> tuple[int, MemberOut]:
+def add_member(request: HttpRequest, club: Path[str], data: MemberIn) -> tuple[int, MemberOut]:
     """Add a person."""
     return 201, member_out(actions.add_member(club_of(request), **data.dict()), request)
 
 
 @members.put("/{member_id}", response=MemberOut, auth=MANAGER)
-def change_role(request: HttpRequest, club: str, member_id: int, data: RoleIn) -> MemberOut:
+def change_role(request: HttpRequest, club: Path[str], member_id: int, data: RoleIn) -> MemberOut:
     """Change what a member may do."""
     return member_out(actions.change_role(actions.member(club_of(request), member_id), data.role), request)
 
 
 @members.delete("/{member_id}", response={204: None}, auth=MANAGER)
-def remove_member(request: HttpRequest, club: str, member_id: int) -> tuple[int, None]:
+def remove_member(request: HttpRequest, club: Path[str], member_id: int) -> tuple[int, None]:
     """Take a person out of the club."""
     actions.remove_member(actions.member(club_of(request), member_id))
     return 204, None

@@ -4,7 +4,7 @@ from typing import Literal
 
 from ninja import Schema
 
-from greenmeasure.common.schemas import Name
+from greenmeasure.common.schemas import Name, Out
 
 RoleName = Literal["viewer", "applicator", "manager"]
 UnitsName = Literal["us", "metric"]
@@ -24,7 +24,7 @@ class FoundIn(Schema):
     password: str
 
 
-class ClubOut(Schema):
+class ClubOut(Out):
     slug: str
     name: str
     units: UnitsName
@@ -33,7 +33,7 @@ class ClubOut(Schema):
     role: RoleName
 
 
-class SessionOut(Schema):
+class SessionOut(Out):
     """`user` is empty when nobody is signed in. The CSRF token goes back as the header X-CSRFToken."""
 
     user: str
@@ -53,7 +53,7 @@ class RoleIn(Schema):
     role: RoleName
 
 
-class MemberOut(Schema):
+class MemberOut(Out):
     id: int
     username: str
     full_name: str

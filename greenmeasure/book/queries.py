@@ -13,8 +13,8 @@ from greenmeasure.accounts.models import Club
 from greenmeasure.book.models import Entry
 from greenmeasure.book.schemas import BookOut, EntryOut
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.schemas import rule_out
 from greenmeasure.reckon.queries import judgement_out
-from greenmeasure.reckon.schemas import RuleOut
 
 PER_PAGE = 25
 
@@ -40,16 +40,12 @@ def entry_of(club: Club, pk: int) -> Entry:
 
 def entry_out(entry: Entry) -> EntryOut:
     kind, label, actual = Kind(entry.kind), entry.label, entry.actual
-    high = label.highest
     return EntryOut(
         id=entry.pk, applied_on=entry.applied_on, day=f"{entry.applied_on:%a} {entry.applied_on.day} {entry.applied_on:%b %Y}",
         finished_at=entry.finished_at, area=entry.area, treated=str(entry.treated), product=entry.product, kind=kind.text,
         contents=entry.contents, group_code=entry.group_code, use=entry.use, label=show_label_rate(label),
         planned=str(entry.planned), actual=str(actual), judgement=judgement_out(judge(actual, label, kind)),
-        rule=RuleOut(
-            low=label.lowest.value, high=high.value, value=actual.value, symbol=high.unit.symbol,
-            scale=max(high.value * 1.25, min(actual.value * 1.1, high.value * 3)), binds=kind.label_binds,
-        ),
+        rule=rule_out(label, actual.value, kind.label_binds),
         used=str(entry.used), spray=str(entry.spray) if entry.spray else "", machine=entry.machine, passes=entry.passes,
         loads=entry.loads, cost=f"{entry.cost:,} {entry.currency}" if entry.cost is not None else "", wind=entry.wind,
         air=entry.air, note=entry.note, by=entry.by_name,

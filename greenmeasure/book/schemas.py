@@ -2,12 +2,12 @@
 
 from datetime import date, datetime
 
-from ninja import Schema
+from greenmeasure.common.schemas import Out, RuleOut
 
-from greenmeasure.reckon.schemas import JudgementOut, RuleOut
+from greenmeasure.reckon.schemas import JudgementOut
 
 
-class EntryOut(Schema):
+class EntryOut(Out):
     id: int
     applied_on: date
     day: str
@@ -36,7 +36,7 @@ class EntryOut(Schema):
     by: str
 
 
-class BookOut(Schema):
+class BookOut(Out):
     """A page of the book, newest first."""
 
     entries: list[EntryOut]

@@ -5,9 +5,10 @@ from typing import Any, ParamSpec, TypeVar
 
 from django.core.exceptions import ValidationError
 from django.http import HttpRequest, HttpResponse
-from ninja import NinjaAPI, Schema
+from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError
 from ninja.errors import ValidationError as RequestError
+from pydantic import BaseModel
 
 from core.errors import InputError
 
@@ -15,12 +16,12 @@ P = ParamSpec("P")
 T = TypeVar("T")
 
 
-class ChoiceOut(Schema):
+class ChoiceOut(BaseModel):
     text: str
     meaning: str
 
 
-class FieldOut(Schema):
+class FieldOut(BaseModel):
     field: str
     value: str
     problem: str
@@ -28,7 +29,7 @@ class FieldOut(Schema):
     choices: list[ChoiceOut] = []
 
 
-class ErrorOut(Schema):
+class ErrorOut(BaseModel):
     """Every answer that is not the one asked for."""
 
     code: str

@@ -2,7 +2,7 @@
 
 from ninja import Schema
 
-from greenmeasure.common.schemas import Name, QuantityIn, QuantityOut, Text
+from greenmeasure.common.schemas import Name, Out, QuantityIn, QuantityOut, Text
 
 
 class AreaIn(Schema):
@@ -13,7 +13,7 @@ class AreaIn(Schema):
     note: Text = ""
 
 
-class AreaOut(Schema):
+class AreaOut(Out):
     """`also` is the size in the other system's units, for a check against a plan or a lease."""
 
     id: int
@@ -27,14 +27,14 @@ class AreaOut(Schema):
     archived: bool
 
 
-class GroundOut(Schema):
+class GroundOut(Out):
     """The areas and their sum, in the club's units."""
 
     areas: list[AreaOut]
     total: str
 
 
-class GrassOut(Schema):
+class GrassOut(Out):
     key: str
     name: str
     botanical: str

@@ -4,7 +4,7 @@ from typing import Literal
 
 from ninja import Schema
 
-from greenmeasure.common.schemas import Name, QuantityIn, QuantityOut, RateOut, Text
+from greenmeasure.common.schemas import Name, Out, QuantityIn, QuantityOut, RateOut, Text
 
 MachineKindName = Literal["sprayer", "spreader"]
 
@@ -17,7 +17,7 @@ class MachineIn(Schema):
     note: Text = ""
 
 
-class MachineOut(Schema):
+class MachineOut(Out):
     """`reach` says how much ground one filling covers, for a sprayer."""
 
     id: int

@@ -1,8 +1,9 @@
 """Reckoning. Nothing here changes anything."""
 
-from django.http import HttpRequest
-from ninja import Router
+from django.http import HttpRequest, HttpResponse
+from ninja import Path, Router
 
+from greenmeasure.common.answers import ready
 from greenmeasure.common.auth import VIEWER, club_of
 from greenmeasure.reckon import queries
 from greenmeasure.reckon.schemas import JobIn, JobOut, LineIn, LineOut
@@ -11,12 +12,12 @@ router = Router(tags=["reckon"])
 
 
 @router.post("/job", response=JobOut, auth=VIEWER)
-def reckon_job(request: HttpRequest, club: str, data: JobIn) -> JobOut:
+def reckon_job(request: HttpRequest, club: Path[str], data: JobIn) -> HttpResponse:
     """Reckon one job: amount, loads, vessels, cost, verdict, working."""
-    return queries.job_out(queries.job_of(club_of(request), data))
+    return ready(queries.job_out(queries.job_of(club_of(request), data)))
 
 
 @router.post("/line", response=LineOut, auth=VIEWER)
-def reckon_line(request: HttpRequest, club: str, data: LineIn) -> LineOut:
+def reckon_line(request: HttpRequest, club: Path[str], data: LineIn) -> HttpResponse:
     """Answer the reckon line."""
-    return queries.answer_line(club_of(request), data.line)
+    return ready(queries.answer_line(club_of(request), data.line))

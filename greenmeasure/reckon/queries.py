@@ -14,7 +14,7 @@ from core.reckon.grammar import ConversionAsked, DoseAsked, Names, ReachAsked, r
 from core.tank.vessels import Measure, marks_of
 from core.units import UNITS, VOLUME, Quantity, show_percent
 from greenmeasure.accounts.models import Club
-from greenmeasure.common.schemas import QuantityIn, quantity_out, rate_in, rate_out, working_out
+from greenmeasure.common.schemas import QuantityIn, quantity_out, rate_in, rate_out, rule_out, working_out
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine as MachineRow
 from greenmeasure.reckon.schemas import (
@@ -28,7 +28,6 @@ from greenmeasure.reckon.schemas import (
     LineOut,
     LoadOut,
     MeasureOut,
-    RuleOut,
     VesselOut,
     WearOut,
 )
@@ -58,7 +57,7 @@ def job_out(job: Job) -> JobOut:
     return JobOut(
         headline=headline(job), product=job.product.name, product_kind=job.product.kind.text, area=job.ground.name,
         area_size=str(job.ground.size), machine=job.machine.name if job.machine else "", passes=job.passes,
-        rate=rate_out(job.rate), label=show_label_rate(job.label), rule=rule_out(job), judgement=judgement_out(job.judgement),
+        rate=rate_out(job.rate), label=show_label_rate(job.label), rule=rule_out(job.label, job.rate.to(job.label.highest.unit).value, job.product.kind.label_binds), judgement=judgement_out(job.judgement),
         amount=quantity_out(job.dose.amount), also=also(job.dose, us),
         spray=str(readable(job.spray, us)) if job.spray else "",
         capacity=str(job.machine.capacity) if job.machine else "",
@@ -111,15 +110,6 @@ def _per_foot(g_per_m2: float, us: bool) -> Quantity:
     if us:
         return Quantity(g_per_m2 * UNITS["kft2"].size / UNITS["lb"].size, UNITS["lb"])
     return Quantity(g_per_m2 * UNITS["m2_100"].size, UNITS["g"])
-
-
-def rule_out(job: Job) -> RuleOut:
-    low, high = job.label.lowest, job.label.highest
-    value = job.rate.to(high.unit).value
-    return RuleOut(
-        low=low.value, high=high.value, value=value, scale=max(high.value * 1.25, min(value * 1.1, high.value * 3)),
-        symbol=high.unit.symbol, binds=job.product.kind.label_binds,
-    )  # fmt: skip
 
 
 def judgement_out(judgement: Judgement) -> JudgementOut:

@@ -4,7 +4,7 @@ from typing import Literal
 
 from ninja import Schema
 
-from greenmeasure.common.schemas import Line, QuantityIn, QuantityOut, RateOut, StepOut
+from greenmeasure.common.schemas import Line, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
 
 StandName = Literal["within", "below", "above"]
 
@@ -21,7 +21,7 @@ class JobIn(Schema):
     even: bool = False
 
 
-class VesselOut(Schema):
+class VesselOut(Out):
     """A vessel to draw: `marks` are its numbered graduations."""
 
     key: str
@@ -33,7 +33,7 @@ class VesselOut(Schema):
     marks: list[float]
 
 
-class MeasureOut(Schema):
+class MeasureOut(Out):
     """`instruction` is what the hand does; `rounding` and `reading` are its two errors, as text."""
 
     vessel: VesselOut
@@ -47,7 +47,7 @@ class MeasureOut(Schema):
     note: str
 
 
-class ActOut(Schema):
+class ActOut(Out):
     """One act of filling; `level` is the share of the machine's capacity that the tank holds after it."""
 
     key: str
@@ -56,7 +56,7 @@ class ActOut(Schema):
     level: float
 
 
-class LoadOut(Schema):
+class LoadOut(Out):
     number: int
     name: str
     pass_number: int
@@ -70,48 +70,37 @@ class LoadOut(Schema):
     acts: list[ActOut]
 
 
-class JudgementOut(Schema):
+class JudgementOut(Out):
     stand: StandName
     refused: bool
     word: str
     sentence: str
 
 
-class DeliveredOut(Schema):
+class DeliveredOut(Out):
     name: str
     total: str
     per_foot: str
 
 
-class CostOut(Schema):
+class CostOut(Out):
     total: str
     per_foot: str
     foot: str
 
 
-class CautionOut(Schema):
+class CautionOut(Out):
     key: str
     text: str
 
 
-class WearOut(Schema):
+class WearOut(Out):
     key: str
     when: Literal["mixing", "applying"]
     text: str
 
 
-class RuleOut(Schema):
-    """A rate rule to draw: the label's band from `low` to `high`, the marker at `value`, `scale` its far end."""
-
-    low: float
-    high: float
-    value: float
-    scale: float
-    symbol: str
-    binds: bool
-
-
-class JobOut(Schema):
+class JobOut(Out):
     """One job, reckoned. `headline` says it in a sentence; `amount` is the whole dose."""
 
     headline: str
@@ -147,7 +136,7 @@ class LineIn(Schema):
     line: Line
 
 
-class LineOut(Schema):
+class LineOut(Out):
     """The answer to a reckon line. `job` is there when the line names all that a round needs."""
 
     kind: Literal["dose", "reach", "conversion"]

@@ -1,7 +1,7 @@
 """Rounds."""
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Path, Router
 
 from greenmeasure.book.queries import entry_out
 from greenmeasure.book.schemas import EntryOut
@@ -14,25 +14,25 @@ router = Router(tags=["rounds"])
 
 
 @router.get("", response=list[RoundLineOut], auth=VIEWER)
-def list_rounds(request: HttpRequest, club: str, status: StatusName | None = None) -> list[RoundLineOut]:
+def list_rounds(request: HttpRequest, club: Path[str], status: StatusName | None = None) -> list[RoundLineOut]:
     """The latest rounds, of one status or all."""
     return queries.rounds(club_of(request), status)
 
 
 @router.post("", response={201: RoundOut}, auth=APPLICATOR)
-def start_round(request: HttpRequest, club: str, data: StartIn) -> tuple[int, RoundOut]:
+def start_round(request: HttpRequest, club: Path[str], data: StartIn) -> tuple[int, RoundOut]:
     """Begin a round with a mix sheet."""
     return 201, queries.round_out(actions.start_round(club_of(request), user_of(request), data))
 
 
 @router.get("/{round_id}", response=RoundOut, auth=VIEWER)
-def get_round(request: HttpRequest, club: str, round_id: int) -> RoundOut:
+def get_round(request: HttpRequest, club: Path[str], round_id: int) -> RoundOut:
     """One round with its mix sheet."""
     return queries.round_out(Round.objects.one(club_of(request), round_id))
 
 
 @router.post("/{round_id}/ticks", response=RoundOut, auth=APPLICATOR)
-def tick(request: HttpRequest, club: str, round_id: int, data: TickIn) -> RoundOut:
+def tick(request: HttpRequest, club: Path[str], round_id: int, data: TickIn) -> RoundOut:
     """Tick an act, or take the tick back."""
     found = Round.objects.one(club_of(request), round_id)
     actions.tick(found, user_of(request), data)
@@ -40,21 +40,21 @@ def tick(request: HttpRequest, club: str, round_id: int, data: TickIn) -> RoundO
 
 
 @router.post("/{round_id}/actual", response=ActualOut, auth=VIEWER)
-def check_actual(request: HttpRequest, club: str, round_id: int, data: FinishIn) -> ActualOut:
+def check_actual(request: HttpRequest, club: Path[str], round_id: int, data: FinishIn) -> ActualOut:
     """Judge what was really used, before it goes in the book; changes nothing."""
     found = Round.objects.one(club_of(request), round_id)
     return queries.actual_out(found, actions.read_actual(found, data))
 
 
 @router.post("/{round_id}/finish", response=EntryOut, auth=APPLICATOR)
-def finish_round(request: HttpRequest, club: str, round_id: int, data: FinishIn) -> EntryOut:
+def finish_round(request: HttpRequest, club: Path[str], round_id: int, data: FinishIn) -> EntryOut:
     """Put the round in the book."""
     found = Round.objects.one(club_of(request), round_id)
     return entry_out(actions.finish_round(found, user_of(request), data))
 
 
 @router.post("/{round_id}/give-up", response=RoundOut, auth=APPLICATOR)
-def give_up_round(request: HttpRequest, club: str, round_id: int) -> RoundOut:
+def give_up_round(request: HttpRequest, club: Path[str], round_id: int) -> RoundOut:
     """End the round without an entry."""
     found = Round.objects.one(club_of(request), round_id)
     actions.give_up(found)
@@ -62,7 +62,7 @@ def give_up_round(request: HttpRequest, club: str, round_id: int) -> RoundOut:
 
 
 @router.post("/{round_id}/take-up", response=RoundOut, auth=APPLICATOR)
-def take_up_round(request: HttpRequest, club: str, round_id: int) -> RoundOut:
+def take_up_round(request: HttpRequest, club: Path[str], round_id: int) -> RoundOut:
     """Undo giving a round up."""
     found = Round.objects.one(club_of(request), round_id)
     actions.take_up_again(found)

@@ -4,9 +4,9 @@ from core.job import readable
 from core.units import show_percent
 from greenmeasure.accounts.models import Club
 from greenmeasure.book.models import Entry
-from greenmeasure.common.schemas import quantity_out
+from greenmeasure.common.schemas import quantity_out, rule_out
 from greenmeasure.reckon.queries import judgement_out
-from greenmeasure.reckon.schemas import JobOut, RuleOut
+from greenmeasure.reckon.schemas import JobOut
 from greenmeasure.rounds.actions import Actual, worn
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import ActualOut, RoundLineOut, RoundOut, TickOut
@@ -72,8 +72,5 @@ def actual_out(found: Round, actual: Actual) -> ActualOut:
     against = "just as planned" if abs(off) < 0.0005 else f"{show_percent(off, 3, sign=True)} against the plan of {found.rate}"
     return ActualOut(
         rate=str(actual.rate), judgement=judgement_out(actual.judgement), against_plan=against,
-        rule=RuleOut(
-            low=found.label.lowest.value, high=high.value, value=here, symbol=high.unit.symbol,
-            scale=max(high.value * 1.25, min(here * 1.1, high.value * 3)), binds=found.product.core().kind.label_binds,
-        ),
+        rule=rule_out(found.label, here, found.product.core().kind.label_binds),
     )  # fmt: skip

@@ -6,8 +6,8 @@ from uuid import UUID
 
 from ninja import Schema
 
-from greenmeasure.common.schemas import Line, QuantityIn, QuantityOut
-from greenmeasure.reckon.schemas import JobIn, JobOut, JudgementOut, RuleOut
+from greenmeasure.common.schemas import Line, Out, QuantityIn, QuantityOut, RuleOut
+from greenmeasure.reckon.schemas import JobIn, JobOut, JudgementOut
 
 StatusName = Literal["under_way", "done", "given_up"]
 
@@ -26,14 +26,14 @@ class TickIn(Schema):
     done: bool
 
 
-class TickOut(Schema):
+class TickOut(Out):
     load: int
     act: str
     by: str
     at: datetime
 
 
-class RoundOut(Schema):
+class RoundOut(Out):
     """A round. `next` says what to do now; `loads_done` counts loads whose every act is ticked."""
 
     id: int
@@ -52,7 +52,7 @@ class RoundOut(Schema):
     entry_id: int | None
 
 
-class RoundLineOut(Schema):
+class RoundLineOut(Out):
     id: int
     status: StatusName
     title: str
@@ -74,7 +74,7 @@ class FinishIn(Schema):
     note: Line = ""
 
 
-class ActualOut(Schema):
+class ActualOut(Out):
     """What really went down, against the label's range and the plan."""
 
     rate: str

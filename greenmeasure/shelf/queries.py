@@ -9,7 +9,7 @@ from core.rates.phrase import read_label_rate
 from core.rates.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.units import UNITS, exact_number
 from greenmeasure.accounts.models import Club
-from greenmeasure.common.schemas import quantity_out, rate_out
+from greenmeasure.common.schemas import quantity_out, rate_out, rule_out
 from greenmeasure.shelf.models import Content, Product, RateRow
 from greenmeasure.shelf.schemas import (
     ContentOut,
@@ -45,7 +45,7 @@ def product_out(product: Product) -> ProductOut:
         label_binds=found.kind.label_binds, formulation=found.formulation.code,
         formulation_text=found.formulation.name, liquid=found.liquid, sprayed=found.formulation.sprayed,
         density=density or None, group_code=product.group_code, contents=[content_out(c) for c in product.contents.all()],
-        rates=[rate_row_out(r) for r in product.rates.all()],
+        rates=[rate_row_out(r, found.kind.label_binds) for r in product.rates.all()],
         package=quantity_out(product.package) if product.package else None,
         price=str(product.price) if product.price is not None else "", currency=product.club.currency,
         stains=product.stains, ppe_mixing=product.ppe_mixing, ppe_applying=product.ppe_applying, note=product.note,
@@ -62,13 +62,14 @@ def content_out(content: Content) -> ContentOut:
     )  # fmt: skip
 
 
-def rate_row_out(row: RateRow) -> RateRowOut:
+def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
     label = row.label()
     low, high = label.lowest, label.highest
     return RateRowOut(
         id=row.pk, use=row.use, phrase=row.phrase, understood=show_label_rate(label.scaled()),
         low=rate_out(low) if low.value else None, high=rate_out(high), start=rate_out(low if low.value else high),
-        scale=high.value * 1.25,
+        rule=rule_out(label, low.value or high.value, binds),
+        units=[OptionOut(key=u.key, text=u.symbol) for u in (high.unit, *_others(label))],
     )  # fmt: skip
 
 

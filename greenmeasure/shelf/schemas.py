@@ -5,7 +5,7 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
-from greenmeasure.common.schemas import Line, Name, QuantityIn, QuantityOut, RateOut, Text
+from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, QuantityOut, RateOut, RuleOut, Text
 
 
 class ContentIn(Schema):
@@ -41,7 +41,7 @@ class ProductIn(Schema):
     note: Text = ""
 
 
-class ContentOut(Schema):
+class ContentOut(Out):
     name: str
     basis: str
     basis_text: str
@@ -50,14 +50,19 @@ class ContentOut(Schema):
     text: str
 
 
-class DensityOut(Schema):
+class DensityOut(Out):
     value: str
     unit: str
     text: str
 
 
-class RateRowOut(Schema):
-    """A rate as printed and as understood. `start` is where the rate rule opens: the label's lowest rate."""
+class OptionOut(Out):
+    key: str
+    text: str
+
+
+class RateRowOut(Out):
+    """A rate as printed and as understood. `rule` opens at the label's lowest rate; `units` are those it can be typed in."""
 
     id: int
     use: str
@@ -66,10 +71,11 @@ class RateRowOut(Schema):
     low: RateOut | None
     high: RateOut
     start: RateOut
-    scale: float
+    rule: RuleOut
+    units: list[OptionOut]
 
 
-class ProductOut(Schema):
+class ProductOut(Out):
     id: int
     name: str
     kind: str
@@ -94,19 +100,14 @@ class ProductOut(Schema):
     archived: bool
 
 
-class OptionOut(Schema):
-    key: str
-    text: str
-
-
-class FormulationOut(Schema):
+class FormulationOut(Out):
     key: str
     text: str
     liquid: bool
     sprayed: bool
 
 
-class ShelfOptionsOut(Schema):
+class ShelfOptionsOut(Out):
     """What a product's form offers to pick from."""
 
     kinds: list[OptionOut]
@@ -118,7 +119,7 @@ class PhraseIn(Schema):
     phrase: Line
 
 
-class PhraseOut(Schema):
+class PhraseOut(Out):
     """A label phrase as understood: in one spelling, as a range, and in the trade's other units."""
 
     understood: str

@@ -1,7 +1,7 @@
 """Today."""
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Path, Router
 
 from greenmeasure.common.auth import VIEWER, club_of
 from greenmeasure.today import queries
@@ -11,6 +11,6 @@ router = Router(tags=["today"])
 
 
 @router.get("", response=TodayOut, auth=VIEWER)
-def read_today(request: HttpRequest, club: str) -> TodayOut:
+def read_today(request: HttpRequest, club: Path[str]) -> TodayOut:
     """The state of the club and the next thing to do."""
     return queries.today(club_of(request))

@@ -9,7 +9,7 @@ from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.queries import rounds
 from greenmeasure.rounds.schemas import RoundLineOut
 from greenmeasure.shelf.models import Product
-from greenmeasure.today.schemas import StepOut, TodayOut
+from greenmeasure.today.schemas import SetupStepOut, TodayOut
 
 
 def today(club: Club) -> TodayOut:
@@ -23,21 +23,21 @@ def today(club: Club) -> TodayOut:
     )  # fmt: skip
 
 
-def _setup(club: Club) -> list[StepOut]:
+def _setup(club: Club) -> list[SetupStepOut]:
     def some(model: type[Area] | type[Product] | type[Machine]) -> bool:
         return model.objects.filter(club=club, archived_at=None).exists()
 
     return [
-        StepOut(key="ground", text="Add an area: its name, size, grass and height of cut", done=some(Area), to="ground/new"),
-        StepOut(key="shelf", text="Add a product: its rate as the label prints it", done=some(Product), to="shelf/new"),
-        StepOut(key="kit", text="Add a sprayer or a spreader", done=some(Machine), to="kit/new"),
-        StepOut(
+        SetupStepOut(key="ground", text="Add an area: its name, size, grass and height of cut", done=some(Area), to="ground/new"),
+        SetupStepOut(key="shelf", text="Add a product: its rate as the label prints it", done=some(Product), to="shelf/new"),
+        SetupStepOut(key="kit", text="Add a sprayer or a spreader", done=some(Machine), to="kit/new"),
+        SetupStepOut(
             key="reckon", text="Reckon the first job", to="reckon", done=Round.objects.filter(club=club).exists()
         ),
     ]  # fmt: skip
 
 
-def _next(setup: list[StepOut], under_way: list[RoundLineOut], latest: list[Entry]) -> tuple[str, str, str]:
+def _next(setup: list[SetupStepOut], under_way: list[RoundLineOut], latest: list[Entry]) -> tuple[str, str, str]:
     if under_way:
         first = under_way[0]
         count = "One round is" if len(under_way) == 1 else f"{len(under_way)} rounds are"

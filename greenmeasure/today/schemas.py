@@ -1,12 +1,12 @@
 """What today's view is given."""
 
-from ninja import Schema
+from greenmeasure.common.schemas import Out
 
 from greenmeasure.book.schemas import EntryOut
 from greenmeasure.rounds.schemas import RoundLineOut
 
 
-class StepOut(Schema):
+class SetupStepOut(Out):
     """One step of setting a club up."""
 
     key: str
@@ -15,12 +15,12 @@ class StepOut(Schema):
     to: str
 
 
-class TodayOut(Schema):
+class TodayOut(Out):
     """`sentence` says the state and the next thing; `to` is where it is done, `act` the words on its button."""
 
     sentence: str
     act: str
     to: str
-    setup: list[StepOut]
+    setup: list[SetupStepOut]
     under_way: list[RoundLineOut]
     latest: list[EntryOut]

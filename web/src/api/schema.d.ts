@@ -822,6 +822,8 @@ export interface components {
         /**
          * RuleOut
          * @description A rate rule to draw: the label's band from `low` to `high`, the marker at `value`, `scale` its far end.
+         *
+         *     `step` is what an arrow key moves the marker by; `binds` says whether going above `high` is refused.
          */
         RuleOut: {
             /** Low */
@@ -832,20 +834,26 @@ export interface components {
             value: number;
             /** Scale */
             scale: number;
+            /** Step */
+            step: number;
             /** Symbol */
             symbol: string;
             /** Binds */
             binds: boolean;
         };
-        /** StepOut */
-        StepOut: {
-            /** Title */
-            title: string;
-            /** Terms */
-            terms: components["schemas"]["TermOut"][];
-            result: components["schemas"]["TermOut"];
-            /** Note */
-            note: string;
+        /**
+         * SetupStepOut
+         * @description One step of setting a club up.
+         */
+        SetupStepOut: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /** Done */
+            done: boolean;
+            /** To */
+            to: string;
         };
         /**
          * TodayOut
@@ -859,7 +867,7 @@ export interface components {
             /** To */
             to: string;
             /** Setup */
-            setup: components["schemas"]["StepOut"][];
+            setup: components["schemas"]["SetupStepOut"][];
             /** Under Way */
             under_way: components["schemas"]["RoundLineOut"][];
             /** Latest */
@@ -1012,6 +1020,13 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** OptionOut */
+        OptionOut: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+        };
         /** ProductOut */
         ProductOut: {
             /** Id */
@@ -1074,7 +1089,7 @@ export interface components {
         };
         /**
          * RateRowOut
-         * @description A rate as printed and as understood. `start` is where the rate rule opens: the label's lowest rate.
+         * @description A rate as printed and as understood. `rule` opens at the label's lowest rate; `units` are those it can be typed in.
          */
         RateRowOut: {
             /** Id */
@@ -1088,8 +1103,9 @@ export interface components {
             low: components["schemas"]["RateOut"] | null;
             high: components["schemas"]["RateOut"];
             start: components["schemas"]["RateOut"];
-            /** Scale */
-            scale: number;
+            rule: components["schemas"]["RuleOut"];
+            /** Units */
+            units: components["schemas"]["OptionOut"][];
         };
         /**
          * ContentIn
@@ -1178,13 +1194,6 @@ export interface components {
             liquid: boolean;
             /** Sprayed */
             sprayed: boolean;
-        };
-        /** OptionOut */
-        OptionOut: {
-            /** Key */
-            key: string;
-            /** Text */
-            text: string;
         };
         /**
          * ShelfOptionsOut
@@ -1392,6 +1401,16 @@ export interface components {
             reading: string;
             /** Coarse */
             coarse: boolean;
+            /** Note */
+            note: string;
+        };
+        /** StepOut */
+        StepOut: {
+            /** Title */
+            title: string;
+            /** Terms */
+            terms: components["schemas"]["TermOut"][];
+            result: components["schemas"]["TermOut"];
             /** Note */
             note: string;
         };
@@ -1841,11 +1860,11 @@ export interface operations {
     };
     read_today: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -1872,11 +1891,11 @@ export interface operations {
     };
     list_members: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -1903,11 +1922,11 @@ export interface operations {
     };
     add_member: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -1938,11 +1957,10 @@ export interface operations {
     };
     change_role: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 member_id: number;
             };
             cookie?: never;
@@ -1975,11 +1993,10 @@ export interface operations {
     };
     remove_member: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 member_id: number;
             };
             cookie?: never;
@@ -2006,11 +2023,11 @@ export interface operations {
     };
     list_areas: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -2037,11 +2054,11 @@ export interface operations {
     };
     add_area: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -2072,11 +2089,11 @@ export interface operations {
     };
     list_grasses: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -2103,11 +2120,10 @@ export interface operations {
     };
     change_area: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 area_id: number;
             };
             cookie?: never;
@@ -2140,11 +2156,10 @@ export interface operations {
     };
     remove_area: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 area_id: number;
             };
             cookie?: never;
@@ -2173,11 +2188,10 @@ export interface operations {
     };
     put_back_area: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 area_id: number;
             };
             cookie?: never;
@@ -2206,11 +2220,11 @@ export interface operations {
     };
     list_products: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -2237,11 +2251,11 @@ export interface operations {
     };
     add_product: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -2272,11 +2286,11 @@ export interface operations {
     };
     product_options: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -2303,11 +2317,11 @@ export interface operations {
     };
     read_phrase: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -2338,11 +2352,10 @@ export interface operations {
     };
     change_product: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 product_id: number;
             };
             cookie?: never;
@@ -2375,11 +2388,10 @@ export interface operations {
     };
     remove_product: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 product_id: number;
             };
             cookie?: never;
@@ -2408,11 +2420,10 @@ export interface operations {
     };
     put_back_product: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 product_id: number;
             };
             cookie?: never;
@@ -2441,11 +2452,11 @@ export interface operations {
     };
     list_machines: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -2472,11 +2483,11 @@ export interface operations {
     };
     add_machine: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -2507,11 +2518,10 @@ export interface operations {
     };
     change_machine: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 machine_id: number;
             };
             cookie?: never;
@@ -2544,11 +2554,10 @@ export interface operations {
     };
     remove_machine: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 machine_id: number;
             };
             cookie?: never;
@@ -2577,11 +2586,10 @@ export interface operations {
     };
     put_back_machine: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 machine_id: number;
             };
             cookie?: never;
@@ -2610,11 +2618,11 @@ export interface operations {
     };
     reckon_job: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -2645,11 +2653,11 @@ export interface operations {
     };
     reckon_line: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -2680,12 +2688,13 @@ export interface operations {
     };
     list_rounds: {
         parameters: {
-            query: {
-                club: string;
+            query?: {
                 status?: ("under_way" | "done" | "given_up") | null;
             };
             header?: never;
-            path?: never;
+            path: {
+                club: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -2712,11 +2721,11 @@ export interface operations {
     };
     start_round: {
         parameters: {
-            query: {
+            query?: never;
+            header?: never;
+            path: {
                 club: string;
             };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -2747,11 +2756,10 @@ export interface operations {
     };
     get_round: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 round_id: number;
             };
             cookie?: never;
@@ -2780,11 +2788,10 @@ export interface operations {
     };
     tick: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 round_id: number;
             };
             cookie?: never;
@@ -2817,11 +2824,10 @@ export interface operations {
     };
     check_actual: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 round_id: number;
             };
             cookie?: never;
@@ -2854,11 +2860,10 @@ export interface operations {
     };
     finish_round: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 round_id: number;
             };
             cookie?: never;
@@ -2891,11 +2896,10 @@ export interface operations {
     };
     give_up_round: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 round_id: number;
             };
             cookie?: never;
@@ -2924,11 +2928,10 @@ export interface operations {
     };
     take_up_round: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 round_id: number;
             };
             cookie?: never;
@@ -2957,13 +2960,14 @@ export interface operations {
     };
     read_book: {
         parameters: {
-            query: {
-                club: string;
+            query?: {
                 words?: string;
                 page?: number;
             };
             header?: never;
-            path?: never;
+            path: {
+                club: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -2990,12 +2994,13 @@ export interface operations {
     };
     export_csv: {
         parameters: {
-            query: {
-                club: string;
+            query?: {
                 words?: string;
             };
             header?: never;
-            path?: never;
+            path: {
+                club: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -3022,11 +3027,10 @@ export interface operations {
     };
     get_entry: {
         parameters: {
-            query: {
-                club: string;
-            };
+            query?: never;
             header?: never;
             path: {
+                club: string;
                 entry_id: number;
             };
             cookie?: never;

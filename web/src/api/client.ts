@@ -1,0 +1,64 @@
+import createClient, { type Middleware } from "openapi-fetch";
+import { connection } from "../app/connection";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type FieldFault = Schemas["FieldOut"];
+
+/** Anything the server says in place of the answer, with the fields it can be put beside. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly fields: FieldFault[] = [],
+  ) {
+    super(message);
+  }
+}
+
+/** The request did not reach the server. Nothing was changed; what was typed is still in the draft. */
+export class NoConnection extends Error {
+  constructor() {
+    super("No connection. What you typed is kept on this device; try again when the signal is back.");
+  }
+}
+
+const token = () => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
+
+const middleware: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", token());
+    return request;
+  },
+  onResponse() {
+    connection.found();
+  },
+  onError({ error }) {
+    if (error instanceof DOMException && error.name === "AbortError") return;
+    connection.lost();
+    return new NoConnection();
+  },
+};
+
+export const api = createClient<paths>({ credentials: "same-origin" });
+api.use(middleware);
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of an answer, or an ApiError thrown. */
+export async function read<T>(asked: Promise<Answer<T>>): Promise<T> {
+  const { data, error, response } = await asked;
+  if (response.ok) return data as T;
+  const told = (error ?? {}) as Partial<Schemas["ErrorOut"]>;
+  throw new ApiError(
+    response.status,
+    told.code ?? "error",
+    told.message ?? `The server answered ${response.status}. Nothing was half-saved; try again.`,
+    told.fields ?? [],
+  );
+}

@@ -1,0 +1,86 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { I18nProvider } from "react-aria-components";
+import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+import { StyleSheetManager } from "styled-components";
+import { ApiError } from "../api/client";
+import { Door } from "../views/door/Door";
+import { ErrorPage, NotHere } from "./ErrorPage";
+import { Inside } from "./Inside";
+import "./settings";
+import { GlobalStyle } from "./theme";
+
+const queries: QueryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (count, error) => !(error instanceof ApiError && error.status < 500) && count < 2,
+      networkMode: "always",
+      staleTime: 5_000,
+    },
+    mutations: {
+      networkMode: "always",
+      onError: (error) => {
+        if (error instanceof ApiError && error.status === 401)
+          void queries.invalidateQueries({ queryKey: ["session"] });
+      },
+    },
+  },
+});
+
+const router = createBrowserRouter([
+  { path: "/", element: <Door />, errorElement: <ErrorPage /> },
+  {
+    path: "/c/:club",
+    element: <Inside />,
+    errorElement: <ErrorPage />,
+    hydrateFallbackElement: <></>,
+    children: [
+      { index: true, element: <Navigate to="today" replace /> },
+      { path: "today", lazy: async () => ({ Component: (await import("../views/today/Today")).Today }) },
+      { path: "ground", lazy: async () => ({ Component: (await import("../views/ground/Ground")).Ground }) },
+      {
+        path: "ground/:id",
+        lazy: async () => ({ Component: (await import("../views/ground/AreaPage")).AreaPage }),
+      },
+      { path: "shelf", lazy: async () => ({ Component: (await import("../views/shelf/Shelf")).Shelf }) },
+      {
+        path: "shelf/:id",
+        lazy: async () => ({ Component: (await import("../views/shelf/ProductPage")).ProductPage }),
+      },
+      { path: "kit", lazy: async () => ({ Component: (await import("../views/kit/Kit")).Kit }) },
+      {
+        path: "kit/:id",
+        lazy: async () => ({ Component: (await import("../views/kit/MachinePage")).MachinePage }),
+      },
+      { path: "reckon", lazy: async () => ({ Component: (await import("../views/reckon/Reckon")).Reckon }) },
+      { path: "round", lazy: async () => ({ Component: (await import("../views/round/Rounds")).Rounds }) },
+      {
+        path: "round/:id",
+        lazy: async () => ({ Component: (await import("../views/round/RoundPage")).RoundPage }),
+      },
+      { path: "book", lazy: async () => ({ Component: (await import("../views/book/Book")).Book }) },
+      {
+        path: "book/:id",
+        lazy: async () => ({ Component: (await import("../views/book/EntryPage")).EntryPage }),
+      },
+      { path: "club", lazy: async () => ({ Component: (await import("../views/club/ClubPage")).ClubPage }) },
+      { path: "parts", lazy: async () => ({ Component: (await import("../views/parts/Parts")).Parts }) },
+      { path: "*", loader: NotHere, element: null },
+    ],
+  },
+  { path: "*", loader: NotHere, element: null, errorElement: <ErrorPage /> },
+]);
+
+const nonce = document.querySelector<HTMLMetaElement>("meta[property='csp-nonce']")?.nonce;
+
+export function App() {
+  return (
+    <StyleSheetManager nonce={nonce}>
+      <I18nProvider locale="en-US">
+        <QueryClientProvider client={queries}>
+          <GlobalStyle />
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </I18nProvider>
+    </StyleSheetManager>
+  );
+}

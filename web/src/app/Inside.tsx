@@ -1,0 +1,18 @@
+import { Navigate, useParams } from "react-router";
+import { Door } from "../views/door/Door";
+import { Fault } from "../parts/Notice";
+import { NotHere } from "./ErrorPage";
+import { useSession } from "./session";
+import { Shell } from "./Shell";
+
+/** Lets members of the club in; whoever is signed out signs in right here, and goes on where they were. */
+export function Inside() {
+  const { club } = useParams();
+  const { data, error } = useSession();
+  if (error) return <Fault error={error} />;
+  if (!data) return null;
+  if (!data.user) return <Door here />;
+  if (!data.clubs.some((c) => c.slug === club))
+    return data.clubs.length ? <NotHere /> : <Navigate to="/" replace />;
+  return <Shell />;
+}

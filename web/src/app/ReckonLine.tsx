@@ -1,0 +1,121 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+import { ApiError } from "../api/client";
+import { useLine } from "../api/hooks";
+import { Button } from "../parts/Button";
+import { FaultText } from "../parts/Field";
+import { Bar } from "../parts/Section";
+import { Working } from "../parts/Working";
+import { jobToSearch } from "../views/reckon/state";
+import { useClub } from "./session";
+import { Sheet } from "./Sheet";
+import { t } from "./theme";
+import { useSettled } from "./useSettled";
+
+const Input = styled.input`
+  width: 100%;
+  border: 0;
+  border-bottom: 2px solid ${t.accent};
+  background: none;
+  font: 400 ${t.s24} ${t.text};
+  padding: 6px 0;
+  outline: none !important;
+  &::placeholder {
+    color: ${t.soft};
+  }
+`;
+const Answer = styled.p`
+  font: 500 ${t.s24} / 1.3 ${t.serif};
+  margin: 18px 0 6px;
+`;
+const Details = styled.ul`
+  color: ${t.soft};
+  margin-bottom: 16px;
+`;
+const Ways = styled.ul`
+  margin-top: 16px;
+  color: ${t.soft};
+  display: grid;
+  gap: 4px;
+  code {
+    font: 500 ${t.s15} ${t.text};
+    color: ${t.ink};
+  }
+`;
+
+/** One line that reckons: a rate on an area, how far an amount goes, a conversion. */
+export function ReckonLine({ onClose }: { onClose: () => void }) {
+  const club = useClub();
+  const navigate = useNavigate();
+  const [text, setText] = useState("");
+  const line = useSettled(text, 80);
+  const { data, error } = useLine(line);
+  const asked = error instanceof ApiError ? error : null;
+  const job = asked ? null : data?.job;
+  const open = () => {
+    if (!job) return;
+    onClose();
+    void navigate(`/c/${club.slug}/reckon?${jobToSearch(job)}`);
+  };
+  return (
+    <Sheet label="Reckon line" onClose={onClose} top>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          open();
+        }}
+      >
+        <Input
+          autoFocus
+          aria-label="Reckon line"
+          placeholder="0.4 fl oz/M on …"
+          value={text}
+          spellCheck={false}
+          autoComplete="off"
+          onChange={(e) => setText(e.target.value)}
+        />
+      </form>
+      {!text.trim() && (
+        <Ways>
+          <li>
+            <code>RATE of PRODUCT on AREA with MACHINE</code>: the dose and its loads
+          </li>
+          <li>
+            <code>how far does AMOUNT go at RATE</code>: the ground it covers
+          </li>
+          <li>
+            <code>RATE in UNIT per AREA</code> or <code>AMOUNT in UNIT</code>: a conversion
+          </li>
+        </Ways>
+      )}
+      <div aria-live="polite">
+        {text.trim() && asked && asked.fields[0] && (
+          <div style={{ marginTop: 18 }}>
+            <FaultText fault={asked.fields[0]} onPick={setText} />
+          </div>
+        )}
+        {text.trim() && error && !asked && <p>{error.message}</p>}
+        {text.trim() && !error && data && (
+          <>
+            <Answer>{data.sentence}</Answer>
+            <Details>
+              {data.details.map((d) => (
+                <li key={d}>{d}</li>
+              ))}
+            </Details>
+            <Working steps={data.working} />
+          </>
+        )}
+      </div>
+      <Bar>
+        {job && (
+          <Button look="main" onPress={open}>
+            Open in Reckon
+          </Button>
+        )}
+        <Button onPress={onClose}>Close</Button>
+      </Bar>
+    </Sheet>
+  );
+}

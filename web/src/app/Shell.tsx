@@ -1,0 +1,111 @@
+import { useState } from "react";
+import { Link, Outlet, useNavigate } from "react-router";
+import styled from "styled-components";
+import { ClubMenu } from "./ClubMenu";
+import { useOnline } from "./connection";
+import { ReckonLine } from "./ReckonLine";
+import { Rule } from "./Rule";
+import { useClub } from "./session";
+import { ShortcutSheet } from "./ShortcutSheet";
+import { useShortcuts } from "./shortcuts";
+import { t } from "./theme";
+import { Toasts } from "./Toasts";
+
+const Top = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 20px;
+  height: 56px;
+  padding: 0 32px;
+  border-bottom: 1px solid ${t.rule};
+  ${t.phone} {
+    padding: 0 16px;
+    gap: 8px;
+    justify-content: space-between;
+  }
+  @media print {
+    display: none;
+  }
+`;
+const Name = styled(Link)`
+  font: 600 ${t.s18} ${t.serif};
+  color: ${t.ink};
+  text-decoration: none;
+  white-space: nowrap;
+`;
+const Opener = styled.button`
+  background: none;
+  border: 1px solid ${t.rule};
+  border-radius: 3px;
+  min-height: 36px;
+  padding: 4px 12px;
+  cursor: pointer;
+  white-space: nowrap;
+  kbd {
+    font: 600 ${t.s15} ${t.text};
+    color: ${t.accent};
+    margin-right: 6px;
+  }
+  ${t.phone} {
+    min-height: 44px;
+  }
+`;
+const Lost = styled.div`
+  background: ${t.cautionWash};
+  border-bottom: 1px solid ${t.caution};
+  padding: 8px 32px;
+  strong {
+    color: ${t.caution};
+  }
+  @media print {
+    display: none;
+  }
+`;
+const Skip = styled.a`
+  position: absolute;
+  left: -9999px;
+  &:focus {
+    left: 8px;
+    top: 8px;
+    background: ${t.sheet};
+    padding: 8px;
+    z-index: 9;
+  }
+`;
+
+/** What is around every view: the rule, the reckon line, the club's menu, and the word when the signal is lost. */
+export function Shell() {
+  const club = useClub();
+  const online = useOnline();
+  const navigate = useNavigate();
+  const [line, setLine] = useState(false);
+  const [sheet, setSheet] = useState(false);
+  useShortcuts({
+    go: (to) => void navigate(`/c/${club.slug}/${to}`),
+    reckon: () => setLine((open) => !open),
+    help: () => setSheet((open) => !open),
+  });
+  return (
+    <>
+      <Skip href="#main">Skip to the work</Skip>
+      <Top>
+        <Name to={`/c/${club.slug}/today`}>Green Measure</Name>
+        <Rule />
+        <Opener onClick={() => setLine(true)} aria-keyshortcuts="=">
+          <kbd>=</kbd>Reckon line
+        </Opener>
+        <ClubMenu onHelp={() => setSheet(true)} />
+      </Top>
+      {!online && (
+        <Lost role="alert">
+          <strong>No connection.</strong> What you type is kept on this device; the last answers stay. Trying
+          again …
+        </Lost>
+      )}
+      <Outlet />
+      {line && <ReckonLine onClose={() => setLine(false)} />}
+      {sheet && <ShortcutSheet onClose={() => setSheet(false)} />}
+      <Toasts />
+    </>
+  );
+}

@@ -1,0 +1,93 @@
+import type { ReactNode } from "react";
+import { useId } from "react";
+import styled from "styled-components";
+import type { FieldFault } from "../api/client";
+import { t } from "../app/theme";
+import { Button } from "./Button";
+import { useFault } from "./faults";
+
+const Row = styled.div`
+  display: grid;
+  gap: 4px;
+  align-content: start;
+  min-width: 0;
+`;
+
+export const Label = styled.label`
+  font-size: ${t.s13};
+  font-weight: 600;
+  letter-spacing: 0.01em;
+`;
+
+export const Hint = styled.p`
+  font-size: ${t.s13};
+  color: ${t.soft};
+`;
+
+const Told = styled.div`
+  font-size: ${t.s13};
+  color: ${t.stop};
+  border-left: 3px solid ${t.stop};
+  padding-left: 8px;
+`;
+
+const Choices = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 6px;
+`;
+
+/** A fault beside its field: what is wrong, what to do, and the readings to pick from where there are several. */
+export function FaultText({
+  fault,
+  id,
+  onPick,
+}: {
+  fault: FieldFault;
+  id?: string;
+  onPick?: (text: string) => void;
+}) {
+  return (
+    <Told id={id} role="alert">
+      {fault.problem} {fault.remedy}
+      {onPick && fault.choices && fault.choices.length > 0 && (
+        <Choices>
+          {fault.choices.map((c) => (
+            <Button key={c.text} onPress={() => onPick(c.text)}>
+              {c.text}
+            </Button>
+          ))}
+        </Choices>
+      )}
+    </Told>
+  );
+}
+
+interface Props {
+  label: string;
+  name: string;
+  hint?: ReactNode;
+  onPick?: (text: string) => void;
+  children: (ids: {
+    id: string;
+    "aria-describedby": string;
+    "aria-invalid": boolean | undefined;
+  }) => ReactNode;
+}
+
+/** A label, a control, a hint and the fault that the form found in it. */
+export function Field({ label, name, hint, onPick, children }: Props) {
+  const id = useId();
+  const fault = useFault(name);
+  return (
+    <Row data-field={name}>
+      <Label htmlFor={id}>{label}</Label>
+      {children({ id, "aria-describedby": `${id}-hint`, "aria-invalid": fault ? true : undefined })}
+      <div id={`${id}-hint`}>
+        {fault && <FaultText fault={fault} onPick={onPick} />}
+        {hint && <Hint as="div">{hint}</Hint>}
+      </div>
+    </Row>
+  );
+}

@@ -1,0 +1,66 @@
+import type { ReactNode } from "react";
+import styled from "styled-components";
+import { t } from "../app/theme";
+
+const Grid = styled.main`
+  display: grid;
+  grid-template-columns: minmax(0, 8fr) minmax(0, 4fr);
+  gap: 0 40px;
+  max-width: 1280px;
+  margin: 0 auto;
+  padding: 28px 32px 64px;
+  ${t.phone} {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 18px 16px 110px;
+  }
+  @media print {
+    display: block;
+    padding: 0;
+  }
+`;
+
+const Head = styled.header`
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px 24px;
+  align-items: baseline;
+  justify-content: space-between;
+  padding-bottom: 20px;
+  h1 {
+    flex: 1 1 420px;
+    max-width: 44ch;
+  }
+`;
+
+const Margin = styled.aside`
+  border-left: 1px solid ${t.hair};
+  padding-left: 24px;
+  ${t.phone} {
+    border-left: 0;
+    border-top: 1px solid ${t.hair};
+    padding: 20px 0 0;
+    margin-top: 24px;
+  }
+`;
+
+interface Props {
+  sentence: ReactNode;
+  act?: ReactNode;
+  margin?: ReactNode;
+  children: ReactNode;
+}
+
+/** A view: one sentence that says the state and the next thing, the work, and a margin beside it. */
+export function Page({ sentence, act, margin, children }: Props) {
+  return (
+    <Grid id="main">
+      <Head>
+        <h1 aria-live="polite">{sentence}</h1>
+        {act}
+      </Head>
+      <div style={margin ? undefined : { gridColumn: "1 / -1" }}>{children}</div>
+      {margin && <Margin aria-label="Notes in the margin">{margin}</Margin>}
+    </Grid>
+  );
+}

@@ -1,0 +1,53 @@
+import type { ReactNode } from "react";
+import styled from "styled-components";
+import { t } from "../app/theme";
+
+const Box = styled.section`
+  & + & {
+    margin-top: 28px;
+  }
+  > h2 {
+    padding-bottom: 6px;
+    margin-bottom: 12px;
+    border-bottom: 1px solid ${t.hair};
+  }
+  @media print {
+    break-inside: avoid;
+  }
+`;
+
+/** A part of a view under its heading and a hairline. */
+export function Section({ title, children }: { title: ReactNode; children: ReactNode }) {
+  return (
+    <Box>
+      <h2>{title}</h2>
+      {children}
+    </Box>
+  );
+}
+
+export const Fields = styled.div<{ $columns?: number }>`
+  display: grid;
+  grid-template-columns: repeat(${({ $columns = 2 }) => $columns}, minmax(0, 1fr));
+  gap: 16px 20px;
+  align-items: start;
+  ${t.phone} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+export const Bar = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  align-items: center;
+  margin-top: 24px;
+  @media print {
+    display: none;
+  }
+`;
+
+export const Stack = styled.div<{ $gap?: number }>`
+  display: grid;
+  gap: ${({ $gap = 12 }) => $gap}px;
+`;

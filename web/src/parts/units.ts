@@ -1,0 +1,27 @@
+import type { Option } from "./PickField";
+
+/** The units a field offers, in the order of the club's system. Keys are the server's; the texts are only labels. */
+const texts: Record<string, string> = {
+  ft2: "ft²", yd2: "yd²", acre: "acre", m2: "m²", ha: "ha", in: "in", mm: "mm", cm: "cm",
+  gal: "gal", fl_oz: "fl oz", qt: "qt", pt: "pt", l: "L", ml: "mL", lb: "lb", oz_wt: "oz wt", kg: "kg", g: "g",
+  "gal/kft2": "gal/1000 ft²", "gal/acre": "gal/acre", "l/m2_100": "L/100 m²", "l/ha": "L/ha",
+  "lb/gal": "lb/gal", "kg/l": "kg/L", "g/ml": "g/mL", "g/l": "g/L", "%": "%",
+}; // prettier-ignore
+
+function options(keys: string[]): Option[] {
+  return keys.map((key) => ({ key, text: texts[key] ?? key }));
+}
+
+type System = "us" | "metric";
+const ordered = (us: string[], metric: string[]) => (system: System) =>
+  options(system === "us" ? [...us, ...metric] : [...metric, ...us]);
+
+export const areaUnits = ordered(["ft2", "acre", "yd2"], ["m2", "ha"]);
+export const heightUnits = ordered(["in"], ["mm", "cm"]);
+export const volumeUnits = ordered(["fl_oz", "gal", "qt", "pt"], ["ml", "l"]);
+export const tankUnits = ordered(["gal"], ["l"]);
+export const weightUnits = ordered(["lb", "oz_wt"], ["kg", "g"]);
+export const packageUnits = (system: System, liquid: boolean) => (liquid ? volumeUnits : weightUnits)(system);
+export const outputUnits = ordered(["gal/kft2", "gal/acre"], ["l/m2_100", "l/ha"]);
+export const densityUnits = ordered(["lb/gal"], ["kg/l", "g/ml", "g/l"]);
+export const contentUnits = ordered(["%", "lb/gal"], ["g/l"]);

@@ -1,0 +1,62 @@
+import { useParams } from "react-router";
+import { useEntry } from "../../api/hooks";
+import { useClub } from "../../app/session";
+import { Button, ButtonLink } from "../../parts/Button";
+import { Facts } from "../../parts/Facts";
+import { Page } from "../../parts/Page";
+import { RateRule } from "../../parts/RateRule";
+import { Section } from "../../parts/Section";
+import { Verdict } from "../../parts/Verdict";
+import { Waiting } from "../../parts/Waiting";
+
+/** One entry of the book. */
+export function EntryPage() {
+  const club = useClub();
+  const { id } = useParams();
+  const entry = useEntry(Number(id));
+  return (
+    <Waiting of={entry}>
+      {(e) => (
+        <Page
+          sentence={`${e.day}: ${e.product} on ${e.area}, ${e.actual}.`}
+          act={
+            <>
+              <Button onPress={() => window.print()}>Print</Button>
+              <ButtonLink to={`/c/${club.slug}/book`}>All of the book</ButtonLink>
+            </>
+          }
+        >
+          <Section title="Against the label">
+            <RateRule rule={e.rule} label="Rate really put down" text={e.actual} />
+            <Verdict judgement={e.judgement} />
+          </Section>
+          <Section title="What was done">
+            <Facts
+              of={[
+                ["Product", `${e.product}, ${e.kind}`],
+                ["Holds", e.contents],
+                ["Group", e.group_code],
+                ["For", e.use],
+                ["Area", `${e.area}, ${e.treated} treated`],
+                ["Planned", e.planned],
+                ["Actual", e.actual],
+                ["Label", e.label],
+                ["Used", e.used],
+                ["Spray", e.spray],
+                [
+                  "Machine",
+                  `${e.machine}, ${e.loads} ${e.loads === 1 ? "load" : "loads"}, ${e.passes} ${e.passes === 1 ? "pass" : "passes"}`,
+                ],
+                ["Cost", e.cost],
+                ["Wind", e.wind],
+                ["Air", e.air],
+                ["Note", e.note],
+                ["By", e.by],
+              ]}
+            />
+          </Section>
+        </Page>
+      )}
+    </Waiting>
+  );
+}

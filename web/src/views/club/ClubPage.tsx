@@ -1,0 +1,96 @@
+import { api, read } from "../../api/client";
+import { useChange, useMembers } from "../../api/hooks";
+import { useClub, useMay } from "../../app/session";
+import { say } from "../../app/toast";
+import { Button } from "../../parts/Button";
+import { Ledger } from "../../parts/Ledger";
+import { Fault } from "../../parts/Notice";
+import { Page } from "../../parts/Page";
+import { PickField } from "../../parts/PickField";
+import { Section } from "../../parts/Section";
+import { Waiting } from "../../parts/Waiting";
+import { MemberForm } from "./MemberForm";
+import { roles, type RoleName } from "./roles";
+
+/** The club and its people. */
+export function ClubPage() {
+  const club = useClub();
+  const members = useMembers();
+  const may = useMay("manager");
+  const change = useChange((path, given: { member_id: number; role: RoleName }) =>
+    read(
+      api.PUT("/api/clubs/{club}/members/{member_id}", {
+        params: { path: { ...path, member_id: given.member_id } },
+        body: { role: given.role },
+      }),
+    ),
+  );
+  const remove = useChange((path, member_id: number) =>
+    read(api.DELETE("/api/clubs/{club}/members/{member_id}", { params: { path: { ...path, member_id } } })),
+  );
+  return (
+    <Waiting of={members}>
+      {(list) => (
+        <Page
+          sentence={`${club.name}: ${list.length === 1 ? "one member" : `${list.length} members`}, working in ${club.units === "us" ? "US" : "metric"} units.`}
+        >
+          <Section title="Members">
+            <Fault error={change.error ?? remove.error} />
+            <Ledger>
+              <thead>
+                <tr>
+                  <th>Name</th>
+                  <th className="wide">Signs in as</th>
+                  <th>May</th>
+                  {may && <th aria-label="Leave" />}
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((m) => (
+                  <tr key={m.id}>
+                    <td>
+                      {m.full_name} {m.you && <span className="soft">you</span>}
+                    </td>
+                    <td className="wide soft">{m.username}</td>
+                    <td>
+                      {may ? (
+                        <PickField
+                          label={`What ${m.full_name} may do`}
+                          hideLabel
+                          name={`role-${m.id}`}
+                          value={m.role}
+                          options={roles}
+                          onChange={(role) => change.mutate({ member_id: m.id, role: role as RoleName })}
+                        />
+                      ) : (
+                        roles.find((r) => r.key === m.role)?.text
+                      )}
+                    </td>
+                    {may && (
+                      <td className="figure">
+                        {!m.you && (
+                          <Button
+                            look="quiet"
+                            aria-label={`Take ${m.full_name} out of the club`}
+                            onPress={() =>
+                              remove.mutate(m.id, {
+                                onSuccess: () => say(`${m.full_name} is no longer a member. Entries stay.`),
+                              })
+                            }
+                          >
+                            Take out
+                          </Button>
+                        )}
+                      </td>
+                    )}
+                  </tr>
+                ))}
+              </tbody>
+            </Ledger>
+          </Section>
+          {may && <MemberForm />}
+        </Page>
+      )}
+    </Waiting>
+  );
+}

@@ -1,0 +1,79 @@
+import { useState } from "react";
+import { api, read, type Schemas } from "../../api/client";
+import { useChange } from "../../api/hooks";
+import { useDraft } from "../../app/draft";
+import { useClub } from "../../app/session";
+import { say } from "../../app/toast";
+import { Button } from "../../parts/Button";
+import { Form } from "../../parts/Form";
+import { Bar, Fields } from "../../parts/forms";
+import { Fault } from "../../parts/Notice";
+import { PickField } from "../../parts/PickField";
+import { Section } from "../../parts/Section";
+import { TextField } from "../../parts/TextField";
+import { roles, type RoleName } from "./roles";
+
+const blank = { full_name: "", username: "", role: "applicator" as RoleName };
+
+/** Add a person to the club. Everything but the password survives a reload. */
+export function MemberForm() {
+  const club = useClub();
+  const { value, change, clear } = useDraft(`${club.slug}/member`, blank);
+  const [password, setPassword] = useState("");
+  const add = useChange((path, body: Schemas["MemberIn"]) =>
+    read(api.POST("/api/clubs/{club}/members", { params: { path }, body })),
+  );
+  const submit = () =>
+    add.mutate(
+      { ...value, password },
+      {
+        onSuccess: (m) => {
+          clear(blank);
+          setPassword("");
+          say(`${m.full_name} is a member.`);
+        },
+      },
+    );
+  return (
+    <Section title="Add a member">
+      <Form label="Member" error={add.error} onSubmit={submit}>
+        <Fields $columns={4}>
+          <TextField
+            label="Name"
+            name="full_name"
+            value={value.full_name}
+            onChange={(full_name) => change({ full_name })}
+          />
+          <TextField
+            label="Sign-in name"
+            name="username"
+            value={value.username}
+            onChange={(username) => change({ username })}
+            input={{ autoCapitalize: "none" }}
+          />
+          <TextField
+            label="First password"
+            name="password"
+            value={password}
+            onChange={setPassword}
+            hint="Ten characters or more."
+            input={{ type: "password", autoComplete: "new-password" }}
+          />
+          <PickField
+            label="May"
+            name="role"
+            value={value.role}
+            options={roles}
+            onChange={(role) => change({ role: role as RoleName })}
+          />
+        </Fields>
+        <Fault error={add.error} besides={["full_name", "username", "password", "role"]} />
+        <Bar>
+          <Button look="main" type="submit" isDisabled={add.isPending}>
+            Add the member
+          </Button>
+        </Bar>
+      </Form>
+    </Section>
+  );
+}

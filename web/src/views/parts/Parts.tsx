@@ -1,0 +1,82 @@
+import { useState } from "react";
+import { Button } from "../../parts/Button";
+import { Empty } from "../../parts/Empty";
+import { FaultsContext } from "../../parts/faults";
+import { Notice } from "../../parts/Notice";
+import { Page } from "../../parts/Page";
+import { QuantityField } from "../../parts/QuantityField";
+import { RateRule } from "../../parts/RateRule";
+import { Fields, Section, Stack } from "../../parts/Section";
+import { Switch } from "../../parts/Switch";
+import { Tank } from "../../parts/Tank";
+import { Vessel } from "../../parts/Vessel";
+import { Verdict } from "../../parts/Verdict";
+import { Working } from "../../parts/Working";
+import { samples } from "./samples";
+
+/** Every part in every state, for those who build with them. */
+export function Parts() {
+  const [rule, setRule] = useState(samples.rule);
+  const [typed, setTyped] = useState({ value: "3 oz", unit: "fl_oz" });
+  const [on, setOn] = useState(true);
+  return (
+    <Page sentence="The parts, in every state." margin={<Working steps={samples.steps} />}>
+      <Section title="Rate rule">
+        <Stack>
+          <RateRule
+            rule={rule}
+            label="Rate"
+            text={`${rule.value}`}
+            onChange={(value) => setRule({ ...rule, value })}
+          />
+          <RateRule rule={{ ...rule, value: rule.high * 1.15 }} label="Above" text="above" />
+          <RateRule rule={{ ...rule, binds: false, value: rule.low * 0.6 }} label="Below" text="below" />
+        </Stack>
+      </Section>
+      <Section title="Verdict and notices">
+        <Stack>
+          {samples.judgements.map((j) => (
+            <Verdict key={j.word + String(j.refused)} judgement={j} />
+          ))}
+          <Notice tone="stop">Something that cannot go on.</Notice>
+          <Notice tone="caution">Something to heed.</Notice>
+          <Notice tone="note">Something to know.</Notice>
+        </Stack>
+      </Section>
+      <Section title="Fields">
+        <FaultsContext.Provider value={{ fields: samples.faults }}>
+          <Fields>
+            <QuantityField
+              label="Amount, asked back"
+              name="amount"
+              value={typed}
+              units={samples.units}
+              onChange={setTyped}
+            />
+            <Switch value={on} onChange={setOn}>
+              Ticked or not
+            </Switch>
+          </Fields>
+        </FaultsContext.Provider>
+        <Stack>
+          <div>
+            <Button look="main">Main</Button> <Button>Plain</Button> <Button look="stop">Stop</Button>{" "}
+            <Button look="quiet">Quiet</Button> <Button isDisabled>Disabled</Button>
+          </div>
+          <Empty act={<Button look="main">The one thing to do</Button>}>
+            A place with nothing in it yet.
+          </Empty>
+        </Stack>
+      </Section>
+      <Section title="Vessels and tanks">
+        <Fields $columns={4}>
+          {samples.measures.map((m) => (
+            <Vessel key={m.vessel.key} measure={m} />
+          ))}
+          <Tank load={samples.tank} capacity="20 L" />
+          <Tank load={samples.hopper} capacity="25 kg" />
+        </Fields>
+      </Section>
+    </Page>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Schemas } from "../../api/client";
+
+const term = (text: string, over = "", under = "", op = "", struck = false): Schemas["TermOut"] => ({
+  op, text, exact: text, over, under, over_cancels: struck, under_cancels: false,
+}); // prettier-ignore
+
+const measure = (
+  shape: Schemas["VesselOut"]["shape"], capacity: number, graduation: number, mark: number, unit: string, marks: number[],
+): Schemas["MeasureOut"] => ({
+  vessel: { key: shape, name: `sample ${shape}`, shape, unit, capacity, graduation, marks },
+  fills: 0, mark, instruction: `${mark} ${unit}`, exact: `${mark} ${unit}`, rounding: "0 %", reading: "± 1 %",
+  coarse: false, note: "",
+}); // prettier-ignore
+
+const measures = [
+  measure("syringe", 20, 0.5, 13.5, "mL", [0, 5, 10, 15, 20]),
+  measure("cup", 250, 5, 165, "mL", [0, 50, 100, 150, 200, 250]),
+  measure("jug", 1000, 20, 640, "mL", [0, 200, 400, 600, 800, 1000]),
+  measure("scale", 5000, 1, 2310, "g", [0, 1000, 2000, 3000, 4000, 5000]),
+];
+
+const load = (part: Partial<Schemas["LoadOut"]>): Schemas["LoadOut"] => ({
+  number: 1, name: "Tank 1", pass_number: 0, odd: false, product: "60 mL", volume: "14 L", water: "13.9 L",
+  covers: "280 m²", share: 0.7, measure: measures[0]!, acts: [], ...part,
+}); // prettier-ignore
+
+/** Made-up values that put each part into each of its states. */
+export const samples = {
+  rule: { low: 2, high: 5, value: 3, scale: 6.25, step: 0.1, symbol: "mL/100 m²", binds: true },
+  steps: [
+    { title: "Rate × area", terms: [term("3", "mL", "100 m²"), term("2.8", "(100 m²)", "", "×", true)], result: term("8.4", "mL"), note: "" },
+  ],
+  judgements: (["within", "below", "above"] as const).flatMap((stand) =>
+    (stand === "above" ? [false, true] : [false]).map((refused) => ({
+      stand, refused, word: `${stand} the label`, sentence: refused ? "The label binds." : "The label's range is quoted here.",
+    })),
+  ),
+  faults: [
+    {
+      field: "amount", value: "3 oz", problem: "“oz” can mean fluid ounces or ounces by weight.", remedy: "Say which.",
+      choices: [{ text: "3 fl oz", meaning: "" }, { text: "3 oz wt", meaning: "" }],
+    },
+  ],
+  units: [{ key: "fl_oz", text: "fl oz" }, { key: "oz_wt", text: "oz wt" }],
+  measures,
+  tank: load({}),
+  hopper: load({ name: "Hopper 1", volume: "", product: "12 kg", share: 0.48 }),
+}; // prettier-ignore

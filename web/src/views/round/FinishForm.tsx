@@ -1,0 +1,142 @@
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+import { api, read, type Schemas } from "../../api/client";
+import { useActual, useChange } from "../../api/hooks";
+import { useDraft } from "../../app/draft";
+import { useClub } from "../../app/session";
+import { say } from "../../app/toast";
+import { useSettled } from "../../app/useSettled";
+import { Button } from "../../parts/Button";
+import { Form } from "../../parts/Form";
+import { Bar, Fields, Hint } from "../../parts/forms";
+import { Fault, Notice } from "../../parts/Notice";
+import { QuantityField } from "../../parts/QuantityField";
+import { RateRule } from "../../parts/RateRule";
+import { Section } from "../../parts/Section";
+import { TextField } from "../../parts/TextField";
+import { areaUnits, volumeUnits, weightUnits } from "../../parts/units";
+import { Verdict } from "../../parts/Verdict";
+
+const Shell = styled.div`
+  margin-top: 28px;
+  @media print {
+    display: none;
+  }
+`;
+
+interface Props {
+  round: Schemas["RoundOut"];
+  early: boolean;
+  onGiveUp: () => void;
+}
+
+/** What was really used: judged as it is typed, then put in the book. */
+export function FinishForm({ round, early, onGiveUp }: Props) {
+  const club = useClub();
+  const navigate = useNavigate();
+  const { value, change, clear } = useDraft(`${club.slug}/finish/${round.id}`, {
+    used: { value: round.planned.number.replaceAll(",", ""), unit: round.planned.unit },
+    treated: { value: round.planned_area.exact, unit: round.planned_area.unit },
+    spray: { value: round.planned_spray?.number ?? "", unit: round.planned_spray?.unit ?? "gal" },
+    wind: "",
+    air: "",
+    note: "",
+  });
+  const body: Schemas["FinishIn"] = { ...value, spray: value.spray.value.trim() ? value.spray : null };
+  const settled = useSettled(JSON.stringify(body), 80);
+  const typed = value.used.value.trim() && value.treated.value.trim();
+  const actual = useActual(round.id, typed ? (JSON.parse(settled) as Schemas["FinishIn"]) : null);
+  const finish = useChange((path, given: Schemas["FinishIn"]) =>
+    read(
+      api.POST("/api/clubs/{club}/rounds/{round_id}/finish", {
+        params: { path: { ...path, round_id: round.id } },
+        body: given,
+      }),
+    ),
+  );
+  const submit = () =>
+    finish.mutate(body, {
+      onSuccess: (entry) => {
+        clear();
+        say("It is in the book.");
+        void navigate(`/c/${club.slug}/book/${entry.id}`);
+      },
+    });
+  const liquid = volumeUnits(club.units).some((u) => u.key === round.planned.unit);
+  return (
+    <Shell>
+      <Section title="What was really used">
+        {early && (
+          <Hint>Not every load is ticked yet. It can go in the book all the same, as it really was.</Hint>
+        )}
+        <Form label="What was really used" error={finish.error ?? actual.error} onSubmit={submit}>
+          <Fields $columns={3}>
+            <QuantityField
+              label="Product used"
+              name="used"
+              value={value.used}
+              units={(liquid ? volumeUnits : weightUnits)(club.units)}
+              onChange={(used) => change({ used })}
+            />
+            <QuantityField
+              label="Ground treated"
+              name="treated"
+              value={value.treated}
+              units={areaUnits(club.units)}
+              onChange={(treated) => change({ treated })}
+            />
+            {round.planned_spray && (
+              <QuantityField
+                label="Spray put down"
+                name="spray"
+                value={value.spray}
+                units={volumeUnits(club.units)}
+                onChange={(spray) => change({ spray })}
+              />
+            )}
+            <TextField
+              label="Wind"
+              name="wind"
+              value={value.wind}
+              onChange={(wind) => change({ wind })}
+              hint="Speed and from where, as met."
+            />
+            <TextField
+              label="Air"
+              name="air"
+              value={value.air}
+              onChange={(air) => change({ air })}
+              hint="Temperature, dew, sun."
+            />
+            <TextField label="Note" name="note" value={value.note} onChange={(note) => change({ note })} />
+          </Fields>
+          {actual.data && !actual.error && typed && (
+            <div style={{ marginTop: 16 }}>
+              <p>
+                That came to <strong data-answer="actual">{actual.data.rate}</strong>,{" "}
+                {actual.data.against_plan}.
+              </p>
+              <RateRule rule={actual.data.rule} label="Rate really put down" text={actual.data.rate} />
+              <Verdict judgement={actual.data.judgement} />
+              {actual.data.judgement.refused && (
+                <Notice tone="stop" word="Above the label">
+                  It is recorded as it was, and marked. Check the numbers; if they are right, ask whoever
+                  answers for the label what follows.
+                </Notice>
+              )}
+            </div>
+          )}
+          <Fault error={finish.error} besides={["used", "treated", "spray", "wind", "air", "note"]} />
+          <Bar>
+            <Button look="main" type="submit" isDisabled={finish.isPending}>
+              Put it in the book
+            </Button>
+            <Button look="stop" onPress={onGiveUp}>
+              Give the round up
+            </Button>
+          </Bar>
+        </Form>
+      </Section>
+    </Shell>
+  );
+}

@@ -1,0 +1,97 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { t } from "../../app/theme";
+import { Button } from "../../parts/Button";
+import { Switch } from "../../parts/Switch";
+import { Tank } from "../../parts/Tank";
+import { Vessel } from "../../parts/Vessel";
+import { ticked, type Tick } from "./ticks";
+
+const Box = styled.section`
+  margin-top: 28px;
+  header {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 4px 16px;
+    padding-bottom: 6px;
+    border-bottom: 1px solid ${t.hair};
+  }
+  header p {
+    flex: 1;
+    color: ${t.soft};
+  }
+  @media print {
+    break-inside: avoid;
+  }
+`;
+const Body = styled.div<{ $shut: boolean }>`
+  display: ${({ $shut }) => ($shut ? "none" : "grid")};
+  grid-template-columns: minmax(0, 1fr) 170px 200px;
+  gap: 20px;
+  padding-top: 8px;
+  align-items: start;
+  ${t.phone} {
+    grid-template-columns: 1fr 1fr;
+    > ol {
+      grid-column: 1 / -1;
+    }
+  }
+  @media print {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 120px 140px;
+  }
+`;
+
+interface Props {
+  load: Schemas["LoadOut"];
+  round: Schemas["RoundOut"];
+  open: boolean;
+  onTick: (tick: Tick) => void;
+}
+
+/** One load of the mix sheet: its acts to tick, its vessel, its tank. A load that is out folds away. */
+export function LoadSheet({ load, round, open, onTick }: Props) {
+  const done = load.acts.every((a) => ticked(round, load.number, a.key));
+  const [unfolded, unfold] = useState(false);
+  const shut = done && !unfolded;
+  const fill = load.volume ? `${load.measure.instruction} in ${load.volume}` : load.measure.instruction;
+  return (
+    <Box aria-label={load.name}>
+      <header>
+        <h2>{load.name}</h2>
+        <p>
+          {fill}, covers {load.covers}
+          {load.odd && round.sheet.loads.length > 1 ? ", not full" : ""}
+        </p>
+        {done && (
+          <Button look="quiet" onPress={() => unfold(!unfolded)}>
+            {shut ? "Out. Show it" : "Fold it away"}
+          </Button>
+        )}
+      </header>
+      <Body $shut={shut}>
+        <ol>
+          {load.acts.map((act) => {
+            const tick = ticked(round, load.number, act.key);
+            return (
+              <li key={act.key}>
+                <Switch
+                  large
+                  value={!!tick}
+                  disabled={!open}
+                  onChange={(now) => onTick({ load: load.number, act: act.key, done: now })}
+                >
+                  {act.text}
+                </Switch>
+              </li>
+            );
+          })}
+        </ol>
+        <Vessel measure={load.measure} />
+        <Tank load={load} capacity={round.sheet.capacity} />
+      </Body>
+    </Box>
+  );
+}

@@ -1,0 +1,152 @@
+import { useParams } from "react-router";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { api, read, type Schemas } from "../../api/client";
+import { useChange, useRound } from "../../api/hooks";
+import { useClub, useMay } from "../../app/session";
+import { say } from "../../app/toast";
+import { Button, ButtonLink } from "../../parts/Button";
+import { Facts } from "../../parts/Facts";
+import { Fault, Notice } from "../../parts/Notice";
+import { Page } from "../../parts/Page";
+import { Section } from "../../parts/Section";
+import { Waiting } from "../../parts/Waiting";
+import { FinishForm } from "./FinishForm";
+import { LoadSheet } from "./LoadSheet";
+import { useTick } from "./ticks";
+import { Wear } from "./Wear";
+
+const OnPaper = styled.div`
+  display: none;
+  @media print {
+    display: block;
+    border-bottom: 1px solid #000;
+    padding-bottom: 6px;
+    margin-bottom: 12px;
+  }
+`;
+const Cautions = styled.ul`
+  display: grid;
+  gap: 8px;
+  li {
+    padding-left: 18px;
+    text-indent: -18px;
+  }
+  li::before {
+    content: "!";
+    font-weight: 700;
+    display: inline-block;
+    width: 18px;
+    text-indent: 0;
+  }
+`;
+
+function RoundView({ round }: { round: Schemas["RoundOut"] }) {
+  const club = useClub();
+  const may = useMay("applicator");
+  const { sheet } = round;
+  const tick = useTick(round.id);
+  const open = round.status === "under_way" && may;
+  const take = useChange((path, round_id: number) =>
+    read(
+      api.POST("/api/clubs/{club}/rounds/{round_id}/take-up", { params: { path: { ...path, round_id } } }),
+    ),
+  );
+  const giveUp = useChange((path, round_id: number) =>
+    read(
+      api.POST("/api/clubs/{club}/rounds/{round_id}/give-up", { params: { path: { ...path, round_id } } }),
+    ),
+  );
+  const allOut = round.loads_done === sheet.loads.length;
+  return (
+    <Page
+      sentence={round.next}
+      act={
+        <>
+          {round.status === "under_way" && <Button onPress={() => window.print()}>Print the sheet</Button>}
+          {round.entry_id !== null && (
+            <ButtonLink look="main" to={`/c/${club.slug}/book/${round.entry_id}`}>
+              Open it in the book
+            </ButtonLink>
+          )}
+          {round.status === "given_up" && may && (
+            <Button look="main" onPress={() => take.mutate(round.id)}>
+              Take it up again
+            </Button>
+          )}
+        </>
+      }
+      margin={
+        <>
+          <Section title="The job">
+            <Facts
+              of={[
+                ["Product", sheet.product],
+                ["For", round.use],
+                ["Area", `${sheet.area}, ${sheet.area_size}`],
+                ["Rate", sheet.rate.text],
+                ["Label", sheet.label],
+                ["Machine", sheet.machine],
+                ["Passes", sheet.passes > 1 ? `${sheet.passes}` : ""],
+                [
+                  "In all",
+                  [sheet.amount.text, sheet.spray && `${sheet.spray} of spray`].filter(Boolean).join(", "),
+                ],
+                ["Cost", sheet.cost?.total ?? ""],
+                [
+                  "Begun",
+                  `${round.started_by}, ${new Date(round.started_at).toLocaleString("en", { dateStyle: "medium", timeStyle: "short" })}`,
+                ],
+              ]}
+            />
+          </Section>
+          <Section title="Cautions">
+            <Notice tone="caution" word="The label first">
+              {sheet.label_first}
+            </Notice>
+            <Cautions>
+              {sheet.cautions.map((c) => (
+                <li key={c.key}>{c.text}</li>
+              ))}
+            </Cautions>
+          </Section>
+        </>
+      }
+    >
+      <OnPaper>
+        <strong>{club.name}</strong> · mix sheet · {sheet.headline}
+      </OnPaper>
+      <Fault error={tick.error ?? giveUp.error ?? take.error} />
+      <Wear round={round} open={open} onTick={tick.mutate} />
+      {sheet.loads.map((load) => (
+        <LoadSheet
+          key={load.number}
+          load={load}
+          round={round}
+          open={open && round.worn}
+          onTick={tick.mutate}
+        />
+      ))}
+      {open && (
+        <FinishForm
+          round={round}
+          early={!allOut}
+          onGiveUp={() =>
+            giveUp.mutate(round.id, {
+              onSuccess: () =>
+                say("The round is given up; nothing went in the book.", () => take.mutate(round.id)),
+            })
+          }
+        />
+      )}
+      {!may && <Link to={`/c/${club.slug}/round`}>All rounds</Link>}
+    </Page>
+  );
+}
+
+/** One round: the mix sheet, from the gloves to the book. */
+export function RoundPage() {
+  const { id } = useParams();
+  const round = useRound(Number(id));
+  return <Waiting of={round}>{(found) => <RoundView round={found} />}</Waiting>;
+}

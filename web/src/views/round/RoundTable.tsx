@@ -1,0 +1,37 @@
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { useClub } from "../../app/session";
+import { Ledger } from "../../parts/Ledger";
+
+const states = { under_way: "under way", done: "in the book", given_up: "given up" };
+
+/** Rounds, one a row. */
+export function RoundTable({ rounds }: { rounds: Schemas["RoundLineOut"][] }) {
+  const club = useClub();
+  return (
+    <Ledger>
+      <thead>
+        <tr>
+          <th>Round</th>
+          <th className="wide">Sheet</th>
+          <th>State</th>
+          <th className="figure">Loads out</th>
+          <th className="wide">Begun by</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rounds.map((r) => (
+          <tr key={r.id}>
+            <td>
+              <Link to={`/c/${club.slug}/round/${r.id}`}>{r.title}</Link>
+            </td>
+            <td className="wide soft">{r.headline}</td>
+            <td>{states[r.status]}</td>
+            <td className="figure">{`${r.loads_done} of ${r.loads}`}</td>
+            <td className="wide soft">{`${r.started_by}, ${new Date(r.started_at).toLocaleDateString("en", { day: "numeric", month: "short", year: "numeric" })}`}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Ledger>
+  );
+}

@@ -1,0 +1,50 @@
+import { useRounds } from "../../api/hooks";
+import { useClub, useMay } from "../../app/session";
+import { ButtonLink } from "../../parts/Button";
+import { Empty } from "../../parts/Empty";
+import { Page } from "../../parts/Page";
+import { Section } from "../../parts/Section";
+import { Waiting } from "../../parts/Waiting";
+import { RoundTable } from "./RoundTable";
+
+/** The rounds: those under way, and those that are over. */
+export function Rounds() {
+  const club = useClub();
+  const rounds = useRounds();
+  const may = useMay("applicator");
+  const begin = (
+    <ButtonLink look="main" to={`/c/${club.slug}/reckon`}>
+      Reckon a job
+    </ButtonLink>
+  );
+  return (
+    <Waiting of={rounds}>
+      {(list) => {
+        const open = list.filter((r) => r.status === "under_way");
+        const over = list.filter((r) => r.status !== "under_way");
+        const sentence = open.length
+          ? `${open.length === 1 ? "One round is" : `${open.length} rounds are`} under way.`
+          : "No round is under way.";
+        return (
+          <Page sentence={sentence} act={may && begin}>
+            {list.length === 0 && (
+              <Empty>
+                A round begins with a reckoned job: its mix sheet takes you from the gloves to the book.
+              </Empty>
+            )}
+            {open.length > 0 && (
+              <Section title="Under way">
+                <RoundTable rounds={open} />
+              </Section>
+            )}
+            {over.length > 0 && (
+              <Section title="Over">
+                <RoundTable rounds={over} />
+              </Section>
+            )}
+          </Page>
+        );
+      }}
+    </Waiting>
+  );
+}

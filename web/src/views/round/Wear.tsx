@@ -1,0 +1,54 @@
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { t } from "../../app/theme";
+import { Section } from "../../parts/Section";
+import { Switch } from "../../parts/Switch";
+import { ticked, type Tick } from "./ticks";
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0 28px;
+  h3 {
+    font: 600 ${t.s13} ${t.text};
+    color: ${t.soft};
+  }
+  ${t.phone} {
+    grid-template-columns: 1fr;
+    gap: 14px;
+  }
+`;
+
+interface Props {
+  round: Schemas["RoundOut"];
+  open: boolean;
+  onTick: (tick: Tick) => void;
+}
+
+/** What is worn. What is for mixing is ticked before the loads open. */
+export function Wear({ round, open, onTick }: Props) {
+  return (
+    <Section title="Put on">
+      <Columns>
+        {(["mixing", "applying"] as const).map((when) => (
+          <div key={when}>
+            <h3>{`For ${when}`}</h3>
+            {round.sheet.wear
+              .filter((w) => w.when === when)
+              .map((w) => (
+                <Switch
+                  key={w.key}
+                  large
+                  value={!!ticked(round, 0, w.key)}
+                  disabled={!open}
+                  onChange={(done) => onTick({ load: 0, act: w.key, done })}
+                >
+                  {w.text}
+                </Switch>
+              ))}
+          </div>
+        ))}
+      </Columns>
+    </Section>
+  );
+}

@@ -1,0 +1,41 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { api, NoConnection, read, type Schemas } from "../../api/client";
+import { useClub } from "../../app/session";
+
+type Round = Schemas["RoundOut"];
+export type Tick = Schemas["TickIn"];
+
+/**
+ * Tick an act. The box shows it at once; without a connection it is sent again until it arrives, and a refusal takes
+ * the tick back.
+ */
+export function useTick(round_id: number) {
+  const club = useClub().slug;
+  const queries = useQueryClient();
+  const key = [club, "round", round_id];
+  return useMutation({
+    scope: { id: `ticks-${round_id}` },
+    mutationFn: (body: Tick) =>
+      read(
+        api.POST("/api/clubs/{club}/rounds/{round_id}/ticks", { params: { path: { club, round_id } }, body }),
+      ),
+    retry: (_, error) => error instanceof NoConnection,
+    retryDelay: 2000,
+    onMutate: async (tick) => {
+      await queries.cancelQueries({ queryKey: key });
+      queries.setQueryData<Round>(key, (now) => now && withTick(now, tick));
+    },
+    onSuccess: (round) => queries.setQueryData(key, round),
+    onError: () => void queries.invalidateQueries({ queryKey: key }),
+  });
+}
+
+function withTick(round: Round, { load, act, done }: Tick): Round {
+  const others = round.ticks.filter((x) => !(x.load === load && x.act === act));
+  const ticks = done ? [...others, { load, act, by: "", at: new Date().toISOString() }] : others;
+  return { ...round, ticks };
+}
+
+export function ticked(round: Round, load: number, act: string) {
+  return round.ticks.find((x) => x.load === load && x.act === act);
+}

@@ -1,0 +1,84 @@
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useClub } from "../../app/session";
+import { t } from "../../app/theme";
+import { Button } from "../../parts/Button";
+import { PickField } from "../../parts/PickField";
+import { QuantityField } from "../../parts/QuantityField";
+import { Stack } from "../../parts/Section";
+import { TextField } from "../../parts/TextField";
+import { contentUnits } from "../../parts/units";
+import { blankContent, type TypedContent } from "./typed";
+
+const Row = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr) minmax(0, 3fr) max-content;
+  gap: 8px 12px;
+  align-items: start;
+  > button {
+    margin-top: 24px;
+  }
+  ${t.phone} {
+    grid-template-columns: minmax(0, 1fr);
+    > button {
+      margin-top: 0;
+      justify-self: start;
+    }
+  }
+`;
+
+interface Props {
+  rows: TypedContent[];
+  bases: Schemas["OptionOut"][];
+  onChange: (rows: TypedContent[]) => void;
+}
+
+/** What is in the product: actives by their common names, nutrients as the label states them. */
+export function ContentRows({ rows, bases, onChange }: Props) {
+  const club = useClub();
+  const set = (i: number, part: Partial<TypedContent>) =>
+    onChange(rows.map((r, j) => (j === i ? { ...r, ...part } : r)));
+  return (
+    <Stack $gap={14}>
+      {rows.map((row, i) => (
+        <Row key={i}>
+          <PickField
+            label="Counts as"
+            name={`contents.${i}.basis`}
+            value={row.basis}
+            options={bases}
+            onChange={(basis) =>
+              set(i, {
+                basis,
+                name: basis === "active" ? "" : (bases.find((b) => b.key === basis)?.text ?? ""),
+              })
+            }
+          />
+          <TextField
+            label="Name"
+            name={`contents.${i}.name`}
+            value={row.name}
+            onChange={(name) => set(i, { name })}
+            input={{ placeholder: row.basis === "active" ? "common name of the active" : "" }}
+          />
+          <QuantityField
+            label="Amount"
+            name={`contents.${i}.amount`}
+            value={{ value: row.amount, unit: row.unit }}
+            units={contentUnits(club.units)}
+            onChange={({ value, unit }) => set(i, { amount: value, unit })}
+          />
+          <Button
+            onPress={() => onChange(rows.filter((_, j) => j !== i))}
+            aria-label={`Leave out ${row.name || `line ${i + 1}`}`}
+          >
+            Leave out
+          </Button>
+        </Row>
+      ))}
+      <div>
+        <Button onPress={() => onChange([...rows, blankContent])}>Another active or nutrient</Button>
+      </div>
+    </Stack>
+  );
+}

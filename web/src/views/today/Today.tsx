@@ -1,0 +1,85 @@
+import { Link } from "react-router";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useToday } from "../../api/hooks";
+import { useClub } from "../../app/session";
+import { t } from "../../app/theme";
+import { ButtonLink } from "../../parts/Button";
+import { Page } from "../../parts/Page";
+import { Section } from "../../parts/Section";
+import { Waiting } from "../../parts/Waiting";
+import { BookTable } from "../book/BookTable";
+import { RoundTable } from "../round/RoundTable";
+
+const Steps = styled.ol`
+  counter-reset: step;
+  max-width: 640px;
+  li {
+    counter-increment: step;
+    display: grid;
+    grid-template-columns: 36px 1fr max-content;
+    align-items: baseline;
+    padding: 12px 0;
+    border-bottom: 1px solid ${t.hair};
+  }
+  li::before {
+    content: counter(step);
+    font: 500 ${t.s18} ${t.serif};
+    color: ${t.soft};
+  }
+  li[data-done]::before {
+    content: "✓";
+    color: ${t.accent};
+  }
+  li[data-done] {
+    color: ${t.soft};
+  }
+`;
+
+function Setup({ steps }: { steps: Schemas["SetupStepOut"][] }) {
+  const club = useClub();
+  return (
+    <Section title="Setting up">
+      <Steps>
+        {steps.map((s) => (
+          <li key={s.key} data-done={s.done || undefined}>
+            <span>{s.text}</span>
+            {s.done ? <span>done</span> : <Link to={`/c/${club.slug}/${s.to}`}>Do it</Link>}
+          </li>
+        ))}
+      </Steps>
+    </Section>
+  );
+}
+
+/** The state of the club and the next thing to do. */
+export function Today() {
+  const club = useClub();
+  const today = useToday();
+  return (
+    <Waiting of={today}>
+      {(data) => (
+        <Page
+          sentence={data.sentence}
+          act={
+            <ButtonLink look="main" to={`/c/${club.slug}/${data.to}`}>
+              {data.act}
+            </ButtonLink>
+          }
+        >
+          {data.setup.length > 0 && <Setup steps={data.setup} />}
+          {data.under_way.length > 0 && (
+            <Section title="Under way">
+              <RoundTable rounds={data.under_way} />
+            </Section>
+          )}
+          {data.latest.length > 0 && (
+            <Section title="Last in the book">
+              <BookTable entries={data.latest} />
+            </Section>
+          )}
+        </Page>
+      )}
+    </Waiting>
+  );
+}

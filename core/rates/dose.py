@@ -62,7 +62,7 @@ def dose(product: Product, rate: Rate, area: Quantity, spray_litres: float | Non
     else:
         amount, more = _from_content(product, rate.unit.basis, wanted)
     grams, litres = _both(product, amount)
-    delivered, last = _delivered(product, grams, litres, area, is_us(rate.unit.amount))
+    delivered, last = _delivered(product, amount, grams, litres, area, is_us(rate.unit.amount))
     return Dose(amount, grams, litres, delivered, (*steps, *more, *last))
 
 
@@ -236,29 +236,36 @@ def _both(product: Product, amount: Quantity) -> tuple[float | None, float | Non
 
 
 def _delivered(
-    product: Product, grams: float | None, litres: float | None, area: Quantity, us: bool
+    product: Product, amount: Quantity, grams: float | None, litres: float | None, area: Quantity, us: bool
 ) -> tuple[tuple[Delivered, ...], list[Step]]:
     """What the dose brings of each content, per 1000 ft² (US rates) or per 100 m² in the working."""
     found, steps = [], []
     unit, foot = (UNITS["lb"], UNITS["kft2"]) if us else (UNITS["g"], UNITS["m2_100"])
+    feet = area.base / foot.size
+    if litres is not None and grams is not None and any(c.percent is not None for c in product.contents):
+        heavy = grams / litres * amount.unit.size / unit.size
+        steps.append(
+            line(
+                "Weight of that product, by the density", Term(amount.value, amount.unit.symbol),
+                times(heavy, unit.symbol, amount.unit.symbol), result=Term(grams / unit.size, unit.symbol),
+            )
+        )  # fmt: skip
     for content in product.contents:
-        by_litre = product.g_per_l(content) if litres is not None else None
         share = product.share(content)
-        if by_litre is not None and litres is not None:
-            mass = litres * by_litre
-            start, rest = Term(litres, "L"), times(by_litre, "g", "L")
-        elif share is not None and grams is not None:
+        if content.percent is not None and grams is not None and share is not None:
             mass = grams * share
-            start, rest = Term(grams, "g"), times(share)
+            terms = [Term(grams / unit.size, unit.symbol), times(share)]
+        elif content.g_per_l is not None and litres is not None:
+            mass = litres * content.g_per_l
+            heavy = content.g_per_l * amount.unit.size / unit.size
+            terms = [Term(amount.value, amount.unit.symbol), times(heavy, unit.symbol, amount.unit.symbol)]
         else:
             continue
         found.append(Delivered(content, mass, mass / area.base))
-        per_foot = mass / unit.size / (area.base / foot.size)
         steps.append(
             line(
-                f"{content.name} that it brings", start, rest, divided_by(area.base / foot.size, foot.symbol),
-                result=Term(per_foot, f"{unit.symbol}", foot.symbol),
-                note="" if unit.key == "g" else f"{mass:.4g} g in all; 1 lb = 453.59 g.",
+                f"{content.name} that it brings", *terms, divided_by(feet, foot.symbol),
+                result=Term(mass / unit.size / feet, unit.symbol, foot.symbol),
             )
         )  # fmt: skip
     return tuple(found), steps

@@ -48,7 +48,7 @@ BENCH = (
     _vessel("scale-5kg", "bench scale", "scale", "g", 5000, 1),
     _vessel("scale-60kg", "platform scale", "scale", "kg", 60, 0.02),
     _vessel("scale-7oz", "pocket scale", "scale", "oz_wt", 7, 0.005),
-    _vessel("scale-11lb", "bench scale", "scale", "oz_wt", 176, 0.05),
+    _vessel("scale-11lb", "bench scale", "scale", "lb", 11, 0.005),
     _vessel("scale-130lb", "platform scale", "scale", "lb", 130, 0.05),
 )
 

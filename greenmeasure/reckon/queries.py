@@ -132,6 +132,11 @@ def measure_out(by: Measure, amount: Quantity) -> MeasureOut:
     )  # fmt: skip
 
 
+def load_name(plan: LoadPlan, sprayer: bool) -> str:
+    name = f"{'Tank' if sprayer else 'Hopper'} {plan.load.number}"
+    return f"{name}, pass {plan.load.pass_number}" if plan.load.pass_number else name
+
+
 def load_out(plan: LoadPlan, job: Job) -> LoadOut:
     load, machine = plan.load, job.machine
     assert machine
@@ -140,11 +145,8 @@ def load_out(plan: LoadPlan, job: Job) -> LoadOut:
     capacity = machine.capacity.base
     share = (load.volume if sprayer else load.amount) / capacity
     litres = lambda v: str(readable(Quantity(v, UNITS["l"]), us)) if sprayer else ""  # noqa: E731
-    name = f"Tank {load.number}" if sprayer else f"Hopper {load.number}"
-    if load.pass_number:
-        name += f", pass {load.pass_number}"
     return LoadOut(
-        number=load.number, name=name, pass_number=load.pass_number, odd=load.odd, product=str(plan.product),
+        number=load.number, name=load_name(plan, sprayer), pass_number=load.pass_number, odd=load.odd, product=str(plan.product),
         volume=litres(load.volume), water=litres(load.water), covers=str(readable(Quantity(load.area, UNITS["m2"]), us)),
         share=share, measure=measure_out(plan.measure, plan.product),
         acts=[ActOut(key=a.key, text=a.text, pours=a.pours, level=a.volume / capacity) for a in plan.acts],
@@ -209,7 +211,9 @@ def _dose_line(
         details.append(judgement_out(job.judgement).sentence)
     elif row:
         details.append(f"{row.name} has no rate on its card in that kind of unit, so the label was not checked.")
-    details += [f"{p.load.number}: {p.measure.instruction} in the {p.measure.vessel.name}" for p in job.loads[:6]]
+    details += [
+        f"{load_name(p, job.spray is not None)}: {p.measure.instruction} in the {p.measure.vessel.name}" for p in job.loads[:6]
+    ]
     if len(job.loads) > 6:
         details.append(f"and {len(job.loads) - 6} more loads")
     details += [f"{d.content.name}: {_per_foot(d.g_per_m2, club.us)}/{job.foot.unit.symbol}" for d in job.dose.delivered]

@@ -61,7 +61,7 @@ export const GlobalStyle = createGlobalStyle`
     margin: 0; background: ${t.paper}; color: ${t.ink}; font: 400 ${t.s15}/1.45 ${t.text};
     font-variant-numeric: tabular-nums lining-nums;
   }
-  h1, h2, h3 { font-family: ${t.serif}; font-weight: 500; margin: 0; line-height: 1.25; text-wrap: balance; }
+  h1, h2, h3 { font-family: ${t.serif}; font-weight: 500; margin: 0; line-height: 1.25; text-wrap: pretty; }
   h1 { font-size: ${t.s24}; letter-spacing: -0.005em; }
   h2 { font-size: ${t.s18}; }
   h3 { font-size: ${t.s15}; }

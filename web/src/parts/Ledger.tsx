@@ -23,7 +23,7 @@ export const Ledger = styled.table`
   td {
     padding: 10px 12px 10px 0;
     border-bottom: 1px solid ${t.hair};
-    vertical-align: top;
+    vertical-align: baseline;
   }
   .figure {
     text-align: right;

@@ -29,9 +29,24 @@ const Head = styled.header`
   padding-bottom: 20px;
   h1 {
     flex: 1 1 420px;
-    max-width: 44ch;
+    max-width: 34em;
   }
 `;
+
+const Acts = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+`;
+const Whole = styled.span`
+  white-space: nowrap;
+`;
+
+/** A sentence whose names with figures and hyphens, such as 12-0-5, stay on one line. */
+function unbroken(sentence: ReactNode): ReactNode {
+  if (typeof sentence !== "string") return sentence;
+  return sentence.split(/(\S*\d-\d\S*)/).map((part, i) => (i % 2 ? <Whole key={i}>{part}</Whole> : part));
+}
 
 const Margin = styled.aside`
   border-left: 1px solid ${t.hair};
@@ -56,8 +71,8 @@ export function Page({ sentence, act, margin, children }: Props) {
   return (
     <Grid id="main">
       <Head>
-        <h1 aria-live="polite">{sentence}</h1>
-        {act}
+        <h1 aria-live="polite">{unbroken(sentence)}</h1>
+        {act && <Acts>{act}</Acts>}
       </Head>
       <div style={margin ? undefined : { gridColumn: "1 / -1" }}>{children}</div>
       {margin && <Margin aria-label="Notes in the margin">{margin}</Margin>}

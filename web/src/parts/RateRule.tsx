@@ -7,7 +7,7 @@ import { t } from "../app/theme";
 const Root = styled.div<{ $small: boolean }>`
   position: relative;
   height: ${({ $small }) => ($small ? "26px" : "74px")};
-  margin: ${({ $small }) => ($small ? "0" : "0 14px")};
+  margin: ${({ $small }) => ($small ? "0" : "0 14px 6px")};
   touch-action: pan-y;
   user-select: none;
 `;
@@ -25,13 +25,24 @@ const Band = styled.div`
   border: 1px solid ${t.accent};
   border-bottom: 0;
 `;
-const Hatch = styled.div`
+const Hatch = styled.div<{ $binds: boolean }>`
   position: absolute;
   right: 0;
   bottom: 23px;
   height: 13px;
-  background: repeating-linear-gradient(135deg, ${t.stop} 0 1.5px, transparent 1.5px 6px);
+  background: repeating-linear-gradient(
+    135deg,
+    ${({ $binds }) => ($binds ? t.stop : t.caution)} 0 1.5px,
+    transparent 1.5px 6px
+  );
   opacity: 0.75;
+`;
+const Symbol = styled.div`
+  position: absolute;
+  right: 0;
+  top: 8px;
+  font-size: ${t.s13};
+  color: ${t.soft};
 `;
 const Stop = styled.div`
   position: absolute;
@@ -61,7 +72,7 @@ const Tick = styled.div`
     background: ${t.rule};
   }
 `;
-const Marker = styled.div<{ $over: boolean; $small: boolean }>`
+const Marker = styled.div<{ $tone: string; $small: boolean }>`
   position: absolute;
   bottom: ${({ $small }) => ($small ? "1px" : "22px")};
   width: 44px;
@@ -77,7 +88,7 @@ const Marker = styled.div<{ $over: boolean; $small: boolean }>`
     width: 2px;
     height: ${({ $small }) => ($small ? "16px" : "24px")};
     margin-left: -1px;
-    background: ${({ $over }) => ($over ? t.stop : t.ink)};
+    background: ${({ $tone }) => $tone};
   }
   &::after {
     content: "";
@@ -86,7 +97,7 @@ const Marker = styled.div<{ $over: boolean; $small: boolean }>`
     bottom: ${({ $small }) => ($small ? "14px" : "22px")};
     margin-left: -7px;
     border: 7px solid transparent;
-    border-top: 9px solid ${({ $over }) => ($over ? t.stop : t.ink)};
+    border-top: 9px solid ${({ $tone }) => $tone};
     border-bottom: 0;
   }
 `;
@@ -146,10 +157,11 @@ export function RateRule({ rule, label, text, small = false, onChange }: Props) 
           ...(small && { bottom: 0, height: 9 }),
         }}
       />
-      <Hatch style={{ left: at(rule.high), ...(small && { bottom: 1, height: 8 }) }} />
+      <Hatch $binds={rule.binds} style={{ left: at(rule.high), ...(small && { bottom: 1, height: 8 }) }} />
       {rule.binds && (
         <Stop style={{ left: at(rule.high), ...(small && { bottom: 0, height: 14, width: 2 }) }} />
       )}
+      {!small && <Symbol>{rule.symbol}</Symbol>}
       {!small &&
         x.ticks(6).map((v) => (
           <Tick key={v} style={{ left: at(v) }}>
@@ -157,7 +169,7 @@ export function RateRule({ rule, label, text, small = false, onChange }: Props) 
           </Tick>
         ))}
       <Marker
-        $over={over}
+        $tone={!over ? t.ink : rule.binds ? t.stop : t.caution}
         $small={small}
         style={{ left: at(rule.value), cursor: onChange ? undefined : "default" }}
         onKeyDown={onChange && key}

@@ -3,13 +3,21 @@ import styled from "styled-components";
 import { t } from "../app/theme";
 
 const Box = styled.section`
-  & + & {
+  &:not(:first-child) {
     margin-top: 28px;
   }
   > h2 {
+    display: flex;
+    align-items: baseline;
+    justify-content: space-between;
     padding-bottom: 6px;
     margin-bottom: 12px;
     border-bottom: 1px solid ${t.hair};
+  }
+  > h2 > button {
+    font: 400 ${t.s15} ${t.text};
+    min-height: 0;
+    padding-block: 0;
   }
   @media print {
     break-inside: avoid;

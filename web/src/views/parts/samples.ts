@@ -28,7 +28,7 @@ const load = (part: Partial<Schemas["LoadOut"]>): Schemas["LoadOut"] => ({
 export const samples = {
   rule: { low: 2, high: 5, value: 3, scale: 6.25, step: 0.1, symbol: "mL/100 m²", binds: true },
   steps: [
-    { title: "Rate × area", terms: [term("3", "mL", "100 m²"), term("2.8", "(100 m²)", "", "×", true)], result: term("8.4", "mL"), note: "" },
+    { title: "Rate × area", terms: [{ ...term("3", "mL", "100 m²"), under_cancels: true }, term("2.8", "(100 m²)", "", "×", true)], result: term("8.4", "mL"), note: "" },
   ],
   judgements: (["within", "below", "above"] as const).flatMap((stand) =>
     (stand === "above" ? [false, true] : [false]).map((refused) => ({

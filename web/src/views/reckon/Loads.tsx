@@ -68,7 +68,9 @@ export function Loads({ job, even, onEven }: Props) {
   const load = group?.first;
   const measure = load?.measure ?? job.whole;
   const names = (g: (typeof groups)[number]) =>
-    g.count > 1 ? `${g.first.name} to ${g.last.number}` : g.first.name;
+    g.count > 1
+      ? `${g.first.name} to ${g.last.name.charAt(0).toLowerCase()}${g.last.name.slice(1)}`
+      : g.first.name;
   return (
     <Section title={load ? "Loads" : "Measuring"}>
       {groups.length > 0 && (

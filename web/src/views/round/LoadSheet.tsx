@@ -28,7 +28,7 @@ const Box = styled.section`
 `;
 const Body = styled.div<{ $shut: boolean }>`
   display: ${({ $shut }) => ($shut ? "none" : "grid")};
-  grid-template-columns: minmax(0, 1fr) 170px 200px;
+  grid-template-columns: minmax(0, 1fr) 180px 235px;
   gap: 20px;
   padding-top: 8px;
   align-items: start;

@@ -16,13 +16,15 @@ import { LoadSheet } from "./LoadSheet";
 import { useTick } from "./ticks";
 import { Wear } from "./Wear";
 
-const OnPaper = styled.div`
+const OnPaper = styled.span`
   display: none;
   @media print {
     display: block;
-    border-bottom: 1px solid #000;
-    padding-bottom: 6px;
-    margin-bottom: 12px;
+  }
+`;
+const OnScreen = styled.span`
+  @media print {
+    display: none;
   }
 `;
 const Cautions = styled.ul`
@@ -60,7 +62,12 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
   const allOut = round.loads_done === sheet.loads.length;
   return (
     <Page
-      sentence={round.next}
+      sentence={
+        <>
+          <OnPaper>{`${club.name}. Mix sheet. ${sheet.headline}`}</OnPaper>
+          <OnScreen>{round.next}</OnScreen>
+        </>
+      }
       act={
         <>
           {round.status === "under_way" && <Button onPress={() => window.print()}>Print the sheet</Button>}
@@ -113,9 +120,6 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
         </>
       }
     >
-      <OnPaper>
-        <strong>{club.name}</strong> · mix sheet · {sheet.headline}
-      </OnPaper>
       <Fault error={tick.error ?? giveUp.error ?? take.error} />
       <Wear round={round} open={open} onTick={tick.mutate} />
       {sheet.loads.map((load) => (

@@ -1,12 +1,17 @@
+import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { t } from "../../app/theme";
+import { Button } from "../../parts/Button";
 import { Section } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { ticked, type Tick } from "./ticks";
 
-const Columns = styled.div`
-  display: grid;
+const Columns = styled.div<{ $shut: boolean }>`
+  display: ${({ $shut }) => ($shut ? "none" : "grid")};
+  @media print {
+    display: grid;
+  }
   grid-template-columns: 1fr 1fr;
   gap: 0 28px;
   h3 {
@@ -27,9 +32,23 @@ interface Props {
 
 /** What is worn. What is for mixing is ticked before the loads open. */
 export function Wear({ round, open, onTick }: Props) {
+  const [unfolded, unfold] = useState(false);
+  const all = round.sheet.wear.every((w) => ticked(round, 0, w.key));
+  const shut = open && all && !unfolded;
   return (
-    <Section title="Put on">
-      <Columns>
+    <Section
+      title={
+        <>
+          Put on
+          {open && all && (
+            <Button look="quiet" onPress={() => unfold(!unfolded)}>
+              {shut ? "On. Show it" : "Fold it away"}
+            </Button>
+          )}
+        </>
+      }
+    >
+      <Columns $shut={shut}>
         {(["mixing", "applying"] as const).map((when) => (
           <div key={when}>
             <h3>{`For ${when}`}</h3>

@@ -17,6 +17,8 @@ from core.units import AREA, MASS, UNITS, VOLUME, Quantity, show_number, show_pe
 
 
 class MachineKind(StrEnum):
+    """What a machine puts down: a liquid by the tank, or granules by the hopper."""
+
     SPRAYER = "sprayer"
     SPREADER = "spreader"
 
@@ -328,11 +330,17 @@ def _spray_steps(spray: Quantity, ground: Ground, machine: Machine, passes: int)
 
 def _mark_step(plan: LoadPlan) -> Step:
     by = plan.measure
+    unit, graduation = by.vessel.unit.symbol, by.vessel.graduation
     exact = plan.product.to(by.vessel.unit)
-    terms = [Term(plan.product.value, plan.product.unit.symbol)]
-    if by.vessel.unit is not plan.product.unit:
-        factor = plan.product.unit.size / by.vessel.unit.size
-        terms.append(times(factor, by.vessel.unit.symbol, plan.product.unit.symbol))
-    note = f"Read to the nearest {show_number(by.vessel.graduation)} {by.vessel.unit.symbol}: {by.instruction}, "
-    note += f"{show_percent(by.rounding, sign=True)}." if abs(by.rounding) >= 0.0005 else "exact."
-    return line(f"In the {by.vessel.name}", *terms, result=Term(exact.value, by.vessel.unit.symbol), note=note)
+    off = show_percent(by.rounding, sign=True)
+    note = f"Read to the nearest {show_number(graduation)} {unit}: {by.instruction}, "
+    note += "off by less than 0.05 %." if abs(by.rounding) < 0.0005 else f"{off}."
+    start = Term(plan.product.value, plan.product.unit.symbol)
+    if by.vessel.unit is plan.product.unit:
+        return line(
+            f"In the {by.vessel.name}", start, divided_by(graduation, unit, "mark"),
+            result=Term(exact.value / graduation, "marks"), note=note,
+        )  # fmt: skip
+    factor = plan.product.unit.size / by.vessel.unit.size
+    turn = times(factor, unit, plan.product.unit.symbol)
+    return line(f"In the {by.vessel.name}", start, turn, result=Term(exact.value, unit), note=note)

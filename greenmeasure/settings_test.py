@@ -11,6 +11,7 @@ from greenmeasure.settings import DATABASES  # noqa: E402
 
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 AXES_ENABLED = False
+LOGGING = {"version": 1, "disable_existing_loggers": False, "loggers": {"django.request": {"level": "ERROR"}, "axes": {"level": "ERROR"}}}
 ALLOWED_HOSTS = ["*"]
 
 _FILE = Path(tempfile.gettempdir()) / f"greenmeasure-test-{os.getpid()}.sqlite3"

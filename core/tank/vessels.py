@@ -7,6 +7,7 @@ A vessel is read to its nearest graduation; half a graduation is the most that r
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from fractions import Fraction
 
 from core.units import MASS, UNITS, VOLUME, Quantity, Unit, exact_number, show_number
 
@@ -41,6 +42,7 @@ BENCH = (
     _vessel("cup-250", "250 mL graduated cup", "cup", "ml", 250, 5),
     _vessel("jug-1000", "1 L graduated jug", "jug", "ml", 1000, 20),
     _vessel("jug-5000", "5 L graduated jug", "jug", "ml", 5000, 100),
+    _vessel("cup-4floz", "4 fl oz graduated cup", "cup", "fl_oz", 4, 0.125),
     _vessel("cup-8floz", "8 fl oz graduated cup", "cup", "fl_oz", 8, 0.25),
     _vessel("jug-32floz", "32 fl oz graduated jug", "jug", "fl_oz", 32, 1),
     _vessel("jug-128floz", "1 gal graduated jug", "jug", "fl_oz", 128, 4),
@@ -48,8 +50,8 @@ BENCH = (
     _vessel("scale-5kg", "bench scale", "scale", "g", 5000, 1),
     _vessel("scale-60kg", "platform scale", "scale", "kg", 60, 0.02),
     _vessel("scale-7oz", "pocket scale", "scale", "oz_wt", 7, 0.005),
-    _vessel("scale-11lb", "bench scale", "scale", "lb", 11, 0.005),
-    _vessel("scale-130lb", "platform scale", "scale", "lb", 130, 0.05),
+    _vessel("scale-12lb", "bench scale", "scale", "lb", 12, 0.005),
+    _vessel("scale-120lb", "platform scale", "scale", "lb", 120, 0.05),
 )
 
 
@@ -79,8 +81,17 @@ class Measure:
         unit = self.vessel.unit.symbol
         full = f"{self.fills} × {show_number(self.vessel.capacity)} {unit}"
         if not self.fills:
-            return f"{exact_number(self.mark)} {unit}"
-        return f"{full}, then {exact_number(self.mark)} {unit}" if self.mark else full
+            return f"{self.mark_text} {unit}"
+        return f"{full}, then {self.mark_text} {unit}" if self.mark else full
+
+    @property
+    def mark_text(self) -> str:
+        """The mark as the vessel prints it: cups in fluid ounces in halves, quarters and eighths."""
+        parts = Fraction(self.mark)
+        if self.vessel.unit.key != "fl_oz" or parts.denominator not in (2, 4, 8):
+            return exact_number(self.mark)
+        whole, rest = divmod(parts.numerator, parts.denominator)
+        return f"{whole} {rest}/{parts.denominator}" if whole else f"{rest}/{parts.denominator}"
 
 
 def measure(dose: Quantity, us: bool, never_over: bool = False, bench: Sequence[Vessel] = BENCH) -> Measure:

@@ -1,5 +1,7 @@
 """What changes accounts: founding a club, signing in, members and their roles."""
 
+from zoneinfo import available_timezones
+
 from django.contrib.auth import authenticate, login
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
@@ -56,6 +58,8 @@ def found_club(
     clean = " ".join(name.split())
     if not clean:
         faults.add("name", name, "The club has no name.", "Enter the name that sheets and records will carry.")
+    if time_zone not in available_timezones():
+        faults.add("time_zone", time_zone, f"“{time_zone}” is not a time zone.", "Use a name such as Europe/Oslo.")
     user = new_person(faults, username, full_name, password)
     faults.raise_any()
     assert user

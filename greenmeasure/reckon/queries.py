@@ -126,7 +126,7 @@ def measure_out(by: Measure, amount: Quantity) -> MeasureOut:
             key=v.key, name=v.name, shape=v.shape, unit=v.unit.symbol, capacity=v.capacity, graduation=v.graduation,
             marks=marks_of(v),
         ),
-        fills=by.fills, mark=by.mark, instruction=by.instruction, exact=str(amount.to(v.unit)),
+        fills=by.fills, mark=by.mark, mark_text=by.mark_text, instruction=by.instruction, exact=str(amount.to(v.unit)),
         rounding=show_percent(by.rounding, sign=True), reading=f"± {show_percent(by.reading)}", coarse=by.coarse,
         note=by.note,
     )  # fmt: skip

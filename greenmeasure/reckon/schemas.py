@@ -39,6 +39,7 @@ class MeasureOut(Out):
     vessel: VesselOut
     fills: int
     mark: float
+    mark_text: str
     instruction: str
     exact: str
     rounding: str

@@ -1391,6 +1391,8 @@ export interface components {
             fills: number;
             /** Mark */
             mark: number;
+            /** Mark Text */
+            mark_text: string;
             /** Instruction */
             instruction: string;
             /** Exact */

@@ -94,7 +94,7 @@ function Syringe({ m }: { m: Measure }) {
       />
       <path className="wall" d={`M93 ${y(m.mark)} h34 M110 ${y(m.mark)} V224 M94 224 h32`} />
       <Graduations vessel={m.vessel} x={129} y={y} />
-      <Mark x1={90} x2={128} y={y(m.mark)} text={`${m.mark}`} />
+      <Mark x1={90} x2={128} y={y(m.mark)} text={m.mark_text} />
     </>
   );
 }
@@ -116,7 +116,7 @@ function Upright({ m, jug }: { m: Measure; jug: boolean }) {
         }
       />
       <Graduations vessel={m.vessel} x={x + (jug ? 2 : 4)} y={y} />
-      <Mark x1={x - 2} x2={x + w} y={y(m.mark)} text={`${m.mark}`} />
+      <Mark x1={x - 2} x2={x + w} y={y(m.mark)} text={m.mark_text} />
     </>
   );
 }
@@ -131,7 +131,7 @@ function Scale({ m }: { m: Measure }) {
       <path className="wall" d="M40 136 h140 l10 66 h-160 z" />
       <rect className="wall" x={62} y={152} width={96} height={34} />
       <text className="now" x={110} y={174} textAnchor="middle">
-        {`${m.mark} ${m.vessel.unit}`}
+        {`${m.mark_text} ${m.vessel.unit}`}
       </text>
     </>
   );

@@ -8,7 +8,7 @@ const measure = (
   shape: Schemas["VesselOut"]["shape"], capacity: number, graduation: number, mark: number, unit: string, marks: number[],
 ): Schemas["MeasureOut"] => ({
   vessel: { key: shape, name: `sample ${shape}`, shape, unit, capacity, graduation, marks },
-  fills: 0, mark, instruction: `${mark} ${unit}`, exact: `${mark} ${unit}`, rounding: "0 %", reading: "± 1 %",
+  fills: 0, mark, mark_text: `${mark}`, instruction: `${mark} ${unit}`, exact: `${mark} ${unit}`, rounding: "0 %", reading: "± 1 %",
   coarse: false, note: "",
 }); // prettier-ignore
 

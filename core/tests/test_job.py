@@ -1,0 +1,109 @@
+"""A job whole, and the cautions that go with it."""
+
+import unittest
+from dataclasses import replace
+
+from core.cautions import cautions, worn_for_mixing
+from core.errors import InputError
+from core.job import Ground, Job, Machine, MachineKind, check_machine, reckon
+from core.rates.limits import Stand
+from core.rates.phrase import read_label_rate
+from core.rates.product import FORMULATIONS, Kind, Product
+from core.rates.rate import Rate
+from core.units import read_quantity
+
+LABEL = read_label_rate("0.4 to 0.8 fl oz in 2 gal of water per 1,000 sq ft")
+SPRAY = Product("a suspension", Kind.FUNGICIDE, FORMULATIONS["SC"], density_g_per_l=1100.0)
+FEED = Product("granules", Kind.FERTILISER, FORMULATIONS["GR"])
+KNAPSACK = Machine("sprayer", MachineKind.SPRAYER, read_quantity("4 gal"), read_label_rate("2 gal per 1000 sq ft").highest)
+SPREADER = Machine("spreader", MachineKind.SPREADER, read_quantity("40 lb"))
+GREEN = Ground("green", read_quantity("7,000 sq ft"))
+
+
+def spray(value: float = 0.6, machine: Machine | None = KNAPSACK, **more: int) -> Job:
+    return reckon(SPRAY, LABEL, Rate(value, LABEL.highest.unit), GREEN, machine, **more)
+
+
+class Whole(unittest.TestCase):
+    def test_amount_spray_and_loads_agree(self) -> None:
+        job = spray()
+        assert job.spray
+        self.assertAlmostEqual(job.dose.amount.value, 4.2, places=9)
+        self.assertAlmostEqual(job.spray.to("gal").value, 14, places=9)
+        self.assertEqual([round(p.product.value, 9) for p in job.loads], [1.2, 1.2, 1.2, 0.6])
+
+    def test_the_rounded_rate_is_what_the_marks_make(self) -> None:
+        job = spray()
+        self.assertAlmostEqual(sum(p.measure.measured.base for p in job.loads) / job.dose.base - 1, job.rounding, places=12)
+        self.assertAlmostEqual(job.measured_rate.value, 0.6 * (1 + job.rounding), places=12)
+
+    def test_at_the_labels_top_no_mark_passes_it(self) -> None:
+        for feet in range(1000, 9000, 370):
+            ground = Ground("g", read_quantity(f"{feet} sq ft"))
+            job = reckon(SPRAY, LABEL, Rate(0.8, LABEL.highest.unit), ground, KNAPSACK)
+            self.assertIsNot(job.measured_judgement.stand, Stand.ABOVE, feet)
+
+    def test_above_the_label_is_reckoned_and_judged(self) -> None:
+        job = spray(1.6)
+        self.assertTrue(job.judgement.refused)
+        self.assertAlmostEqual(job.dose.amount.value, 11.2, places=9)
+
+    def test_the_water_a_label_asks_for(self) -> None:
+        thin = replace(KNAPSACK, output=read_label_rate("1 gal per 1000 sq ft").highest)
+        self.assertEqual(spray().warnings, ())
+        self.assertIn("2 gal of water", spray(machine=thin).warnings[0])
+
+    def test_without_a_machine_the_dose_can_still_be_measured(self) -> None:
+        job = spray(machine=None)
+        self.assertEqual(job.loads, ())
+        self.assertEqual(job.whole.vessel.unit.key, "fl_oz")
+
+    def test_granules_in_two_passes(self) -> None:
+        label = read_label_rate("2 to 4 lb/M")
+        job = reckon(FEED, label, Rate(3, label.unit), GREEN, SPREADER, passes=2)
+        self.assertEqual([(p.load.pass_number, round(p.product.value, 9)) for p in job.loads], [(1, 10.5), (2, 10.5)])
+
+    def test_working_ends_where_the_answer_is(self) -> None:
+        steps = {s.title: s for s in spray().working}
+        self.assertAlmostEqual(steps["Rate × area: product"].result.value, 4.2, places=9)
+        self.assertAlmostEqual(steps["Tanks"].result.value, 3.5, places=9)
+
+
+class Refused(unittest.TestCase):
+    def test_the_wrong_machine(self) -> None:
+        label = read_label_rate("2 to 4 lb/M")
+        with self.assertRaisesRegex(InputError, "spreader"):
+            spray(machine=SPREADER)
+        with self.assertRaisesRegex(InputError, "sprayer"):
+            reckon(FEED, label, Rate(3, label.unit), GREEN, KNAPSACK)
+
+    def test_a_rate_of_another_kind_than_the_labels(self) -> None:
+        with self.assertRaises(InputError):
+            reckon(SPRAY, LABEL, read_label_rate("1 lb/acre").highest, GREEN, KNAPSACK)
+
+    def test_machines_that_cannot_be(self) -> None:
+        wild = read_label_rate("900 gal per 1000 sq ft").highest
+        for bad in (
+            replace(KNAPSACK, capacity=read_quantity("4 lb")), replace(SPREADER, capacity=read_quantity("4 gal")),
+            replace(KNAPSACK, output=None), replace(KNAPSACK, output=wild),
+            replace(KNAPSACK, output=read_label_rate("2 lb/M").highest),
+        ):  # fmt: skip
+            with self.assertRaises(InputError):
+                check_machine(bad)
+
+
+class Cautions(unittest.TestCase):
+    def keys(self, product: Product) -> set[str]:
+        return {c.key for c in cautions(product)}
+
+    def test_each_danger_has_its_caution_and_no_other(self) -> None:
+        self.assertTrue({"drift", "keep-off", "leftover", "backflow"} <= self.keys(SPRAY))
+        self.assertNotIn("dust", self.keys(SPRAY))
+        self.assertIn("dust", self.keys(FEED))
+        self.assertNotIn("drift", self.keys(FEED))
+        self.assertIn("stains", self.keys(replace(FEED, kind=Kind.IRON)))
+
+    def test_the_cards_gear_comes_first_and_the_least_where_it_has_none(self) -> None:
+        self.assertEqual(worn_for_mixing(replace(SPRAY, ppe_mixing=("a respirator",))), ("a respirator",))
+        self.assertIn("Chemical-resistant gloves", worn_for_mixing(SPRAY))
+        self.assertTrue(any("Dust mask" in w for w in worn_for_mixing(FEED)))

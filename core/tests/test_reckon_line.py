@@ -1,0 +1,117 @@
+"""The reckon line: its grammar, its questions, its answers."""
+
+import unittest
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from core.errors import Ambiguous, InputError, NotUnderstood
+from core.reckon.answer import convert_line, one_rate, reach, unnamed
+from core.reckon.grammar import ConversionAsked, DoseAsked, Names, ReachAsked, read_line
+from core.units import Quantity
+
+NAMES = Names(["North lawn", "North green", "Court 9", "The bank"], ["Feed 21-0-7", "Sedge SC"], ["Barrow", "Back sprayer"])
+
+
+def ask(text: str) -> DoseAsked | ReachAsked | ConversionAsked:
+    return read_line(text, NAMES)
+
+
+def sentence(text: str) -> str:
+    found = ask(text)
+    if isinstance(found, ReachAsked):
+        return reach(found.amount, found.rate).sentence
+    assert isinstance(found, ConversionAsked)
+    return convert_line(found).sentence
+
+
+class Doses(unittest.TestCase):
+    def dose(self, text: str) -> DoseAsked:
+        found = ask(text)
+        assert isinstance(found, DoseAsked)
+        return found
+
+    def test_all_of_it(self) -> None:
+        found = self.dose("0.6 lb N/M from the Feed 21-0-7 on Court 9 with Barrow in two passes")
+        self.assertEqual((found.product, found.area, found.machine, found.passes), ("Feed 21-0-7", "Court 9", "Barrow", 2))
+        self.assertEqual(one_rate(found.rate).unit.key, "lb/kft2:N")
+
+    def test_a_beginning_that_fits_one_name_will_do(self) -> None:
+        found = self.dose("1 fl oz/M of sedge on the bank with back?")
+        self.assertEqual((found.product, found.area, found.machine), ("Sedge SC", "The bank", "Back sprayer"))
+
+    def test_a_typed_size(self) -> None:
+        found = self.dose("2 lb/M on 6,000 sq ft")
+        assert isinstance(found.area, Quantity)
+        self.assertAlmostEqual(found.area.to("acre").value, 6000 / 43560, places=12)
+
+    def test_a_name_that_fits_two_is_asked_back_as_whole_lines(self) -> None:
+        with self.assertRaises(Ambiguous) as caught:
+            ask("2 lb/M on north")
+        self.assertEqual([c.text for c in caught.exception.choices], ["2 lb/M on North green", "2 lb/M on North lawn"][::-1])
+
+    def test_a_name_unknown_offers_what_is_close(self) -> None:
+        with self.assertRaises(NotUnderstood) as caught:
+            ask("2 lb/M on Curt 9")
+        self.assertEqual([c.text for c in caught.exception.choices], ["2 lb/M on Court 9"])
+
+    def test_an_amount_without_a_foot_is_asked_back(self) -> None:
+        with self.assertRaises(Ambiguous) as caught:
+            ask("0.6 lb N from the Feed 21-0-7 on Court 9")
+        for choice in caught.exception.choices:
+            self.assertIsInstance(ask(choice.text), DoseAsked)
+
+    def test_a_nutrient_needs_its_product(self) -> None:
+        with self.assertRaisesRegex(InputError, "needs the product"):
+            unnamed(self.dose("0.6 lb N/M on Court 9").rate)
+
+
+class Answers(unittest.TestCase):
+    def test_reach(self) -> None:
+        """30 lb at 4 lb/1000 ft² covers 7,500 ft² (arithmetic)."""
+        self.assertTrue(sentence("how far does 30 lb go at 4 lb/M").startswith("30 lb goes as far as 7,500 ft²"))
+
+    def test_conversions(self) -> None:
+        """Factors of NIST Handbook 44 Appendix C."""
+        for text, answer in {
+            "3 gal in L": "3 gal is 11.356 L.",
+            "1.4 acres in sq ft": "1.4 acre is 60,984 ft².",
+            "1 to 2 lb/M in kg/ha": "1 to 2 lb per 1000 ft² is 48.824 to 97.649 kg/ha.",
+            "2 qt/A in oz per M": "2 qt per acre is 1.4692 fl oz/1000 ft².",
+            "2 lb/M as g per 100 sq m": "2 lb per 1000 ft² is 976.49 g/100 m².",
+            "5 oz in g": "5 oz wt is 141.75 g.",
+            "5 oz in mL": "5 fl oz is 147.87 mL.",
+        }.items():
+            self.assertEqual(sentence(text), answer)
+
+    def test_a_number_before_the_unit_compares(self) -> None:
+        self.assertIn("12 fl oz/1000 ft² is 8.17 times that", sentence("2 qt/A in 12 oz per M?"))
+
+    def test_what_cannot_be(self) -> None:
+        for text in ("3 lb in mL", "2 lb/M in L/ha", "how far does 3 lb go at 1 fl oz/M", "how far does 3 lb go at 1 to 2 lb/M",
+                     "", "hello", "how many greens", "2 lb/M", "x" * 300):  # fmt: skip
+            with self.assertRaises(InputError, msg=text):
+                found = ask(text)
+                reach(found.amount, found.rate) if isinstance(found, ReachAsked) else sentence(text)
+
+
+class Anything(unittest.TestCase):
+    words = st.lists(
+        st.sampled_from("2 0.5 1/4 lb fl oz oz N per / acre M on with from the North Court 9 Barrow how far does go at in kg ha ?".split()),
+        max_size=12,
+    )  # fmt: skip
+
+    @settings(max_examples=400, deadline=None)
+    @given(words)
+    def test_any_line_is_answered_or_refused_in_words(self, words: list[str]) -> None:
+        try:
+            ask(" ".join(words))
+        except InputError as said:
+            self.assertTrue(said.problem)
+
+    @settings(max_examples=100, deadline=None)
+    @given(st.integers(1, 900), st.sampled_from(["lb/M", "fl oz/acre", "kg/ha"]), st.sampled_from(list(NAMES.areas)))
+    def test_rate_on_area_always_reads(self, value: int, unit: str, area: str) -> None:
+        found = ask(f"{value / 10} {unit} on {area}")
+        assert isinstance(found, DoseAsked)
+        self.assertEqual((found.area, found.rate.high), (area, value / 10))

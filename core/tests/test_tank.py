@@ -1,0 +1,134 @@
+"""Loads, vessels and the order of filling."""
+
+import unittest
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from core.errors import InputError
+from core.rates.product import FORMULATIONS, Kind, Product
+from core.tank.fill_order import fill_hopper, fill_tank
+from core.tank.loads import hopper_loads, tank_loads
+from core.tank.vessels import BENCH, marks_of, measure
+from core.units import UNITS, Quantity, read_quantity
+
+GAL, FT2, FLOZ = UNITS["gal"].size, UNITS["ft2"].size, UNITS["fl_oz"].size
+
+
+class Loads(unittest.TestCase):
+    def test_four_gallons_at_a_gallon_a_thousand(self) -> None:
+        """A 4 gal tank at 1 gal/1000 ft² covers 4,000 ft² and takes 1.0 fl oz at 0.25 fl oz/1000 ft² (arithmetic)."""
+        loads = tank_loads(dose=2.5 * FLOZ, liquid=True, area=10_000 * FT2, output=GAL / (1000 * FT2), tank=4 * GAL)
+        self.assertEqual([round(x.area / FT2) for x in loads], [4000, 4000, 2000])
+        self.assertEqual([round(x.amount / FLOZ, 9) for x in loads], [1.0, 1.0, 0.5])
+        self.assertEqual([x.odd for x in loads], [False, False, True])
+
+    def test_two_passes_share_the_dose(self) -> None:
+        """4 gal over 6,000 ft² a pass, two passes: 8 gal, half of the dose in each tank (arithmetic)."""
+        loads = tank_loads(dose=1500, liquid=False, area=6000 * FT2, output=4 * GAL / (6000 * FT2), tank=4 * GAL, passes=2)
+        self.assertEqual([round(x.amount, 9) for x in loads], [750, 750])
+        self.assertAlmostEqual(sum(x.volume for x in loads) / GAL, 8)
+
+    def test_an_exact_fit_leaves_no_crumb(self) -> None:
+        for tanks in range(1, 40):
+            loads = tank_loads(dose=1e-4, liquid=True, area=tanks * 0.1 * 3, output=0.1, tank=0.03)
+            self.assertEqual(len(loads), tanks)
+
+    def test_hopper_weighs_out_each_pass(self) -> None:
+        loads = hopper_loads(dose=30_000, area=900, hopper=10_000, passes=2)
+        self.assertEqual([(x.pass_number, x.amount) for x in loads], [(1, 10_000), (1, 5000), (2, 10_000), (2, 5000)])
+
+    def test_refused(self) -> None:
+        good = {"dose": 0.1, "liquid": True, "area": 100.0, "output": 0.1, "tank": 10.0}
+        for bad in ({"tank": 0.0}, {"tank": 0.01}, {"passes": 0}, {"passes": 9}, {"dose": 11.0}, {"output": float("nan")}):
+            with self.assertRaises(InputError, msg=bad):
+                tank_loads(**{**good, **bad})
+
+    @settings(deadline=None)
+    @given(
+        st.floats(1, 5000), st.floats(0.02, 0.5), st.floats(2, 400), st.integers(1, 4), st.booleans(), st.floats(1e-6, 1e-3)
+    )
+    def test_loads_add_up_and_none_is_over_full(
+        self, area: float, output: float, tank: float, passes: int, even: bool, per_litre: float
+    ) -> None:
+        spray = area * output * passes
+        assume(spray / tank < 190)
+        loads = tank_loads(
+            dose=spray * per_litre, liquid=True, area=area, output=output, tank=tank, passes=passes, even=even
+        )
+        self.assertAlmostEqual(sum(x.volume for x in loads) / spray, 1, places=9)
+        self.assertAlmostEqual(sum(x.amount for x in loads) / (spray * per_litre), 1, places=9)
+        self.assertLessEqual(max(x.volume for x in loads), tank * (1 + 1e-9))
+        strengths = {round(x.amount / x.volume / per_litre, 9) for x in loads}
+        self.assertEqual(strengths, {1.0})
+
+
+class Vessels(unittest.TestCase):
+    def test_an_eighth_of_a_fluid_ounce_is_read_in_a_syringe(self) -> None:
+        """1/8 fl oz is 3.697 mL (NIST Handbook 44): to the 3.7 mL mark."""
+        found = measure(read_quantity("1/8 fl oz"), us=True)
+        self.assertEqual((found.vessel.shape, found.mark), ("syringe", 3.7))
+        self.assertAlmostEqual(found.rounding, 3.7 / 3.6966911953 - 1, places=9)
+
+    def test_the_smallest_vessel_that_holds_it(self) -> None:
+        for text, key in {"18 mL": "syringe-20", "60 mL": "syringe-60", "61 mL": "cup-250", "3 L": "jug-5000"}.items():
+            self.assertEqual(measure(read_quantity(text), us=False).vessel.key, key, text)
+        self.assertEqual(measure(read_quantity("5 fl oz"), us=True).vessel.key, "cup-8floz")
+        self.assertEqual(measure(read_quantity("2.4 fl oz"), us=True).instruction, "2 3/8 fl oz")
+
+    def test_more_than_the_largest_is_full_ones_and_a_rest(self) -> None:
+        found = measure(read_quantity("12.3 L"), us=False)
+        self.assertEqual((found.fills, found.mark, found.instruction), (2, 2300.0, "2 × 5,000 mL, then 2,300 mL"))
+
+    def test_never_over_takes_the_mark_below(self) -> None:
+        dose = read_quantity("31.9 mL")
+        self.assertEqual(measure(dose, us=False).mark, 32)
+        self.assertEqual(measure(dose, us=False, never_over=True).mark, 31)
+
+    def test_too_little_is_said(self) -> None:
+        found = measure(read_quantity("0.3 mL"), us=False)
+        self.assertTrue(found.coarse)
+        self.assertIn("stock dilution", found.note)
+        self.assertFalse(measure(read_quantity("30 mL"), us=False).coarse)
+
+    def test_granules_are_weighed(self) -> None:
+        found = measure(read_quantity("15.6 lb"), us=True)
+        self.assertEqual((found.vessel.shape, found.vessel.unit.key, found.mark), ("scale", "lb", 15.6))
+
+    def test_drawn_marks_end_at_the_capacity(self) -> None:
+        for vessel in BENCH:
+            marks = marks_of(vessel)
+            self.assertEqual((marks[0], marks[-1]), (0, vessel.capacity), vessel.key)
+            self.assertGreaterEqual(len(marks), 3, vessel.key)
+
+    @settings(deadline=None)
+    @given(st.floats(0.2, 20_000), st.booleans(), st.booleans())
+    def test_the_mark_is_within_half_a_graduation_or_a_whole_below(self, ml: float, us: bool, never_over: bool) -> None:
+        dose = Quantity(ml, UNITS["ml"])
+        found = measure(dose, us, never_over)
+        off = found.measured.base - dose.base
+        step = found.vessel.graduation * found.vessel.unit.size
+        self.assertLessEqual(off, 1e-9 if never_over and dose.base >= step else step / 2 + 1e-9)
+        self.assertGreaterEqual(off, (-step if never_over else -step / 2) - 1e-9)
+
+
+class FillOrder(unittest.TestCase):
+    def test_dry_first_then_suspensions_emulsions_solutions_and_adjuvants_last(self) -> None:
+        """The order many extension services teach (common practice, no source)."""
+        names = {"WG": Kind.FUNGICIDE, "SC": Kind.FUNGICIDE, "EC": Kind.HERBICIDE, "SL": Kind.IRON}
+        mixed = [(Product("oil", Kind.ADJUVANT, FORMULATIONS["EC"]), "1")]
+        mixed += [(Product(code, kind, FORMULATIONS[code]), "1") for code, kind in reversed(names.items())]
+        acts = fill_tank(mixed, 100, "100 L", "50 L")
+        self.assertEqual([a.pours for a in acts if a.pours], ["WG", "SC", "EC", "SL", "oil"])
+        self.assertEqual((acts[0].key, acts[-1].key), ("half", "top-up"))
+
+    def test_only_powders_and_granules_are_slurried(self) -> None:
+        def keys(code: str) -> list[str]:
+            return [a.key for a in fill_tank([(Product("x", Kind.FUNGICIDE, FORMULATIONS[code]), "1")], 1, "", "")]
+
+        self.assertIn("slurry-0", keys("WP"))
+        self.assertNotIn("slurry-0", keys("SC"))
+
+    def test_hopper(self) -> None:
+        acts = fill_hopper(Product("x", Kind.FERTILISER, FORMULATIONS["GR"]), "4 kg")
+        self.assertEqual([a.key for a in acts], ["gate", "weigh", "fill", "spread"])

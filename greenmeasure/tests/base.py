@@ -1,0 +1,105 @@
+"""What the API tests share: two clubs, their people, and requests as the interface sends them."""
+
+import json
+from typing import Any
+
+from django.http import HttpResponse
+from django.test import TestCase
+
+from greenmeasure.accounts.models import Club, Membership, Role, User
+from greenmeasure.ground.actions import save_area
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.schemas import AreaIn
+from greenmeasure.kit.actions import save_machine
+from greenmeasure.kit.models import Machine
+from greenmeasure.kit.schemas import MachineIn
+from greenmeasure.shelf.actions import save_product
+from greenmeasure.shelf.models import Product
+from greenmeasure.shelf.schemas import ProductIn
+
+AREA = {"name": "North green", "size": {"value": 7000, "unit": "ft2"}, "grass": "creeping_bentgrass"}
+FUNGICIDE: dict[str, Any] = {
+    "name": "Test SC", "kind": "fungicide", "formulation": "SC", "density": {"value": 9, "unit": "lb/gal"},
+    "contents": [{"name": "an active", "basis": "active", "amount": 20, "unit": "%"}],
+    "rates": [{"use": "preventive", "phrase": "0.4 to 0.8 fl oz per 1,000 sq ft"}],
+    "package": {"value": 1, "unit": "gal"}, "price": "320.00",
+}  # fmt: skip
+FEED: dict[str, Any] = {
+    "name": "Test 20-0-10", "kind": "fertiliser", "formulation": "GR",
+    "contents": [{"name": "N", "basis": "N", "amount": 20, "unit": "%"}],
+    "rates": [{"phrase": "0.3 to 0.6 lb N per 1,000 sq ft"}],
+}  # fmt: skip
+SPRAYER = {"name": "Sprayer", "kind": "sprayer", "capacity": {"value": 4, "unit": "gal"},
+           "output": {"value": 1, "unit": "gal/kft2"}}  # fmt: skip
+SPREADER = {"name": "Spreader", "kind": "spreader", "capacity": {"value": 40, "unit": "lb"}}
+
+
+def make_club(slug: str, units: str = "us") -> Club:
+    """A club with a member of each role, called by role and slug, and one of each thing."""
+    club = Club.objects.create(name=f"Club {slug}", slug=slug, units=units, time_zone="America/New_York")
+    for role in Role:
+        user = User.objects.create(username=f"{role}-{slug}", full_name=f"{role.label} {slug}")
+        user.set_password("long enough to pass")
+        user.save()
+        Membership.objects.create(club=club, user=user, role=role)
+    save_area(club, AreaIn(**AREA))
+    for product in (FUNGICIDE, FEED):
+        save_product(club, ProductIn(**product))
+    for machine in (SPRAYER, SPREADER):
+        save_machine(club, MachineIn(**machine))
+    return club
+
+
+class ApiTest(TestCase):
+    """A club `alder` with its things, and helpers that speak JSON and report the error shape."""
+
+    club: Club
+    area: Area
+    spray: Product
+    feed: Product
+    sprayer: Machine
+    spreader: Machine
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        cls.club = make_club("alder")
+        cls.area = Area.objects.get(club=cls.club)
+        cls.spray, cls.feed = Product.objects.get(name="Test SC"), Product.objects.get(name="Test 20-0-10")
+        cls.sprayer, cls.spreader = Machine.objects.get(kind="sprayer"), Machine.objects.get(kind="spreader")
+
+    def setUp(self) -> None:
+        self.sign_in("manager")
+
+    def sign_in(self, role: str, slug: str = "alder") -> None:
+        self.client.force_login(User.objects.get(username=f"{role}-{slug}"), "django.contrib.auth.backends.ModelBackend")
+
+    def ask(self, method: str, path: str, body: Any = None, expect: int = 200) -> Any:
+        """Ask the club's API and give back what it says, having checked the status."""
+        url = f"/api/clubs/alder/{path}" if not path.startswith("/") else path
+        answer: HttpResponse = self.client.generic(
+            method, url, json.dumps(body) if body is not None else "", content_type="application/json"
+        )
+        self.assertEqual(answer.status_code, expect, answer.content.decode()[:800])
+        return json.loads(answer.content) if answer.content else None
+
+    def faults(self, method: str, path: str, body: Any) -> dict[str, str]:
+        """The fields that a refused request names, with their problems."""
+        said = self.ask(method, path, body, 422)
+        for field in said["fields"]:
+            self.assertTrue(field["problem"], field)
+        return {f["field"]: f["problem"] for f in said["fields"]}
+
+    def job(self, **more: Any) -> dict[str, Any]:
+        """A spray job on the green, within the label."""
+        row = self.spray.rates.get()
+        return {
+            "product_id": self.spray.pk, "row_id": row.pk, "rate": {"value": "0.6", "unit": "fl_oz/kft2"},
+            "area_id": self.area.pk, "machine_id": self.sprayer.pk, "passes": 1, **more,
+        }  # fmt: skip
+
+    def feed_job(self, **more: Any) -> dict[str, Any]:
+        """A granular job on the green, by nitrogen."""
+        row = self.feed.rates.get()
+        return self.job(
+            product_id=self.feed.pk, row_id=row.pk, rate={"value": 0.5, "unit": "lb/kft2:N"}, machine_id=self.spreader.pk
+        ) | more

@@ -1,0 +1,111 @@
+"""Ground, shelf and kit: added, changed, put away and put back; bad input named by field and value."""
+
+from typing import Any
+
+from greenmeasure.ground.models import Area
+from greenmeasure.kit.models import Machine
+from greenmeasure.shelf.models import Product
+from greenmeasure.tests.base import AREA, FEED, FUNGICIDE, SPRAYER, SPREADER, ApiTest
+
+
+class Ground(ApiTest):
+    def test_sizes_as_people_type_them(self) -> None:
+        for i, (typed, unit, text) in enumerate((("1,720", "ft2", "1,720 ft²"), ("1 1/2", "acre", "1.5 acre"), ("160 m²", "ft2", "160 m²"))):
+            body = AREA | {"name": f"area {i}", "size": {"value": typed, "unit": unit}, "height": {"value": "3/16", "unit": "in"}}
+            made = self.ask("POST", "areas", body, 201)
+            self.assertEqual((made["size"]["text"], made["height"]["text"]), (text, "0.1875 in"))
+
+    def test_bad_input_names_each_field_and_saves_nothing(self) -> None:
+        bad = {"name": " ", "size": {"value": "-3", "unit": "ft2"}, "grass": "", "height": {"value": "9", "unit": "yd"}}
+        self.assertEqual(set(self.faults("POST", "areas", bad)), {"name", "size", "grass", "height"})
+        self.assertEqual(Area.objects.count(), 1)
+
+    def test_absurd_sizes(self) -> None:
+        for value in ("0", "nan", "inf", "1e400", "1" + "0" * 30, "12 lb", "abc", "1,5", ""):
+            self.assertEqual(list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})), ["size"])
+        for value in (float("nan"), float("inf"), 1e400, -0.0):
+            self.assertEqual(list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})), ["size"])
+
+    def test_names_are_the_clubs_own_whatever_their_case(self) -> None:
+        self.assertIn("already", self.faults("POST", "areas", AREA | {"name": "north GREEN"})["name"])
+
+    def test_put_away_and_back(self) -> None:
+        path = f"areas/{self.area.pk}"
+        self.ask("DELETE", path)
+        self.assertEqual(self.ask("GET", "areas")["areas"], [])
+        self.ask("POST", f"{path}/put-back")
+        self.assertEqual(len(self.ask("GET", "areas")["areas"]), 1)
+
+    def test_a_name_taken_meanwhile_stops_the_putting_back(self) -> None:
+        self.ask("DELETE", f"areas/{self.area.pk}")
+        self.ask("POST", "areas", AREA, 201)
+        self.assertIn("name", self.faults("POST", f"areas/{self.area.pk}/put-back", {}))
+
+    def test_change(self) -> None:
+        body = AREA | {"size": {"value": 8000, "unit": "ft2"}}
+        self.assertEqual(self.ask("PUT", f"areas/{self.area.pk}", body)["size"]["text"], "8,000 ft²")
+
+
+class Shelf(ApiTest):
+    def faulty(self, **more: Any) -> set[str]:
+        return set(self.faults("POST", "products", FUNGICIDE | {"name": "another"} | more))
+
+    def test_a_card_comes_back_as_it_was_typed(self) -> None:
+        made = next(p for p in self.ask("GET", "products") if p["name"] == "Test SC")
+        self.assertEqual(made["rates"][0]["phrase"], "0.4 to 0.8 fl oz per 1,000 sq ft")
+        self.assertEqual(made["rates"][0]["start"]["text"], "0.4 fl oz/1000 ft²")
+        self.assertEqual((made["density"]["text"], made["package"]["text"], made["price"]), ("9 lb/gal", "1 gal", "320.00"))
+
+    def test_rows_keep_what_they_are_when_a_card_is_changed(self) -> None:
+        row = self.spray.rates.get()
+        rates = [{"phrase": "1 to 2 fl oz per acre"}, {"id": row.pk, "use": "changed", "phrase": row.phrase}]
+        made = self.ask("PUT", f"products/{self.spray.pk}", FUNGICIDE | {"rates": rates})
+        self.assertEqual(made["rates"][1]["id"], row.pk)
+        self.assertEqual(Product.objects.get(pk=self.spray.pk).rates.count(), 2)
+
+    def test_faults_by_field(self) -> None:
+        self.assertEqual(self.faulty(rates=[{"phrase": "3 zorks per acre"}]), {"rates.0.phrase"})
+        self.assertEqual(self.faulty(rates=[]), {"rates"})
+        self.assertEqual(self.faulty(kind="potion", formulation="XX"), {"kind", "formulation"})
+        self.assertEqual(self.faulty(density={"value": 92, "unit": "lb/gal"}), {"density"})
+        self.assertEqual(self.faulty(price="free"), {"price"})
+        self.assertEqual(self.faulty(price="NaN"), {"price"})
+        self.assertEqual(self.faulty(package=None), {"package"})
+        self.assertEqual(self.faulty(package={"value": 5, "unit": "lb"}), {"package"})
+        self.assertEqual(self.faulty(contents=[{"name": "a", "basis": "active", "amount": "120", "unit": "%"}]), {"contents.0.amount"})
+        self.assertEqual(self.faulty(rates=[{"phrase": "3 oz wt per acre"}], density=None), {"density"})
+        self.assertEqual(self.faulty(name=""), {"name"})
+
+    def test_granules_are_not_poured_nor_a_share_of_spray(self) -> None:
+        for phrase in ("2 fl oz per acre", "2 lb per 100 gal"):
+            body = FEED | {"name": "x", "rates": [{"phrase": phrase}]}
+            self.assertEqual(set(self.faults("POST", "products", body)), {"rates.0.phrase"})
+
+    def test_a_bare_ounce_is_asked_back_with_its_readings(self) -> None:
+        body = FUNGICIDE | {"name": "x", "rates": [{"phrase": "2 oz per 1000 sq ft"}]}
+        said = self.ask("POST", "products", body, 422)
+        self.assertEqual(said["code"], "ambiguous")
+        self.assertEqual([c["text"] for c in said["fields"][0]["choices"]], ["2 fl oz per 1000 sq ft", "2 oz wt per 1000 sq ft"])
+
+    def test_a_phrase_is_read_as_it_is_typed(self) -> None:
+        said = self.ask("POST", "products/phrase", {"phrase": "1/2 lb/M"})
+        self.assertEqual(said["understood"], "0.5 lb per 1000 ft²")
+        self.assertIn("21.78 lb/acre", said["also"])
+
+
+class Kit(ApiTest):
+    def test_reach_of_a_filling(self) -> None:
+        made = next(m for m in self.ask("GET", "machines") if m["kind"] == "sprayer")
+        self.assertEqual((made["reach"], made["output"]["text"]), ("4,000 ft²", "1 gal/1000 ft²"))
+
+    def test_faults_by_field(self) -> None:
+        for more, field in (
+            ({"output": None}, "output"), ({"output": {"value": 900, "unit": "gal/kft2"}}, "output"),
+            ({"output": {"value": 2, "unit": "lb/kft2"}}, "output"), ({"capacity": {"value": 4, "unit": "lb"}}, "capacity"),
+            ({"capacity": {"value": 0, "unit": "gal"}}, "capacity"), ({"name": ""}, "name"), ({"kind": "drone"}, "kind"),
+        ):  # fmt: skip
+            self.assertEqual(list(self.faults("POST", "machines", SPRAYER | {"name": "x"} | more)), [field])
+        self.assertEqual(Machine.objects.count(), 2)
+
+    def test_a_hopper_needs_no_output(self) -> None:
+        self.assertIsNone(self.ask("POST", "machines", SPREADER | {"name": "x"}, 201)["output"])

@@ -4,9 +4,7 @@ from dataclasses import dataclass
 
 from core.rates.product import Kind, Product
 
-LABEL_FIRST = (
-    "The product label, local law and licensed practice come before this sheet. Read the label before you mix."
-)
+LABEL_FIRST = "The product label, local law and licensed practice come before this sheet. Read the label before you mix."
 
 LEAST_WORN = ("Long-sleeved shirt and long trousers", "Socks and closed shoes or boots", "Chemical-resistant gloves")
 """The least that US labels ask of handlers (40 CFR 156.212, from memory); more while mixing than while spraying."""

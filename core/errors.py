@@ -21,9 +21,7 @@ class InputError(ValueError):
 
     code = "invalid"
 
-    def __init__(
-        self, field: str, value: object, problem: str, remedy: str = "", choices: Sequence[Choice] = ()
-    ) -> None:
+    def __init__(self, field: str, value: object, problem: str, remedy: str = "", choices: Sequence[Choice] = ()) -> None:
         self.field = field
         self.value = value
         self.problem = problem

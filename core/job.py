@@ -1,5 +1,6 @@
 """One job, reckoned whole: label rate + area + machine → dose, loads, vessels, cost, verdict and working."""
 
+import math
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -125,17 +126,20 @@ def foot_of(us: bool) -> Quantity:
     return Quantity(1.0, UNITS["kft2"] if us else UNITS["m2_100"])
 
 
+SAID_IN = {
+    (VOLUME, True): (("fl_oz", 128.0), ("gal", math.inf)),
+    (VOLUME, False): (("ml", 1000.0), ("l", math.inf)),
+    (MASS, True): (("oz_wt", 16.0), ("lb", math.inf)),
+    (MASS, False): (("g", 1000.0), ("kg", math.inf)),
+    (AREA, True): (("ft2", 435600.0), ("acre", math.inf)),
+    (AREA, False): (("m2", 100000.0), ("ha", math.inf)),
+}
+"""For a dimension and a system (US or not): the units people say it in, each up to a size."""
+
+
 def readable(quantity: Quantity, us: bool) -> Quantity:
     """The same quantity in the unit a person of that system would say it in."""
-    steps = {
-        (VOLUME, True): (("fl_oz", 128.0), ("gal", 1e99)),
-        (VOLUME, False): (("ml", 1000.0), ("l", 1e99)),
-        (MASS, True): (("oz_wt", 16.0), ("lb", 1e99)),
-        (MASS, False): (("g", 1000.0), ("kg", 1e99)),
-        (AREA, True): (("ft2", 435600.0), ("acre", 1e99)),
-        (AREA, False): (("m2", 100000.0), ("ha", 1e99)),
-    }
-    for key, most in steps.get((quantity.unit.dimension, us), ()):
+    for key, most in SAID_IN.get((quantity.unit.dimension, us), ()):
         turned = quantity.to(key)
         if turned.value < most * (1 - 1e-9):
             return turned
@@ -179,9 +183,9 @@ def reckon(
     found = dose(product, rate, ground.size, spray.base if spray else None)
     judgement = judge(rate, label, product.kind)
     never_over = judgement.stand is not Stand.ABOVE and product.kind.label_binds
-    plans = tuple(_plan(product, found, load, us, rate, label, never_over)
-                  for load in _loads(product, found, ground, machine, passes, even))  # fmt: skip
-    whole = measure(found.amount, us, _tight(rate, label, never_over))
+    tight = never_over and rate.base > 0.9 * label.highest.base
+    plans = _plans(product, found, _loads(product, found, ground, machine, passes, even), us, tight)
+    whole = measure(found.amount, us, tight)
     measured = (
         Quantity(sum(p.measure.measured.base for p in plans) / found.amount.unit.size, found.amount.unit)
         if plans else whole.measured.to(found.amount.unit)
@@ -190,10 +194,26 @@ def reckon(
     measured_rate = Rate(rate.value * (1 + rounding), rate.unit)
     price = cost(product, found.amount, ground.size, foot_of(us))
     return Job(
-        product, ground, machine, rate, label, passes, us, found, judgement, spray, plans, whole, measured, rounding, measured_rate, judge(measured_rate, label, product.kind), price,
-        _warnings(product, found, ground, rate, us, plans, machine, label, spray),
-        _working(found, spray, ground, machine, passes, plans, rounding, price, us),
-    )  # fmt: skip
+        product=product,
+        ground=ground,
+        machine=machine,
+        rate=rate,
+        label=label,
+        passes=passes,
+        us=us,
+        dose=found,
+        judgement=judgement,
+        spray=spray,
+        loads=plans,
+        whole=whole,
+        measured=measured,
+        rounding=rounding,
+        measured_rate=measured_rate,
+        measured_judgement=judge(measured_rate, label, product.kind),
+        cost=price,
+        warnings=_warnings(ground, us, plans, label, spray),
+        working=_working(found, spray, ground, machine, passes, plans, price),
+    )
 
 
 def _check_match(product: Product, machine: Machine) -> None:
@@ -204,7 +224,10 @@ def _check_match(product: Product, machine: Machine) -> None:
         )
     if not product.formulation.sprayed and machine.kind is MachineKind.SPRAYER:
         raise InputError(
-            "machine", machine.name, f"{product.name} is spread dry, and {machine.name} is a sprayer.", "Pick a spreader."
+            "machine",
+            machine.name,
+            f"{product.name} is spread dry, and {machine.name} is a sprayer.",
+            "Pick a spreader.",
         )
 
 
@@ -214,43 +237,42 @@ def _spray(ground: Ground, machine: Machine | None, passes: int) -> Quantity | N
     return Quantity(machine.output_base * ground.size.base * passes, UNITS["l"])
 
 
-def _loads(
-    product: Product, found: Dose, ground: Ground, machine: Machine | None, passes: int, even: bool
-) -> tuple[Load, ...]:
+def _loads(product: Product, found: Dose, ground: Ground, machine: Machine | None, passes: int, even: bool) -> tuple[Load, ...]:
     if machine is None:
         return ()
     if machine.kind is MachineKind.SPREADER:
-        return hopper_loads(
-            dose=found.base, area=ground.size.base, hopper=machine.capacity.base, passes=passes, even=even
-        )
+        return hopper_loads(dose=found.base, area=ground.size.base, hopper=machine.capacity.base, passes=passes, even=even)
     return tank_loads(
         dose=found.base, liquid=product.liquid, area=ground.size.base, output=machine.output_base,
         tank=machine.capacity.base, passes=passes, even=even,
     )  # fmt: skip
 
 
-def _tight(rate: Rate, label: LabelRate, never_over: bool) -> bool:
-    """Whether a rounding up could pass the label: only near its highest rate are marks taken from below."""
-    return never_over and rate.base > 0.9 * label.highest.base
+def _plans(product: Product, found: Dose, loads: tuple[Load, ...], us: bool, tight: bool) -> tuple[LoadPlan, ...]:
+    """Each load with its measure and its acts, worked out once for loads that are alike.
+
+    `tight` takes every mark from below: near the label's highest rate a rounding up could pass it.
+    """
+    known: dict[tuple[float, float], tuple[Quantity, Measure, tuple[Act, ...]]] = {}
+    plans = []
+    for load in loads:
+        alike = (load.amount, load.volume)
+        if alike not in known:
+            amount = Quantity(load.amount / found.amount.unit.size, found.amount.unit)
+            by = measure(amount, us, tight)
+            known[alike] = (amount, by, _acts(product, load, by, us))
+        plans.append(LoadPlan(load, *known[alike]))
+    return tuple(plans)
 
 
-def _plan(
-    product: Product, found: Dose, load: Load, us: bool, rate: Rate, label: LabelRate, never_over: bool
-) -> LoadPlan:
-    amount = Quantity(load.amount / found.amount.unit.size, found.amount.unit)
-    by = measure(amount, us, _tight(rate, label, never_over))
-    if load.volume:
-        full, half = (readable(Quantity(v, UNITS["l"]), us) for v in (load.volume, load.volume / 2))
-        acts = fill_tank([(product, by.instruction)], load.volume, str(full), str(half))
-    else:
-        acts = fill_hopper(product, by.instruction)
-    return LoadPlan(load, amount, by, acts)
+def _acts(product: Product, load: Load, by: Measure, us: bool) -> tuple[Act, ...]:
+    if not load.volume:
+        return fill_hopper(product, by.instruction)
+    full, half = (readable(Quantity(v, UNITS["l"]), us) for v in (load.volume, load.volume / 2))
+    return fill_tank([(product, by.instruction)], load.volume, str(full), str(half))
 
 
-def _warnings(
-    product: Product, found: Dose, ground: Ground, rate: Rate, us: bool, plans: tuple[LoadPlan, ...],
-    machine: Machine | None, label: LabelRate, spray: Quantity | None,
-) -> tuple[str, ...]:  # fmt: skip
+def _warnings(ground: Ground, us: bool, plans: tuple[LoadPlan, ...], label: LabelRate, spray: Quantity | None) -> tuple[str, ...]:
     words = []
     coarse = next((p for p in plans if p.measure.coarse), None)
     if coarse:
@@ -258,27 +280,31 @@ def _warnings(
             f"{coarse.product} is little for a {coarse.measure.vessel.name}: reading it alone can be out by "
             f"{show_percent(coarse.measure.reading)}. {coarse.measure.note}"
         )
-    if spray and label.carrier and label.unit.per_area and label.unit.per:
-        low, high, unit = label.carrier
-        low, high = (v * unit.size / (label.unit.per.size * label.foot) for v in (low, high))
-        here = spray.base / ground.size.base
-        if not low * (1 - 1e-6) <= here <= high * (1 + 1e-6):
-            foot = foot_of(us)
-            shown = Rate(here / (UNITS["gal"].size / foot.unit.size if us else 1 / foot.unit.size),
-                         RateUnit(UNITS["gal"] if us else UNITS["l"], foot.unit))  # fmt: skip
-            words.append(
-                f"The spray volume comes to {shown}; the label asks for "
-                f"{show_number(label.carrier[0])} to {show_number(label.carrier[1])} {unit.symbol} of water."
-                if low != high
-                else f"The spray volume comes to {shown}; the label asks for {show_number(label.carrier[0])} "
-                f"{unit.symbol} of water per {show_number(label.foot)} × {label.unit.per.symbol}."
-            )
+    if spray and label.carrier and label.unit.per_area:
+        words += _other_water(ground, us, label, spray)
     return tuple(words)
+
+
+def _other_water(ground: Ground, us: bool, label: LabelRate, spray: Quantity) -> list[str]:
+    """A warning where the spray volume is not the one the label asks for."""
+    asked = label.scaled()
+    if asked.carrier is None or asked.unit.per is None:
+        return []
+    low, high, unit = asked.carrier
+    foot = asked.unit.per
+    wanted = [RateUnit(unit, foot), RateUnit(UNITS["gal"] if us else UNITS["l"], foot_of(us).unit)]
+    here = Rate(spray.base / ground.size.base / wanted[0].size, wanted[0])
+    if low * (1 - 1e-6) <= here.value <= high * (1 + 1e-6):
+        return []
+    span = show_number(low) if low == high else f"{show_number(low)} to {show_number(high)}"
+    return [
+        f"The spray volume comes to {here.to(wanted[1])}; the label asks for {span} {unit.symbol} of water per {foot.symbol}."
+    ]
 
 
 def _working(
     found: Dose, spray: Quantity | None, ground: Ground, machine: Machine | None, passes: int,
-    plans: tuple[LoadPlan, ...], rounding: float, price: Cost | None, us: bool,
+    plans: tuple[LoadPlan, ...], price: Cost | None,
 ) -> tuple[Step, ...]:  # fmt: skip
     steps = list(found.working)
     if spray and machine and machine.output:

@@ -16,14 +16,14 @@ import pint
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
 from core.trade_units import (
     AMBIGUOUS_SPELLINGS,
-    AREA,
     CASE_SENSITIVE_SPELLINGS,
-    LENGTH,
-    MASS,
-    RATIO,
     TRADE_UNITS,
-    VOLUME,
 )
+from core.trade_units import AREA as AREA
+from core.trade_units import LENGTH as LENGTH
+from core.trade_units import MASS as MASS
+from core.trade_units import RATIO as RATIO
+from core.trade_units import VOLUME as VOLUME
 
 _PINT_BASE = {MASS: "gram", VOLUME: "liter", AREA: "meter ** 2", LENGTH: "meter", RATIO: ""}
 
@@ -68,7 +68,7 @@ class Quantity:
 
 
 def _load() -> dict[str, Unit]:
-    registry: pint.UnitRegistry = pint.UnitRegistry(non_int_type=Decimal, cache_folder=None)
+    registry: pint.UnitRegistry[Decimal] = pint.UnitRegistry(non_int_type=Decimal, cache_folder=None)
     units = {}
     for key, symbol, name, plural, dimension, size, _ in TRADE_UNITS:
         held = registry.Quantity(Decimal(1)) * registry.parse_expression(size)
@@ -189,10 +189,10 @@ def quantity(field: str, value: float, key: str, *dimensions: str) -> Quantity:
 # --- text to numbers -------------------------------------------------------------------------------------------
 
 _VULGAR = "½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞"
-_WORDS = {
+NUMBER_WORDS = {
     w: n
     for n, w in enumerate(
-        "one two three four five six seven eight nine ten eleven twelve".split(), start=1
+        ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"], start=1
     )
 }  # fmt: skip
 NUMBER = r"(?:\d+[ -]\d+ ?/ ?\d+|\d+ ?/ ?\d+|\d{1,3}(?:,\d{3})+(?![\d])(?:\.\d+)?|\d+(?:\.\d+)?|\.\d+)"
@@ -201,9 +201,7 @@ _NUMBER_RE = re.compile(NUMBER)
 
 def tidy(text: str) -> str:
     """Text with one spelling for dashes, fractions, powers, spaces and abbreviating full stops."""
-    text = re.sub(
-        f"[{_VULGAR}]", lambda m: " " + unicodedata.normalize("NFKC", m[0]).replace("⁄", "/"), text
-    )
+    text = re.sub(f"[{_VULGAR}]", lambda m: " " + unicodedata.normalize("NFKC", m[0]).replace("⁄", "/"), text)
     text = unicodedata.normalize("NFKC", text)
     text = re.sub("[‐‑‒–—−]", "-", text).replace("⁄", "/").replace("’", "'").replace("”", '"')
     text = re.sub(r"(?<=[A-Za-z])\.", " ", text)
@@ -219,15 +217,18 @@ def read_number(text: str, field: str = "value") -> float:
         InputError: a division by zero, or no finite number.
     """
     clean = tidy(text)
-    if clean.lower() in _WORDS:
-        return float(_WORDS[clean.lower()])
+    if clean.lower() in NUMBER_WORDS:
+        return float(NUMBER_WORDS[clean.lower()])
     if clean.lower().lstrip("+-") in {"nan", "inf", "infinity"}:
         raise InputError(field, text, f"“{text}” is not a number to measure with.", "Enter a finite number.")
     if re.fullmatch(r"-\s?(\d|\.\d).*", clean):
         raise InputError(field, text, f"{text} is below zero.", "Enter a number above zero.")
     if re.search(r"\d,\d{1,2}(?!\d)|\d,\d{4,}", clean):
         raise NotUnderstood(
-            field, text, f"The comma in “{text}” could be decimal.", "Write 1.5 for one and a half, 1,500 for thousands."
+            field,
+            text,
+            f"The comma in “{text}” could be decimal.",
+            "Write 1.5 for one and a half, 1,500 for thousands.",
         )
     if not _NUMBER_RE.fullmatch(clean):
         raise NotUnderstood(field, text, f"“{text}” is not a number.", "Write it like 1.5, 1/4, 1 1/2 or 1,500.")
@@ -340,7 +341,7 @@ def read_quantity(text: str, field: str = "value", *dimensions: str) -> Quantity
         Ambiguous, NotUnderstood, InputError: as the number and the unit do; absurd magnitudes too.
     """
     clean = tidy(text)
-    match = _NUMBER_RE.match(clean) or re.match("|".join(_WORDS) + r"\b", clean, re.IGNORECASE)
+    match = _NUMBER_RE.match(clean) or re.match("|".join(NUMBER_WORDS) + r"\b", clean, re.IGNORECASE)
     if not match:
         read_number(clean.split(" ")[0] if clean else clean, field)
         raise NotUnderstood(field, text, f"“{text}” does not start with a number.", "Write a number and a unit.")
@@ -367,22 +368,24 @@ def show_number(value: float, digits: int = 4) -> str:
         return "0"
     if not math.isfinite(value):
         return str(value)
-    exact = Decimal(repr(value))
-    places = max(0, digits - 1 - exact.adjusted())
-    text = f"{exact:,.{places}f}"
+    places = max(0, digits - 1 - math.floor(math.log10(abs(value))))
+    text = f"{value:,.{places}f}"
     text = text.rstrip("0").rstrip(".") if "." in text else text
     return text.replace("-", "−")
 
 
 def exact_number(value: float) -> str:
     """The shortest text that reads back as the same float: a plain decimal, or a fraction where that is shorter."""
-    plain = f"{Decimal(repr(value)):,f}"
-    plain = plain.rstrip("0").rstrip(".") if "." in plain else plain
-    if len(plain) > 7:
+    plain = repr(float(value))
+    if "e" in plain:
+        plain = f"{Decimal(plain):f}"
+    whole_part, _, rest = plain.partition(".")
+    plain = f"{int(whole_part):,}" + (f".{rest}" if rest.strip("0") else "")
+    if len(plain) > 7 and any(abs(value * d - round(value * d)) < 1e-9 for d in (3, 6, 7, 9, 11, 12, 13, 14, 15)):
         fraction = Fraction(value).limit_denominator(16)
         if float(fraction) == value and fraction.denominator > 1:
-            whole, rest = divmod(fraction.numerator, fraction.denominator)
-            return f"{whole} {rest}/{fraction.denominator}" if whole else f"{rest}/{fraction.denominator}"
+            whole, part = divmod(fraction.numerator, fraction.denominator)
+            return f"{whole} {part}/{fraction.denominator}" if whole else f"{part}/{fraction.denominator}"
     return plain
 
 

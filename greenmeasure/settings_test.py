@@ -6,12 +6,16 @@ from pathlib import Path
 
 os.environ.setdefault("SECRET_KEY", "only-for-tests-and-never-for-anything-else")
 
-from greenmeasure.settings import *  # noqa: E402, F403 - a settings module hands on every name of its base
-from greenmeasure.settings import DATABASES  # noqa: E402
+from greenmeasure.settings import *  # noqa: F403 - a settings module hands on every name of its base
+from greenmeasure.settings import DATABASES
 
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 AXES_ENABLED = False
-LOGGING = {"version": 1, "disable_existing_loggers": False, "loggers": {"django.request": {"level": "ERROR"}, "axes": {"level": "ERROR"}}}
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "loggers": {"django.request": {"level": "ERROR"}, "axes": {"level": "ERROR"}},
+}
 ALLOWED_HOSTS = ["*"]
 
 _FILE = Path(tempfile.gettempdir()) / f"greenmeasure-test-{os.getpid()}.sqlite3"

@@ -11,7 +11,7 @@ import time
 import urllib.request
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, ViewportSize, sync_playwright
 
 ROOT = Path(__file__).resolve().parent.parent
 OUT = ROOT / "docs" / "screenshots"
@@ -19,7 +19,8 @@ PORT = int(os.environ.get("SHOTS_PORT", "8177"))
 BASE = f"http://localhost:{PORT}"
 CHROMIUM = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
             "--disable-background-networking", "--disable-component-update", "--disable-sync"]  # fmt: skip
-WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+WIDE: ViewportSize = {"width": 1280, "height": 800}
+PHONE: ViewportSize = {"width": 390, "height": 844}
 
 
 def pick(page: Page, label: str, option: str) -> None:

@@ -26,7 +26,10 @@ def actual_rate(product: Product, label: LabelRate, used: Quantity, treated: Qua
         return Rate(counted / positive("treated", treated.base) / unit.size, unit)
     if spray is None:
         raise InputError(
-            "spray", None, f"The label's {unit.symbol} is a share of the spray.", "Enter the spray volume that was used."
+            "spray",
+            None,
+            f"The label's {unit.symbol} is a share of the spray.",
+            "Enter the spray volume that was used.",
         )
     return Rate(counted / positive("spray", spray.base) / unit.size, unit)
 

@@ -17,16 +17,15 @@ Anything else is said to be not understood, with the words that were not. A bare
 
 import re
 from dataclasses import dataclass
+from typing import NoReturn
 
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
 from core.rates.rate import Basis, LabelRate, RateUnit
 from core.units import (
-    _WORDS as NUMBER_WORDS,
-)
-from core.units import (
     AREA,
     MASS,
     NUMBER,
+    NUMBER_WORDS,
     RATIO,
     UNITS,
     VOLUME,
@@ -154,7 +153,7 @@ class _Reader:
         low = 0.0 if up_to else first.low
         return LabelRate(low, first.high, RateUnit(first.unit, per, basis), foot, carrier)
 
-    def no_foot(self) -> None:
+    def no_foot(self) -> NoReturn:
         said, rest = self.clean[: self.at].strip(), self.rest()
         feet = ("1000 ft²", "acre", "100 m²")
         raise Ambiguous(
@@ -211,7 +210,10 @@ class _Reader:
     def checked(self, low: float, high: float, unit: Unit) -> _Range:
         if low > high:
             raise InputError(
-                self.field, self.text, "The range runs down: its first number is the larger.", "Put the lower rate first."
+                self.field,
+                self.text,
+                "The range runs down: its first number is the larger.",
+                "Put the lower rate first.",
             )
         return _Range(low, high, unit)
 
@@ -272,7 +274,7 @@ class _Reader:
         self.take(_OF_SPRAY)
         return _grouped(foot, unit)
 
-    def lost(self, words: str) -> None:
+    def lost(self, words: str) -> NoReturn:
         raise NotUnderstood(
             self.field, self.text, f"“{words}” was not understood.",
             "Type the rate like “1.5 to 3 fl oz per 1,000 sq ft” or “2 lb per acre”.",

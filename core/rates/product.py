@@ -204,7 +204,10 @@ def check_contents(contents: Iterable[Content]) -> None:
             raise InputError(f"{field}.name", content.name, "This line has no name.", "Name the active or nutrient.")
         if (content.percent is None) == (content.g_per_l is None):
             raise InputError(
-                f"{field}.amount", content.name, f"{content.name} needs one amount.", "Give its %, or its g/L or lb/gal."
+                f"{field}.amount",
+                content.name,
+                f"{content.name} needs one amount.",
+                "Give its %, or its g/L or lb/gal.",
             )
         if content.percent is not None:
             positive(f"{field}.amount", content.percent, most=100.0, symbol="%")

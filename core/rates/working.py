@@ -1,7 +1,6 @@
 """The working of a result as data: one operation a line, with units that cancel, rounded for no one."""
 
-from collections import Counter
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from core.units import show_number
 
@@ -65,25 +64,24 @@ def line(title: str, *terms: Term, result: Term, note: str = "") -> Step:
 
 
 def _strike(terms: tuple[Term, ...]) -> tuple[Term, ...]:
-    above: Counter[str] = Counter()
-    below: Counter[str] = Counter()
-    for term in terms:
-        up, down = (term.under, term.over) if term.op == "÷" else (term.over, term.under)
-        above[up] += 1
-        below[down] += 1
-    pairs = {unit: min(above[unit], below[unit]) for unit in above if unit and below[unit]}
-    left_above, left_below = dict(pairs), dict(pairs)
-    struck = []
-    for term in terms:
-        turned = term.op == "÷"
-        over = _take(left_below if turned else left_above, term.over)
-        under = _take(left_above if turned else left_below, term.under)
-        struck.append(replace(term, over_cancels=over, under_cancels=under))
-    return tuple(struck)
+    """Strike each unit that stands once above and once below the line, pair by pair."""
+    above = [(i, True) if t.op != "÷" else (i, False) for i, t in enumerate(terms)]
+    below = [(i, not over) for i, over in above]
+    struck: set[tuple[int, bool]] = set()
+    for top in above:
+        unit = _half(terms, top)
+        foot = next((b for b in below if unit and b not in struck and _half(terms, b) == unit), None)
+        if foot:
+            struck |= {top, foot}
+    return tuple(
+        Term(t.value, t.over, t.under, t.op, (i, True) in struck, (i, False) in struck)
+        if (i, True) in struck or (i, False) in struck
+        else t
+        for i, t in enumerate(terms)
+    )
 
 
-def _take(left: dict[str, int], unit: str) -> bool:
-    if not left.get(unit):
-        return False
-    left[unit] -= 1
-    return True
+def _half(terms: tuple[Term, ...], place: tuple[int, bool]) -> str:
+    """The unit at a place: of a term, its upper half (True) or its lower."""
+    term = terms[place[0]]
+    return term.over if place[1] else term.under

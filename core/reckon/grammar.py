@@ -8,7 +8,8 @@
     rate     = a label phrase, see `core.rates.phrase`
     PRODUCT, AREA, MACHINE = a name of the club's, in any case; a beginning that fits one name alone will do
 
-A question mark at the end is ignored. A number before the unit of a conversion compares: how many times it is. What is ambiguous is asked back with its readings as whole lines.
+A question mark at the end is ignored. A number before the unit of a conversion compares: how many times it is. What
+is ambiguous is asked back with its readings as whole lines.
 """
 
 import difflib
@@ -73,7 +74,9 @@ class ConversionAsked:
 
 Asked = DoseAsked | ReachAsked | ConversionAsked
 
-_REACH = re.compile(r"how (?:far|much (?:area|ground)) (?:does|do|will|would|can)\s+(.+?)\s+(?:go|cover|treat|reach)\s+at\s+(.+)", re.I)
+_REACH = re.compile(
+    r"how (?:far|much (?:area|ground)) (?:does|do|will|would|can)\s+(.+?)\s+(?:go|cover|treat|reach)\s+at\s+(.+)", re.I
+)
 _CONVERT = re.compile(r"(.+)\s(?:in|as|to|=)\s+(?:how many\s+)?(.+)", re.IGNORECASE)
 _WITH = re.compile(r"\s+(?:with|using)\s+(?:the\s+)?", re.IGNORECASE)
 _PASSES = re.compile(r"\s+in\s+(\d+|one|two|three|four)\s+pass(?:es)?$", re.IGNORECASE)
@@ -225,7 +228,11 @@ def find_name(text: str, names: Sequence[str], what: str) -> str:
         return fitting[0]
     if fitting:
         raise Ambiguous(
-            what, text, f"“{text}” could be {' or '.join(fitting[:4])}.", "Say which.", [Choice(n, what) for n in fitting]
+            what,
+            text,
+            f"“{text}” could be {' or '.join(fitting[:4])}.",
+            "Say which.",
+            [Choice(n, what) for n in fitting],
         )
     close = difflib.get_close_matches(wanted, list(by_lower), n=3, cutoff=0.5)
     raise NotUnderstood(

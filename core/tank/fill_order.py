@@ -29,9 +29,7 @@ def fill_tank(products: Sequence[tuple[Product, str]], volume: float, shown: str
         shown: that volume in words.
         half: half of it in words.
     """
-    acts = [
-        Act("half", f"Fill with clean water to {half}; filler hose above the water, agitation on.", volume=volume / 2)
-    ]
+    acts = [Act("half", f"Fill with clean water to {half}; filler hose above the water, agitation on.", volume=volume / 2)]
     for i, (product, amount) in enumerate(in_order(products)):
         kind = product.formulation
         if kind.slurry:

@@ -99,9 +99,7 @@ def tank_loads(
     return tuple(loads)
 
 
-def hopper_loads(
-    *, dose: float, area: float, hopper: float, passes: int = 1, even: bool = False
-) -> tuple[Load, ...]:
+def hopper_loads(*, dose: float, area: float, hopper: float, passes: int = 1, even: bool = False) -> tuple[Load, ...]:
     """The hopper fills of a granular job, a pass at a time.
 
     Args:

@@ -5,14 +5,18 @@ A vessel is read to its nearest graduation; half a graduation is the most that r
 """
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
+from typing import Literal
 
 from core.units import MASS, UNITS, VOLUME, Quantity, Unit, exact_number, show_number
 
 TOO_COARSE = 0.10
 """A reading that can be out by more than this share of the dose is called too coarse."""
+
+
+Shape = Literal["syringe", "cup", "jug", "scale"]
 
 
 @dataclass(frozen=True)
@@ -21,7 +25,7 @@ class Vessel:
 
     key: str
     name: str
-    shape: str
+    shape: Shape
     unit: Unit
     capacity: float
     graduation: float
@@ -31,7 +35,7 @@ class Vessel:
         return self.unit.key in ("fl_oz", "oz_wt", "lb", "gal")
 
 
-def _vessel(key: str, name: str, shape: str, unit: str, capacity: float, graduation: float) -> Vessel:
+def _vessel(key: str, name: str, shape: Shape, unit: str, capacity: float, graduation: float) -> Vessel:
     return Vessel(key, name, shape, UNITS[unit], capacity, graduation)
 
 
@@ -94,7 +98,7 @@ class Measure:
         return f"{whole} {rest}/{parts.denominator}" if whole else f"{rest}/{parts.denominator}"
 
 
-def measure(dose: Quantity, us: bool, never_over: bool = False, bench: Sequence[Vessel] = BENCH) -> Measure:
+def measure(dose: Quantity, us: bool, never_over: bool = False, bench: tuple[Vessel, ...] = BENCH) -> Measure:
     """The smallest vessel of the bench that holds `dose`, its mark, and the error that comes with it.
 
     Args:
@@ -125,11 +129,17 @@ def measure(dose: Quantity, us: bool, never_over: bool = False, bench: Sequence[
     return Measure(vessel, fills, mark, Quantity(measured, vessel.unit), measured / amount - 1, reading, note)
 
 
-def _pick(dose: Quantity, us: bool, bench: Sequence[Vessel]) -> Vessel:
-    fitting = [v for v in bench if v.unit.dimension == dose.unit.dimension and _suits(v, us)]
-    fitting.sort(key=lambda v: v.capacity * v.unit.size)
+def _pick(dose: Quantity, us: bool, bench: tuple[Vessel, ...]) -> Vessel:
+    fitting = _fitting(bench, dose.unit.dimension, us)
     amount = dose.base * (1 - 1e-9)
     return next((v for v in fitting if v.capacity * v.unit.size >= amount), fitting[-1])
+
+
+@lru_cache(maxsize=32)
+def _fitting(bench: tuple[Vessel, ...], dimension: str, us: bool) -> list[Vessel]:
+    """The vessels that could measure it, the smallest first."""
+    fitting = [v for v in bench if v.unit.dimension == dimension and _suits(v, us)]
+    return sorted(fitting, key=lambda v: v.capacity * v.unit.size)
 
 
 def _suits(vessel: Vessel, us: bool) -> bool:
@@ -138,6 +148,7 @@ def _suits(vessel: Vessel, us: bool) -> bool:
     return vessel.shape == "syringe" or vessel.us == us
 
 
+@lru_cache(maxsize=64)
 def marks_of(vessel: Vessel) -> list[float]:
     """The numbered graduations to draw, from 0 to the capacity, at a step that stays readable."""
     for step in (1, 2, 4, 5, 8, 10, 16, 20, 25, 50, 100, 200, 250, 500, 1000, 2000):

@@ -61,7 +61,10 @@ class Understood(unittest.TestCase):
         self.assertEqual(read_label_rate("24 lb/12,000 ft²").highest.value, 2.0)
 
     def test_the_water_it_asks_for(self) -> None:
-        for phrase in ("1 to 2 fl oz in 2 gal of water per 1,000 sq ft", "1 to 2 fl oz per 1,000 sq ft in 2 gallons of water"):
+        for phrase in (
+            "1 to 2 fl oz in 2 gal of water per 1,000 sq ft",
+            "1 to 2 fl oz per 1,000 sq ft in 2 gallons of water",
+        ):
             self.assertEqual(read_label_rate(phrase).carrier, (2, 2, UNITS["gal"]), phrase)
 
 

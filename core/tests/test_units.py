@@ -132,7 +132,15 @@ class Reading(unittest.TestCase):
             read_unit("a", "per", AREA)
 
     def test_absurd_magnitudes_are_refused(self) -> None:
-        for value, key in ((1e9, "acre"), (1e-9, "ft2"), (1e9, "gal"), (math.inf, "lb"), (math.nan, "lb"), (0, "lb"), (-1, "lb")):
+        for value, key in (
+            (1e9, "acre"),
+            (1e-9, "ft2"),
+            (1e9, "gal"),
+            (math.inf, "lb"),
+            (math.nan, "lb"),
+            (0, "lb"),
+            (-1, "lb"),
+        ):
             with self.assertRaises(InputError) as caught:
                 quantity("size", value, key)
             self.assertEqual(caught.exception.field, "size")

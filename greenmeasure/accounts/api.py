@@ -1,5 +1,7 @@
 """Signing in and out, founding a club, and its members."""
 
+from typing import cast
+
 from django.contrib.auth import logout
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
@@ -7,7 +9,7 @@ from ninja import Path, Router
 
 from greenmeasure.accounts import actions
 from greenmeasure.accounts.models import Membership
-from greenmeasure.accounts.schemas import ClubOut, FoundIn, MemberIn, MemberOut, RoleIn, SessionOut, SignInIn
+from greenmeasure.accounts.schemas import ClubOut, FoundIn, MemberIn, MemberOut, RoleIn, RoleName, SessionOut, SignInIn, UnitsName
 from greenmeasure.common.auth import ANYONE, MANAGER, SIGNED_IN, VIEWER, club_of, user_of
 
 session = Router(tags=["session"])
@@ -21,8 +23,8 @@ def session_out(request: HttpRequest) -> SessionOut:
     found = Membership.objects.filter(user=user).select_related("club").order_by("club__name")
     clubs = [
         ClubOut(
-            slug=m.club.slug, name=m.club.name, units=m.club.units, time_zone=m.club.time_zone,
-            currency=m.club.currency, role=m.role,
+            slug=m.club.slug, name=m.club.name, units=cast(UnitsName, m.club.units), time_zone=m.club.time_zone,
+            currency=m.club.currency, role=cast(RoleName, m.role),
         )
         for m in found
     ]  # fmt: skip
@@ -58,7 +60,7 @@ def found_club(request: HttpRequest, data: FoundIn) -> tuple[int, SessionOut]:
 
 def member_out(found: Membership, request: HttpRequest) -> MemberOut:
     return MemberOut(
-        id=found.pk, username=found.user.username, full_name=found.user.full_name, role=found.role,
+        id=found.pk, username=found.user.username, full_name=found.user.full_name, role=cast(RoleName, found.role),
         you=found.user_id == request.user.pk,
     )  # fmt: skip
 

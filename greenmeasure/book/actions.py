@@ -1,6 +1,6 @@
 """What changes the book."""
 
-from datetime import datetime
+from datetime import date, datetime
 from decimal import Decimal
 from typing import TYPE_CHECKING
 from zoneinfo import ZoneInfo
@@ -17,7 +17,7 @@ if TYPE_CHECKING:
     from greenmeasure.rounds.models import Round
 
 
-def local_day(club: Club, at: datetime) -> object:
+def local_day(club: Club, at: datetime) -> date:
     """The calendar day at the ground."""
     return at.astimezone(ZoneInfo(club.time_zone)).date()
 

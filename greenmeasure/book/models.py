@@ -2,10 +2,10 @@
 
 from django.db import models
 
-from core.rates.phrase import read_label_rate
 from core.rates.rate import LabelRate, Rate, RateUnit
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Club, User
+from greenmeasure.shelf.models import label_of
 
 
 class Entry(models.Model):
@@ -73,4 +73,4 @@ class Entry(models.Model):
 
     @property
     def label(self) -> LabelRate:
-        return read_label_rate(self.phrase)
+        return label_of(self.phrase)

@@ -59,7 +59,11 @@ def book(club: Club, words: str, page: int) -> BookOut:
     page = min(max(1, page), pages)
     shown = found[(page - 1) * PER_PAGE : page * PER_PAGE]
     return BookOut(
-        entries=[entry_out(e) for e in shown], count=count, page=page, pages=pages, sentence=sentence(club, words, count)
+        entries=[entry_out(e) for e in shown],
+        count=count,
+        page=page,
+        pages=pages,
+        sentence=sentence(club, words, count),
     )
 
 
@@ -70,7 +74,11 @@ def sentence(club: Club, words: str, count: int) -> str:
         return "The book is empty. It fills itself when a round is finished."
     above = Entry.objects.filter(club=club, stand="above").count()
     lines = f"{count} {'application' if count == 1 else 'applications'} in the book"
-    return f"{lines}; {above} went above the label and {'is' if above == 1 else 'are'} marked." if above else f"{lines}, none above its label."
+    return (
+        f"{lines}; {above} went above the label and {'is' if above == 1 else 'are'} marked."
+        if above
+        else f"{lines}, none above its label."
+    )
 
 
 # --- CSV --------------------------------------------------------------------------------------------------------
@@ -130,5 +138,3 @@ def csv_lines(found: QuerySet[Entry]) -> Iterator[str]:
     yield writer.writerow([name for name, _ in COLUMNS])
     for entry in found.order_by("finished_at").iterator():
         yield writer.writerow([safe(value(entry)) for _, value in COLUMNS])
-
-

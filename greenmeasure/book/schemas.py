@@ -3,7 +3,6 @@
 from datetime import date, datetime
 
 from greenmeasure.common.schemas import Out, RuleOut
-
 from greenmeasure.reckon.schemas import JudgementOut
 
 

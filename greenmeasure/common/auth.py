@@ -47,9 +47,10 @@ class Member(_Door):
             return None
         match = request.resolver_match
         slug = match.kwargs.get("club", "") if match else ""
-        membership = Membership.objects.select_related("club").filter(club__slug=slug, user=request.user).first()
-        if membership is None:
-            raise HttpError(404, "There is no such club, or you are not a member of it.")
+        try:
+            membership = Membership.objects.select_related("club").get(club__slug=slug, user=request.user)
+        except Membership.DoesNotExist:
+            raise HttpError(404, "There is no such club, or you are not a member of it.") from None
         if not membership.may(self.role):
             raise HttpError(403, f"That is for a {self.role}; you are a {membership.role} here. Ask a manager.")
         return membership

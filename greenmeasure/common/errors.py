@@ -126,8 +126,7 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(ValidationError)
     def _validation(request: HttpRequest, wrong: ValidationError) -> HttpResponse:
         fields = [
-            FieldOut(field=name, value="", problem=" ".join(messages), remedy="")
-            for name, messages in wrong.message_dict.items()
+            FieldOut(field=name, value="", problem=" ".join(messages), remedy="") for name, messages in wrong.message_dict.items()
         ]
         return answer(request, 422, "invalid", fields[0].problem if fields else "Invalid.", fields)
 

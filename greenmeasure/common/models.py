@@ -26,10 +26,10 @@ class BelongingQuerySet(models.QuerySet[M]):
         Raises:
             Missing: there is none, or it is another club's; the two answers do not differ.
         """
-        found = self.filter(club=club, pk=pk).first()
-        if found is None:
-            raise Missing(str(self.model._meta.verbose_name))
-        return found
+        try:
+            return self.get(club=club, pk=pk)
+        except self.model.DoesNotExist:
+            raise Missing(str(self.model._meta.verbose_name)) from None
 
 
 class Belonging(models.Model):
@@ -58,6 +58,4 @@ class Belonging(models.Model):
 
 def one_name_each(model: str) -> models.UniqueConstraint:
     """Names differ within a club, whatever their case; what is put away no longer counts."""
-    return models.UniqueConstraint(
-        "club", Lower("name"), condition=models.Q(archived_at=None), name=f"{model}_one_name_each"
-    )
+    return models.UniqueConstraint("club", Lower("name"), condition=models.Q(archived_at=None), name=f"{model}_one_name_each")

@@ -3,12 +3,13 @@
 from typing import TypeVar
 
 from core.errors import InputError
+from greenmeasure.accounts.models import Club
 from greenmeasure.common.models import Belonging
 
 B = TypeVar("B", bound=Belonging)
 
 
-def free_name(model: type[B], club: object, name: str, besides: int | None = None) -> str:
+def free_name(model: type[B], club: Club, name: str, besides: int | None = None) -> str:
     """`name`, if the club has nothing else of that kind under it.
 
     Raises:

@@ -125,13 +125,10 @@ def rate_out(rate: Rate) -> RateOut:
 
 def term_out(term: Term) -> TermOut:
     return TermOut(
-        op=term.op, text=term.text, exact=exact_number(term.value), over=unit_text(term.over), under=term.under,
+        op=term.op, text=term.text, exact=repr(term.value), over=unit_text(term.over), under=term.under,
         over_cancels=term.over_cancels, under_cancels=term.under_cancels,
     )  # fmt: skip
 
 
 def working_out(steps: tuple[Step, ...]) -> list[StepOut]:
-    return [
-        StepOut(title=s.title, terms=[term_out(t) for t in s.terms], result=term_out(s.result), note=s.note)
-        for s in steps
-    ]
+    return [StepOut(title=s.title, terms=[term_out(t) for t in s.terms], result=term_out(s.result), note=s.note) for s in steps]

@@ -1,11 +1,13 @@
 """What is read of the kit."""
 
+from typing import cast
+
 from core.job import readable
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.schemas import quantity_out, rate_out
 from greenmeasure.kit.models import Machine
-from greenmeasure.kit.schemas import MachineOut
+from greenmeasure.kit.schemas import MachineKindName, MachineOut
 
 
 def machine_out(machine: Machine, us: bool) -> MachineOut:
@@ -13,7 +15,7 @@ def machine_out(machine: Machine, us: bool) -> MachineOut:
     if machine.output:
         reach = str(readable(Quantity(machine.capacity.base / machine.output.base, UNITS["m2"]), us))
     return MachineOut(
-        id=machine.pk, name=machine.name, kind=machine.kind, capacity=quantity_out(machine.capacity),
+        id=machine.pk, name=machine.name, kind=cast(MachineKindName, machine.kind), capacity=quantity_out(machine.capacity),
         output=rate_out(machine.output) if machine.output else None, reach=reach, note=machine.note,
         archived=machine.archived_at is not None,
     )  # fmt: skip

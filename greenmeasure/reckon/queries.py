@@ -1,17 +1,18 @@
 """Reckoning for a club: its products, ground and machines into the core, the core's job out."""
 
 from dataclasses import replace
+from functools import lru_cache
 
 from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mixing
 from core.errors import InputError
-from core.job import Ground, Job, LoadPlan, Machine, MachineKind, readable, reckon
+from core.job import Ground, Job, LoadPlan, MachineKind, readable, reckon
 from core.rates.dose import Dose
 from core.rates.limits import Judgement, Stand
 from core.rates.product import FORMULATIONS, Product
 from core.rates.rate import LabelRate, show_label_rate
 from core.reckon.answer import convert_line, one_rate, reach, unnamed
 from core.reckon.grammar import ConversionAsked, DoseAsked, Names, ReachAsked, read_line
-from core.tank.vessels import Measure, marks_of
+from core.tank.vessels import Measure, Vessel, marks_of
 from core.units import UNITS, VOLUME, Quantity, show_percent
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.schemas import QuantityIn, quantity_out, rate_in, rate_out, rule_out, working_out
@@ -32,7 +33,7 @@ from greenmeasure.reckon.schemas import (
     WearOut,
 )
 from greenmeasure.shelf.models import Product as ProductRow
-from greenmeasure.shelf.queries import row_of, whole_products
+from greenmeasure.shelf.queries import card_of, row_of, whole_products
 
 
 def job_of(club: Club, data: JobIn) -> Job:
@@ -46,7 +47,7 @@ def job_of(club: Club, data: JobIn) -> Job:
     area = Area.objects.one(club, data.area_id)
     machine = MachineRow.objects.one(club, data.machine_id) if data.machine_id else None
     return reckon(
-        row.product.core(), row.label(), rate_in("rate", data.rate), area.ground, machine.core() if machine else None,
+        card_of(club, row), row.label(), rate_in("rate", data.rate), area.ground, machine.core() if machine else None,
         passes=data.passes, even=data.even, us=club.us,
     )  # fmt: skip
 
@@ -55,29 +56,44 @@ def job_out(job: Job) -> JobOut:
     us = job.us
     foot = f"{job.foot.unit.symbol}"
     return JobOut(
-        headline=headline(job), product=job.product.name, product_kind=job.product.kind.text, area=job.ground.name,
-        area_size=str(job.ground.size), machine=job.machine.name if job.machine else "", passes=job.passes,
-        rate=rate_out(job.rate), label=show_label_rate(job.label), rule=rule_out(job.label, job.rate.to(job.label.highest.unit).value, job.product.kind.label_binds), judgement=judgement_out(job.judgement),
-        amount=quantity_out(job.dose.amount), also=also(job.dose, us),
+        headline=headline(job),
+        product=job.product.name,
+        product_kind=job.product.kind.text,
+        area=job.ground.name,
+        area_size=str(job.ground.size),
+        machine=job.machine.name if job.machine else "",
+        passes=job.passes,
+        rate=rate_out(job.rate),
+        label=show_label_rate(job.label),
+        rule=rule_out(job.label, job.rate.to(job.label.highest.unit).value, job.product.kind.label_binds),
+        judgement=judgement_out(job.judgement),
+        amount=quantity_out(job.dose.amount),
+        also=also(job.dose, us),
         spray=str(readable(job.spray, us)) if job.spray else "",
         capacity=str(job.machine.capacity) if job.machine else "",
-        loads=[load_out(p, job) for p in job.loads], whole=measure_out(job.whole, job.dose.amount),
-        rounding=show_percent(job.rounding, sign=True), measured_rate=str(job.measured_rate),
+        loads=[load_out(p, job) for p in job.loads],
+        whole=measure_out(job.whole, job.dose.amount),
+        rounding=show_percent(job.rounding, sign=True),
+        measured_rate=str(job.measured_rate),
         delivered=[
             DeliveredOut(
-                name=d.content.name, total=str(readable(Quantity(d.grams, UNITS["g"]), us)),
+                name=d.content.name,
+                total=str(readable(Quantity(d.grams, UNITS["g"]), us)),
                 per_foot=f"{_per_foot(d.g_per_m2, us)}/{foot}",
             )
             for d in job.dose.delivered
         ],
-        cost=cost_out(job), cost_why_not=cost_why_not(job.product), warnings=list(job.warnings), label_first=LABEL_FIRST,
+        cost=cost_out(job),
+        cost_why_not=cost_why_not(job.product),
+        warnings=list(job.warnings),
+        label_first=LABEL_FIRST,
         cautions=[CautionOut(key=c.key, text=c.text) for c in cautions(job.product)],
         wear=[
             *(WearOut(key=f"mixing-{i}", when="mixing", text=t) for i, t in enumerate(worn_for_mixing(job.product))),
             *(WearOut(key=f"applying-{i}", when="applying", text=t) for i, t in enumerate(worn_for_applying(job.product))),
         ],
         working=working_out(job.working),
-    )  # fmt: skip
+    )
 
 
 def headline(job: Job) -> str:
@@ -119,17 +135,26 @@ def judgement_out(judgement: Judgement) -> JudgementOut:
     )
 
 
+@lru_cache(maxsize=64)
+def vessel_out(v: Vessel) -> VesselOut:
+    return VesselOut(
+        key=v.key, name=v.name, shape=v.shape, unit=v.unit.symbol, capacity=v.capacity, graduation=v.graduation,
+        marks=marks_of(v),
+    )  # fmt: skip
+
+
 def measure_out(by: Measure, amount: Quantity) -> MeasureOut:
     v = by.vessel
     return MeasureOut(
-        vessel=VesselOut(
-            key=v.key, name=v.name, shape=v.shape, unit=v.unit.symbol, capacity=v.capacity, graduation=v.graduation,
-            marks=marks_of(v),
-        ),
+        vessel=vessel_out(v),
         fills=by.fills, mark=by.mark, mark_text=by.mark_text, instruction=by.instruction, exact=str(amount.to(v.unit)),
         rounding=show_percent(by.rounding, sign=True), reading=f"± {show_percent(by.reading)}", coarse=by.coarse,
         note=by.note,
     )  # fmt: skip
+
+
+def _spray_text(litres: float, us: bool) -> str:
+    return str(readable(Quantity(litres, UNITS["l"]), us)) if litres else ""
 
 
 def load_name(plan: LoadPlan, sprayer: bool) -> str:
@@ -144,22 +169,26 @@ def load_out(plan: LoadPlan, job: Job) -> LoadOut:
     sprayer = machine.kind is MachineKind.SPRAYER
     capacity = machine.capacity.base
     share = (load.volume if sprayer else load.amount) / capacity
-    litres = lambda v: str(readable(Quantity(v, UNITS["l"]), us)) if sprayer else ""  # noqa: E731
     return LoadOut(
-        number=load.number, name=load_name(plan, sprayer), pass_number=load.pass_number, odd=load.odd, product=str(plan.product),
-        volume=litres(load.volume), water=litres(load.water), covers=str(readable(Quantity(load.area, UNITS["m2"]), us)),
-        share=share, measure=measure_out(plan.measure, plan.product),
+        number=load.number,
+        name=load_name(plan, sprayer),
+        pass_number=load.pass_number,
+        odd=load.odd,
+        product=str(plan.product),
+        volume=_spray_text(load.volume, us),
+        water=_spray_text(load.water, us),
+        covers=str(readable(Quantity(load.area, UNITS["m2"]), us)),
+        share=share,
+        measure=measure_out(plan.measure, plan.product),
         acts=[ActOut(key=a.key, text=a.text, pours=a.pours, level=a.volume / capacity) for a in plan.acts],
-    )  # fmt: skip
+    )
 
 
 def cost_out(job: Job) -> CostOut | None:
     if job.cost is None:
         return None
     c = job.cost
-    return CostOut(
-        total=f"{c.cents(c.total):,} {c.currency}", per_foot=f"{c.cents(c.per_foot):,} {c.currency}", foot=c.foot
-    )
+    return CostOut(total=f"{c.cents(c.total):,} {c.currency}", per_foot=f"{c.cents(c.per_foot):,} {c.currency}", foot=c.foot)
 
 
 def cost_why_not(product: Product) -> str:
@@ -192,7 +221,11 @@ def answer_line(club: Club, text: str) -> LineOut:
 
 
 def _dose_line(
-    club: Club, asked: DoseAsked, areas: dict[str, Area], machines: dict[str, MachineRow], products: dict[str, ProductRow]
+    club: Club,
+    asked: DoseAsked,
+    areas: dict[str, Area],
+    machines: dict[str, MachineRow],
+    products: dict[str, ProductRow],
 ) -> LineOut:
     row = products[asked.product] if asked.product else None
     area = areas[asked.area] if isinstance(asked.area, str) else None
@@ -234,7 +267,8 @@ def _label_for(row: ProductRow, asked: DoseAsked) -> tuple[int, LabelRate] | Non
     rate = one_rate(asked.rate)
     alike = [(r.pk, r.label()) for r in row.rates.all() if r.label().highest.unit.kind == rate.unit.kind]
     within = [(pk, la) for pk, la in alike if la.lowest.base * (1 - 1e-9) <= rate.base <= la.highest.base * (1 + 1e-9)]
-    return (within or alike or [None])[0]
+    fitting = within or alike
+    return fitting[0] if fitting else None
 
 
 def _job_in(
@@ -247,4 +281,3 @@ def _job_in(
         product_id=row.pk, row_id=fitting[0], rate=QuantityIn(value=value, unit=unit), area_id=area.pk,
         machine_id=machine.pk if machine else None, passes=passes,
     )  # fmt: skip
-

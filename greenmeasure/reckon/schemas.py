@@ -133,6 +133,10 @@ class JobOut(Out):
     working: list[StepOut]
 
 
+class Nothing(Out):
+    """No answer at all."""
+
+
 class LineIn(Schema):
     line: Line
 

@@ -2,11 +2,11 @@
 
 from django.db import models
 
-from core.rates.phrase import read_label_rate
 from core.rates.rate import LabelRate, Rate, RateUnit
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Club, User
 from greenmeasure.common.errors import Missing
+from greenmeasure.shelf.models import label_of
 
 
 class RoundQuerySet(models.QuerySet["Round"]):
@@ -65,7 +65,7 @@ class Round(models.Model):
 
     @property
     def label(self) -> LabelRate:
-        return read_label_rate(self.phrase)
+        return label_of(self.phrase)
 
     @property
     def amount(self) -> Quantity:

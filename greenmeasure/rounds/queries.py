@@ -1,5 +1,7 @@
 """What is read of rounds."""
 
+from typing import cast
+
 from core.job import readable
 from core.units import show_percent
 from greenmeasure.accounts.models import Club
@@ -9,7 +11,7 @@ from greenmeasure.reckon.queries import judgement_out
 from greenmeasure.reckon.schemas import JobOut
 from greenmeasure.rounds.actions import Actual, worn
 from greenmeasure.rounds.models import Round
-from greenmeasure.rounds.schemas import ActualOut, RoundLineOut, RoundOut, TickOut
+from greenmeasure.rounds.schemas import ActualOut, RoundLineOut, RoundOut, StatusName, TickOut
 
 
 def round_out(found: Round) -> RoundOut:
@@ -17,7 +19,7 @@ def round_out(found: Round) -> RoundOut:
     entry = Entry.objects.filter(round=found).first()
     spray = readable(found.spray, found.club.us) if found.spray else None
     return RoundOut(
-        id=found.pk, status=found.status, use=found.use, sheet=JobOut(**found.sheet),
+        id=found.pk, status=cast(StatusName, found.status), use=found.use, sheet=JobOut(**found.sheet),
         ticks=[TickOut(load=t.load, act=t.act, by=str(t.by), at=t.at) for t in ticks], loads_done=loads_done(found),
         worn=worn(found), next=next_act(found), planned=quantity_out(found.amount),
         planned_area=quantity_out(found.area.size), planned_spray=quantity_out(spray) if spray else None,
@@ -57,11 +59,17 @@ def rounds(club: Club, status: str | None = None) -> list[RoundLineOut]:
         found = found.filter(status=status)
     return [
         RoundLineOut(
-            id=r.pk, status=r.status, title=f"{r.sheet['product']} on {r.sheet['area']}", headline=r.sheet["headline"],
-            loads=len(r.sheet["loads"]), loads_done=loads_done(r), started_by=str(r.started_by), started_at=r.started_at,
+            id=r.pk,
+            status=cast(StatusName, r.status),
+            title=f"{r.sheet['product']} on {r.sheet['area']}",
+            headline=r.sheet["headline"],
+            loads=len(r.sheet["loads"]),
+            loads_done=loads_done(r),
+            started_by=str(r.started_by),
+            started_at=r.started_at,
         )
         for r in found[:50]
-    ]  # fmt: skip
+    ]
 
 
 def actual_out(found: Round, actual: Actual) -> ActualOut:

@@ -158,5 +158,3 @@ def _save_rates(product: Product, given: list[RateRowIn]) -> None:
         found.save()
     for gone in kept.values():
         gone.delete()
-
-

@@ -1,5 +1,7 @@
 """Products and their label cards."""
 
+from functools import lru_cache
+
 from django.db import models
 
 from core.rates import product as core
@@ -7,6 +9,12 @@ from core.rates.phrase import read_label_rate
 from core.rates.rate import Basis, LabelRate
 from core.units import DENSITY_UNITS, UNITS, Quantity
 from greenmeasure.common.models import Belonging, one_name_each
+
+
+@lru_cache(maxsize=2000)
+def label_of(phrase: str) -> LabelRate:
+    """The rate a phrase states; phrases repeat, and reading one is pure."""
+    return read_label_rate(phrase)
 
 
 class Product(Belonging):
@@ -91,4 +99,4 @@ class RateRow(models.Model):
 
     def label(self) -> LabelRate:
         """The rate that the phrase states."""
-        return read_label_rate(self.phrase)
+        return label_of(self.phrase)

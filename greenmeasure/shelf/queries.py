@@ -1,5 +1,7 @@
 """What is read of the shelf."""
 
+from datetime import datetime
+
 from django.db.models import QuerySet
 
 from core.errors import InputError
@@ -109,7 +111,11 @@ def _others(label: LabelRate) -> list[RateUnit]:
     if not unit.per_area:
         return []
     volume = unit.amount.dimension == "volume"
-    pairs = [("fl_oz" if volume else "lb", "acre"), ("ml" if volume else "g", "m2_100"), ("fl_oz" if volume else "lb", "kft2")]
+    pairs = [
+        ("fl_oz" if volume else "lb", "acre"),
+        ("ml" if volume else "g", "m2_100"),
+        ("fl_oz" if volume else "lb", "kft2"),
+    ]
     if not is_us(unit.amount):
         pairs.insert(0, ("l" if volume else "kg", "ha"))
     found = [RateUnit(UNITS[a], UNITS[p], unit.basis) for a, p in pairs]
@@ -117,15 +123,29 @@ def _others(label: LabelRate) -> list[RateUnit]:
 
 
 def row_of(club: Club, product_id: int, row_id: int) -> RateRow:
-    """A rate row of a product of this club.
+    """A rate row of a product of this club. Of its product only the name and the time of its last change are read.
 
     Raises:
         InputError: the product has no such row (it may have been changed meanwhile).
         Missing: no such product.
     """
-    product = whole_products(club).one(club, product_id)  # type: ignore[attr-defined]
-    row: RateRow | None = next((r for r in product.rates.all() if r.pk == row_id), None)
-    if row is None:
-        raise InputError("row_id", row_id, f"{product.name} has no such rate any more.", "Pick a rate of its label again.")
-    row.product = product
-    return row
+    rows = RateRow.objects.select_related("product").only("use", "phrase", "product__name", "product__changed_at")
+    try:
+        return rows.get(pk=row_id, product_id=product_id, product__club=club)
+    except RateRow.DoesNotExist:
+        name = Product.objects.one(club, product_id).name
+        raise InputError("row_id", row_id, f"{name} has no such rate any more.", "Pick a rate of its label again.") from None
+
+
+_cards: dict[tuple[int, datetime], core.Product] = {}
+MOST_CARDS = 500
+
+
+def card_of(club: Club, row: RateRow) -> core.Product:
+    """A row's product as the core sees it, kept until it changes: typing a rate asks for it at every key."""
+    key = (row.product_id, row.product.changed_at)
+    if key not in _cards:
+        if len(_cards) >= MOST_CARDS:
+            _cards.clear()
+        _cards[key] = whole_products(club).get(pk=row.product_id).core()
+    return _cards[key]

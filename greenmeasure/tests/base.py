@@ -100,6 +100,12 @@ class ApiTest(TestCase):
     def feed_job(self, **more: Any) -> dict[str, Any]:
         """A granular job on the green, by nitrogen."""
         row = self.feed.rates.get()
-        return self.job(
-            product_id=self.feed.pk, row_id=row.pk, rate={"value": 0.5, "unit": "lb/kft2:N"}, machine_id=self.spreader.pk
-        ) | more
+        return (
+            self.job(
+                product_id=self.feed.pk,
+                row_id=row.pk,
+                rate={"value": 0.5, "unit": "lb/kft2:N"},
+                machine_id=self.spreader.pk,
+            )
+            | more
+        )

@@ -10,8 +10,14 @@ from greenmeasure.tests.base import AREA, FEED, FUNGICIDE, SPRAYER, SPREADER, Ap
 
 class Ground(ApiTest):
     def test_sizes_as_people_type_them(self) -> None:
-        for i, (typed, unit, text) in enumerate((("1,720", "ft2", "1,720 ft²"), ("1 1/2", "acre", "1.5 acre"), ("160 m²", "ft2", "160 m²"))):
-            body = AREA | {"name": f"area {i}", "size": {"value": typed, "unit": unit}, "height": {"value": "3/16", "unit": "in"}}
+        for i, (typed, unit, text) in enumerate(
+            (("1,720", "ft2", "1,720 ft²"), ("1 1/2", "acre", "1.5 acre"), ("160 m²", "ft2", "160 m²"))
+        ):
+            body = AREA | {
+                "name": f"area {i}",
+                "size": {"value": typed, "unit": unit},
+                "height": {"value": "3/16", "unit": "in"},
+            }
             made = self.ask("POST", "areas", body, 201)
             self.assertEqual((made["size"]["text"], made["height"]["text"]), (text, "0.1875 in"))
 
@@ -22,9 +28,15 @@ class Ground(ApiTest):
 
     def test_absurd_sizes(self) -> None:
         for value in ("0", "nan", "inf", "1e400", "1" + "0" * 30, "12 lb", "abc", "1,5", ""):
-            self.assertEqual(list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})), ["size"])
+            self.assertEqual(
+                list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})),
+                ["size"],
+            )
         for value in (float("nan"), float("inf"), 1e400, -0.0):
-            self.assertEqual(list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})), ["size"])
+            self.assertEqual(
+                list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})),
+                ["size"],
+            )
 
     def test_names_are_the_clubs_own_whatever_their_case(self) -> None:
         self.assertIn("already", self.faults("POST", "areas", AREA | {"name": "north GREEN"})["name"])
@@ -72,7 +84,10 @@ class Shelf(ApiTest):
         self.assertEqual(self.faulty(price="NaN"), {"price"})
         self.assertEqual(self.faulty(package=None), {"package"})
         self.assertEqual(self.faulty(package={"value": 5, "unit": "lb"}), {"package"})
-        self.assertEqual(self.faulty(contents=[{"name": "a", "basis": "active", "amount": "120", "unit": "%"}]), {"contents.0.amount"})
+        self.assertEqual(
+            self.faulty(contents=[{"name": "a", "basis": "active", "amount": "120", "unit": "%"}]),
+            {"contents.0.amount"},
+        )
         self.assertEqual(self.faulty(rates=[{"phrase": "3 oz wt per acre"}], density=None), {"density"})
         self.assertEqual(self.faulty(name=""), {"name"})
 

@@ -73,7 +73,10 @@ class Page(TestCase):
         from unittest.mock import patch
 
         careful = Client(raise_request_exception=False)
-        with patch("greenmeasure.accounts.api.session_out", side_effect=RuntimeError("secret detail")), self.assertLogs("django.request"):
+        with (
+            patch("greenmeasure.accounts.api.session_out", side_effect=RuntimeError("secret detail")),
+            self.assertLogs("django.request"),
+        ):
             said = careful.get("/api/session")
         self.assertEqual((said.status_code, said.json()["code"]), (500, "server_error"))
         self.assertNotIn("secret", said.content.decode())

@@ -26,7 +26,10 @@ class RoundTest(ApiTest):
                 self.tick(begun["id"], 0, gear["key"])
 
     def finish(self, pk: int, used: Any = "4.3", treated: Any = 7000, expect: int = 200, **more: Any) -> Any:
-        body = {"used": used if isinstance(used, dict) else {"value": used, "unit": "fl_oz"}, "treated": {"value": treated, "unit": "ft2"}} | more
+        body = {
+            "used": used if isinstance(used, dict) else {"value": used, "unit": "fl_oz"},
+            "treated": {"value": treated, "unit": "ft2"},
+        } | more
         return self.ask("POST", f"rounds/{pk}/finish", body, expect)
 
 

@@ -7,7 +7,7 @@ from greenmeasure.api import api
 from greenmeasure.tests.base import ApiTest, make_club
 
 OPEN = {"/api/health", "/api/session", "/api/clubs"}
-READS_BY_POST = {"read_phrase", "reckon_job", "reckon_line", "check_actual"}
+READS_BY_POST = {"read_phrase", "reckon_job", "reckon_nothing", "reckon_line", "check_actual"}
 FOR_APPLICATORS = {"start_round", "tick", "finish_round", "give_up_round", "take_up_round"}
 
 

@@ -1,8 +1,7 @@
 """What today's view is given."""
 
-from greenmeasure.common.schemas import Out
-
 from greenmeasure.book.schemas import EntryOut
+from greenmeasure.common.schemas import Out
 from greenmeasure.rounds.schemas import RoundLineOut
 
 

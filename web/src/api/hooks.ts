@@ -162,6 +162,7 @@ export function useChange<In, Out>(work: (path: { club: string }, given: In) => 
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (given: In) => work(path, given),
-    onSuccess: () => queries.invalidateQueries({ queryKey: [path.club] }),
+    // not awaited: whoever asked for the change goes on at once, and may leave the view
+    onSuccess: () => void queries.invalidateQueries({ queryKey: [path.club] }),
   });
 }

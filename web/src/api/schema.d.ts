@@ -424,6 +424,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clubs/{club}/reckon/empty": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reckon Nothing
+         * @description Through the same door with the same question, answering nothing: what `make bench` measures against.
+         */
+        post: operations["reckon_nothing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clubs/{club}/reckon/line": {
         parameters: {
             query?: never;
@@ -1493,6 +1513,11 @@ export interface components {
              */
             even: boolean;
         };
+        /**
+         * Nothing
+         * @description No answer at all.
+         */
+        Nothing: Record<string, never>;
         /**
          * LineOut
          * @description The answer to a reckon line. `job` is there when the line names all that a round needs.
@@ -2640,6 +2665,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    reckon_nothing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nothing"];
                 };
             };
             /** @description Anything else */

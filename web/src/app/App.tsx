@@ -4,7 +4,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { StyleSheetManager } from "styled-components";
 import { ApiError } from "../api/client";
 import { Door } from "../views/door/Door";
-import { ErrorPage, NotHere } from "./ErrorPage";
+import { ErrorPage, NothingHere } from "./ErrorPage";
 import { Inside } from "./Inside";
 import "./settings";
 import { GlobalStyle } from "./theme";
@@ -19,7 +19,7 @@ const queries: QueryClient = new QueryClient({
     mutations: {
       networkMode: "always",
       onError: (error) => {
-        if (error instanceof ApiError && error.status === 401)
+        if (error instanceof ApiError && [401, 403].includes(error.status))
           void queries.invalidateQueries({ queryKey: ["session"] });
       },
     },
@@ -64,10 +64,10 @@ const router = createBrowserRouter([
       },
       { path: "club", lazy: async () => ({ Component: (await import("../views/club/ClubPage")).ClubPage }) },
       { path: "parts", lazy: async () => ({ Component: (await import("../views/parts/Parts")).Parts }) },
-      { path: "*", loader: NotHere, element: null },
+      { path: "*", element: <NothingHere /> },
     ],
   },
-  { path: "*", loader: NotHere, element: null, errorElement: <ErrorPage /> },
+  { path: "*", element: <NothingHere />, errorElement: <ErrorPage /> },
 ]);
 
 const nonce = document.querySelector<HTMLMetaElement>("meta[property='csp-nonce']")?.nonce;

@@ -1,4 +1,4 @@
-import { isRouteErrorResponse, useRouteError } from "react-router";
+import { useRouteError } from "react-router";
 import styled from "styled-components";
 
 const Box = styled.main`
@@ -10,20 +10,12 @@ const Box = styled.main`
   justify-items: start;
 `;
 
-/** What is shown when a view breaks, or an address leads nowhere. Drafts are on the device and stay there. */
-export function ErrorPage() {
-  const error = useRouteError();
-  const lost = isRouteErrorResponse(error) && error.status === 404;
-  const said = error instanceof Error ? error.message : "";
+/** An address that leads nowhere. */
+export function NothingHere() {
   return (
     <Box>
-      <h1>{lost ? "There is nothing at this address." : "This view broke."}</h1>
-      <p>
-        {lost
-          ? "It may have been moved, or belong to another club."
-          : "What you typed is kept on this device, and nothing was half-saved. Loading it again often helps."}
-      </p>
-      {said && <p>The fault was: {said}</p>}
+      <h1>There is nothing at this address.</h1>
+      <p>It may have been moved, put away, or belong to another club.</p>
       <p>
         <a href="/">Back to today</a>
       </p>
@@ -31,6 +23,18 @@ export function ErrorPage() {
   );
 }
 
-export function NotHere(): never {
-  throw new Response("", { status: 404 });
+/** What is shown when a view breaks. Drafts are on the device and stay there. */
+export function ErrorPage() {
+  const error = useRouteError();
+  const said = error instanceof Error ? error.message : "";
+  return (
+    <Box>
+      <h1>This view broke.</h1>
+      <p>What you typed is kept on this device, and nothing was half-saved. Loading it again often helps.</p>
+      {said && <p>The fault was: {said}</p>}
+      <p>
+        <a href="/">Back to today</a>
+      </p>
+    </Box>
+  );
 }

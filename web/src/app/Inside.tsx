@@ -1,7 +1,7 @@
 import { Navigate, useParams } from "react-router";
 import { Door } from "../views/door/Door";
 import { Fault } from "../parts/Notice";
-import { NotHere } from "./ErrorPage";
+import { NothingHere } from "./ErrorPage";
 import { useSession } from "./session";
 import { Shell } from "./Shell";
 
@@ -13,6 +13,6 @@ export function Inside() {
   if (!data) return null;
   if (!data.user) return <Door here />;
   if (!data.clubs.some((c) => c.slug === club))
-    return data.clubs.length ? <NotHere /> : <Navigate to="/" replace />;
+    return data.clubs.length ? <NothingHere /> : <Navigate to="/" replace />;
   return <Shell />;
 }

@@ -68,7 +68,7 @@ const ShapedLink = styled(Link)<{ $look: Look }>`
 `;
 
 /** A button; its words are the verb of what happens. */
-export function Button({ look = "plain", ...props }: ButtonProps & { look?: Look }) {
+export function Button({ look = "plain", ...props }: ButtonProps & { look?: Look; "data-fold"?: boolean }) {
   return <Shaped $look={look} {...props} />;
 }
 

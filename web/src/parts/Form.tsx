@@ -2,14 +2,17 @@ import { useEffect, useRef, type FormEvent, type ReactNode } from "react";
 import { FaultsContext, faultsOf } from "./faults";
 
 interface Props {
+  /** What the server refused when the form was sent. */
   error: Error | null | undefined;
+  /** What it says of the form while it is typed: shown beside the fields, without moving the focus. */
+  live?: Error | null;
   onSubmit: () => void;
   children: ReactNode;
   label: string;
 }
 
 /** A form whose fields find their own faults; after a refusal the first field at fault gets the focus. */
-export function Form({ error, onSubmit, children, label }: Props) {
+export function Form({ error, live, onSubmit, children, label }: Props) {
   const form = useRef<HTMLFormElement>(null);
   useEffect(() => {
     if (!error) return;
@@ -20,7 +23,7 @@ export function Form({ error, onSubmit, children, label }: Props) {
     )?.focus();
   }, [error]);
   return (
-    <FaultsContext.Provider value={faultsOf(error)}>
+    <FaultsContext.Provider value={faultsOf(error ?? live)}>
       <form
         ref={form}
         aria-label={label}

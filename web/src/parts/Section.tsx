@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import type { ReactNode, Ref } from "react";
 import styled from "styled-components";
 import { t } from "../app/theme";
 
@@ -25,9 +25,17 @@ const Box = styled.section`
 `;
 
 /** A part of a view under its heading and a hairline. */
-export function Section({ title, children }: { title: ReactNode; children: ReactNode }) {
+export function Section({
+  title,
+  ref,
+  children,
+}: {
+  title: ReactNode;
+  ref?: Ref<HTMLElement>;
+  children: ReactNode;
+}) {
   return (
-    <Box>
+    <Box ref={ref}>
       <h2>{title}</h2>
       {children}
     </Box>

@@ -71,7 +71,7 @@ export function ClubPage() {
                         {!m.you && (
                           <Button
                             look="quiet"
-                            aria-label={`Take ${m.full_name} out of the club`}
+                            aria-label={`Take out ${m.full_name}`}
                             onPress={() =>
                               remove.mutate(m.id, {
                                 onSuccess: () => say(`${m.full_name} is no longer a member. Entries stay.`),

@@ -1,6 +1,6 @@
 import { useParams } from "react-router";
 import { useAreas, useGrasses } from "../../api/hooks";
-import { NotHere } from "../../app/ErrorPage";
+import { NothingHere } from "../../app/ErrorPage";
 import { Waiting } from "../../parts/Waiting";
 import { AreaForm } from "./AreaForm";
 
@@ -18,7 +18,7 @@ export function AreaPage() {
           <Waiting of={areas}>
             {({ areas: list }) => {
               const area = list.find((a) => a.id === Number(id));
-              return area ? <AreaForm key={area.id} area={area} grasses={names} /> : <NotHere />;
+              return area ? <AreaForm key={area.id} area={area} grasses={names} /> : <NothingHere />;
             }}
           </Waiting>
         )

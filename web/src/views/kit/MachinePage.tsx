@@ -1,6 +1,6 @@
 import { useParams } from "react-router";
 import { useMachines } from "../../api/hooks";
-import { NotHere } from "../../app/ErrorPage";
+import { NothingHere } from "../../app/ErrorPage";
 import { Waiting } from "../../parts/Waiting";
 import { MachineForm } from "./MachineForm";
 
@@ -13,7 +13,7 @@ export function MachinePage() {
     <Waiting of={machines}>
       {(list) => {
         const machine = list.find((m) => m.id === Number(id));
-        return machine ? <MachineForm key={machine.id} machine={machine} /> : <NotHere />;
+        return machine ? <MachineForm key={machine.id} machine={machine} /> : <NothingHere />;
       }}
     </Waiting>
   );

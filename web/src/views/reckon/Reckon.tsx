@@ -42,7 +42,8 @@ export function Reckon() {
     [picked, products, areas, machines],
   );
   const job = toJob(here);
-  const key = useSettled(JSON.stringify(job), 60);
+  const typed = JSON.stringify(job);
+  const key = useSettled(typed, 60);
   const asked = useMemo(() => JSON.parse(key) as typeof job, [key]);
   const reckoned = useJob(asked);
   const start = useChange((path, given: Schemas["StartIn"]) =>
@@ -70,7 +71,12 @@ export function Reckon() {
   const error = job ? reckoned.error : null;
   const product = products.data?.find((p) => p.id === here.product);
   const row = product?.rates.find((r) => r.id === here.row);
-  const ready = answer && !answer.judgement.refused && here.machine !== null && !reckoned.isPlaceholderData;
+  const ready =
+    answer &&
+    !answer.judgement.refused &&
+    here.machine !== null &&
+    key === typed &&
+    !reckoned.isPlaceholderData;
   const begin = () =>
     job &&
     start.mutate(

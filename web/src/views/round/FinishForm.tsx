@@ -69,7 +69,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
         {early && (
           <Hint>Not every load is ticked yet. It can go in the book all the same, as it really was.</Hint>
         )}
-        <Form label="What was really used" error={finish.error ?? actual.error} onSubmit={submit}>
+        <Form label="What was really used" error={finish.error} live={actual.error} onSubmit={submit}>
           <Fields $columns={3}>
             <QuantityField
               label="Product used"

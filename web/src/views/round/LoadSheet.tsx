@@ -1,4 +1,3 @@
-import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { t } from "../../app/theme";
@@ -6,6 +5,7 @@ import { Button } from "../../parts/Button";
 import { Switch } from "../../parts/Switch";
 import { Tank } from "../../parts/Tank";
 import { Vessel } from "../../parts/Vessel";
+import { useFold } from "../../parts/useFold";
 import { ticked, type Tick } from "./ticks";
 
 const Box = styled.section`
@@ -54,11 +54,10 @@ interface Props {
 /** One load of the mix sheet: its acts to tick, its vessel, its tank. A load that is out folds away. */
 export function LoadSheet({ load, round, open, onTick }: Props) {
   const done = load.acts.every((a) => ticked(round, load.number, a.key));
-  const [unfolded, unfold] = useState(false);
-  const shut = done && !unfolded;
+  const { box, shut, turn } = useFold<HTMLElement>(done);
   const fill = load.volume ? `${load.measure.instruction} in ${load.volume}` : load.measure.instruction;
   return (
-    <Box aria-label={load.name}>
+    <Box ref={box} aria-label={load.name}>
       <header>
         <h2>{load.name}</h2>
         <p>
@@ -66,7 +65,7 @@ export function LoadSheet({ load, round, open, onTick }: Props) {
           {load.odd && round.sheet.loads.length > 1 ? ", not full" : ""}
         </p>
         {done && (
-          <Button look="quiet" onPress={() => unfold(!unfolded)}>
+          <Button look="quiet" data-fold onPress={turn}>
             {shut ? "Out. Show it" : "Fold it away"}
           </Button>
         )}

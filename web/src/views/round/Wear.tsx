@@ -1,10 +1,10 @@
-import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
 import { Section } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
+import { useFold } from "../../parts/useFold";
 import { ticked, type Tick } from "./ticks";
 
 const Columns = styled.div<{ $shut: boolean }>`
@@ -32,16 +32,16 @@ interface Props {
 
 /** What is worn. What is for mixing is ticked before the loads open. */
 export function Wear({ round, open, onTick }: Props) {
-  const [unfolded, unfold] = useState(false);
   const all = round.sheet.wear.every((w) => ticked(round, 0, w.key));
-  const shut = open && all && !unfolded;
+  const { box, shut, turn } = useFold<HTMLElement>(open && all);
   return (
     <Section
+      ref={box}
       title={
         <>
           Put on
           {open && all && (
-            <Button look="quiet" onPress={() => unfold(!unfolded)}>
+            <Button look="quiet" data-fold onPress={turn}>
               {shut ? "On. Show it" : "Fold it away"}
             </Button>
           )}

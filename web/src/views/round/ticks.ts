@@ -14,6 +14,7 @@ export function useTick(round_id: number) {
   const queries = useQueryClient();
   const key = [club, "round", round_id];
   return useMutation({
+    mutationKey: key,
     scope: { id: `ticks-${round_id}` },
     mutationFn: (body: Tick) =>
       read(
@@ -25,7 +26,8 @@ export function useTick(round_id: number) {
       await queries.cancelQueries({ queryKey: key });
       queries.setQueryData<Round>(key, (now) => now && withTick(now, tick));
     },
-    onSuccess: (round) => queries.setQueryData(key, round),
+    // an answer is older than the ticks still on their way: the last one brings the whole round
+    onSuccess: (round) => queries.isMutating({ mutationKey: key }) === 1 && queries.setQueryData(key, round),
     onError: () => void queries.invalidateQueries({ queryKey: key }),
   });
 }

@@ -55,7 +55,7 @@ export function ContentRows({ rows, bases, onChange }: Props) {
             }
           />
           <TextField
-            label="Name"
+            label="Common name"
             name={`contents.${i}.name`}
             value={row.name}
             onChange={(name) => set(i, { name })}

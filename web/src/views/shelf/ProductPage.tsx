@@ -1,6 +1,6 @@
 import { useParams } from "react-router";
 import { useProductOptions, useProducts } from "../../api/hooks";
-import { NotHere } from "../../app/ErrorPage";
+import { NothingHere } from "../../app/ErrorPage";
 import { Waiting } from "../../parts/Waiting";
 import { ProductForm } from "./ProductForm";
 
@@ -21,7 +21,7 @@ export function ProductPage() {
               return product ? (
                 <ProductForm key={product.id} product={product} options={offered} />
               ) : (
-                <NotHere />
+                <NothingHere />
               );
             }}
           </Waiting>

@@ -70,7 +70,7 @@ function RateRow({
         input={{ placeholder: "target, grass, height, preventive …" }}
       />
       {remove && (
-        <Button onPress={remove} aria-label={`Leave rate ${i + 1} out`}>
+        <Button onPress={remove} aria-label={`Leave out rate ${i + 1}`}>
           Leave out
         </Button>
       )}

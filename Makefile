@@ -1,0 +1,95 @@
+# Green Measure. `make help` lists what there is.
+PYTHON ?= python3
+PORT ?= 8000
+VENV := .venv/bin
+NPM := $(shell v=$$(npm --version 2>/dev/null | cut -d. -f1); [ "$${v:-0}" -ge 11 ] && echo npm || echo npx --yes npm@11)
+SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
+WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json web/tsconfig.json
+export DJANGO_ALLOW_ASYNC_UNSAFE = true
+
+.PHONY: help setup install build demo serve test test-core test-api test-web lint format client shots bench clean
+
+help: ## List what there is
+	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
+
+# --- what must be there -------------------------------------------------------------------------------------
+
+.stamps/tools:
+	@mkdir -p .stamps
+	@command -v $(PYTHON) >/dev/null || { echo "Python 3.11 or newer is missing: apt-get install python3 python3-venv"; exit 1; }
+	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed; this is $$($(PYTHON) --version)"; exit 1; }
+	@command -v node >/dev/null || { echo "Node 20.19 or newer is missing: install Node.js and npm"; exit 1; }
+	@node -e 'const [a,b]=process.versions.node.split(".").map(Number); process.exit(a>20||(a===20&&b>=19)?0:1)' || { echo "Node 20.19 or newer is needed; this is $$(node --version)"; exit 1; }
+	@touch $@
+
+.stamps/python: pyproject.toml requirements.txt requirements-dev.txt | .stamps/tools
+	@echo "== Python packages"
+	@$(PYTHON) -m venv .venv 2>/dev/null || { echo "== python3-venv by apt"; $(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq python3-venv && $(PYTHON) -m venv .venv; }
+	@$(VENV)/pip install --quiet --disable-pip-version-check -r requirements.txt -r requirements-dev.txt
+	@touch $@
+
+.stamps/node: web/package.json web/package-lock.json | .stamps/tools
+	@echo "== front-end packages"
+	@cd web && $(NPM) ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+.stamps/build: .stamps/node $(WEB)
+	@echo "== the interface"
+	@cd web && ./node_modules/.bin/tsc --noEmit && ./node_modules/.bin/vite build --logLevel warn
+	@touch $@
+
+.stamps/chromium:
+	@mkdir -p .stamps
+	@if [ ! -x /usr/bin/chromium ]; then echo "== Chromium by apt"; $(SUDO) apt-get update -qq && $(SUDO) DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; fi
+	@touch $@
+
+install: .stamps/python .stamps/node ## Install Python and front-end packages
+build: .stamps/build ## Build the interface
+setup: install build .stamps/chromium ## Everything that running and testing need
+
+# --- running ------------------------------------------------------------------------------------------------
+
+demo: .stamps/python .stamps/build ## Load the demo club and serve it; prints address and sign-in
+	@$(VENV)/python manage.py migrate -v0
+	@$(VENV)/python manage.py load_demo
+	@$(VENV)/python -m greenmeasure.serve --port $(PORT)
+
+serve: .stamps/python .stamps/build ## Serve without touching the demo club
+	@$(VENV)/python manage.py migrate -v0
+	@$(VENV)/python -m greenmeasure.serve --port $(PORT)
+
+# --- proving ------------------------------------------------------------------------------------------------
+
+test: setup ## Every test: the core, the API, the interface in Chromium
+	@$(VENV)/python manage.py test --timing core greenmeasure e2e
+
+test-core: .stamps/python ## The core alone
+	@$(VENV)/python manage.py test core
+
+test-api: .stamps/python .stamps/node ## The core and the API
+	@$(VENV)/python manage.py test core greenmeasure
+
+test-web: setup ## The interface in Chromium
+	@$(VENV)/python manage.py test e2e
+
+lint: install ## ruff, mypy (strict on the core), eslint, prettier, tsc
+	@$(VENV)/ruff check . && $(VENV)/ruff format --check .
+	@$(VENV)/mypy
+	@cd web && ./node_modules/.bin/tsc --noEmit && ./node_modules/.bin/eslint src && ./node_modules/.bin/prettier --check --log-level warn src
+
+format: install ## Put the code in its form
+	@$(VENV)/ruff check --fix --quiet . ; $(VENV)/ruff format --quiet .
+	@cd web && ./node_modules/.bin/prettier --write --log-level warn src
+
+client: install ## Write the OpenAPI document and the TypeScript client made from it
+	@$(VENV)/python -m greenmeasure.openapi
+	@cd web && ./node_modules/.bin/openapi-typescript src/api/openapi.json -o src/api/schema.d.ts
+
+shots: setup ## Take the pictures in docs/screenshots from the demo club
+	@$(VENV)/python scripts/shots.py
+
+bench: .stamps/python .stamps/build ## Speed, as ratios measured in one run
+	@$(VENV)/python -m bench
+
+clean: ## Remove what was built and installed, never the data
+	rm -rf .venv .stamps web/node_modules web/dist .mypy_cache .ruff_cache .hypothesis

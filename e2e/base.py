@@ -1,0 +1,118 @@
+"""A browser for a test class, a page for a test, and the words a person would use for what they do."""
+
+import os
+import re
+from pathlib import Path
+from typing import Any, ClassVar
+from unittest import SkipTest
+
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright's loop runs beside Django's ORM
+
+from django.conf import settings
+from django.test import LiveServerTestCase
+from playwright.sync_api import Browser, Locator, Page, Playwright, expect, sync_playwright
+
+from greenmeasure.accounts.models import Membership, User
+from greenmeasure.tests.base import make_club
+
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+FLAGS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+         "--disable-background-networking", "--disable-component-update", "--disable-sync"]  # fmt: skip
+WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+PASSWORD = "long enough to pass"
+
+expect.set_options(timeout=10_000)
+
+
+class BrowserTest(LiveServerTestCase):
+    """A live server with Chromium; a console error of the page fails the test."""
+
+    tools: ClassVar[Playwright]
+    browser: ClassVar[Browser]
+    page: Page
+    allowed = re.compile(r"Failed to load resource")  # a refused request is told by the page, and by the browser
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        if not (Path(settings.WEB_BUILD) / "index.html").exists():
+            raise SkipTest("the interface is not built: run `make build`")
+        super().setUpClass()
+        cls.tools = sync_playwright().start()
+        cls.browser = cls.tools.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        cls.addClassCleanup(cls.tools.stop)
+        cls.addClassCleanup(cls.browser.close)
+
+    def setUp(self) -> None:
+        self.context = self.browser.new_context(
+            viewport=WIDE,
+            locale="en-US",
+            timezone_id="America/New_York",
+            accept_downloads=True,
+            reduced_motion="reduce",
+        )
+        self.context.set_default_timeout(10_000)
+        self.addCleanup(self.context.close)
+        self.page = self.context.new_page()
+        self.complaints: list[str] = []
+        self.page.on("pageerror", lambda e: self.complaints.append(str(e)))
+        self.page.on("console", lambda m: self.complaints.append(m.text) if m.type == "error" else None)
+
+    def tearDown(self) -> None:
+        bad = [c for c in self.complaints if not self.allowed.search(c)]
+        self.assertEqual(bad, [], "the page complained on its console")
+
+    # --- getting in
+
+    def sign_in(self, role: str = "manager", slug: str = "alder", club: bool = True) -> None:
+        """Sign in through the door, as a member of a club that has one of each thing."""
+        if club and not Membership.objects.filter(club__slug=slug).exists():
+            make_club(slug)
+        self.page.goto(self.live_server_url)
+        self.page.get_by_label("Sign-in name").fill(f"{role}-{slug}")
+        self.page.get_by_label("Password").fill(PASSWORD)
+        self.page.get_by_role("button", name="Sign in").click()
+        self.page.wait_for_url("**/today")
+
+    def let_in(self, role: str = "manager", slug: str = "alder") -> None:
+        """Come in with a session made beforehand, for tests that are not about the door."""
+        if not Membership.objects.filter(club__slug=slug).exists():
+            make_club(slug)
+        self.client.force_login(User.objects.get(username=f"{role}-{slug}"), "django.contrib.auth.backends.ModelBackend")
+        cookie = self.client.cookies["sessionid"]
+        self.context.add_cookies([{"name": "sessionid", "value": cookie.value, "url": self.live_server_url}])
+
+    def go(self, place: str, slug: str = "alder") -> None:
+        self.page.goto(f"{self.live_server_url}/c/{slug}/{place}")
+
+    # --- doing things
+
+    def button(self, name: str) -> Locator:
+        return self.page.get_by_role("button", name=name, exact=True)
+
+    def fill(self, label: str, text: str) -> None:
+        self.page.get_by_role("textbox", name=label, exact=True).fill(text)
+
+    def pick(self, label: str, option: str) -> None:
+        """Pick from a list by its label."""
+        self.page.get_by_role("button", name=re.compile(rf"(^|\s){re.escape(label)}$")).first.click()
+        self.page.get_by_role("option", name=option).first.click()
+
+    def sentence(self) -> Locator:
+        return self.page.locator("h1")
+
+    def says(self, words: str | re.Pattern[str]) -> None:
+        """The view's sentence holds these words."""
+        expect(self.sentence()).to_contain_text(words)
+
+    def tick_all(self, section: str) -> None:
+        """Tick every box of a section, each once the one before is kept."""
+        for box in (
+            self.page.get_by_role("region", name=section)
+            .or_(self.page.locator(f"section:has(> h2:has-text('{section}'))"))
+            .first.locator("label")
+            .all()
+        ):
+            box.click()
+
+    def evaluate(self, script: str, *args: Any) -> Any:
+        return self.page.evaluate(script, *args)

@@ -14,7 +14,8 @@ const Grid = styled.main`
     padding: 18px 16px 110px;
   }
   @media print {
-    display: block;
+    display: flex;
+    flex-direction: column;
     padding: 0;
   }
 `;
@@ -27,6 +28,10 @@ const Head = styled.header`
   align-items: baseline;
   justify-content: space-between;
   padding-bottom: 20px;
+  @media print {
+    order: -2;
+    padding-bottom: 10px;
+  }
   h1 {
     flex: 1 1 420px;
     max-width: 34em;
@@ -56,6 +61,19 @@ const Margin = styled.aside`
     border-top: 1px solid ${t.hair};
     padding: 20px 0 0;
     margin-top: 24px;
+  }
+  @media print {
+    order: -1;
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 0 24px;
+    border: 0;
+    padding: 0 0 16px;
+    margin: 0;
+    font-size: 9.5pt;
+    > section {
+      margin-top: 0 !important;
+    }
   }
 `;
 

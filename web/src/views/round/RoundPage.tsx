@@ -27,6 +27,29 @@ const OnScreen = styled.span`
     display: none;
   }
 `;
+const ByHand = styled.dl`
+  display: none;
+  @media print {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    gap: 22px 24px;
+    margin-top: 26px;
+    break-inside: avoid;
+    dt {
+      border-bottom: 1px solid #000;
+      padding-bottom: 18px;
+    }
+  }
+`;
+const byHand = [
+  "Product really used",
+  "Ground treated",
+  "Spray put down",
+  "Wind",
+  "Air, leaf",
+  "Signed, time",
+];
+
 const Cautions = styled.ul`
   display: grid;
   gap: 8px;
@@ -131,6 +154,11 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
           onTick={tick.mutate}
         />
       ))}
+      <ByHand aria-hidden>
+        {byHand.map((line) => (
+          <dt key={line}>{line}</dt>
+        ))}
+      </ByHand>
       {open && (
         <FinishForm
           round={round}

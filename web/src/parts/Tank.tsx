@@ -1,47 +1,7 @@
-import styled from "styled-components";
 import type { Schemas } from "../api/client";
-import { t } from "../app/theme";
+import { Drawing } from "./drawing";
 
 type Load = Schemas["LoadOut"];
-
-const Drawing = styled.svg`
-  display: block;
-  width: 100%;
-  max-width: 250px;
-  height: auto;
-  .wall {
-    fill: none;
-    stroke: ${t.ink};
-    stroke-width: 1.6;
-    stroke-linejoin: round;
-  }
-  .water {
-    fill: ${t.mix};
-  }
-  .dose {
-    fill: ${t.liquid};
-  }
-  .grain {
-    fill: ${t.grain};
-  }
-  .level {
-    stroke: ${t.accent};
-    stroke-width: 1.2;
-    stroke-dasharray: 3 3;
-  }
-  .turn {
-    fill: ${t.sheet};
-    stroke: ${t.accent};
-  }
-  text {
-    font: 500 11.5px ${t.text};
-    fill: ${t.soft};
-  }
-  .number {
-    font-weight: 700;
-    fill: ${t.accent};
-  }
-`;
 
 const TOP = 24;
 const BOTTOM = 214;
@@ -71,6 +31,7 @@ export function Tank({ load, capacity }: { load: Load; capacity: string }) {
     const top = y(share);
     return (
       <Drawing
+        $width={250}
         viewBox="0 0 250 240"
         role="img"
         aria-label={`${load.name}: ${load.product} of a ${capacity} hopper`}
@@ -96,12 +57,13 @@ export function Tank({ load, capacity }: { load: Load; capacity: string }) {
   const band = Math.max(4, height * 0.03);
   return (
     <Drawing
+      $width={250}
       viewBox="0 0 250 240"
       role="img"
       aria-label={`${load.name}: ${load.volume} of a ${capacity} tank, in filling order`}
     >
       <rect className="water" x={LEFT} y={y(share)} width={RIGHT - LEFT} height={BOTTOM - y(share)} />
-      <rect className="dose" x={LEFT} y={half - band} width={RIGHT - LEFT} height={band} />
+      <rect className="liquid" x={LEFT} y={half - band} width={RIGHT - LEFT} height={band} />
       <path className="wall" d={`M60 12 h30 v12 H${RIGHT} V${BOTTOM} H${LEFT} V${TOP} H60 z`} />
       {[0.25, 0.5, 0.75].map((s) => (
         <line key={s} x1={LEFT} x2={LEFT + 8} y1={y(s)} y2={y(s)} className="wall" />

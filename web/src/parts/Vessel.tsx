@@ -1,51 +1,8 @@
 import type { ReactNode } from "react";
-import styled from "styled-components";
 import type { Schemas } from "../api/client";
-import { t } from "../app/theme";
+import { Drawing } from "./drawing";
 
 type Measure = Schemas["MeasureOut"];
-
-const Drawing = styled.svg`
-  display: block;
-  width: 100%;
-  max-width: 210px;
-  height: auto;
-  .wall {
-    fill: none;
-    stroke: ${t.ink};
-    stroke-width: 1.6;
-    stroke-linejoin: round;
-  }
-  .liquid {
-    fill: ${t.liquid};
-  }
-  .grain {
-    fill: ${t.grain};
-  }
-  .tick {
-    stroke: ${t.rule};
-    stroke-width: 0.8;
-  }
-  .long {
-    stroke: ${t.ink};
-    stroke-width: 1;
-  }
-  .mark {
-    stroke: ${t.accent};
-    stroke-width: 2;
-  }
-  .eye {
-    fill: ${t.accent};
-  }
-  text {
-    font: 500 11px ${t.text};
-    fill: ${t.soft};
-  }
-  .now {
-    font: 600 14px ${t.text};
-    fill: ${t.ink};
-  }
-`;
 
 const TOP = 26;
 const BOTTOM = 206;
@@ -146,7 +103,12 @@ export function Vessel({ measure: m }: { measure: Measure }) {
     scale: <Scale m={m} />,
   };
   return (
-    <Drawing viewBox="0 0 210 232" role="img" aria-label={`${m.instruction} in the ${m.vessel.name}`}>
+    <Drawing
+      $width={210}
+      viewBox="0 0 210 232"
+      role="img"
+      aria-label={`${m.instruction} in the ${m.vessel.name}`}
+    >
       {shapes[m.vessel.shape]}
     </Drawing>
   );

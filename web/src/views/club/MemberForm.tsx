@@ -6,10 +6,9 @@ import { useClub } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { Form } from "../../parts/Form";
-import { Bar, Fields } from "../../parts/forms";
 import { Fault } from "../../parts/Notice";
 import { PickField } from "../../parts/PickField";
-import { Section } from "../../parts/Section";
+import { Bar, Fields, Section } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 import { roles, type RoleName } from "./roles";
 

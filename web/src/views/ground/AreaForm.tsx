@@ -1,16 +1,12 @@
-import { useNavigate } from "react-router";
 import { api, read, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useClub } from "../../app/session";
-import { say } from "../../app/toast";
-import { Button, ButtonLink } from "../../parts/Button";
-import { Form } from "../../parts/Form";
-import { Fault } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
-import { Bar, Fields, Hint } from "../../parts/forms";
+import { CardForm } from "../../parts/CardForm";
+import { Fields } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 import { areaUnits, heightUnits } from "../../parts/units";
 
@@ -29,11 +25,8 @@ function typed(area: Area | undefined, system: "us" | "metric") {
 /** An area's form. What is half typed survives a reload. */
 export function AreaForm({ area, grasses }: { area?: Area; grasses: Schemas["GrassOut"][] }) {
   const club = useClub();
-  const navigate = useNavigate();
-  const { value, change, clear, kept } = useDraft(
-    `${club.slug}/area/${area?.id ?? "new"}`,
-    typed(area, club.units),
-  );
+  const draft = useDraft(`${club.slug}/area/${area?.id ?? "new"}`, typed(area, club.units));
+  const { value, change } = draft;
   const save = useChange((path, body: Schemas["AreaIn"]) =>
     area
       ? read(
@@ -44,30 +37,29 @@ export function AreaForm({ area, grasses }: { area?: Area; grasses: Schemas["Gra
         )
       : read(api.POST("/api/clubs/{club}/areas", { params: { path }, body })),
   );
-  const put = useChange((path, area_id: number) =>
+  const putBack = useChange((path, area_id: number) =>
     read(api.POST("/api/clubs/{club}/areas/{area_id}/put-back", { params: { path: { ...path, area_id } } })),
   );
   const remove = useChange((path, area_id: number) =>
     read(api.DELETE("/api/clubs/{club}/areas/{area_id}", { params: { path: { ...path, area_id } } })),
   );
-  const back = () => void navigate(`/c/${club.slug}/ground`);
-  const submit = () =>
-    save.mutate(
-      { ...value, height: value.height.value.trim() ? value.height : null },
-      {
-        onSuccess: (saved) => {
-          clear();
-          say(area ? `${saved.name} is changed.` : `${saved.name} is on the ground list.`);
-          back();
-        },
-      },
-    );
   return (
     <Page
       sentence={area ? `${area.name}, as it stands.` : "A new area: how big is it, and what grows there?"}
     >
-      <Form label="Area" error={save.error} onSubmit={submit}>
-        {kept && <Hint>Brought back from what you had typed before.</Hint>}
+      <CardForm
+        what="area"
+        place="ground"
+        card={area}
+        add="Add the area"
+        added="is on the ground list"
+        body={() => ({ ...value, height: value.height.value.trim() ? value.height : null })}
+        save={save}
+        remove={remove}
+        putBack={putBack}
+        draft={draft}
+        placed={["name", "size", "grass", "height", "note"]}
+      >
         <Fields style={{ maxWidth: 760 }}>
           <TextField label="Name" name="name" value={value.name} onChange={(name) => change({ name })} />
           <QuantityField
@@ -102,32 +94,7 @@ export function AreaForm({ area, grasses }: { area?: Area; grasses: Schemas["Gra
             hint="Drains, water, neighbours, wet corners: what one must know out there."
           />
         </Fields>
-        <Fault error={save.error} besides={["name", "size", "grass", "height", "note"]} />
-        <Bar>
-          <Button look="main" type="submit" isDisabled={save.isPending}>
-            {area ? "Save the changes" : "Add the area"}
-          </Button>
-          <ButtonLink to={`/c/${club.slug}/ground`} onClick={() => clear()}>
-            Leave it
-          </ButtonLink>
-          {area && (
-            <Button
-              look="stop"
-              onPress={() =>
-                remove.mutate(area.id, {
-                  onSuccess: () => {
-                    clear();
-                    say(`${area.name} is put away. The book keeps it.`, () => put.mutate(area.id));
-                    back();
-                  },
-                })
-              }
-            >
-              Put the area away
-            </Button>
-          )}
-        </Bar>
-      </Form>
+      </CardForm>
     </Page>
   );
 }

@@ -1,16 +1,12 @@
-import { useNavigate } from "react-router";
 import { api, read, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useClub } from "../../app/session";
-import { say } from "../../app/toast";
-import { Button, ButtonLink } from "../../parts/Button";
-import { Form } from "../../parts/Form";
-import { Bar, Fields, Hint } from "../../parts/forms";
-import { Fault } from "../../parts/Notice";
+import { CardForm } from "../../parts/CardForm";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
+import { Fields } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 import { outputUnits, tankUnits, weightUnits } from "../../parts/units";
 
@@ -34,11 +30,8 @@ function typed(machine: Machine | undefined, us: boolean) {
 export function MachineForm({ machine }: { machine?: Machine }) {
   const club = useClub();
   const us = club.units === "us";
-  const navigate = useNavigate();
-  const { value, change, clear, kept } = useDraft(
-    `${club.slug}/machine/${machine?.id ?? "new"}`,
-    typed(machine, us),
-  );
+  const draft = useDraft(`${club.slug}/machine/${machine?.id ?? "new"}`, typed(machine, us));
+  const { value, change } = draft;
   const save = useChange((path, body: Schemas["MachineIn"]) =>
     machine
       ? read(
@@ -54,7 +47,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
       api.DELETE("/api/clubs/{club}/machines/{machine_id}", { params: { path: { ...path, machine_id } } }),
     ),
   );
-  const put = useChange((path, machine_id: number) =>
+  const putBack = useChange((path, machine_id: number) =>
     read(
       api.POST("/api/clubs/{club}/machines/{machine_id}/put-back", {
         params: { path: { ...path, machine_id } },
@@ -62,18 +55,6 @@ export function MachineForm({ machine }: { machine?: Machine }) {
     ),
   );
   const sprayer = value.kind === "sprayer";
-  const back = () => void navigate(`/c/${club.slug}/kit`);
-  const submit = () =>
-    save.mutate(
-      { ...value, output: sprayer && value.output.value.trim() ? value.output : null },
-      {
-        onSuccess: (saved) => {
-          clear();
-          say(machine ? `${saved.name} is changed.` : `${saved.name} is in the kit.`);
-          back();
-        },
-      },
-    );
   return (
     <Page
       sentence={
@@ -82,8 +63,19 @@ export function MachineForm({ machine }: { machine?: Machine }) {
           : "A new machine: what does it hold, and what does it put down?"
       }
     >
-      <Form label="Machine" error={save.error} onSubmit={submit}>
-        {kept && <Hint>Brought back from what you had typed before.</Hint>}
+      <CardForm
+        what="machine"
+        place="kit"
+        card={machine}
+        add="Add the machine"
+        added="is in the kit"
+        body={() => ({ ...value, output: sprayer && value.output.value.trim() ? value.output : null })}
+        save={save}
+        remove={remove}
+        putBack={putBack}
+        draft={draft}
+        placed={["name", "kind", "capacity", "output", "note"]}
+      >
         <Fields style={{ maxWidth: 760 }}>
           <TextField label="Name" name="name" value={value.name} onChange={(name) => change({ name })} />
           <PickField
@@ -129,32 +121,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
             onChange={(note) => change({ note })}
           />
         </Fields>
-        <Fault error={save.error} besides={["name", "kind", "capacity", "output", "note"]} />
-        <Bar>
-          <Button look="main" type="submit" isDisabled={save.isPending}>
-            {machine ? "Save the changes" : "Add the machine"}
-          </Button>
-          <ButtonLink to={`/c/${club.slug}/kit`} onClick={() => clear()}>
-            Leave it
-          </ButtonLink>
-          {machine && (
-            <Button
-              look="stop"
-              onPress={() =>
-                remove.mutate(machine.id, {
-                  onSuccess: () => {
-                    clear();
-                    say(`${machine.name} is put away. The book keeps it.`, () => put.mutate(machine.id));
-                    back();
-                  },
-                })
-              }
-            >
-              Put the machine away
-            </Button>
-          )}
-        </Bar>
-      </Form>
+      </CardForm>
     </Page>
   );
 }

@@ -1,31 +1,13 @@
-import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useClub } from "../../app/session";
-import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
+import { Line } from "../../parts/Line";
 import { Stack } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 import { contentUnits } from "../../parts/units";
 import { blankContent, type TypedContent } from "./typed";
-
-const Row = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr) minmax(0, 3fr) max-content;
-  gap: 8px 12px;
-  align-items: start;
-  > button {
-    margin-top: 24px;
-  }
-  ${t.phone} {
-    grid-template-columns: minmax(0, 1fr);
-    > button {
-      margin-top: 0;
-      justify-self: start;
-    }
-  }
-`;
 
 interface Props {
   rows: TypedContent[];
@@ -41,7 +23,7 @@ export function ContentRows({ rows, bases, onChange }: Props) {
   return (
     <Stack $gap={14}>
       {rows.map((row, i) => (
-        <Row key={i}>
+        <Line key={i} $columns="minmax(0, 2fr) minmax(0, 3fr) minmax(0, 3fr)">
           <PickField
             label="Counts as"
             name={`contents.${i}.basis`}
@@ -74,7 +56,7 @@ export function ContentRows({ rows, bases, onChange }: Props) {
           >
             Leave out
           </Button>
-        </Row>
+        </Line>
       ))}
       <div>
         <Button onPress={() => onChange([...rows, blankContent])}>Another active or nutrient</Button>

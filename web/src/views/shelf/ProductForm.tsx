@@ -1,17 +1,13 @@
-import { useNavigate } from "react-router";
 import { api, read, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useClub } from "../../app/session";
-import { say } from "../../app/toast";
-import { Button, ButtonLink } from "../../parts/Button";
-import { Form } from "../../parts/Form";
-import { Bar, Fields, Hint } from "../../parts/forms";
-import { Fault, Notice } from "../../parts/Notice";
+import { CardForm } from "../../parts/CardForm";
+import { Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
-import { Section } from "../../parts/Section";
+import { Fields, Section } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { densityUnits, packageUnits } from "../../parts/units";
@@ -32,11 +28,11 @@ export function ProductForm({
   options: Schemas["ShelfOptionsOut"];
 }) {
   const club = useClub();
-  const navigate = useNavigate();
-  const { value, change, clear, kept } = useDraft(
+  const draft = useDraft(
     `${club.slug}/product/${product?.id ?? "new"}`,
     typedProduct(product, club.units === "us"),
   );
+  const { value, change } = draft;
   const save = useChange((path, body: Schemas["ProductIn"]) =>
     product
       ? read(
@@ -52,7 +48,7 @@ export function ProductForm({
       api.DELETE("/api/clubs/{club}/products/{product_id}", { params: { path: { ...path, product_id } } }),
     ),
   );
-  const put = useChange((path, product_id: number) =>
+  const putBack = useChange((path, product_id: number) =>
     read(
       api.POST("/api/clubs/{club}/products/{product_id}/put-back", {
         params: { path: { ...path, product_id } },
@@ -69,23 +65,25 @@ export function ProductForm({
     const fits = next.some((u) => u.key === value.package.unit);
     change({ formulation, package: fits ? value.package : { ...value.package, unit: next[0]!.key } });
   };
-  const back = () => void navigate(`/c/${club.slug}/shelf`);
-  const submit = () =>
-    save.mutate(toProductIn(value), {
-      onSuccess: (saved) => {
-        clear();
-        say(product ? `${saved.name} is changed.` : `${saved.name} is on the shelf.`);
-        back();
-      },
-    });
   return (
     <Page
       sentence={
         product ? `${product.name}, from its label.` : "A new product: take its label and copy what it says."
       }
     >
-      <Form label="Product" error={save.error} onSubmit={submit}>
-        {kept && <Hint>Brought back from what you had typed before.</Hint>}
+      <CardForm
+        what="product"
+        place="shelf"
+        card={product}
+        add="Put it on the shelf"
+        added="is on the shelf"
+        body={() => toProductIn(value)}
+        save={save}
+        remove={remove}
+        putBack={putBack}
+        draft={draft}
+        placed={placed}
+      >
         {product?.warnings.map((w) => (
           <Notice key={w} tone="caution">
             {w}
@@ -184,32 +182,7 @@ export function ProductForm({
             </div>
           </Fields>
         </Section>
-        <Fault error={save.error} besides={placed} />
-        <Bar>
-          <Button look="main" type="submit" isDisabled={save.isPending}>
-            {product ? "Save the changes" : "Put it on the shelf"}
-          </Button>
-          <ButtonLink to={`/c/${club.slug}/shelf`} onClick={() => clear()}>
-            Leave it
-          </ButtonLink>
-          {product && (
-            <Button
-              look="stop"
-              onPress={() =>
-                remove.mutate(product.id, {
-                  onSuccess: () => {
-                    clear();
-                    say(`${product.name} is put away. The book keeps it.`, () => put.mutate(product.id));
-                    back();
-                  },
-                })
-              }
-            >
-              Put the product away
-            </Button>
-          )}
-        </Bar>
-      </Form>
+      </CardForm>
     </Page>
   );
 }

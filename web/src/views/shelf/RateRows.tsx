@@ -1,30 +1,12 @@
-import styled from "styled-components";
 import { ApiError } from "../../api/client";
 import { usePhrase } from "../../api/hooks";
-import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
 import { FaultText, Hint } from "../../parts/Field";
+import { Line } from "../../parts/Line";
 import { Stack } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 import { blankRate, type TypedRate } from "./typed";
-
-const Row = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr) max-content;
-  gap: 8px 12px;
-  align-items: start;
-  > button {
-    margin-top: 24px;
-  }
-  ${t.phone} {
-    grid-template-columns: minmax(0, 1fr);
-    > button {
-      margin-top: 0;
-      justify-self: start;
-    }
-  }
-`;
 
 function RateRow({
   i,
@@ -42,7 +24,7 @@ function RateRow({
   const asked = error instanceof ApiError ? error.fields[0] : undefined;
   const pick = (text: string) => set({ ...row, phrase: text });
   return (
-    <Row>
+    <Line $columns="minmax(0, 3fr) minmax(0, 2fr)">
       <div>
         <TextField
           label="Rate, as printed"
@@ -74,7 +56,7 @@ function RateRow({
           Leave out
         </Button>
       )}
-    </Row>
+    </Line>
   );
 }
 

@@ -1,3 +1,0 @@
-/** What forms are laid out with. */
-export { Hint } from "./Field";
-export { Bar, Fields } from "./Section";

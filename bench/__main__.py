@@ -6,6 +6,7 @@ alike. Printed are the 50th and 95th percentiles as ratios, never bare times.
 
 import gzip
 import http.client
+import itertools
 import json
 import os
 import re
@@ -51,19 +52,20 @@ class Client:
         assert status == 200, said
 
 
-def a_job(client: Client) -> dict[str, object]:
+def a_job(client: Client) -> tuple[dict[str, object], float, str]:
+    """A job of the demo club without its rate, the label's highest rate, and that rate's unit."""
     club = "/api/clubs/alder-quay"
     areas, products, machines = (json.loads(client.ask("GET", f"{club}/{x}")[1]) for x in ("areas", "products", "machines"))
     product = next(p for p in products if p["sprayed"] and len(p["contents"]))
     machine = next(m for m in machines if m["kind"] == "sprayer")
     row = product["rates"][0]
-    return {
+    job = {
         "product_id": product["id"],
         "row_id": row["id"],
-        "rate": {"value": row["high"]["exact"], "unit": row["high"]["unit"]},
         "area_id": areas["areas"][0]["id"],
         "machine_id": machine["id"],
     }
+    return job, row["high"]["value"], row["high"]["unit"]
 
 
 def timed(work: Callable[[], tuple[int, bytes]]) -> float:
@@ -82,12 +84,18 @@ def reckon() -> bool:
     """Print the ratios of the reckon endpoint; whether the aim is met."""
     client = Client()
     client.sign_in()
-    job = a_job(client)
+    job, high, unit = a_job(client)
     club = "/api/clubs/alder-quay"
+    rates = itertools.cycle([f"{high * (0.6 + 0.01 * i):.4f}" for i in range(40)])
+
+    def asked() -> dict[str, object]:
+        """The job at another rate each time, as it comes while one types."""
+        return {**job, "rate": {"value": next(rates), "unit": unit}}
+
     doors: dict[str, Callable[[], tuple[int, bytes]]] = {
-        "empty, signed in": lambda: client.ask("POST", f"{club}/reckon/empty", job),
+        "empty, signed in": lambda: client.ask("POST", f"{club}/reckon/empty", asked()),
         "empty, no door": lambda: client.ask("GET", "/api/health"),
-        "reckon a job": lambda: client.ask("POST", f"{club}/reckon/job", job),
+        "reckon a job": lambda: client.ask("POST", f"{club}/reckon/job", asked()),
     }
     times: dict[str, list[float]] = {name: [] for name in doors}
     for i in range(ROUNDS + 40):

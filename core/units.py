@@ -148,19 +148,20 @@ def positive(
     Raises:
         InputError: names the field and the value, and says what would do.
     """
-    shown = f"{show_number(value)} {symbol}".strip() if math.isfinite(value) else str(value)
     if not math.isfinite(value):
-        raise InputError(field, value, f"{shown} is not a number to measure with.", "Enter a finite number.")
+        raise InputError(field, value, f"{value} is not a number to measure with.", "Enter a finite number.")
     if value < 0:
-        raise InputError(field, value, f"{shown} is below zero.", "Enter a number above zero.")
+        raise InputError(field, value, f"{show_number(value)} {symbol}".strip() + " is below zero.", "Enter a number above zero.")
     if value == 0 and not zero:
         raise InputError(field, value, "Zero measures nothing.", "Enter a number above zero.")
     if most is not None and value > most:
+        shown = f"{show_number(value)} {symbol}".strip()
         raise InputError(
             field, value, f"{shown} is beyond belief here; the most taken is {show_number(most)} {symbol}".strip() + ".",
             "Check the number and its unit.",
         )  # fmt: skip
     if least is not None and 0 < value < least:
+        shown = f"{show_number(value)} {symbol}".strip()
         raise InputError(
             field, value, f"{shown} is too small to measure; the least taken is {show_number(least)} {symbol}".strip()
             + ".", "Check the number and its unit.",

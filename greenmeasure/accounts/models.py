@@ -1,5 +1,7 @@
 """Clubs, people, and who may do what where."""
 
+from uuid import uuid4
+
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
@@ -28,9 +30,15 @@ class Club(models.Model):
     time_zone = models.CharField(max_length=40, default="UTC")
     currency = models.CharField(max_length=3, default="USD")
     created_at = models.DateTimeField(auto_now_add=True)
+    revision = models.UUIDField(default=uuid4, editable=False)
 
     def __str__(self) -> str:
         return self.name
+
+    def touch(self) -> None:
+        """Say that something of the club has changed: what was kept of it is read afresh."""
+        self.revision = uuid4()
+        Club.objects.filter(pk=self.pk).update(revision=self.revision)
 
     @property
     def us(self) -> bool:

@@ -50,6 +50,10 @@ class Belonging(models.Model):
     def __str__(self) -> str:
         return self.name
 
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        super().save(*args, **kwargs)
+        self.club.touch()
+
     def archive(self) -> None:
         """Put away: gone from lists, kept for history and for undo."""
         self.archived_at = timezone.now()

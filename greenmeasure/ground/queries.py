@@ -4,6 +4,8 @@ from core.grasses import GRASSES
 from core.job import readable
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Club
+from greenmeasure.common.errors import Missing
+from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import quantity_out
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaOut, GrassOut, GroundOut
@@ -22,6 +24,24 @@ def ground(club: Club) -> GroundOut:
     areas = list(Area.objects.of(club).kept())
     total = Quantity(sum(a.size.base for a in areas), UNITS["m2"])
     return GroundOut(areas=[area_out(a) for a in areas], total=str(readable(total, club.us)) if areas else "")
+
+
+@kept
+def areas(club: Club) -> dict[int, Area]:
+    """All areas of the club by their ids, those put away too."""
+    return {a.pk: a for a in Area.objects.of(club)}
+
+
+def area_of(club: Club, area_id: int) -> Area:
+    """An area of this club.
+
+    Raises:
+        Missing: no such area.
+    """
+    try:
+        return areas(club)[area_id]
+    except KeyError:
+        raise Missing("area") from None
 
 
 def grasses() -> list[GrassOut]:

@@ -5,6 +5,8 @@ from typing import cast
 from core.job import readable
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Club
+from greenmeasure.common.errors import Missing
+from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import quantity_out, rate_out
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.schemas import MachineKindName, MachineOut
@@ -23,3 +25,21 @@ def machine_out(machine: Machine, us: bool) -> MachineOut:
 
 def kit(club: Club) -> list[MachineOut]:
     return [machine_out(m, club.us) for m in Machine.objects.of(club).kept()]
+
+
+@kept
+def machines(club: Club) -> dict[int, Machine]:
+    """All machines of the club by their ids, those put away too."""
+    return {m.pk: m for m in Machine.objects.of(club)}
+
+
+def machine_of(club: Club, machine_id: int) -> Machine:
+    """A machine of this club.
+
+    Raises:
+        Missing: no such machine.
+    """
+    try:
+        return machines(club)[machine_id]
+    except KeyError:
+        raise Missing("machine") from None

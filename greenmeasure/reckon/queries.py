@@ -17,7 +17,9 @@ from core.units import UNITS, VOLUME, Quantity, show_percent
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.schemas import QuantityIn, quantity_out, rate_in, rate_out, rule_out, working_out
 from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import area_of, areas
 from greenmeasure.kit.models import Machine as MachineRow
+from greenmeasure.kit.queries import machine_of, machines
 from greenmeasure.reckon.schemas import (
     ActOut,
     CautionOut,
@@ -33,7 +35,7 @@ from greenmeasure.reckon.schemas import (
     WearOut,
 )
 from greenmeasure.shelf.models import Product as ProductRow
-from greenmeasure.shelf.queries import card_of, row_of, whole_products
+from greenmeasure.shelf.queries import card_of, cards, row_of
 
 
 def job_of(club: Club, data: JobIn) -> Job:
@@ -44,10 +46,10 @@ def job_of(club: Club, data: JobIn) -> Job:
         Missing: a product, area or machine that the club does not have.
     """
     row = row_of(club, data.product_id, data.row_id)
-    area = Area.objects.one(club, data.area_id)
-    machine = MachineRow.objects.one(club, data.machine_id) if data.machine_id else None
+    area = area_of(club, data.area_id)
+    machine = machine_of(club, data.machine_id).core() if data.machine_id else None
     return reckon(
-        card_of(club, row), row.label(), rate_in("rate", data.rate), area.ground, machine.core() if machine else None,
+        card_of(club, data.product_id).core, row.label(), rate_in("rate", data.rate), area.ground, machine,
         passes=data.passes, even=data.even, us=club.us,
     )  # fmt: skip
 
@@ -207,38 +209,38 @@ def answer_line(club: Club, text: str) -> LineOut:
     Raises:
         NotUnderstood, Ambiguous, InputError: as the grammar and the sums do.
     """
-    areas = {a.name: a for a in Area.objects.of(club).kept()}
-    machines = {m.name: m for m in MachineRow.objects.of(club).kept()}
-    products = {p.name: p for p in whole_products(club).filter(archived_at=None)}
-    asked = read_line(text, Names(list(areas), list(products), list(machines)))
+    ground = {a.name: a for a in areas(club).values() if not a.archived_at}
+    kit = {m.name: m for m in machines(club).values() if not m.archived_at}
+    shelf = {c.product.name: c.product for c in cards(club).values() if not c.product.archived_at}
+    asked = read_line(text, Names(list(ground), list(shelf), list(kit)))
     if isinstance(asked, ConversionAsked):
         found = convert_line(asked)
         return LineOut(kind="conversion", sentence=found.sentence, details=[], working=working_out(found.working), job=None)
     if isinstance(asked, ReachAsked):
         found = reach(asked.amount, asked.rate)
         return LineOut(kind="reach", sentence=found.sentence, details=[], working=working_out(found.working), job=None)
-    return _dose_line(club, asked, areas, machines, products)
+    return _dose_line(club, asked, ground, kit, shelf)
 
 
 def _dose_line(
     club: Club,
     asked: DoseAsked,
-    areas: dict[str, Area],
-    machines: dict[str, MachineRow],
-    products: dict[str, ProductRow],
+    ground: dict[str, Area],
+    kit: dict[str, MachineRow],
+    shelf: dict[str, ProductRow],
 ) -> LineOut:
-    row = products[asked.product] if asked.product else None
-    area = areas[asked.area] if isinstance(asked.area, str) else None
-    machine = machines[asked.machine] if asked.machine else None
+    row = shelf[asked.product] if asked.product else None
+    area = ground[asked.area] if isinstance(asked.area, str) else None
+    machine = kit[asked.machine] if asked.machine else None
     rate = one_rate(asked.rate)
     product = row.core() if row else unnamed(asked.rate)
     fitting = _label_for(row, asked) if row else None
     label = fitting[1] if fitting else asked.rate
-    ground = area.ground if area else Ground("that area", asked.area)  # type: ignore[arg-type]
+    where = area.ground if area else Ground("that area", asked.area)  # type: ignore[arg-type]
     mover = machine.core() if machine else None
     if mover and not row and mover.kind is MachineKind.SPREADER:
         product = _spread(product)
-    job = reckon(product, label, rate, ground, mover, passes=asked.passes or 1, us=club.us)
+    job = reckon(product, label, rate, where, mover, passes=asked.passes or 1, us=club.us)
     details = []
     if fitting:
         details.append(judgement_out(job.judgement).sentence)

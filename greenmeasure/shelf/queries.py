@@ -1,6 +1,6 @@
 """What is read of the shelf."""
 
-from datetime import datetime
+from dataclasses import dataclass
 
 from django.db.models import QuerySet
 
@@ -11,6 +11,8 @@ from core.rates.phrase import read_label_rate
 from core.rates.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.units import UNITS, exact_number
 from greenmeasure.accounts.models import Club
+from greenmeasure.common.errors import Missing
+from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import quantity_out, rate_out, rule_out
 from greenmeasure.shelf.models import Content, Product, RateRow
 from greenmeasure.shelf.schemas import (
@@ -122,30 +124,43 @@ def _others(label: LabelRate) -> list[RateUnit]:
     return [u for u in found if u != unit][:3]
 
 
+@dataclass(frozen=True)
+class Card:
+    """A product with its rate rows by their ids, and as the core sees it."""
+
+    product: Product
+    core: core.Product
+    rows: dict[int, RateRow]
+
+
+@kept
+def cards(club: Club) -> dict[int, Card]:
+    """All cards of the club by their ids, those put away too."""
+    return {p.pk: Card(p, p.core(), {r.pk: r for r in p.rates.all()}) for p in whole_products(club)}
+
+
+def card_of(club: Club, product_id: int) -> Card:
+    """A product of this club.
+
+    Raises:
+        Missing: no such product.
+    """
+    try:
+        return cards(club)[product_id]
+    except KeyError:
+        raise Missing("product") from None
+
+
 def row_of(club: Club, product_id: int, row_id: int) -> RateRow:
-    """A rate row of a product of this club. Of its product only the name and the time of its last change are read.
+    """A rate row of a product of this club.
 
     Raises:
         InputError: the product has no such row (it may have been changed meanwhile).
         Missing: no such product.
     """
-    rows = RateRow.objects.select_related("product").only("use", "phrase", "product__name", "product__changed_at")
+    card = card_of(club, product_id)
     try:
-        return rows.get(pk=row_id, product_id=product_id, product__club=club)
-    except RateRow.DoesNotExist:
-        name = Product.objects.one(club, product_id).name
+        return card.rows[row_id]
+    except KeyError:
+        name = card.product.name
         raise InputError("row_id", row_id, f"{name} has no such rate any more.", "Pick a rate of its label again.") from None
-
-
-_cards: dict[tuple[int, datetime], core.Product] = {}
-MOST_CARDS = 500
-
-
-def card_of(club: Club, row: RateRow) -> core.Product:
-    """A row's product as the core sees it, kept until it changes: typing a rate asks for it at every key."""
-    key = (row.product_id, row.product.changed_at)
-    if key not in _cards:
-        if len(_cards) >= MOST_CARDS:
-            _cards.clear()
-        _cards[key] = whole_products(club).get(pk=row.product_id).core()
-    return _cards[key]

@@ -31,7 +31,6 @@ const Answer = styled.p`
 `;
 const Details = styled.ul`
   color: ${t.soft};
-  margin-bottom: 16px;
 `;
 const Ways = styled.ul`
   margin-top: 16px;
@@ -104,11 +103,10 @@ export function ReckonLine({ onClose }: { onClose: () => void }) {
                 <li key={d}>{d}</li>
               ))}
             </Details>
-            <Working steps={data.working} />
           </>
         )}
       </div>
-      <Bar>
+      <Bar style={{ margin: "16px 0" }}>
         {job && (
           <Button look="main" onPress={open}>
             Open in Reckon
@@ -116,6 +114,7 @@ export function ReckonLine({ onClose }: { onClose: () => void }) {
         )}
         <Button onPress={onClose}>Close</Button>
       </Bar>
+      {text.trim() && !error && data && <Working steps={data.working} />}
     </Sheet>
   );
 }

@@ -67,7 +67,9 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     <Shell>
       <Section title="What was really used">
         {early && (
-          <Hint>Not every load is ticked yet. It can go in the book all the same, as it really was.</Hint>
+          <Hint style={{ marginBottom: 12 }}>
+            Not every load is ticked yet. It can go in the book all the same, as it really was.
+          </Hint>
         )}
         <Form label="What was really used" error={finish.error} live={actual.error} onSubmit={submit}>
           <Fields $columns={3}>
@@ -119,7 +121,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
               <RateRule rule={actual.data.rule} label="Rate really put down" text={actual.data.rate} />
               <Verdict judgement={actual.data.judgement} />
               {actual.data.judgement.refused && (
-                <Notice tone="stop" word="Above the label">
+                <Notice tone="stop" word="It goes in the book all the same">
                   It is recorded as it was, and marked. Check the numbers; if they are right, ask whoever
                   answers for the label what follows.
                 </Notice>

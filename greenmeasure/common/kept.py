@@ -1,0 +1,44 @@
+"""What a club's rows come to, kept in memory until the club changes.
+
+Typing a rate asks for the same product, area and machine at every key. The door that lets a request in has read the
+club and with it `Club.revision`, so that what was read under that revision can be used again without asking the
+database. Whatever is kept is for reading only; changes go through an app's `actions`.
+"""
+
+from collections import OrderedDict
+from collections.abc import Callable
+from functools import wraps
+from threading import Lock
+from typing import Any, TypeVar
+from uuid import UUID
+
+from greenmeasure.accounts.models import Club
+
+T = TypeVar("T")
+
+MOST_KEPT = 256
+"""How many answers are kept in all; the one unused for longest goes first."""
+
+_kept: OrderedDict[tuple[str, int, UUID], Any] = OrderedDict()
+_lock = Lock()
+
+
+def kept(read: Callable[[Club], T]) -> Callable[[Club], T]:
+    """Keep what `read` makes of a club until the club's revision changes."""
+    name = f"{read.__module__}.{read.__qualname__}"
+
+    @wraps(read)
+    def wrapped(club: Club) -> T:
+        key = (name, club.pk, club.revision)
+        with _lock:
+            if key in _kept:
+                _kept.move_to_end(key)
+                return _kept[key]  # type: ignore[no-any-return]
+        found = read(club)
+        with _lock:
+            _kept[key] = found
+            while len(_kept) > MOST_KEPT:
+                _kept.popitem(last=False)
+        return found
+
+    return wrapped

@@ -1,0 +1,59 @@
+"""What is kept of a club is used again while nothing changes, read afresh after a change, and never another club's."""
+
+from collections.abc import Callable
+
+from greenmeasure.accounts.models import Club
+from greenmeasure.common.kept import kept
+from greenmeasure.ground.actions import save_area
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import areas
+from greenmeasure.ground.schemas import AreaIn
+from greenmeasure.kit.queries import machines
+from greenmeasure.shelf.queries import cards
+from greenmeasure.tests.base import AREA, ApiTest, make_club
+
+
+class Kept(ApiTest):
+    def fresh(self) -> Club:
+        """The club as the next request would read it."""
+        return Club.objects.get(pk=self.club.pk)
+
+    def test_reading_twice_asks_the_database_once(self) -> None:
+        club = self.fresh()
+        areas(club)
+        with self.assertNumQueries(0):
+            self.assertEqual(set(areas(club)), {self.area.pk})
+
+    def test_every_kind_of_change_is_seen_by_the_next_request(self) -> None:
+        changes: dict[str, Callable[[], object]] = {
+            "add": lambda: save_area(self.fresh(), AreaIn(**{**AREA, "name": "Another"})),
+            "change": lambda: save_area(self.fresh(), AreaIn(**{**AREA, "name": "Renamed"}), Area.objects.get(name="Another")),
+            "put away": lambda: Area.objects.get(name="Renamed").archive(),
+        }
+        for what, change in changes.items():
+            before = self.fresh().revision
+            areas(self.fresh())
+            change()
+            self.assertNotEqual(self.fresh().revision, before, what)
+            now = {a.name: bool(a.archived_at) for a in areas(self.fresh()).values()}
+            read = {a.name: bool(a.archived_at) for a in Area.objects.filter(club=self.club)}
+            self.assertEqual(now, read, what)
+
+    def test_two_clubs_of_one_revision_are_told_apart(self) -> None:
+        other = make_club("other")
+        Club.objects.update(revision=self.club.revision)
+        mine, theirs = self.fresh(), Club.objects.get(pk=other.pk)
+        for read in (areas, machines, cards):
+            self.assertFalse(set(read(mine)) & set(read(theirs)), read.__name__)
+
+    def test_what_fails_is_not_kept(self) -> None:
+        tries = []
+
+        @kept
+        def breaks(club: Club) -> int:
+            tries.append(club)
+            raise ZeroDivisionError
+
+        for _ in range(2):
+            self.assertRaises(ZeroDivisionError, breaks, self.club)
+        self.assertEqual(len(tries), 2)

@@ -58,6 +58,10 @@ def plus(value: float, over: str = "") -> Term:
     return Term(value, over, "", "+")
 
 
+def minus(value: float, over: str = "") -> Term:
+    return Term(value, over, "", "−")
+
+
 def line(title: str, *terms: Term, result: Term, note: str = "") -> Step:
     """A line of working whose cancelling units are struck out."""
     return Step(title, _strike(terms), result, note)

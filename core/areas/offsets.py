@@ -74,13 +74,17 @@ def by_offsets(offsets: Sequence[float], spacing: float, unit: Unit, rule: Rule 
             f"Trapezoid rule {show_number(straight, 6)} {symbol}², Simpson's {show_number(curved, 6)} {symbol}²: "
             f"{show_percent(curved / straight - 1, sign=True)}. Taken: {'trapezoid' if rule == 'trapezoid' else 'Simpson'}."
         )
+    return Measured(size * unit.size**2, _plan(offsets, spacing, unit), (step,), tuple(notes))
+
+
+def _plan(offsets: Sequence[float], spacing: float, unit: Unit) -> Plan:
+    def to(x: float, y: float) -> tuple[float, float]:
+        return x * unit.size, y * unit.size
+
     long = spacing * (len(offsets) - 1)
-    edge = [(spacing * i, y) for i, y in enumerate(offsets)]
-    ring = [(0.0, 0.0), (long, 0.0), *reversed(edge)]
-    kept = [p for i, p in enumerate(ring) if p != ring[i - 1]]
-    marks = [((0.0, 0.0), (long, 0.0), long), *(((x, 0.0), (x, y), y) for x, y in edge if y)]
-    plan = Plan(
-        (Outline(tuple((x * unit.size, y * unit.size) for x, y in kept)),),
-        tuple(Mark(*((p[0] * unit.size, p[1] * unit.size) for p in (a, b)), f"{show_number(v)} {symbol}") for a, b, v in marks),
-    )
-    return Measured(size * unit.size**2, plan, (step,), tuple(notes))
+    edge = [to(spacing * i, y) for i, y in enumerate(offsets)]
+    ring = [to(0, 0), to(long, 0), *reversed(edge)]
+    kept = tuple(p for i, p in enumerate(ring) if p != ring[i - 1])
+    marks = [Mark(to(0, 0), to(long, 0), f"{show_number(long)} {unit.symbol}")]
+    marks += [Mark((p[0], 0.0), p, show_number(y)) for p, y in zip(edge, offsets, strict=True) if y]
+    return Plan((Outline(kept),), tuple(marks))

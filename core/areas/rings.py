@@ -58,7 +58,7 @@ def _position(said: str, number: int, field: str) -> Position:
 def _degrees(text: str) -> float:
     sign = -1.0 if text.strip().startswith("-") else 1.0
     parts = [float(x) for x in re.findall(r"\d+(?:\.\d+)?", text)]
-    return sign * sum(p / 60**i for i, p in enumerate(parts))
+    return sign * math.fsum(p / 60.0**i for i, p in enumerate(parts))
 
 
 def checked(ring: Sequence[Position], field: str = "ring") -> list[Position]:
@@ -136,12 +136,15 @@ def by_rings(polygons: Sequence[Sequence[Sequence[Position]]], field: str = "rin
         outlines += [Outline(tuple(ring), hole=i > 0) for i, ring in enumerate(flat)]
     if size > LARGEST["area"]:
         raise InputError(field, size, f"{show_number(size / 1e4)} ha is larger than ground kept here.", "Check the positions.")
-    around = sum(
-        float(WGS84.polygon_area_perimeter([p[1] for p in r], [p[0] for p in r])[1]) for poly in polygons for r in poly[:1]
-    )
+    around = math.fsum(_around(polygon[0]) for polygon in polygons)
     notes = (f"{sum(len(r) for p in polygons for r in p)} positions, {show_number(around)} m around. A hand-held "
              "receiver is 3 to 5 m out at each corner; on small ground a tape is better.",)  # fmt: skip
     return Measured(size, Plan(tuple(outlines), north=True), tuple(steps), notes)
+
+
+def _around(ring: Sequence[Position]) -> float:
+    """The way around a ring [m]."""
+    return float(WGS84.polygon_area_perimeter([p[1] for p in ring], [p[0] for p in ring])[1])
 
 
 @lru_cache(maxsize=32)
@@ -159,7 +162,6 @@ def _sound(polygon: Polygon, rings: Sequence[Sequence[Position]], field: str) ->
     if polygon.is_valid and polygon.area > 0:
         return
     why = explain_validity(polygon)
-    said = (
-        "The outline crosses itself" if "Self-intersection" in why else f"The rings are no ground ({why.split('[')[0].lower()})"
-    )
+    crossed = "Self-intersection" in why
+    said = "The outline crosses itself" if crossed else f"The rings are no ground ({why.split('[')[0].lower()})"
     raise InputError(field, len(rings[0]), f"{said}.", "Give the corners in the order one walks around them.")

@@ -87,12 +87,14 @@ def _trapezoid(symbol: str, side: float, opposite: float, across: float) -> Draw
     )  # fmt: skip
 
 
+_BASE_AND_HEIGHT = (("base", "Base"), ("height", "Height on it"))
+
 SHAPES = {
     s.key: s
     for s in (
         Shape("rectangle", "Rectangle", (("length", "Length"), ("width", "Width")), _rectangle),
         Shape("triangle", "Triangle, three sides", (("a", "Side a"), ("b", "Side b"), ("c", "Side c")), _triangle),
-        Shape("triangle_height", "Triangle, base and height", (("base", "Base"), ("height", "Height on it")), _triangle_by_height),
+        Shape("triangle_height", "Triangle, base and height", _BASE_AND_HEIGHT, _triangle_by_height),
         Shape("circle", "Circle", (("radius", "Radius"),), _circle),
         Shape("ellipse", "Ellipse", (("length", "Longest across"), ("width", "Shortest across")), _ellipse),
         Shape(

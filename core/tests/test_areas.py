@@ -61,8 +61,10 @@ class Shapes(unittest.TestCase):
         self.assertEqual(boxes, sorted(boxes))
 
     def test_refused_with_the_figure_named(self) -> None:
-        for values, field in (({"length": 10}, "values.width"), ({"length": 10, "width": 0}, "values.width"),
-                              ({"length": -1, "width": 4}, "values.length"), ({"length": 1e9, "width": 4}, "values.length")):  # fmt: skip
+        for values, field in (
+            ({"length": 10}, "values.width"), ({"length": 10, "width": 0}, "values.width"),
+            ({"length": -1, "width": 4}, "values.length"), ({"length": 1e9, "width": 4}, "values.length"),
+        ):  # fmt: skip
             with self.assertRaises(InputError) as said:
                 shape("rectangle", values, FT)
             self.assertEqual(said.exception.field, field)
@@ -98,8 +100,10 @@ class Taped(unittest.TestCase):
         self.assertAlmostEqual(shoelace(found.plan.outlines[0].ring) / found.size, 1, places=9)
 
     def test_refused(self) -> None:
-        for sides, diagonals, words in (([30, 40], [], "2 sides"), ([30, 40, 30, 40], [], "need 1 diagonals"),
-                                        ([30, 40, 30, 40], [90], "close no triangle"), ([30, 0, 30, 40], [50], "Zero")):  # fmt: skip
+        for sides, diagonals, words in (
+            ([30, 40], [], "2 sides"), ([30, 40, 30, 40], [], "need 1 diagonals"),
+            ([30, 40, 30, 40], [90], "close no triangle"), ([30, 0, 30, 40], [50], "Zero"),
+        ):  # fmt: skip
             with self.assertRaisesRegex(InputError, words):
                 taped(sides, diagonals, FT)
 
@@ -191,8 +195,8 @@ class Rings(unittest.TestCase):
     def test_any_start_either_way_open_or_closed(self) -> None:
         whole = by_rings([[self.RING]]).size
         for ring in (self.RING[2:] + self.RING[:2], self.RING[::-1], [*self.RING, self.RING[0]]):
-            self.assertAlmostEqual(by_rings([read_geometry({"type": "Polygon", "coordinates": [[[lon, lat] for lat, lon in ring]]})[0]])
-                                   .size / whole, 1, places=12)  # fmt: skip
+            given_ = {"type": "Polygon", "coordinates": [[[lon, lat] for lat, lon in ring]]}
+            self.assertAlmostEqual(by_rings(read_geometry(given_)).size / whole, 1, places=12)
 
     def test_holes_are_taken_off_and_geojson_reads_back(self) -> None:
         hole = [(41.2053, -71.6025), (41.2056, -71.6025), (41.2056, -71.6020), (41.2053, -71.6020)]

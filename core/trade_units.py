@@ -7,6 +7,7 @@ the international one, 43,560 ft² = 4046.8564224 m² (pint's own `acre` is the 
 """
 
 MASS, VOLUME, AREA, LENGTH, RATIO = "mass", "volume", "area", "length", "ratio"
+TIME, SPEED = "time", "speed"
 
 TRADE_UNITS: tuple[tuple[str, str, str, str, str, str, tuple[str, ...]], ...] = (
     ("mg", "mg", "milligram", "milligrams", MASS, "milligram", ()),
@@ -52,6 +53,14 @@ TRADE_UNITS: tuple[tuple[str, str, str, str, str, str, tuple[str, ...]], ...] = 
     ("in", "in", "inch", "inches", LENGTH, "inch", ('"', "ins")),
     ("ft", "ft", "foot", "feet", LENGTH, "foot", ("'",)),
     ("yd", "yd", "yard", "yards", LENGTH, "yard", ("yds",)),
+    ("s", "s", "second", "seconds", TIME, "second", ("sec", "secs")),
+    ("min", "min", "minute", "minutes", TIME, "minute", ("mins",)),
+    ("h", "h", "hour", "hours", TIME, "hour", ("hr", "hrs")),
+    ("day", "d", "day", "days", TIME, "day", ()),
+    ("week", "wk", "week", "weeks", TIME, "week", ("wks",)),
+    ("mph", "mph", "mile an hour", "miles an hour", SPEED, "mile / hour", ("miles per hour",)),
+    ("kmh", "km/h", "kilometre an hour", "kilometres an hour", SPEED, "kilometer / hour", ("kph", "kmh")),
+    ("mps", "m/s", "metre a second", "metres a second", SPEED, "meter / second", ("mps",)),
     ("pct_vv", "% v/v", "percent by volume", "percent by volume", RATIO, "0.01",
      ("%v/v", "% by volume", "% vol/vol", "percent v/v", "% by vol", "% (v/v)")),
 )  # fmt: skip

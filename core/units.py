@@ -1,6 +1,7 @@
 """Units of the trade: parsing, converting and formatting quantities. The only place that converts.
 
-Base units inside the core: mass g, volume L, area m², length m, ratio 1 (a fraction). Definitions and their sources
+Base units inside the core: mass g, volume L, area m², length m, ratio 1 (a fraction), time s, speed m/s; temperatures
+are °C. Definitions and their sources
 stand in `core.trade_units`; pint evaluates them once, at import, so that a conversion is one multiplication.
 """
 
@@ -23,15 +24,19 @@ from core.trade_units import AREA as AREA
 from core.trade_units import LENGTH as LENGTH
 from core.trade_units import MASS as MASS
 from core.trade_units import RATIO as RATIO
+from core.trade_units import SPEED as SPEED
+from core.trade_units import TIME as TIME
 from core.trade_units import VOLUME as VOLUME
 
-_PINT_BASE = {MASS: "gram", VOLUME: "liter", AREA: "meter ** 2", LENGTH: "meter", RATIO: ""}
+_PINT_BASE = {
+    MASS: "gram", VOLUME: "liter", AREA: "meter ** 2", LENGTH: "meter", RATIO: "", TIME: "second", SPEED: "meter / second",
+}  # fmt: skip
 
-LARGEST = {MASS: 1e9, VOLUME: 1e7, AREA: 1e8, LENGTH: 1e5, RATIO: 1.0}
-"""The largest magnitude taken seriously, in base units: 1000 t, 10,000 m³, 10,000 ha, 100 km, the whole."""
+LARGEST = {MASS: 1e9, VOLUME: 1e7, AREA: 1e8, LENGTH: 1e5, RATIO: 1.0, TIME: 1e9, SPEED: 100.0}
+"""The largest magnitude taken seriously, in base units: 1000 t, 10,000 m³, 10,000 ha, 100 km, the whole, 30 years, 100 m/s."""
 
-SMALLEST = {MASS: 1e-6, VOLUME: 1e-9, AREA: 1e-4, LENGTH: 1e-5, RATIO: 1e-9}
-"""The smallest magnitude taken seriously, in base units: 1 µg, 1 nL, 1 cm², 0.01 mm."""
+SMALLEST = {MASS: 1e-6, VOLUME: 1e-9, AREA: 1e-4, LENGTH: 1e-5, RATIO: 1e-9, TIME: 1e-2, SPEED: 1e-3}
+"""The smallest magnitude taken seriously, in base units: 1 µg, 1 nL, 1 cm², 0.01 mm, 10 ms, 1 mm/s."""
 
 
 @dataclass(frozen=True)
@@ -129,6 +134,31 @@ def density(field: str, value: float, key: str) -> float:
         known = ", ".join(DENSITY_UNITS)
         raise InputError(field, key, f"“{key}” is not a unit of density.", f"Use one of: {known}.")
     return positive(field, value, most=1e6, symbol=key) * DENSITY_UNITS[key]
+
+
+TEMPERATURE_UNITS = ("degF", "degC")
+COLDEST, HOTTEST = -60.0, 60.0
+"""Air and soil are not taken seriously outside -60 to 60 °C."""
+
+
+def celsius(field: str, value: float, key: str) -> float:
+    """A checked temperature [°C].
+
+    Raises:
+        InputError: no unit of temperature, or a temperature that no air or soil has.
+    """
+    if key not in TEMPERATURE_UNITS:
+        raise InputError(field, key, f"“{key}” is not a unit of temperature.", "Use degF or degC.")
+    found = (value - 32) / 1.8 if key == "degF" else value
+    if not math.isfinite(value) or not COLDEST <= found <= HOTTEST:
+        shown = f"{value:g} {'°F' if key == 'degF' else '°C'}"
+        raise InputError(field, value, f"{shown} is no temperature of air or soil.", "Check the number and its unit.")
+    return found
+
+
+def show_celsius(value: float, us: bool) -> str:
+    """A temperature [°C] for people, in °F for US clubs."""
+    return f"{show_number(value * 1.8 + 32, 3)} °F" if us else f"{show_number(value, 3)} °C"
 
 
 # --- magnitudes ------------------------------------------------------------------------------------------------

@@ -4,7 +4,7 @@ from django.http import HttpRequest
 from ninja import NinjaAPI, Schema
 from ninja.openapi.schema import OpenAPISchema
 
-from greenmeasure.accounts.api import members, session
+from greenmeasure.accounts.api import house, members, session
 from greenmeasure.book.api import router as book
 from greenmeasure.common import errors
 from greenmeasure.ground.api import router as ground
@@ -53,6 +53,7 @@ api.add_router("", session)
 CLUB = "/clubs/{club}"
 api.add_router(f"{CLUB}/today", today)
 api.add_router(f"{CLUB}/members", members)
+api.add_router(f"{CLUB}/house", house)
 api.add_router(f"{CLUB}/areas", ground)
 api.add_router(f"{CLUB}/products", shelf)
 api.add_router(f"{CLUB}/machines", kit)

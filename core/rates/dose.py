@@ -34,7 +34,8 @@ class Dose:
     """The product for one job.
 
     `amount` is in the label's own unit where that is how the bench measures it. `grams` and `litres` are the same
-    amount in base units; the one that would need an unknown density is None.
+    amount in base units; the one that would need an unknown density is None. `working` leads to the amount, `brings`
+    from it to what it brings of each content.
     """
 
     amount: Quantity
@@ -42,6 +43,7 @@ class Dose:
     litres: float | None
     delivered: tuple[Delivered, ...]
     working: tuple[Step, ...] = field(default=())
+    brings: tuple[Step, ...] = field(default=())
 
     @property
     def base(self) -> float:
@@ -63,7 +65,7 @@ def dose(product: Product, rate: Rate, area: Quantity, spray_litres: float | Non
         amount, more = _from_content(product, rate.unit.basis, wanted)
     grams, litres = _both(product, amount)
     delivered, last = _delivered(product, amount, grams, litres, area, is_us(rate.unit.amount))
-    return Dose(amount, grams, litres, delivered, (*steps, *more, *last))
+    return Dose(amount, grams, litres, delivered, (*steps, *more), tuple(last))
 
 
 # --- how much of what the label counts --------------------------------------------------------------------------

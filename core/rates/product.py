@@ -6,6 +6,7 @@ from decimal import Decimal
 from enum import StrEnum
 
 from core.errors import InputError
+from core.label.rules import NONE, Rules
 from core.rates.rate import Basis
 from core.units import MASS, VOLUME, Quantity, positive, show_number
 
@@ -87,12 +88,21 @@ def formulation(code: str, field: str = "formulation") -> Formulation:
 
 @dataclass(frozen=True)
 class Content:
-    """One active or nutrient in a product: its share by mass [%], or for a liquid its mass per volume [g/L]."""
+    """One active or nutrient in a product: its share by mass [%], or for a liquid its mass per volume [g/L].
+
+    `slow_percent` is how much of the product [%] is this nutrient in slow-release form, as bags state it.
+    """
 
     name: str
     basis: Basis
     percent: float | None = None
     g_per_l: float | None = None
+    slow_percent: float | None = None
+
+    @property
+    def slow_share(self) -> float:
+        """What share of the nutrient is slow to act, 0 to 1."""
+        return self.slow_percent / self.percent if self.slow_percent and self.percent else 0.0
 
 
 @dataclass(frozen=True)
@@ -113,10 +123,18 @@ class Product:
     formulation: Formulation
     contents: tuple[Content, ...] = ()
     density_g_per_l: float | None = None
-    package: Package | None = None
+    packages: tuple[Package, ...] = ()
     stains: bool = False
     ppe_mixing: tuple[str, ...] = ()
     ppe_applying: tuple[str, ...] = ()
+    codes: tuple[str, ...] = ()
+    rules: Rules = NONE
+
+    @property
+    def package(self) -> Package | None:
+        """The package that costs least for what it holds, or the first where none is priced."""
+        priced = [p for p in self.packages if p.price is not None and p.size.unit.dimension == self.measured_in]
+        return min(priced, key=lambda p: float(p.price or 0) / p.size.base) if priced else next(iter(self.packages), None)
 
     @property
     def liquid(self) -> bool:
@@ -177,7 +195,7 @@ def check_product(product: Product) -> list[str]:
 
 
 def _odd(product: Product) -> list[str]:
-    warnings = []
+    warnings = [*_misnamed(product)]
     if product.liquid and product.density_g_per_l and product.density_g_per_l < 0.9999 * WATER_G_PER_L:
         lb = show_number(product.density_g_per_l / 119.826427, 3)
         warnings.append(
@@ -189,6 +207,27 @@ def _odd(product: Product) -> list[str]:
                 f"{show_number(content.percent)} % N is a hundredth of what fertilisers carry: a fraction typed as %?"
             )
     return warnings
+
+
+KNOWN_NITROGEN = {"urea": 46.0, "ammonium sulfate": 21.0, "ammonium sulphate": 21.0, "ammonium nitrate": 34.0,
+                  "potassium nitrate": 13.0, "calcium nitrate": 15.5}  # fmt: skip
+"""% N of plain fertilisers (AAPFCO official terms, from memory)."""
+
+
+def _misnamed(product: Product) -> list[str]:
+    """A plain fertiliser whose N is not what that salt holds, such as urea at 0.46 %."""
+    found = []
+    for salt, percent in KNOWN_NITROGEN.items():
+        if salt not in product.name.lower():
+            continue
+        for content in product.contents:
+            if content.basis is Basis.N and content.percent and abs(content.percent / percent - 1) > 0.15:
+                times = show_number(percent / content.percent, 3)
+                found.append(
+                    f"{salt.capitalize()} holds {show_number(percent)} % N; the card says {show_number(content.percent)} %, "
+                    f"and doses by N would come out {times} times too large."
+                )
+    return found
 
 
 def check_contents(contents: Iterable[Content]) -> None:
@@ -212,6 +251,13 @@ def check_contents(contents: Iterable[Content]) -> None:
         if content.percent is not None:
             positive(f"{field}.amount", content.percent, most=100.0, symbol="%")
             total += content.percent
+        if content.slow_percent is not None:
+            positive(f"{field}.slow", content.slow_percent, zero=True)
+            if content.percent is None or content.slow_percent > content.percent:
+                raise InputError(
+                    f"{field}.slow", content.slow_percent, f"More {content.name} is slow than there is {content.name}.",
+                    "Bags state the slow part as a percentage of the product, not of the nutrient.",
+                )  # fmt: skip
         if content.g_per_l is not None:
             positive(f"{field}.amount", content.g_per_l, most=HEAVIEST, symbol="g/L")
     if total > 100:

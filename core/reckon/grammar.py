@@ -1,10 +1,17 @@
 """The grammar of the reckon line.
 
-    line     = dose | reach | convert
-    dose     = rate [("of" | "from") ["the"] PRODUCT] ("on" | "over") ground ["with" MACHINE] ["in" number "passes"]
+    line     = dose | reach | backwards | brings | compare | measure | cup | convert
+    dose     = rate [("of" | "from") ["the"] PRODUCT] ("on" | "over") grounds ["with" MACHINE] ["in" number "passes"]
     reach    = "how far does" amount ["of" PRODUCT] "go" "at" rate
+    backwards = "what rate is" amount ["less" amount] "of" PRODUCT "on" grounds
+    brings   = "what does" rate "of" PRODUCT "bring"
+    compare  = "compare" PRODUCT ("and" | ",") PRODUCT … "on" ground ["for" TARGET]
+    measure  = "measure" amount ["of" PRODUCT]
+    cup      = "cup" amount ("weighs" | "holds") amount ["at" number ("C" | "F")]
     convert  = rate ("in" | "as" | "=") [number] rate-unit | amount ("in" | "as" | "to" | "=") unit
-    ground   = AREA | number area-unit
+    grounds  = ground {("and" | ",") ground}
+    ground   = [share "of"] AREA | number area-unit
+    share    = number "%" | "half" | "a third" | "a quarter" | fraction
     rate     = a label phrase, see `core.rates.phrase`
     PRODUCT, AREA, MACHINE = a name of the club's, in any case; a beginning that fits one name alone will do
 
@@ -22,9 +29,12 @@ from core.rates.phrase import find_label_rate
 from core.rates.rate import LabelRate, RateUnit
 from core.units import (
     AREA,
+    MASS,
     NUMBER,
+    VOLUME,
     Quantity,
     Unit,
+    celsius,
     read_number,
     read_quantity,
     read_unit_at,
@@ -44,14 +54,23 @@ class Names:
 
 
 @dataclass(frozen=True)
+class GroundAsked:
+    """A name or a size, and how much of it, as a fraction."""
+
+    area: str | Quantity
+    share: float = 1.0
+
+
+@dataclass(frozen=True)
 class DoseAsked:
-    """RATE [of PRODUCT] on GROUND [with MACHINE]; the ground is a name or a size."""
+    """RATE [of PRODUCT] on GROUNDS [with MACHINE]; `said_product` tells a rate that says it counts product."""
 
     rate: LabelRate
     product: str | None
-    area: str | Quantity
+    grounds: tuple[GroundAsked, ...]
     machine: str | None
     passes: int | None
+    said_product: bool = False
 
 
 @dataclass(frozen=True)
@@ -72,7 +91,51 @@ class ConversionAsked:
     against: float | None = None
 
 
-Asked = DoseAsked | ReachAsked | ConversionAsked
+@dataclass(frozen=True)
+class BackwardsAsked:
+    """What rate is AMOUNT, or what AMOUNT less AMOUNT left, of PRODUCT on GROUNDS."""
+
+    had: Quantity
+    left: Quantity | None
+    product: str
+    grounds: tuple[GroundAsked, ...]
+
+
+@dataclass(frozen=True)
+class BringsAsked:
+    """What does RATE of PRODUCT bring."""
+
+    rate: LabelRate
+    product: str
+
+
+@dataclass(frozen=True)
+class CompareAsked:
+    """Compare PRODUCTS on GROUND for TARGET."""
+
+    products: tuple[str, ...]
+    ground: GroundAsked
+    target: str
+
+
+@dataclass(frozen=True)
+class MeasureAsked:
+    """Measure AMOUNT of PRODUCT."""
+
+    amount: Quantity
+    product: str | None
+
+
+@dataclass(frozen=True)
+class CupAsked:
+    """A cup whose MARK holds water of WEIGHT at so many degrees [°C]."""
+
+    mark: Quantity
+    weight: Quantity
+    celsius: float
+
+
+Asked = DoseAsked | ReachAsked | ConversionAsked | BackwardsAsked | BringsAsked | CompareAsked | MeasureAsked | CupAsked
 
 _REACH = re.compile(
     r"how (?:far|much (?:area|ground)) (?:does|do|will|would|can)\s+(.+?)\s+(?:go|cover|treat|reach)\s+at\s+(.+)", re.I
@@ -82,6 +145,24 @@ _WITH = re.compile(r"\s+(?:with|using)\s+(?:the\s+)?", re.IGNORECASE)
 _PASSES = re.compile(r"\s+in\s+(\d+|one|two|three|four)\s+pass(?:es)?$", re.IGNORECASE)
 _ON = re.compile(r"(?:on|over|to)\s+(?:the\s+)?", re.IGNORECASE)
 _OF = re.compile(r"(?:of|from)\s+(?:the\s+)?", re.IGNORECASE)
+_BACKWARDS = re.compile(
+    r"(?:what|which) rate (?:is|was|are|does)\s+(?:the\s+)?(.+?)(?:\s+(?:less|minus|with)\s+(.+?)(?:\s+left)?)?"
+    r"\s+of\s+(?:the\s+)?(.+?)\s+(?:on|over)\s+(?:the\s+)?(.+?)(?:\s+make)?", re.I
+)  # fmt: skip
+_BRINGS = re.compile(r"what (?:does|do|would)\s+(.+)\s+bring", re.IGNORECASE)
+_COMPARE = re.compile(r"compare\s+(.+?)\s+(?:on|over)\s+(?:the\s+)?(.+?)(?:\s+(?:for|against)\s+(.+))?", re.IGNORECASE)
+_MEASURE = re.compile(r"measure\s+(.+?)(?:\s+of\s+(?:the\s+)?(.+))?", re.IGNORECASE)
+_CUP = re.compile(
+    r"(?:a\s+)?cup\s+(?:of\s+)?(.+?)\s+(?:weighs|holds|with)\s+(.+?)(?:\s+(?:of\s+)?water)?"
+    r"(?:\s+at\s+(-?[\d.]+)\s*(?:°|deg(?:rees)?)?\s*([CF]))?", re.I
+)  # fmt: skip
+_SHARE = re.compile(
+    r"(?:(?P<percent>\d+(?:\.\d+)?)\s*%|(?P<fraction>\d+\s*/\s*\d+)|(?:a\s+)?(?P<word>half|third|quarter|fifth|tenth))"
+    r"\s+(?:of\s+)?(?:the\s+)?(?P<area>\S.*)", re.I
+)  # fmt: skip
+_SHARE_WORDS = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5, "tenth": 1 / 10}
+_AND = re.compile(r"\s*(?:,|\band\b|\+)\s*(?:the\s+)?", re.IGNORECASE)
+MOST_GROUNDS = 20
 _PASS_WORDS = {"one": 1, "two": 2, "three": 3, "four": 4}
 
 
@@ -116,6 +197,24 @@ def _with_whole_lines(problem: InputError, clean: str) -> InputError:
 def _read(clean: str, text: str, names: Names) -> Asked:
     if match := _REACH.fullmatch(clean):
         return _reach(match[1], match[2], names)
+    if match := _BACKWARDS.fullmatch(clean):
+        had = read_quantity(match[1], "line")
+        left = read_quantity(match[2], "line", had.unit.dimension) if match[2] else None
+        return BackwardsAsked(had, left, find_name(match[3], names.products, "product"), _grounds(match[4], names))
+    if match := _BRINGS.fullmatch(clean):
+        return _brings(match[1], names)
+    if match := _COMPARE.fullmatch(clean):
+        products = tuple(find_name(p, names.products, "product") for p in _AND.split(match[1]) if p)
+        if len(products) < 2:
+            raise NotUnderstood("line", text, "There is one product to compare.", "Name two or more: “compare A and B on …”.")
+        return CompareAsked(products, _ground(match[2], names), (match[3] or "").strip())
+    if match := _MEASURE.fullmatch(clean):
+        product = find_name(match[2], names.products, "product") if match[2] else None
+        return MeasureAsked(read_quantity(match[1], "line", VOLUME, MASS), product)
+    if match := _CUP.fullmatch(clean):
+        value = float(match[3]) if match[3] else 20.0
+        warm = celsius("line", value, "degF" if (match[4] or "C").upper() == "F" else "degC")
+        return CupAsked(read_quantity(match[1], "line", VOLUME), read_quantity(match[2], "line", MASS), warm)
     if clean.lower().startswith("how "):
         raise NotUnderstood("line", text, "That question was not understood.", "Ask “how far does 30 lb go at 4 lb/acre”.")
     return _dose_or_conversion(clean, names)
@@ -141,10 +240,10 @@ def _dose_or_conversion(clean: str, names: Names) -> Asked:
         raise problem
     if match := re.match(r"(?:in|as|=)\s+(?:how many\s+)?(?!.*\bpass)", rest, re.IGNORECASE):
         return _rate_conversion(rest[match.end() :], rate)
-    return _dose(rate, rest, names)
+    return _dose(rate, rest, names, clean)
 
 
-def _dose(rate: LabelRate, rest: str, names: Names) -> DoseAsked:
+def _dose(rate: LabelRate, rest: str, names: Names, clean: str) -> DoseAsked:
     product = machine = passes = None
     if match := _PASSES.search(rest):
         word = match[1].lower()
@@ -162,10 +261,45 @@ def _dose(rate: LabelRate, rest: str, names: Names) -> DoseAsked:
         said = f"“{rest}” was not understood." if rest else "The line does not say on what ground."
         raise NotUnderstood("line", rest, said, "Go on with “on” and an area, or “in” and a unit.")
     ground = rest[match.end() :].strip()
-    return DoseAsked(rate, product, _ground(ground, names), machine, passes)
+    counted = bool(re.search(r"\bproduct\b", clean, re.IGNORECASE))
+    return DoseAsked(rate, product, _grounds(ground, names), machine, passes, counted)
 
 
-def _ground(text: str, names: Names) -> str | Quantity:
+def _brings(text: str, names: Names) -> BringsAsked:
+    rate, rest = find_label_rate(text, "line")
+    match = _OF.match(rest)
+    if not match:
+        raise NotUnderstood("line", rest, "The line does not say of what.", "Go on with “of” and a product.")
+    return BringsAsked(rate, find_name(rest[match.end() :], names.products, "product"))
+
+
+def _grounds(text: str, names: Names) -> tuple[GroundAsked, ...]:
+    """One ground or several; a name that holds an “and” of its own is found first."""
+    try:
+        return (_ground(text, names),)
+    except InputError:
+        parts = [p for p in _AND.split(text) if p.strip()]
+        if not 2 <= len(parts) <= MOST_GROUNDS:
+            raise
+    return tuple(_ground(p, names) for p in parts)
+
+
+def _ground(text: str, names: Names) -> GroundAsked:
+    if match := _SHARE.fullmatch(text.strip()):
+        whole = match["area"]
+        if match["percent"]:
+            share = float(match["percent"]) / 100
+        elif match["fraction"]:
+            share = read_number(match["fraction"], "line")
+        else:
+            share = _SHARE_WORDS[match["word"].lower()]
+        if not 0 < share <= 1:
+            raise InputError("line", text, f"{text} is not a part of it.", "Give a share between 0 and 100 %.")
+        return GroundAsked(_one_ground(whole, names), share)
+    return GroundAsked(_one_ground(text, names))
+
+
+def _one_ground(text: str, names: Names) -> str | Quantity:
     if re.match(r"[\d.½¼¾⅓⅔⅛]", text):
         try:
             return read_quantity(text, "area", AREA)

@@ -1,7 +1,8 @@
 """The order in which a tank or a hopper is filled, one line an act, by formulation.
 
 Half the water with agitation, then dry dispersible products, liquid suspensions, emulsifiable concentrates and
-solutions, then top up (the order many extension services teach; common practice, no source). A label's order prevails.
+solutions, then top up (the order many extension services teach; common practice, no source). The house may fill
+otherwise; a label's order prevails.
 """
 
 from collections.abc import Sequence
@@ -20,7 +21,18 @@ class Act:
     volume: float = 0.0
 
 
-def fill_tank(products: Sequence[tuple[Product, str]], volume: float, shown: str, half: str) -> tuple[Act, ...]:
+FIRST = {
+    "half_first": ("half", 0.5, "Fill with clean water to {half}; filler hose above the water, agitation on."),
+    "water_first": ("water", 0.95, "Fill with clean water almost to {full}; let it stand until it is still."),
+    "product_first": ("empty", 0.0, "Start with the tank empty and rinsed; keep the filler hose ready."),
+    "slurry_first": ("some", 0.15, "Put in enough clean water to cover the agitator, and start it."),
+}
+"""What comes first by each house rule: key, how full the tank then is, and the words."""
+
+
+def fill_tank(
+    products: Sequence[tuple[Product, str]], volume: float, shown: str, half: str, order: str = "half_first"
+) -> tuple[Act, ...]:
     """The acts that fill one tank to `volume` [L].
 
     Args:
@@ -28,13 +40,19 @@ def fill_tank(products: Sequence[tuple[Product, str]], volume: float, shown: str
         volume: finished spray [L].
         shown: that volume in words.
         half: half of it in words.
+        order: the house's order, a key of `FIRST`; a label's own note stands before it.
     """
-    acts = [Act("half", f"Fill with clean water to {half}; filler hose above the water, agitation on.", volume=volume / 2)]
+    key, share, words = FIRST[order]
+    acts = [
+        Act(f"note-{i}", f"The label of {p.name} says: {p.rules.fill_note}")
+        for i, (p, _) in enumerate(products) if p.rules.fill_note
+    ]  # fmt: skip
+    acts.append(Act(key, words.format(half=half, full=shown), volume=volume * share))
     for i, (product, amount) in enumerate(in_order(products)):
         kind = product.formulation
         if kind.slurry:
             acts.append(Act(f"slurry-{i}", f"Stir {amount} of {product.name} into a jug of water until it is all wet."))
-        acts.append(Act(f"pour-{i}", f"Pour in {amount} of {product.name} ({kind.name}).", product.name, volume / 2))
+        acts.append(Act(f"pour-{i}", f"Pour in {amount} of {product.name} ({kind.name}).", product.name, volume * share))
         acts.append(Act(f"rinse-{i}", "Rinse the vessel three times, each rinse into the tank."))
     acts.append(Act("top-up", f"Top up with water to {shown}; keep agitating until it is sprayed out.", volume=volume))
     return tuple(acts)

@@ -180,7 +180,7 @@ class Working(unittest.TestCase):
     def test_it_tells_each_step_and_strikes_what_cancels(self) -> None:
         found = dose(feed((Basis.N, 20)), rate("0.5 lb N/M"), read_quantity("4,000 sq ft"))
         self.assertEqual(
-            [str(s) for s in found.working],
+            [str(s) for s in (*found.working, *found.brings)],
             [
                 "The area in the rate's measure: 4,000 ft² ÷ 1,000 ft²/1000 ft² = 4 (1000 ft²)",
                 "Rate × area: N: 0.5 lb N/1000 ft² × 4 (1000 ft²) = 2 lb N",
@@ -197,7 +197,7 @@ class Money(unittest.TestCase):
     def test_decimal_to_the_cent(self) -> None:
         """A 50 lb bag of 24 % N at $31.20 is $2.60 a pound of N (common practice, no source)."""
         bag = Package(read_quantity("50 lb"), Decimal("31.20"))
-        product = Product("x", Kind.FERTILISER, GRANULE, (Content("N", Basis.N, percent=24.0),), package=bag)
+        product = Product("x", Kind.FERTILISER, GRANULE, (Content("N", Basis.N, percent=24.0),), packages=(bag,))
         ground = read_quantity("1,000 sq ft")
         found = cost(product, dose(product, rate("1 lb N/M"), ground).amount, ground, Quantity(1, UNITS["kft2"]))
         assert found
@@ -205,6 +205,6 @@ class Money(unittest.TestCase):
 
     def test_no_price_is_no_cost(self) -> None:
         bag = Package(read_quantity("50 lb"), None)
-        product = Product("x", Kind.FERTILISER, GRANULE, package=bag)
+        product = Product("x", Kind.FERTILISER, GRANULE, packages=(bag,))
         ground = read_quantity("1,000 sq ft")
         self.assertIsNone(cost(product, read_quantity("2 lb"), ground, Quantity(1, UNITS["kft2"])))

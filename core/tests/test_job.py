@@ -5,11 +5,13 @@ from dataclasses import replace
 
 from core.cautions import cautions, worn_for_mixing
 from core.errors import InputError
-from core.job import Ground, Job, Machine, MachineKind, check_machine, reckon
+from core.ground import Ground
+from core.job import Job, Machine, MachineKind, Part, check_machine, reckon
 from core.rates.limits import Stand
 from core.rates.phrase import read_label_rate
 from core.rates.product import FORMULATIONS, Kind, Product
 from core.rates.rate import Rate
+from core.schools import House
 from core.units import read_quantity
 
 LABEL = read_label_rate("0.4 to 0.8 fl oz in 2 gal of water per 1,000 sq ft")
@@ -21,32 +23,32 @@ GREEN = Ground("green", read_quantity("7,000 sq ft"))
 
 
 def spray(value: float = 0.6, machine: Machine | None = KNAPSACK, **more: int) -> Job:
-    return reckon(SPRAY, LABEL, Rate(value, LABEL.highest.unit), GREEN, machine, **more)
+    return reckon(SPRAY, [Part(GREEN, Rate(value, LABEL.highest.unit), LABEL)], machine, **more)
 
 
 class Whole(unittest.TestCase):
     def test_amount_spray_and_loads_agree(self) -> None:
         job = spray()
         assert job.spray
-        self.assertAlmostEqual(job.dose.amount.value, 4.2, places=9)
+        self.assertAlmostEqual(job.amount.value, 4.2, places=9)
         self.assertAlmostEqual(job.spray.to("gal").value, 14, places=9)
         self.assertEqual([round(p.product.value, 9) for p in job.loads], [1.2, 1.2, 1.2, 0.6])
 
     def test_the_rounded_rate_is_what_the_marks_make(self) -> None:
         job = spray()
-        self.assertAlmostEqual(sum(p.measure.measured.base for p in job.loads) / job.dose.base - 1, job.rounding, places=12)
-        self.assertAlmostEqual(job.measured_rate.value, 0.6 * (1 + job.rounding), places=12)
+        self.assertAlmostEqual(sum(p.measure.measured.base for p in job.loads) / job.amount.base - 1, job.rounding, places=12)
+        self.assertAlmostEqual(job.parts[0].measured_rate.value, 0.6 * (1 + job.rounding), places=12)
 
     def test_at_the_labels_top_no_mark_passes_it(self) -> None:
         for feet in range(1000, 9000, 370):
             ground = Ground("g", read_quantity(f"{feet} sq ft"))
-            job = reckon(SPRAY, LABEL, Rate(0.8, LABEL.highest.unit), ground, KNAPSACK)
-            self.assertIsNot(job.measured_judgement.stand, Stand.ABOVE, feet)
+            job = reckon(SPRAY, [Part(ground, Rate(0.8, LABEL.highest.unit), LABEL)], KNAPSACK)
+            self.assertIsNot(job.parts[0].measured_judgement.stand, Stand.ABOVE, feet)
 
     def test_above_the_label_is_reckoned_and_judged(self) -> None:
         job = spray(1.6)
         self.assertTrue(job.judgement.refused)
-        self.assertAlmostEqual(job.dose.amount.value, 11.2, places=9)
+        self.assertAlmostEqual(job.amount.value, 11.2, places=9)
 
     def test_the_water_a_label_asks_for(self) -> None:
         thin = replace(KNAPSACK, output=read_label_rate("1 gal per 1000 sq ft").highest)
@@ -60,7 +62,7 @@ class Whole(unittest.TestCase):
 
     def test_granules_in_two_passes(self) -> None:
         label = read_label_rate("2 to 4 lb/M")
-        job = reckon(FEED, label, Rate(3, label.unit), GREEN, SPREADER, passes=2)
+        job = reckon(FEED, [Part(GREEN, Rate(3, label.unit), label)], SPREADER, passes=2)
         self.assertEqual([(p.load.pass_number, round(p.product.value, 9)) for p in job.loads], [(1, 10.5), (2, 10.5)])
 
     def test_working_ends_where_the_answer_is(self) -> None:
@@ -69,17 +71,73 @@ class Whole(unittest.TestCase):
         self.assertAlmostEqual(steps["Tanks"].result.value, 3.5, places=9)
 
 
+class ManyAreas(unittest.TestCase):
+    BANK = Ground("bank", read_quantity("3,000 sq ft"))
+
+    def part(self, ground: Ground, value: float, treated: str = "", zone: str = "") -> Part:
+        return Part(ground, Rate(value, LABEL.highest.unit), LABEL, read_quantity(treated) if treated else None, zone)
+
+    def test_areas_of_one_rate_share_their_tanks(self) -> None:
+        """10,000 ft² at 2 gal/1000 ft² is 20 gal: five tanks of 4 gal run through both areas (arithmetic)."""
+        job = reckon(SPRAY, [self.part(GREEN, 0.6), self.part(self.BANK, 0.6)], KNAPSACK)
+        self.assertEqual([p.load.number for p in job.loads], [1, 2, 3, 4, 5])
+        self.assertEqual({x.ground.name for x in job.loads[0].parts}, {"green", "bank"})
+        self.assertAlmostEqual(job.amount.value, 6.0, places=9)
+
+    def test_another_rate_is_another_mix_with_tanks_of_its_own(self) -> None:
+        job = reckon(SPRAY, [self.part(GREEN, 0.6), self.part(self.BANK, 0.8)], KNAPSACK)
+        self.assertEqual([p.load.number for p in job.loads], list(range(1, 7)))
+        self.assertEqual([[x.ground.name for x in p.parts] for p in job.loads], [["green"]] * 4 + [["bank"]] * 2)
+        self.assertAlmostEqual(job.amount.value, 7 * 0.6 + 3 * 0.8, places=9)
+
+    def test_a_zone_at_one_rate_and_the_rest_at_another(self) -> None:
+        """A core of 2,000 ft² at 0.8 and the 5,000 ft² around it at 0.4: 1.6 + 2.0 fl oz (arithmetic)."""
+        core, around = self.part(GREEN, 0.8, "2,000 sq ft", "core"), self.part(GREEN, 0.4, "5,000 sq ft", "surround")
+        job = reckon(SPRAY, [core, around], KNAPSACK)
+        self.assertEqual([round(p.dose.amount.value, 9) for p in job.parts], [1.6, 2.0])
+        with self.assertRaisesRegex(InputError, "more than its 7,000"):
+            reckon(SPRAY, [core, self.part(GREEN, 0.4)], KNAPSACK)
+
+    def test_granules_are_weighed_out_an_area_at_a_time(self) -> None:
+        label = read_label_rate("2 to 4 lb/M")
+        parts = [Part(g, Rate(3, label.unit), label) for g in (GREEN, self.BANK)]
+        job = reckon(FEED, parts, SPREADER)
+        self.assertEqual([(p.parts[0].ground.name, round(p.product.value, 9)) for p in job.loads], [("green", 21), ("bank", 9)])
+
+    def test_the_gravest_verdict_speaks_for_the_job(self) -> None:
+        job = reckon(SPRAY, [self.part(GREEN, 0.6), self.part(self.BANK, 1.0)], KNAPSACK)
+        self.assertTrue(job.judgement.refused)
+        self.assertEqual([p.judgement.stand for p in job.parts], [Stand.WITHIN, Stand.ABOVE])
+
+    def test_halves_add_up_to_the_whole(self) -> None:
+        whole = reckon(SPRAY, [self.part(GREEN, 0.6)], None)
+        halves = reckon(SPRAY, [self.part(GREEN, 0.6, "3,500 sq ft", z) for z in ("left", "right")], None)
+        self.assertAlmostEqual(whole.amount.value, halves.amount.value, places=12)
+        self.assertAlmostEqual(whole.delivered[0].grams if whole.delivered else 0,
+                               halves.delivered[0].grams if halves.delivered else 0, places=9)  # fmt: skip
+
+    def test_the_house_fills_as_it_likes(self) -> None:
+        for order, key in {
+            "half_first": "half",
+            "water_first": "water",
+            "product_first": "empty",
+            "slurry_first": "some",
+        }.items():
+            job = reckon(SPRAY, [self.part(GREEN, 0.6)], KNAPSACK, house=House({"fill_order": order}))
+            self.assertEqual(job.loads[0].acts[0].key, key)
+
+
 class Refused(unittest.TestCase):
     def test_the_wrong_machine(self) -> None:
         label = read_label_rate("2 to 4 lb/M")
         with self.assertRaisesRegex(InputError, "spreader"):
             spray(machine=SPREADER)
         with self.assertRaisesRegex(InputError, "sprayer"):
-            reckon(FEED, label, Rate(3, label.unit), GREEN, KNAPSACK)
+            reckon(FEED, [Part(GREEN, Rate(3, label.unit), label)], KNAPSACK)
 
     def test_a_rate_of_another_kind_than_the_labels(self) -> None:
         with self.assertRaises(InputError):
-            reckon(SPRAY, LABEL, read_label_rate("1 lb/acre").highest, GREEN, KNAPSACK)
+            reckon(SPRAY, [Part(GREEN, read_label_rate("1 lb/acre").highest, LABEL)], KNAPSACK)
 
     def test_machines_that_cannot_be(self) -> None:
         wild = read_label_rate("900 gal per 1000 sq ft").highest

@@ -7,13 +7,26 @@ from hypothesis import strategies as st
 
 from core.errors import Ambiguous, InputError, NotUnderstood
 from core.reckon.answer import convert_line, one_rate, reach, unnamed
-from core.reckon.grammar import ConversionAsked, DoseAsked, Names, ReachAsked, read_line
+from core.reckon.grammar import (
+    Asked,
+    BackwardsAsked,
+    BringsAsked,
+    CompareAsked,
+    ConversionAsked,
+    CupAsked,
+    DoseAsked,
+    GroundAsked,
+    MeasureAsked,
+    Names,
+    ReachAsked,
+    read_line,
+)
 from core.units import Quantity
 
 NAMES = Names(["North lawn", "North green", "Court 9", "The bank"], ["Feed 21-0-7", "Sedge SC"], ["Barrow", "Back sprayer"])
 
 
-def ask(text: str) -> DoseAsked | ReachAsked | ConversionAsked:
+def ask(text: str) -> Asked:
     return read_line(text, NAMES)
 
 
@@ -33,17 +46,20 @@ class Doses(unittest.TestCase):
 
     def test_all_of_it(self) -> None:
         found = self.dose("0.6 lb N/M from the Feed 21-0-7 on Court 9 with Barrow in two passes")
-        self.assertEqual((found.product, found.area, found.machine, found.passes), ("Feed 21-0-7", "Court 9", "Barrow", 2))
+        self.assertEqual(
+            (found.product, found.grounds[0].area, found.machine, found.passes), ("Feed 21-0-7", "Court 9", "Barrow", 2)
+        )
         self.assertEqual(one_rate(found.rate).unit.key, "lb/kft2:N")
 
     def test_a_beginning_that_fits_one_name_will_do(self) -> None:
         found = self.dose("1 fl oz/M of sedge on the bank with back?")
-        self.assertEqual((found.product, found.area, found.machine), ("Sedge SC", "The bank", "Back sprayer"))
+        self.assertEqual((found.product, found.grounds[0].area, found.machine), ("Sedge SC", "The bank", "Back sprayer"))
 
     def test_a_typed_size(self) -> None:
         found = self.dose("2 lb/M on 6,000 sq ft")
-        assert isinstance(found.area, Quantity)
-        self.assertAlmostEqual(found.area.to("acre").value, 6000 / 43560, places=12)
+        size = found.grounds[0].area
+        assert isinstance(size, Quantity)
+        self.assertAlmostEqual(size.to("acre").value, 6000 / 43560, places=12)
 
     def test_a_name_that_fits_two_is_asked_back_as_whole_lines(self) -> None:
         with self.assertRaises(Ambiguous) as caught:
@@ -128,6 +144,49 @@ WORDS = [
 ]
 
 
+class Questions(unittest.TestCase):
+    def test_several_grounds_and_shares_of_them(self) -> None:
+        found = ask("1 fl oz/M of sedge on north lawn, half of the bank and 20% of court 9")
+        assert isinstance(found, DoseAsked)
+        want = (GroundAsked("North lawn"), GroundAsked("The bank", 0.5), GroundAsked("Court 9", 0.2))
+        self.assertEqual(found.grounds, want)
+        for bad in ("1 fl oz/M on 140% of the bank", "1 fl oz/M on half of"):
+            with self.assertRaises(InputError, msg=bad):
+                ask(bad)
+
+    def test_a_name_with_an_and_in_it_is_one_ground(self) -> None:
+        names = Names(["Bowls and croquet", "Bowls"], [], [])
+        found = read_line("2 lb/M on bowls and croquet", names)
+        assert isinstance(found, DoseAsked)
+        self.assertEqual(found.grounds, (GroundAsked("Bowls and croquet"),))
+
+    def test_backwards(self) -> None:
+        found = ask("what rate is 6 fl oz of sedge on court 9?")
+        assert isinstance(found, BackwardsAsked)
+        self.assertEqual((str(found.had), found.left, found.product), ("6 fl oz", None, "Sedge SC"))
+        left = ask("what rate was 64 fl oz less 40 fl oz of Sedge SC over North lawn and The bank")
+        assert isinstance(left, BackwardsAsked)
+        self.assertEqual((str(left.left), len(left.grounds)), ("40 fl oz", 2))
+
+    def test_brings_compares_measures_and_checks_a_cup(self) -> None:
+        self.assertIsInstance(ask("what does 3 lb/M of the feed bring"), BringsAsked)
+        compared = ask("compare feed and sedge on court 9 for dollar spot")
+        assert isinstance(compared, CompareAsked)
+        self.assertEqual((compared.products, compared.target), (("Feed 21-0-7", "Sedge SC"), "dollar spot"))
+        self.assertIsInstance(ask("measure 0.38 fl oz of sedge"), MeasureAsked)
+        cup = ask("cup 4 fl oz holds 118 g of water at 68 F")
+        assert isinstance(cup, CupAsked)
+        self.assertAlmostEqual(cup.celsius, 20)
+        with self.assertRaises(NotUnderstood):
+            ask("compare sedge on court 9")
+
+    def test_product_is_told_from_a_bare_pound(self) -> None:
+        for text, said in (("2 lb product/M of feed on court 9", True), ("2 lb/M of feed on court 9", False)):
+            found = ask(text)
+            assert isinstance(found, DoseAsked)
+            self.assertIs(found.said_product, said)
+
+
 class Anything(unittest.TestCase):
     words = st.lists(
         st.sampled_from(WORDS),
@@ -147,4 +206,4 @@ class Anything(unittest.TestCase):
     def test_rate_on_area_always_reads(self, value: int, unit: str, area: str) -> None:
         found = ask(f"{value / 10} {unit} on {area}")
         assert isinstance(found, DoseAsked)
-        self.assertEqual((found.area, found.rate.high), (area, value / 10))
+        self.assertEqual((found.grounds[0].area, found.rate.high), (area, value / 10))

@@ -8,12 +8,27 @@ from django.middleware.csrf import get_token
 from ninja import Path, Router
 
 from greenmeasure.accounts import actions
+from greenmeasure.accounts import house as house_actions
+from greenmeasure.accounts.house import house_out
 from greenmeasure.accounts.models import Membership
-from greenmeasure.accounts.schemas import ClubOut, FoundIn, MemberIn, MemberOut, RoleIn, RoleName, SessionOut, SignInIn, UnitsName
+from greenmeasure.accounts.schemas import (
+    ClubOut,
+    FoundIn,
+    HouseIn,
+    HouseOut,
+    MemberIn,
+    MemberOut,
+    RoleIn,
+    RoleName,
+    SessionOut,
+    SignInIn,
+    UnitsName,
+)
 from greenmeasure.common.auth import ANYONE, MANAGER, SIGNED_IN, VIEWER, club_of, user_of
 
 session = Router(tags=["session"])
 members = Router(tags=["members"])
+house = Router(tags=["house"])
 
 
 def session_out(request: HttpRequest) -> SessionOut:
@@ -89,3 +104,15 @@ def remove_member(request: HttpRequest, club: Path[str], member_id: int) -> tupl
     """Take a person out of the club."""
     actions.remove_member(actions.member(club_of(request), member_id))
     return 204, None
+
+
+@house.get("", response=HouseOut, auth=VIEWER)
+def get_house(request: HttpRequest, club: Path[str]) -> HouseOut:
+    """The club's house rules, with each side's reason."""
+    return house_out(club_of(request))
+
+
+@house.put("", response=HouseOut, auth=MANAGER)
+def change_house(request: HttpRequest, club: Path[str], data: HouseIn) -> HouseOut:
+    """Change the house rules."""
+    return house_out(house_actions.change_house(club_of(request), data))

@@ -5,6 +5,8 @@ from uuid import uuid4
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
+from core.schools import Closed, House
+
 
 class User(AbstractUser):
     """A person who signs in. People are told apart by their sign-in name, and may belong to several clubs."""
@@ -30,10 +32,20 @@ class Club(models.Model):
     time_zone = models.CharField(max_length=40, default="UTC")
     currency = models.CharField(max_length=3, default="USD")
     created_at = models.DateTimeField(auto_now_add=True)
+    house = models.JSONField(default=dict, blank=True)
     revision = models.UUIDField(default=uuid4, editable=False)
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def house_rules(self) -> House:
+        """The club's house rules as the core sees them."""
+        start = self.house.get("season_start", [1, 1])
+        closed = tuple(
+            Closed(c["what"], tuple(c["start"]), tuple(c["end"]), c.get("why", "")) for c in self.house.get("closed", [])
+        )
+        return House(self.house.get("answers", {}), closed, (start[0], start[1]))
 
     def touch(self) -> None:
         """Say that something of the club has changed: what was kept of it is read afresh."""

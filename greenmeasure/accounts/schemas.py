@@ -1,8 +1,9 @@
 """What the accounts API takes and gives."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
+from pydantic import Field
 
 from greenmeasure.common.schemas import Name, Out
 
@@ -59,3 +60,48 @@ class MemberOut(Out):
     full_name: str
     role: RoleName
     you: bool
+
+
+class SchoolOut(Out):
+    """One answer to a house rule, with the reason its school gives."""
+
+    key: str
+    text: str
+    reason: str
+
+
+class QuestionOut(Out):
+    key: str
+    ask: str
+    changes: str
+    chosen: str
+    default: str
+    options: list[SchoolOut]
+
+
+class DayOut(Out):
+    """A day of any year."""
+
+    month: int
+    day: int
+
+
+class ClosedIn(Out):
+    """A time of year in which N or P₂O₅ may not go down, both ends in it."""
+
+    what: str
+    start: DayOut
+    end: DayOut
+    why: Name = ""
+
+
+class HouseOut(Out):
+    questions: list[QuestionOut]
+    closed: list[ClosedIn]
+    season_start: DayOut
+
+
+class HouseIn(Schema):
+    answers: dict[str, str] = {}
+    closed: Annotated[list[ClosedIn], Field(max_length=12)] = []
+    season_start: DayOut = DayOut(month=1, day=1)

@@ -1,45 +1,52 @@
 """What changes the book."""
 
-from datetime import date, datetime
+from dataclasses import asdict
+from datetime import datetime
 from decimal import Decimal
-from typing import TYPE_CHECKING
-from zoneinfo import ZoneInfo
+from typing import TYPE_CHECKING, Any
 
-from core.job import foot_of, readable
 from core.rates.cost import CENT, cost
-from core.rates.limits import Judgement
-from core.rates.rate import Rate
+from core.readable import foot_of, readable
+from core.season.history import Applied, applied
 from core.units import Quantity
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import User
 from greenmeasure.book.models import Entry
+from greenmeasure.common.clock import local_day
 
 if TYPE_CHECKING:
+    from greenmeasure.rounds.actions import Actual, ActualPart
     from greenmeasure.rounds.models import Round
+    from greenmeasure.rounds.schemas import FinishIn
 
 
-def local_day(club: Club, at: datetime) -> date:
-    """The calendar day at the ground."""
-    return at.astimezone(ZoneInfo(club.time_zone)).date()
-
-
-def record(
-    done: "Round", user: User, at: datetime, used: Quantity, treated: Quantity, spray: Quantity | None, actual: Rate,
-    judgement: Judgement, *, wind: str = "", air: str = "", note: str = "",
-) -> Entry:  # fmt: skip
-    """Write a round into the book with what was really used; nothing is refused here, only marked."""
-    club, product = done.club, done.product
-    price = cost(product.core(), used, treated, foot_of(club.us))
+def record(done: "Round", user: User, at: datetime, actual: "Actual", here: "ActualPart", data: "FinishIn") -> Entry:
+    """Write one area of a round into the book with what was really used; nothing is refused here, only marked."""
+    club, product, part = done.club, done.product, here.part
+    made = product.core()
+    price = cost(made, here.used, here.treated, foot_of(club.us))
     spent: Decimal | None = price.total.quantize(CENT) if price else None
-    unit = done.label.highest.unit
-    shown_spray = readable(spray, club.us) if spray else None
+    unit = part.label.highest.unit
+    share = here.treated.base / sum(p.treated.base for p in actual.parts)
+    spray = readable(Quantity(actual.spray.value * share, actual.spray.unit), club.us) if actual.spray else None
+    day = local_day(club, at)
     return Entry.objects.create(
-        club=club, round=done, applied_on=local_day(club, at), finished_at=at, area=done.area.name,
-        treated_value=treated.value, treated_unit=treated.unit.key, product=product.name, kind=product.kind,
+        club=club, round=done, ground=part.area, applied_on=day, finished_at=at, area=part.area.name, zone=part.zone,
+        treated_value=here.treated.value, treated_unit=here.treated.unit.key, product=product.name, kind=product.kind,
         contents="; ".join(f"{c.amount:g} {c.unit} {c.name}" for c in product.contents.all()),
-        group_code=product.group_code, use=done.use, phrase=done.phrase, planned_value=done.rate.to(unit).value,
-        actual_value=actual.to(unit).value, rate_unit=unit.key, stand=judgement.stand.value, used_value=used.value,
-        used_unit=used.unit.key, spray_value=shown_spray.value if shown_spray else None,
-        spray_unit=shown_spray.unit.key if shown_spray else "", machine=done.machine.name, passes=done.passes,
-        loads=len(done.sheet["loads"]), cost=spent, currency=club.currency if price else "", wind=wind, air=air,
-        note=note, by=user, by_name=str(user),
+        group_code=product.group_code, use=part.use, target=done.target, lot=actual.lot.number if actual.lot else "",
+        facts=facts(applied(made, here.used, here.treated, day, part.row)), phrase=part.phrase,
+        planned_value=part.rate.to(unit).value, actual_value=here.rate.to(unit).value, rate_unit=unit.key,
+        stand=here.judgement.stand.value, used_value=here.used.value, used_unit=here.used.unit.key,
+        spray_value=spray.value if spray else None, spray_unit=spray.unit.key if spray else "", machine=done.machine.name,
+        passes=done.passes, loads=len(done.sheet["loads"]), cost=spent, currency=club.currency if price else "",
+        wind=data.wind, air=data.air, note=data.note, by=user, by_name=str(user),
     )  # fmt: skip
+
+
+def facts(found: Applied) -> dict[str, Any]:
+    """What of an application the rules of a season ask for, as it is stored."""
+    kept = asdict(found)
+    for name in ("on", "product", "kind"):
+        kept.pop(name)
+    kept["nutrients"] = {basis.value: grams for basis, grams in found.nutrients.items()}
+    return kept

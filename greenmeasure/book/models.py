@@ -2,7 +2,9 @@
 
 from django.db import models
 
-from core.rates.rate import LabelRate, Rate, RateUnit
+from core.rates.product import Kind
+from core.rates.rate import Basis, LabelRate, Rate, RateUnit
+from core.season.history import Applied
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Club, User
 from greenmeasure.shelf.models import label_of
@@ -12,17 +14,22 @@ class Entry(models.Model):
     """One application as it really was. Rates are of the label's kind; `stand` is where the actual one stands."""
 
     club = models.ForeignKey(Club, on_delete=models.CASCADE, related_name="entries")
-    round = models.OneToOneField("rounds.Round", on_delete=models.PROTECT, related_name="entry", null=True)
+    round = models.ForeignKey("rounds.Round", on_delete=models.PROTECT, related_name="entries", null=True)
+    ground = models.ForeignKey("ground.Area", on_delete=models.SET_NULL, related_name="entries", null=True)
     applied_on = models.DateField()
     finished_at = models.DateTimeField()
     area = models.CharField(max_length=80)
+    zone = models.CharField(max_length=40, blank=True)
     treated_value = models.FloatField()
     treated_unit = models.CharField(max_length=12)
     product = models.CharField(max_length=80)
     kind = models.CharField(max_length=20)
     contents = models.CharField(max_length=400, blank=True)
-    group_code = models.CharField(max_length=20, blank=True)
+    group_code = models.CharField(max_length=40, blank=True)
     use = models.CharField(max_length=120, blank=True)
+    target = models.CharField(max_length=80, blank=True)
+    lot = models.CharField(max_length=40, blank=True)
+    facts = models.JSONField(default=dict, blank=True)
     phrase = models.CharField(max_length=200)
     planned_value = models.FloatField()
     actual_value = models.FloatField()
@@ -50,6 +57,16 @@ class Entry(models.Model):
 
     def __str__(self) -> str:
         return f"{self.applied_on} {self.product} on {self.area}"
+
+    def applied(self) -> Applied:
+        """The entry as the rules of a season look at it; `facts` holds what it brought, worked out when it was made."""
+        f = self.facts
+        low, high = f.get("interval", (None, None))
+        return Applied(
+            self.applied_on, self.product, Kind(self.kind), tuple(f.get("codes", ())), f.get("grams"), f.get("litres"),
+            f.get("actives", {}), {Basis(k): v for k, v in f.get("nutrients", {}).items()}, (low, high),
+            f.get("curative", False), f.get("stays_on_leaf", False), f.get("watered_in", False),
+        )  # fmt: skip
 
     @property
     def treated(self) -> Quantity:

@@ -6,15 +6,22 @@ from typing import Any
 
 from django.db.models import Q, QuerySet
 
+from core.days import day
+from core.label.targets import TARGETS
 from core.rates.limits import judge
 from core.rates.product import Kind
 from core.rates.rate import show_label_rate
+from core.season.history import Applied
+from core.season.rotation import next_dates
 from greenmeasure.accounts.models import Club
 from greenmeasure.book.models import Entry
 from greenmeasure.book.schemas import BookOut, EntryOut
+from greenmeasure.common.csv_text import Echo, safe
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import rule_out
-from greenmeasure.reckon.queries import judgement_out
+from greenmeasure.ground.queries import kin
+from greenmeasure.reckon.outs import judgement_out
 
 PER_PAGE = 25
 
@@ -42,14 +49,49 @@ def entry_out(entry: Entry) -> EntryOut:
     kind, label, actual = Kind(entry.kind), entry.label, entry.actual
     return EntryOut(
         id=entry.pk, applied_on=entry.applied_on, day=f"{entry.applied_on:%a} {entry.applied_on.day} {entry.applied_on:%b %Y}",
-        finished_at=entry.finished_at, area=entry.area, treated=str(entry.treated), product=entry.product, kind=kind.text,
-        contents=entry.contents, group_code=entry.group_code, use=entry.use, label=show_label_rate(label),
+        finished_at=entry.finished_at, area=where(entry), treated=str(entry.treated), product=entry.product, kind=kind.text,
+        contents=entry.contents, group_code=entry.group_code, use=entry.use, target=target_name(entry.target), lot=entry.lot,
+        again=again(entry), label=show_label_rate(label),
         planned=str(entry.planned), actual=str(actual), judgement=judgement_out(judge(actual, label, kind)),
         rule=rule_out(label, actual.value, kind.label_binds),
         used=str(entry.used), spray=str(entry.spray) if entry.spray else "", machine=entry.machine, passes=entry.passes,
         loads=entry.loads, cost=f"{entry.cost:,} {entry.currency}" if entry.cost is not None else "", wind=entry.wind,
         air=entry.air, note=entry.note, by=entry.by_name,
     )  # fmt: skip
+
+
+def target_name(target: str) -> str:
+    """A target by its name."""
+    return TARGETS[target].name if target in TARGETS else target
+
+
+def again(entry: Entry) -> str:
+    """When the label lets the next one go down, in words; empty where it says nothing."""
+    first, last = next_dates(entry.applied_on, entry.applied().interval)
+    if first is None and last is None:
+        return ""
+    if first and last:
+        return f"{day(first)} to {day(last)}"
+    return f"from {day(first)}" if first else f"by {day(last)}" if last else ""
+
+
+@kept
+def histories(club: Club) -> dict[int, list[Applied]]:
+    """What has gone down on each area, by its id."""
+    found: dict[int, list[Applied]] = {}
+    for entry in Entry.objects.filter(club=club, ground__isnull=False).defer("note", "contents"):
+        found.setdefault(entry.ground_id or 0, []).append(entry.applied())
+    return found
+
+
+def history(club: Club, area_id: int) -> list[Applied]:
+    """What has gone down on an area, on what it is part of, and on its parts."""
+    every = histories(club)
+    return [a for pk in kin(club, area_id) for a in every.get(pk, ())]
+
+
+def where(entry: Entry) -> str:
+    return f"{entry.area}, {entry.zone}" if entry.zone else entry.area
 
 
 def book(club: Club, words: str, page: int) -> BookOut:
@@ -87,13 +129,16 @@ COLUMNS: tuple[tuple[str, Any], ...] = (
     ("date", lambda e: e.applied_on.isoformat()),
     ("finished_at_utc", lambda e: e.finished_at.strftime("%Y-%m-%dT%H:%M:%SZ")),
     ("area", lambda e: e.area),
+    ("zone", lambda e: e.zone),
     ("treated", lambda e: exact_plain(e.treated_value)),
     ("treated_unit", lambda e: e.treated.unit.symbol),
     ("product", lambda e: e.product),
     ("type", lambda e: Kind(e.kind).text),
     ("contents", lambda e: e.contents),
     ("group", lambda e: e.group_code),
+    ("lot", lambda e: e.lot),
     ("use", lambda e: e.use),
+    ("target", lambda e: target_name(e.target)),
     ("label_rate", lambda e: show_label_rate(e.label)),
     ("label_low", lambda e: exact_plain(e.label.lowest.value)),
     ("label_high", lambda e: exact_plain(e.label.highest.value)),
@@ -122,19 +167,9 @@ def exact_plain(value: float) -> str:
     return repr(float(value)) if value != int(value) else str(int(value))
 
 
-def safe(text: str) -> str:
-    """Text that a spreadsheet will not take for a formula (OWASP, CSV injection)."""
-    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
-
-
-class _Echo:
-    def write(self, line: str) -> str:
-        return line
-
-
 def csv_lines(found: QuerySet[Entry]) -> Iterator[str]:
     """The book as CSV (RFC 4180), oldest first, a header line before."""
-    writer = csv.writer(_Echo())
+    writer = csv.writer(Echo())
     yield writer.writerow([name for name, _ in COLUMNS])
     for entry in found.order_by("finished_at").iterator():
         yield writer.writerow([safe(value(entry)) for _, value in COLUMNS])

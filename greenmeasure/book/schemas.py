@@ -18,6 +18,9 @@ class EntryOut(Out):
     contents: str
     group_code: str
     use: str
+    target: str
+    lot: str
+    again: str
     label: str
     planned: str
     actual: str

@@ -19,6 +19,13 @@ class Out(BaseModel):
     """What goes out: a plain pydantic model, which is built several times faster than a ninja Schema."""
 
 
+class OptionOut(Out):
+    """Something to pick."""
+
+    key: str
+    text: str
+
+
 class QuantityIn(Schema):
     """`value` is a number or what was typed (`1 1/2`, `1,720`); `unit` is a unit's key."""
 

@@ -1,21 +1,35 @@
 """What changes ground."""
 
+import re
+from datetime import date
+from enum import StrEnum
+from typing import Any
+
+from django.db import transaction
+
 from core.errors import InputError
 from core.grasses import GRASSES
-from core.units import AREA, LENGTH, Quantity
-from greenmeasure.accounts.models import Club
-from greenmeasure.common.errors import Faults
+from core.ground import HazardKind, Stress
+from core.label.rules import Use
+from core.soil.ph import check_ph
+from core.soil.ph_tables import TEXTURES
+from core.units import AREA, LENGTH, UNITS, Quantity, positive, read_number
+from greenmeasure.accounts.models import Club, User
+from greenmeasure.common.clock import today
+from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
-from greenmeasure.common.schemas import quantity_in
-from greenmeasure.ground.models import Area
-from greenmeasure.ground.schemas import AreaIn
+from greenmeasure.common.schemas import number_in, quantity_in
+from greenmeasure.ground.measuring import in_club_units, measured
+from greenmeasure.ground.models import Area, Measurement, SoilReading
+from greenmeasure.ground.schemas import AreaIn, HazardIn, MeasurementIn, SoilReadingIn
 
 TALLEST_CUT = 0.3
 """Turf is not mown above 30 cm (common practice, no source)."""
+SHADES = ("none", "part", "full")
 
 
-def save_area(club: Club, data: AreaIn, area: Area | None = None) -> Area:
-    """Add an area, or change one.
+def save_area(club: Club, data: AreaIn, area: Area | None = None, by: User | None = None) -> Area:
+    """Add an area, or change one. A height that differs is entered among its heights.
 
     Raises:
         Faulty: every field at fault, at once; nothing is saved.
@@ -23,17 +37,80 @@ def save_area(club: Club, data: AreaIn, area: Area | None = None) -> Area:
     faults = Faults()
     area = area or Area(club=club)
     name = faults.of(free_name, Area, club, data.name, area.pk)
-    size = faults.of(quantity_in, "size", data.size, AREA)
+    parent = faults.of(_parent, club, data.parent_id, area.pk) if data.parent_id else None
+    found = faults.of(measured, data.measure) if data.measure else None
+    size = faults.of(_size, data, parent, in_club_units(found.size, club.us) if found else None)
+    if parent and size and size.base > parent.size.base * (1 + 1e-6):
+        faults.add("size", str(size), f"A part of {parent.name} cannot be larger than its {parent.size}.", "Check both sizes.")
     grass = faults.of(_grass, data.grass)
     height = faults.of(_height, data) if data.height else None
+    slope = faults.of(_slope, data.slope) if data.slope not in (None, "") else None
+    stress = faults.of(_one_of, "stress", data.stress, Stress)
+    use = faults.of(_one_of, "use", data.use, Use) if data.use else ""
+    hazards = [faults.of(_hazard, i, h) for i, h in enumerate(data.hazards)]
+    if data.texture and data.texture not in TEXTURES:
+        faults.add("texture", data.texture, f"“{data.texture}” is not a texture known here.", "Pick one of the list.")
+    if data.shade and data.shade not in SHADES:
+        faults.add("shade", data.shade, f"“{data.shade}” is no shade.", f"Use one of: {', '.join(SHADES)}.")
     faults.raise_any()
-    assert name and size and grass
-    area.name, area.grass, area.note = name, grass, data.note
+    assert name and size and grass and stress
+    was = (area.height_value, area.height_unit)
+    area.name, area.grass, area.note, area.parent = name, grass, data.note, parent
     area.size_value, area.size_unit = size.value, size.unit.key
     area.height_value = height.value if height else None
     area.height_unit = height.unit.key if height else ""
-    area.save()
+    area.cultivar, area.zone, area.use, area.stress = data.cultivar, data.zone, use or "", stress
+    area.texture, area.shade, area.slope = data.texture, data.shade, slope
+    area.sown_on, area.overseed_on, area.tested_p = data.sown_on, data.overseed_on, data.tested_p
+    area.hazards = hazards
+    with transaction.atomic():
+        area.save()
+        if height and (height.value, height.unit.key) != was:
+            area.heights.create(on=data.height_on or today(club), value=height.value, unit=height.unit.key)
+        if data.measure and found:
+            area.measurements.update(in_use=False)
+            area.measurements.create(
+                taken_on=today(club), given=data.measure.dict(), size_m2=found.size, in_use=True, by=str(by or ""),
+            )  # fmt: skip
     return area
+
+
+def _parent(club: Club, parent_id: int, own: int | None) -> Area:
+    try:
+        parent = Area.objects.one(club, parent_id)
+    except Missing:
+        raise InputError("parent_id", parent_id, "That area is not there.", "Pick another, or none.") from None
+    above: Area | None = parent
+    while above:
+        if above.pk == own:
+            raise InputError("parent_id", parent.name, "An area is no part of itself.", "Pick another, or none.")
+        above = above.parent
+    return parent
+
+
+def _size(data: AreaIn, parent: Area | None, found: Quantity | None) -> Quantity:
+    if found:
+        return found
+    if data.share.strip():
+        if parent is None:
+            raise InputError("share", data.share, "A share needs the area that it is a part of.", "Pick it, or type a size.")
+        return Quantity(parent.size.value * share_in(data.share), parent.size.unit)
+    if data.size is None:
+        raise InputError("size", None, "The size is missing.", "Type it, or measure it.")
+    return quantity_in("size", data.size, AREA)
+
+
+def share_in(text: str, field: str = "share") -> float:
+    """A share as typed, `1/2`, `30 %`, `0.3`, as a fraction.
+
+    Raises:
+        InputError: not between nothing and the whole.
+    """
+    match = re.fullmatch(r"\s*(.+?)\s*(%?)\s*", text)
+    value = read_number(match[1] if match else text, field) / (100 if match and match[2] else 1)
+    if not 0 < value <= 1:
+        raise InputError(field, text, f"{text} is no share of it.", "Write it like 1/2 or 30 %.")
+    return value
 
 
 def _grass(key: str) -> str:
@@ -49,3 +126,113 @@ def _height(data: AreaIn) -> Quantity:
     if height.base > TALLEST_CUT:
         raise InputError("height", str(height), f"{height} is no height of cut.", "Check the number and its unit.")
     return height
+
+
+def _slope(given: Any) -> float:
+    return positive("slope", number_in("slope", given), most=100, symbol="%", zero=True)
+
+
+def _one_of(field: str, key: str, kinds: type[StrEnum]) -> str:
+    try:
+        return kinds(key).value
+    except ValueError:
+        known = ", ".join(k.value for k in kinds)
+        raise InputError(field, key, f"“{key}” is not known here.", f"Use one of: {known}.") from None
+
+
+def _hazard(i: int, given: HazardIn) -> dict[str, Any]:
+    kind = _one_of(f"hazards.{i}.kind", given.kind, HazardKind)
+    buffer = None
+    if given.buffer and str(given.buffer.value).strip():
+        buffer = quantity_in(f"hazards.{i}.buffer", given.buffer, LENGTH)
+        if buffer.base > 500:
+            raise InputError(f"hazards.{i}.buffer", str(buffer), f"{buffer} is no buffer.", "Check the number and its unit.")
+    return {
+        "kind": kind,
+        "name": given.name,
+        "value": buffer.value if buffer else None,
+        "unit": buffer.unit.key if buffer else "",
+    }
+
+
+# --- measurements -----------------------------------------------------------------------------------------------
+
+
+def add_measurement(area: Area, data: MeasurementIn, by: User) -> Measurement:
+    """Keep a measurement of an area; with `use`, its size becomes the area's.
+
+    Raises:
+        InputError: the measurement is none, or lies ahead.
+    """
+    _not_ahead(area.club, data.taken_on)
+    found = measured(data)
+    given = data.dict(exclude={"taken_on", "use"})
+    with transaction.atomic():
+        made = area.measurements.create(taken_on=data.taken_on, given=given, size_m2=found.size, by=str(by))
+        if data.use:
+            use_measurement(area, made)
+        area.club.touch()
+    return made
+
+
+def use_measurement(area: Area, chosen: Measurement) -> None:
+    """Make a measurement's size the area's."""
+    size = in_club_units(chosen.size_m2, area.club.us)
+    with transaction.atomic():
+        area.measurements.update(in_use=False)
+        area.measurements.filter(pk=chosen.pk).update(in_use=True)
+        area.size_value, area.size_unit = size.value, size.unit.key
+        area.save()
+
+
+def measurement_of(area: Area, pk: int) -> Measurement:
+    found = area.measurements.filter(pk=pk).first()
+    if found is None:
+        raise Missing("measurement")
+    return found
+
+
+# --- soil -------------------------------------------------------------------------------------------------------
+
+
+def add_reading(area: Area, data: SoilReadingIn) -> SoilReading:
+    """Keep a pH reading.
+
+    Raises:
+        Faulty: every field at fault, at once.
+    """
+    faults = Faults()
+    faults.of(_not_ahead, area.club, data.taken_on)
+    if not data.spot.strip():
+        faults.add("spot", data.spot, "The spot has no name.", "Name it, so that the next reading is taken there too.")
+    ph = faults.of(lambda: check_ph(number_in("ph", data.ph)))
+    depth = faults.of(quantity_in, "depth", data.depth, LENGTH) if data.depth and str(data.depth.value).strip() else None
+    if depth and depth.base > 1:
+        faults.add("depth", str(depth), f"{depth} is deeper than turf roots.", "Check the number and its unit.")
+    faults.raise_any()
+    assert ph is not None
+    made = area.soil.create(
+        taken_on=data.taken_on, spot=data.spot, ph=ph, depth_value=depth.value if depth else None,
+        depth_unit=depth.unit.key if depth else "", lab=data.lab, values=data.values,
+    )  # fmt: skip
+    area.club.touch()
+    return made
+
+
+def remove_reading(area: Area, pk: int) -> None:
+    """Take a reading out."""
+    found = area.soil.filter(pk=pk).first()
+    if found is None:
+        raise Missing("reading")
+    found.delete()
+    area.club.touch()
+
+
+def _not_ahead(club: Club, on: date) -> None:
+    if on > today(club):
+        raise InputError("taken_on", on, f"{on} has not come yet.", "Enter the day it was taken.")
+
+
+def depth_of(reading: SoilReading) -> Quantity | None:
+    """The depth of a reading, where it was noted."""
+    return None if reading.depth_value is None else Quantity(reading.depth_value, UNITS[reading.depth_unit])

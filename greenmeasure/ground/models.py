@@ -1,20 +1,32 @@
-"""Areas of ground."""
+"""Areas of ground, how they were measured, how they are mown, and what their soil was found to be."""
 
 from django.db import models
 
-from core.job import Ground
+from core.ground import Ground, Hazard, HazardKind, Stress
 from core.units import UNITS, Quantity
 from greenmeasure.common.models import Belonging, one_name_each
 
 
 class Area(Belonging):
-    """A piece of ground: its size and height of cut as typed, and the grass on it."""
+    """A piece of ground: its size and height of cut as typed, the grass on it, and what the label's rules ask of it."""
 
+    parent = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, blank=True, related_name="parts")
     size_value = models.FloatField()
     size_unit = models.CharField(max_length=12)
     grass = models.CharField(max_length=30)
+    cultivar = models.CharField(max_length=80, blank=True)
+    use = models.CharField(max_length=12, blank=True)
     height_value = models.FloatField(null=True)
     height_unit = models.CharField(max_length=12, blank=True)
+    texture = models.CharField(max_length=12, blank=True)
+    shade = models.CharField(max_length=8, blank=True)
+    slope = models.FloatField(null=True)
+    zone = models.CharField(max_length=40, blank=True)
+    sown_on = models.DateField(null=True)
+    overseed_on = models.DateField(null=True)
+    stress = models.CharField(max_length=10, default=Stress.NONE.value)
+    tested_p = models.BooleanField(default=False)
+    hazards = models.JSONField(default=list, blank=True)
     note = models.TextField(blank=True)
 
     class Meta(Belonging.Meta):
@@ -32,4 +44,63 @@ class Area(Belonging):
     @property
     def ground(self) -> Ground:
         """The area as the core sees it."""
-        return Ground(self.name, self.size)
+        hazards = tuple(
+            Hazard(HazardKind(h["kind"]), h["name"], h["value"] * UNITS[h["unit"]].size if h["value"] else 0.0)
+            for h in self.hazards
+        )
+        return Ground(
+            self.name, self.size, grass=self.grass, cultivar=self.cultivar, height=self.height, use=self.use, hazards=hazards,
+            sown_on=self.sown_on, overseed_on=self.overseed_on, stress=Stress(self.stress),
+            slope=None if self.slope is None else self.slope / 100, tested_p=self.tested_p,
+        )  # fmt: skip
+
+
+class Height(models.Model):
+    """A mown height from a day on."""
+
+    area = models.ForeignKey(Area, on_delete=models.CASCADE, related_name="heights")
+    on = models.DateField()
+    value = models.FloatField()
+    unit = models.CharField(max_length=12)
+
+    class Meta:
+        ordering = ["-on", "-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.value:g} {self.unit} from {self.on}"
+
+
+class Measurement(models.Model):
+    """One measuring of an area: the method, the figures as taken, and the size they came to [m²]."""
+
+    area = models.ForeignKey(Area, on_delete=models.CASCADE, related_name="measurements")
+    taken_on = models.DateField()
+    given = models.JSONField()
+    size_m2 = models.FloatField()
+    in_use = models.BooleanField(default=False)
+    by = models.CharField(max_length=80, blank=True)
+
+    class Meta:
+        ordering = ["-taken_on", "-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.given.get('method')} on {self.taken_on}"
+
+
+class SoilReading(models.Model):
+    """A pH reading at a spot, by meter or laboratory; a laboratory's other figures stand in `values`."""
+
+    area = models.ForeignKey(Area, on_delete=models.CASCADE, related_name="soil")
+    taken_on = models.DateField()
+    spot = models.CharField(max_length=60)
+    ph = models.FloatField()
+    depth_value = models.FloatField(null=True)
+    depth_unit = models.CharField(max_length=12, blank=True)
+    lab = models.CharField(max_length=60, blank=True)
+    values = models.CharField(max_length=400, blank=True)
+
+    class Meta:
+        ordering = ["-taken_on", "spot"]
+
+    def __str__(self) -> str:
+        return f"pH {self.ph:g} at {self.spot}"

@@ -1,29 +1,122 @@
 """What is read of ground."""
 
+from statistics import fmean
+
+from core.areas.compare import difference
+from core.areas.measure import METHODS, in_trade, parts_left
+from core.errors import InputError
 from core.grasses import GRASSES
-from core.job import readable
-from core.units import UNITS, Quantity
+from core.ground import HazardKind, Stress
+from core.label.rules import Use
+from core.rates.nutrients import LB_PER_1000
+from core.readable import readable
+from core.soil.ph import PhPlan, Reading, plan_ph
+from core.soil.ph_tables import TABLE_DEPTH_SULFUR, TEXTURES
+from core.units import LENGTH, UNITS, Quantity, exact_number, positive, show_number
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
-from greenmeasure.common.schemas import quantity_out
-from greenmeasure.ground.models import Area
-from greenmeasure.ground.schemas import AreaOut, GrassOut, GroundOut
+from greenmeasure.common.schemas import OptionOut, number_in, quantity_in, quantity_out, working_out
+from greenmeasure.ground.actions import depth_of
+from greenmeasure.ground.measuring import measured, measured_out, methods_out, plan_out
+from greenmeasure.ground.models import Area, Measurement
+from greenmeasure.ground.schemas import (
+    AreaOut,
+    AreaWholeOut,
+    DatedStepOut,
+    GrassOut,
+    GroundOptionsOut,
+    GroundOut,
+    HazardOut,
+    HeightOut,
+    MeasuredOut,
+    MeasureIn,
+    MeasurementOut,
+    PhPlanIn,
+    PhPlanOut,
+    SoilReadingOut,
+)
 
 
 def area_out(area: Area) -> AreaOut:
     other = readable(area.size, us=area.size_unit in ("m2", "ha", "m2_100"))
+    ground = area.ground
+    soil = list(area.soil.all())
+    latest = [r.ph for r in soil if r.taken_on == soil[0].taken_on] if soil else []
     return AreaOut(
-        id=area.pk, name=area.name, size=quantity_out(area.size), also=str(other), grass=area.grass,
-        grass_name=GRASSES[area.grass].name, height=quantity_out(area.height) if area.height else None, note=area.note,
+        id=area.pk, name=area.name, size=quantity_out(area.size), also=str(other), parent_id=area.parent_id, grass=area.grass,
+        grass_name=GRASSES[area.grass].name, cultivar=area.cultivar, use=area.use,
+        height=quantity_out(area.height) if area.height else None, texture=area.texture,
+        texture_name=TEXTURES[area.texture].name if area.texture else "", shade=area.shade,
+        slope="" if area.slope is None else exact_number(area.slope), zone=area.zone, sown_on=area.sown_on,
+        overseed_on=area.overseed_on, stress=area.stress, stress_text=ground.stress.text, tested_p=area.tested_p,
+        hazards=[
+            HazardOut(
+                kind=h["kind"], kind_text=HazardKind(h["kind"]).text, name=h["name"],
+                buffer=quantity_out(Quantity(h["value"], UNITS[h["unit"]])) if h["value"] else None,
+            )
+            for h in area.hazards
+        ],
+        ph=f"pH {show_number(fmean(latest), 3)}" if latest else "", note=area.note,
         archived=area.archived_at is not None,
     )  # fmt: skip
 
 
 def ground(club: Club) -> GroundOut:
-    areas = list(Area.objects.of(club).kept())
-    total = Quantity(sum(a.size.base for a in areas), UNITS["m2"])
-    return GroundOut(areas=[area_out(a) for a in areas], total=str(readable(total, club.us)) if areas else "")
+    """The areas, parts after their parents, and the sum of those that are no part of another."""
+    every = list(Area.objects.of(club).kept().prefetch_related("soil"))
+    here = {a.pk for a in every}
+    ordered: list[Area] = []
+
+    def add(parent: int | None) -> None:
+        for a in every:
+            if (a.parent_id if a.parent_id in here else None) == parent:
+                ordered.append(a)
+                add(a.pk)
+
+    add(None)
+    total = Quantity(sum(a.size.base for a in every if a.parent_id not in here), UNITS["m2"])
+    return GroundOut(areas=[area_out(a) for a in ordered], total=str(readable(total, club.us)) if every else "")
+
+
+def whole(club: Club, area_id: int) -> AreaWholeOut:
+    """One area with everything that was found out about it."""
+    area = Area.objects.one(club, area_id)
+    parts = list(area.parts.filter(archived_at=None))
+    taken = list(area.measurements.all())
+    used = next((m for m in taken if m.in_use), None)
+    rest = parts_left(area.size, [p.size for p in parts])[1] if parts else ""
+    return AreaWholeOut(
+        area=area_out(area), parent=area.parent.name if area.parent else "",
+        plan=plan_out(measured(MeasureIn(**used.given)).plan) if used else None,
+        parts=[area_out(p) for p in parts], rest=rest, measurements=[measurement_out(m, area) for m in taken],
+        heights=[HeightOut(on=h.on, text=str(Quantity(h.value, UNITS[h.unit]))) for h in area.heights.all()],
+        soil=[
+            SoilReadingOut(
+                id=r.pk, taken_on=r.taken_on, spot=r.spot, ph=show_number(r.ph, 3), depth=str(depth_of(r) or ""), lab=r.lab,
+                values=r.values,
+            )
+            for r in area.soil.all()
+        ],
+    )  # fmt: skip
+
+
+def measurement_out(taken: Measurement, area: Area) -> MeasurementOut:
+    versus = difference(area.size.base, taken.size_m2)
+    return MeasurementOut(
+        id=taken.pk, taken_on=taken.taken_on, by=taken.by, method=METHODS[taken.given["method"]].name,
+        size=str(in_trade(taken.size_m2, area.club.us)), in_use=taken.in_use, versus="" if taken.in_use else versus.sentence,
+        agreement="" if taken.in_use else versus.agreement.value,
+    )  # fmt: skip
+
+
+def measure_out(club: Club, data: MeasureIn, area_id: int | None) -> MeasuredOut:
+    """What a measurement comes to, and how it stands to the size in use. Raises as the core does."""
+    found = measured(data)
+    if not area_id:
+        return measured_out(found, club.us)
+    versus = difference(area_of(club, area_id).size.base, found.size)
+    return measured_out(found, club.us, versus.sentence, versus.agreement.value)
 
 
 @kept
@@ -44,5 +137,72 @@ def area_of(club: Club, area_id: int) -> Area:
         raise Missing("area") from None
 
 
-def grasses() -> list[GrassOut]:
-    return [GrassOut(key=g.key, name=g.name, botanical=g.botanical, cool=g.cool) for g in GRASSES.values()]
+def kin(club: Club, area_id: int) -> set[int]:
+    """An area with all that it is part of and all its parts: what goes down on one is on the ground of the others."""
+    every = areas(club)
+    found = {area_id}
+    above = every[area_id].parent_id
+    while above and above in every:
+        found.add(above)
+        above = every[above].parent_id
+    grew = {area_id}
+    while grew:
+        grew = {a.pk for a in every.values() if a.parent_id in grew}
+        found |= grew
+    return found
+
+
+def options() -> GroundOptionsOut:
+    return GroundOptionsOut(
+        grasses=[GrassOut(key=g.key, name=g.name, botanical=g.botanical, cool=g.cool) for g in GRASSES.values()],
+        uses=[OptionOut(key=u.value, text=u.value.capitalize()) for u in Use],
+        textures=[OptionOut(key=t.key, text=t.name) for t in TEXTURES.values()],
+        shades=[OptionOut(key=k, text=t) for k, t in (("none", "In the open"), ("part", "Part of the day"), ("full", "Shade"))],
+        stresses=[OptionOut(key=s.value, text=s.text.capitalize()) for s in Stress],
+        hazards=[OptionOut(key=h.value, text=h.text.capitalize()) for h in HazardKind],
+        methods=methods_out(),
+    )
+
+
+# --- pH ---------------------------------------------------------------------------------------------------------
+
+
+def ph_plan(club: Club, area_id: int, data: PhPlanIn) -> PhPlanOut:
+    """The pH plan of an area from its readings. Raises as `core.soil.ph.plan_ph`."""
+    area = Area.objects.one(club, area_id)
+    readings = [Reading(r.spot, r.taken_on, r.ph) for r in area.soil.all()]
+    depth = quantity_in("depth", data.depth, LENGTH).base if data.depth and str(data.depth.value).strip() else TABLE_DEPTH_SULFUR
+    target = number_in("target", data.target) if data.target not in (None, "") else None
+    found = plan_ph(
+        readings, texture=data.texture or area.texture, grass=area.grass, ground=area.size, green=area.use == "green",
+        start=data.start, depth=depth, purity=_percent("purity", data.purity), lime_value=_percent("lime_value", data.lime_value),
+        free_lime=data.free_lime, target=target, house=club.house_rules,
+    )  # fmt: skip
+    return plan_ph_out(found, club.us)
+
+
+def _percent(field: str, given: float | str) -> float:
+    value = positive(field, number_in(field, given), most=110, symbol="%")
+    if value < 1:
+        raise InputError(field, given, f"{given} % would be next to nothing.", "Write 90 for ninety percent.")
+    return value / 100
+
+
+def plan_ph_out(found: PhPlan, us: bool) -> PhPlanOut:
+    def per(g: float) -> str:
+        return f"{show_number(g / LB_PER_1000, 3)} lb/1000 ft²" if us else f"{show_number(g / 10, 3)} kg/100 m²"
+
+    return PhPlanOut(
+        sentence=found.sentence, verdict=found.verdict, ph=found.ph, low=found.wanted[0], high=found.wanted[1],
+        target=found.target, spread=show_number(found.spread, 2), material=found.material,
+        need=per(found.need) if found.need else "", once=per(found.caps.once) if found.caps else "",
+        a_year=per(found.caps.year) if found.caps else "",
+        steps=[
+            DatedStepOut(
+                on=s.on, day=f"{s.on.day} {s.on:%b %Y}", year=s.year, per_area=per(s.per_m2), amount=str(s.amount),
+                share=s.per_m2 / found.need,
+            )
+            for s in found.steps
+        ],
+        notes=list(found.notes), working=working_out(found.working),
+    )  # fmt: skip

@@ -1,15 +1,146 @@
 """What the ground API takes and gives."""
 
-from ninja import Schema
+from datetime import date
+from typing import Annotated, Any
 
-from greenmeasure.common.schemas import Name, Out, QuantityIn, QuantityOut, Text
+from ninja import Schema
+from pydantic import Field
+
+from greenmeasure.common.schemas import Line, Name, OptionOut, Out, QuantityIn, QuantityOut, StepOut, Text
+
+Number = float | str
+
+
+class PartShapeIn(Schema):
+    """A shape of several: `sign` 1 adds it, -1 cuts it out."""
+
+    sign: int = 1
+    shape: str
+    values: dict[str, Number] = {}
+
+
+class MeasureIn(Schema):
+    """A measurement as taken: figures in `unit`, by the names that the method gives them."""
+
+    method: str
+    unit: str = "ft"
+    values: dict[str, Number] = {}
+    series: dict[str, Annotated[list[Number], Field(max_length=400)]] = {}
+    parts: Annotated[list[PartShapeIn], Field(max_length=30)] = []
+    ring: Annotated[str, Field(max_length=200_000)] = ""
+    geometry: dict[str, Any] | None = None
+    rule: str = ""
+
+
+class PointOut(Out):
+    x: float
+    y: float
+
+
+class OutlineOut(Out):
+    ring: list[PointOut]
+    hole: bool
+
+
+class MarkOut(Out):
+    start: PointOut
+    end: PointOut
+    text: str
+
+
+class PlanOut(Out):
+    """A drawing to scale [m]: its box, its outlines, and its measured lines."""
+
+    left: float
+    bottom: float
+    right: float
+    top: float
+    north: bool
+    outlines: list[OutlineOut]
+    marks: list[MarkOut]
+
+
+class MeasuredOut(Out):
+    """What a measurement came to. `versus` compares it with the size in use, where there is one."""
+
+    size: QuantityOut
+    also: str
+    plan: PlanOut
+    notes: list[str]
+    working: list[StepOut]
+    versus: str
+    agreement: str
+
+
+class MeasurementOut(Out):
+    id: int
+    taken_on: date
+    by: str
+    method: str
+    size: str
+    in_use: bool
+    versus: str
+    agreement: str
+
+
+class MeasurementIn(MeasureIn):
+    """`use` makes its size the area's."""
+
+    taken_on: date
+    use: bool = False
+
+
+class FieldOptionOut(Out):
+    key: str
+    text: str
+
+
+class MethodOut(Out):
+    """A way to measure, with the words for what it asks."""
+
+    key: str
+    name: str
+    about: str
+    fields: list[FieldOptionOut]
+    series: list[FieldOptionOut]
+    rules: list[FieldOptionOut]
+
+
+class HazardIn(Schema):
+    kind: str
+    name: Name = ""
+    buffer: QuantityIn | None = None
+
+
+class HazardOut(Out):
+    kind: str
+    kind_text: str
+    name: str
+    buffer: QuantityOut | None
 
 
 class AreaIn(Schema):
+    """`share` of the parent may stand in place of a size: `1/2`, `30 %`. `measure` is how the size was found, if it was."""
+
     name: Name
-    size: QuantityIn
+    size: QuantityIn | None = None
+    share: str = ""
+    measure: MeasureIn | None = None
+    parent_id: int | None = None
     grass: str
+    cultivar: Name = ""
+    use: str = ""
     height: QuantityIn | None = None
+    height_on: date | None = None
+    texture: str = ""
+    shade: str = ""
+    slope: Number | None = None
+    zone: Name = ""
+    sown_on: date | None = None
+    overseed_on: date | None = None
+    stress: str = "none"
+    tested_p: bool = False
+    hazards: Annotated[list[HazardIn], Field(max_length=20)] = []
     note: Text = ""
 
 
@@ -20,15 +151,67 @@ class AreaOut(Out):
     name: str
     size: QuantityOut
     also: str
+    parent_id: int | None
     grass: str
     grass_name: str
+    cultivar: str
+    use: str
     height: QuantityOut | None
+    texture: str
+    texture_name: str
+    shade: str
+    slope: str
+    zone: str
+    sown_on: date | None
+    overseed_on: date | None
+    stress: str
+    stress_text: str
+    tested_p: bool
+    hazards: list[HazardOut]
+    ph: str
     note: str
     archived: bool
 
 
+class HeightOut(Out):
+    on: date
+    text: str
+
+
+class SoilReadingIn(Schema):
+    taken_on: date
+    spot: Name
+    ph: Number
+    depth: QuantityIn | None = None
+    lab: Name = ""
+    values: Line = ""
+
+
+class SoilReadingOut(Out):
+    id: int
+    taken_on: date
+    spot: str
+    ph: str
+    depth: str
+    lab: str
+    values: str
+
+
+class AreaWholeOut(Out):
+    """An area with its plan, its parts and what was measured, mown and sampled there."""
+
+    area: AreaOut
+    parent: str
+    plan: PlanOut | None
+    parts: list[AreaOut]
+    rest: str
+    measurements: list[MeasurementOut]
+    heights: list[HeightOut]
+    soil: list[SoilReadingOut]
+
+
 class GroundOut(Out):
-    """The areas and their sum, in the club's units."""
+    """The areas and their sum, in the club's units; parts are in their parents and counted once."""
 
     areas: list[AreaOut]
     total: str
@@ -39,3 +222,79 @@ class GrassOut(Out):
     name: str
     botanical: str
     cool: bool
+
+
+class GroundOptionsOut(Out):
+    """What an area's form offers to pick from."""
+
+    grasses: list[GrassOut]
+    uses: list[OptionOut]
+    textures: list[OptionOut]
+    shades: list[OptionOut]
+    stresses: list[OptionOut]
+    hazards: list[OptionOut]
+    methods: list[MethodOut]
+
+
+class GeoJsonIn(Schema):
+    """A GeoJSON text: a Feature, a FeatureCollection or a bare geometry."""
+
+    text: Annotated[str, Field(max_length=5_000_000)]
+
+
+class LineChangeOut(Out):
+    """What an import would do with one thing: add, change, leave or refuse it."""
+
+    line: int
+    name: str
+    act: str
+    changes: list[str]
+    problems: list[str]
+
+
+class ImportOut(Out):
+    """An import, line by line. `refused` counts the lines that keep it from being done."""
+
+    lines: list[LineChangeOut]
+    refused: int
+    sentence: str
+
+
+class PhPlanIn(Schema):
+    """What the pH planner asks beside the readings; percentages as typed."""
+
+    texture: str = ""
+    depth: QuantityIn | None = None
+    purity: Number = 90
+    lime_value: Number = 90
+    free_lime: bool = False
+    target: Number | None = None
+    start: date
+
+
+class DatedStepOut(Out):
+    on: date
+    day: str
+    year: int
+    per_area: str
+    amount: str
+    share: float
+
+
+class PhPlanOut(Out):
+    """The plan. `low` and `high` are what the grass likes; the scale runs from 4 to 9."""
+
+    sentence: str
+    verdict: str
+    ph: float
+    low: float
+    high: float
+    target: float
+    spread: str
+    material: str
+    need: str
+    once: str
+    a_year: str
+    steps: list[DatedStepOut]
+    notes: list[str]
+    working: list[StepOut]

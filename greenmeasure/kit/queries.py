@@ -2,7 +2,7 @@
 
 from typing import cast
 
-from core.job import readable
+from core.readable import readable
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.errors import Missing

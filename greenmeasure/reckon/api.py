@@ -6,15 +6,33 @@ from ninja import Path, Router
 from greenmeasure.common.answers import ready
 from greenmeasure.common.auth import VIEWER, club_of
 from greenmeasure.reckon import queries
-from greenmeasure.reckon.schemas import JobIn, JobOut, LineIn, LineOut, Nothing
+from greenmeasure.reckon.line import answer_line
+from greenmeasure.reckon.outs import job_out
+from greenmeasure.reckon.schemas import (
+    BackIn,
+    BackOut,
+    CompareIn,
+    CompareOut,
+    CupIn,
+    CupOut,
+    DoseMeasureIn,
+    JobIn,
+    JobOut,
+    LineIn,
+    LineOut,
+    MeasuringOut,
+    Nothing,
+    RowFitOut,
+    RowsIn,
+)
 
 router = Router(tags=["reckon"])
 
 
 @router.post("/job", response=JobOut, auth=VIEWER)
 def reckon_job(request: HttpRequest, club: Path[str], data: JobIn) -> HttpResponse:
-    """Reckon one job: amount, loads, vessels, cost, verdict, working."""
-    return ready(queries.job_out(queries.job_of(club_of(request), data)))
+    """Reckon one job: amount, loads, vessels, cost, verdict, rules, budget, working."""
+    return ready(job_out(queries.reckoned(club_of(request), data)))
 
 
 @router.post("/empty", response=Nothing, auth=VIEWER)
@@ -23,7 +41,37 @@ def reckon_nothing(request: HttpRequest, club: Path[str], data: JobIn) -> HttpRe
     return ready(Nothing())
 
 
+@router.post("/rows", response=list[RowFitOut], auth=VIEWER)
+def fitting_rows(request: HttpRequest, club: Path[str], data: RowsIn) -> list[RowFitOut]:
+    """How the rows of a label fit an area, the one to open with first."""
+    return queries.row_fits(club_of(request), data)
+
+
+@router.post("/backwards", response=BackOut, auth=VIEWER)
+def reckon_backwards(request: HttpRequest, club: Path[str], data: BackIn) -> HttpResponse:
+    """From an amount to the rate it makes."""
+    return ready(queries.backwards(club_of(request), data))
+
+
+@router.post("/compare", response=CompareOut, auth=VIEWER)
+def compare_products(request: HttpRequest, club: Path[str], data: CompareIn) -> HttpResponse:
+    """Products for one purpose side by side."""
+    return ready(queries.compared(club_of(request), data))
+
+
+@router.post("/measure", response=MeasuringOut, auth=VIEWER)
+def measure_dose(request: HttpRequest, club: Path[str], data: DoseMeasureIn) -> HttpResponse:
+    """How to measure a dose."""
+    return ready(queries.measuring(club_of(request), data))
+
+
+@router.post("/cup", response=CupOut, auth=VIEWER)
+def check_cup(request: HttpRequest, club: Path[str], data: CupIn) -> HttpResponse:
+    """Whether a cup's mark is true, by the water it holds."""
+    return ready(queries.cup(data))
+
+
 @router.post("/line", response=LineOut, auth=VIEWER)
 def reckon_line(request: HttpRequest, club: Path[str], data: LineIn) -> HttpResponse:
     """Answer the reckon line."""
-    return ready(queries.answer_line(club_of(request), data.line))
+    return ready(answer_line(club_of(request), data.line))

@@ -1,285 +1,334 @@
-"""Reckoning for a club: its products, ground and machines into the core, the core's job out."""
+"""Reckoning for a club: its products, ground, machines and book into the core."""
 
-from dataclasses import replace
-from functools import lru_cache
+from datetime import date
 
-from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mixing
 from core.errors import InputError
-from core.job import Ground, Job, LoadPlan, MachineKind, readable, reckon
-from core.rates.dose import Dose
-from core.rates.limits import Judgement, Stand
-from core.rates.product import FORMULATIONS, Product
-from core.rates.rate import LabelRate, show_label_rate
-from core.reckon.answer import convert_line, one_rate, reach, unnamed
-from core.reckon.grammar import ConversionAsked, DoseAsked, Names, ReachAsked, read_line
-from core.tank.vessels import Measure, Vessel, marks_of
-from core.units import UNITS, VOLUME, Quantity, show_percent
+from core.ground import Ground
+from core.growth.ramp import regulator_start, start_in_range
+from core.job import Part, reckon
+from core.label.check import Plan, check
+from core.label.match import fits
+from core.label.misread import misread
+from core.label.rules import Intent, Row
+from core.label.targets import find_target
+from core.rates.compare import Candidate, Compared, compare, equal_active
+from core.rates.product import Kind, Product
+from core.rates.rate import Rate, RateUnit
+from core.rates.reverse import Backwards, rate_from_left, rate_of, reach, whole_package
+from core.readable import foot_of, readable
+from core.season.history import Applied, applied, in_season
+from core.tank.measuring import check_cup, leasts, stock_dilution, ways
+from core.tank.vessels import measure
+from core.units import AREA, MASS, UNITS, VOLUME, Quantity, celsius, show_number
 from greenmeasure.accounts.models import Club
-from greenmeasure.common.schemas import QuantityIn, quantity_out, rate_in, rate_out, rule_out, working_out
-from greenmeasure.ground.models import Area
-from greenmeasure.ground.queries import area_of, areas
-from greenmeasure.kit.models import Machine as MachineRow
-from greenmeasure.kit.queries import machine_of, machines
+from greenmeasure.book.queries import history
+from greenmeasure.common.clock import today
+from greenmeasure.common.schemas import number_in, quantity_in, rate_in, rate_out, rule_out, working_out
+from greenmeasure.ground.actions import share_in
+from greenmeasure.ground.queries import area_of
+from greenmeasure.kit.queries import machine_of
+from greenmeasure.reckon.outs import Reckoned, bought_out, finding_out, judgement_out, measure_out, per_foot
 from greenmeasure.reckon.schemas import (
-    ActOut,
-    CautionOut,
-    CostOut,
-    DeliveredOut,
+    BackIn,
+    BackOut,
+    ComparedOut,
+    CompareIn,
+    CompareOut,
+    CupIn,
+    CupOut,
+    DoseMeasureIn,
     JobIn,
-    JobOut,
-    JudgementOut,
-    LineOut,
-    LoadOut,
-    MeasureOut,
-    VesselOut,
-    WearOut,
+    LeastOut,
+    MeasuringOut,
+    PartIn,
+    RowFitOut,
+    RowsIn,
+    WayOut,
 )
-from greenmeasure.shelf.models import Product as ProductRow
-from greenmeasure.shelf.queries import card_of, cards, row_of
+from greenmeasure.shelf.models import RateRow
+from greenmeasure.shelf.queries import Card, card_of, cards, row_of
 
 
-def job_of(club: Club, data: JobIn) -> Job:
-    """Reckon a job of the club's.
+def reckoned(club: Club, data: JobIn, on: date | None = None) -> Reckoned:
+    """Reckon a job of the club's and check it against its rules.
 
     Raises:
         InputError: anything missing or absurd, named by its field.
         Missing: a product, area or machine that the club does not have.
     """
-    row = row_of(club, data.product_id, data.row_id)
-    area = area_of(club, data.area_id)
+    card = card_of(club, data.product_id)
+    house, day = club.house_rules, on or data.on or today(club)
+    rows = tuple(row_of(club, data.product_id, p.row_id, f"parts.{i}.row_id") for i, p in enumerate(data.parts))
+    grounds = [area_of(club, p.area_id).ground for p in data.parts]
     machine = machine_of(club, data.machine_id).core() if data.machine_id else None
-    return reckon(
-        card_of(club, data.product_id).core, row.label(), rate_in("rate", data.rate), area.ground, machine,
-        passes=data.passes, even=data.even, us=club.us,
+    parts = [
+        Part(ground, rate_in(f"parts.{i}.rate", p.rate), row.label(), _treated(i, p, ground), p.zone)
+        for i, (p, row, ground) in enumerate(zip(data.parts, rows, grounds, strict=True))
+    ]
+    job = reckon(card.core, parts, machine, passes=data.passes, even=data.even, us=club.us, house=house)
+    meant = [row.core() for row in rows]
+    checks = tuple(
+        check(
+            Plan(card.core, row, planned.part.rate, ground,
+                 applied(card.core, planned.dose.amount, planned.part.area, day, row), data.target),
+            card.label_rows, history(club, p.area_id), house, club.us,
+        )
+        for planned, row, ground, p in zip(job.parts, meant, grounds, data.parts, strict=True)
+    )  # fmt: skip
+    found = find_target(data.target)
+    return Reckoned(
+        job, card, rows, tuple(p.area_id for p in data.parts), checks, found.key if found else data.target,
     )  # fmt: skip
 
 
-def job_out(job: Job) -> JobOut:
-    us = job.us
-    foot = f"{job.foot.unit.symbol}"
-    return JobOut(
-        headline=headline(job),
-        product=job.product.name,
-        product_kind=job.product.kind.text,
-        area=job.ground.name,
-        area_size=str(job.ground.size),
-        machine=job.machine.name if job.machine else "",
-        passes=job.passes,
-        rate=rate_out(job.rate),
-        label=show_label_rate(job.label),
-        rule=rule_out(job.label, job.rate.to(job.label.highest.unit).value, job.product.kind.label_binds),
-        judgement=judgement_out(job.judgement),
-        amount=quantity_out(job.dose.amount),
-        also=also(job.dose, us),
-        spray=str(readable(job.spray, us)) if job.spray else "",
-        capacity=str(job.machine.capacity) if job.machine else "",
-        loads=[load_out(p, job) for p in job.loads],
-        whole=measure_out(job.whole, job.dose.amount),
-        rounding=show_percent(job.rounding, sign=True),
-        measured_rate=str(job.measured_rate),
-        delivered=[
-            DeliveredOut(
-                name=d.content.name,
-                total=str(readable(Quantity(d.grams, UNITS["g"]), us)),
-                per_foot=f"{_per_foot(d.g_per_m2, us)}/{foot}",
-            )
-            for d in job.dose.delivered
-        ],
-        cost=cost_out(job),
-        cost_why_not=cost_why_not(job.product),
-        warnings=list(job.warnings),
-        label_first=LABEL_FIRST,
-        cautions=[CautionOut(key=c.key, text=c.text) for c in cautions(job.product)],
-        wear=[
-            *(WearOut(key=f"mixing-{i}", when="mixing", text=t) for i, t in enumerate(worn_for_mixing(job.product))),
-            *(WearOut(key=f"applying-{i}", when="applying", text=t) for i, t in enumerate(worn_for_applying(job.product))),
-        ],
-        working=working_out(job.working),
-    )
+def _treated(i: int, part: PartIn, ground: Ground) -> Quantity | None:
+    if part.treated and str(part.treated.value).strip():
+        return quantity_in(f"parts.{i}.treated", part.treated, AREA)
+    return _share(part.share, ground, f"parts.{i}.share")
 
 
-def headline(job: Job) -> str:
-    """The job in one sentence, the way one would say it at the bench."""
-    act = "Pour" if job.product.liquid else "Weigh out"
-    amount = f"{act} {job.dose.amount} of {job.product.name} for {job.ground.name}"
-    count = len(job.loads)
-    if not job.machine:
-        return f"{amount}."
-    if job.machine.kind is MachineKind.SPREADER:
-        fills = "one hopper fill" if count == 1 else f"{count} hopper fills"
-        passes = f", {job.passes} passes" if job.passes > 1 else ""
-        return f"{amount}: {fills}{passes}."
-    spray = readable(job.spray, job.us) if job.spray else ""
-    tanks = f"one tank of {spray}" if count == 1 else f"{count} tanks, {spray} in all"
-    return f"{amount}: {tanks}."
-
-
-def also(dose: Dose, us: bool) -> list[str]:
-    """The dose as others would say it: in the other system, and liquids by weight where the density is known."""
-    amount = dose.amount
-    found = [readable(amount, us), readable(amount, not us)]
-    if dose.grams is not None and amount.unit.dimension == VOLUME:
-        found.append(readable(Quantity(dose.grams, UNITS["g"]), us))
-    texts = [str(q) for q in found if q.unit is not amount.unit]
-    return list(dict.fromkeys(texts))
-
-
-def _per_foot(g_per_m2: float, us: bool) -> Quantity:
-    if us:
-        return Quantity(g_per_m2 * UNITS["kft2"].size / UNITS["lb"].size, UNITS["lb"])
-    return Quantity(g_per_m2 * UNITS["m2_100"].size, UNITS["g"])
-
-
-def judgement_out(judgement: Judgement) -> JudgementOut:
-    word = {Stand.WITHIN: "Within the label", Stand.BELOW: "Below the label", Stand.ABOVE: "Above the label"}
-    return JudgementOut(
-        stand=judgement.stand.value, refused=judgement.refused, word=word[judgement.stand], sentence=judgement.sentence
-    )
-
-
-@lru_cache(maxsize=64)
-def vessel_out(v: Vessel) -> VesselOut:
-    return VesselOut(
-        key=v.key, name=v.name, shape=v.shape, unit=v.unit.symbol, capacity=v.capacity, graduation=v.graduation,
-        marks=marks_of(v),
-    )  # fmt: skip
-
-
-def measure_out(by: Measure, amount: Quantity) -> MeasureOut:
-    v = by.vessel
-    return MeasureOut(
-        vessel=vessel_out(v),
-        fills=by.fills, mark=by.mark, mark_text=by.mark_text, instruction=by.instruction, exact=str(amount.to(v.unit)),
-        rounding=show_percent(by.rounding, sign=True), reading=f"± {show_percent(by.reading)}", coarse=by.coarse,
-        note=by.note,
-    )  # fmt: skip
-
-
-def _spray_text(litres: float, us: bool) -> str:
-    return str(readable(Quantity(litres, UNITS["l"]), us)) if litres else ""
-
-
-def load_name(plan: LoadPlan, sprayer: bool) -> str:
-    name = f"{'Tank' if sprayer else 'Hopper'} {plan.load.number}"
-    return f"{name}, pass {plan.load.pass_number}" if plan.load.pass_number else name
-
-
-def load_out(plan: LoadPlan, job: Job) -> LoadOut:
-    load, machine = plan.load, job.machine
-    assert machine
-    us = job.us
-    sprayer = machine.kind is MachineKind.SPRAYER
-    capacity = machine.capacity.base
-    share = (load.volume if sprayer else load.amount) / capacity
-    return LoadOut(
-        number=load.number,
-        name=load_name(plan, sprayer),
-        pass_number=load.pass_number,
-        odd=load.odd,
-        product=str(plan.product),
-        volume=_spray_text(load.volume, us),
-        water=_spray_text(load.water, us),
-        covers=str(readable(Quantity(load.area, UNITS["m2"]), us)),
-        share=share,
-        measure=measure_out(plan.measure, plan.product),
-        acts=[ActOut(key=a.key, text=a.text, pours=a.pours, level=a.volume / capacity) for a in plan.acts],
-    )
-
-
-def cost_out(job: Job) -> CostOut | None:
-    if job.cost is None:
+def _share(text: str, ground: Ground, field: str = "share") -> Quantity | None:
+    if not text.strip():
         return None
-    c = job.cost
-    return CostOut(total=f"{c.cents(c.total):,} {c.currency}", per_foot=f"{c.cents(c.per_foot):,} {c.currency}", foot=c.foot)
+    return Quantity(ground.size.value * share_in(text, field), ground.size.unit)
 
 
-def cost_why_not(product: Product) -> str:
-    """Why there is no cost, said in place of one."""
-    if product.package is None:
-        return "No package on the card."
-    return "" if product.package.price is not None else "No price on the card."
+# --- which row, which rate --------------------------------------------------------------------------------------
 
 
-# --- the reckon line --------------------------------------------------------------------------------------------
-
-
-def answer_line(club: Club, text: str) -> LineOut:
-    """The answer to a reckon line.
+def row_fits(club: Club, data: RowsIn) -> list[RowFitOut]:
+    """How the rows of a label fit an area, the one to open with first.
 
     Raises:
-        NotUnderstood, Ambiguous, InputError: as the grammar and the sums do.
+        Missing: no such product or area.
     """
-    ground = {a.name: a for a in areas(club).values() if not a.archived_at}
-    kit = {m.name: m for m in machines(club).values() if not m.archived_at}
-    shelf = {c.product.name: c.product for c in cards(club).values() if not c.product.archived_at}
-    asked = read_line(text, Names(list(ground), list(shelf), list(kit)))
-    if isinstance(asked, ConversionAsked):
-        found = convert_line(asked)
-        return LineOut(kind="conversion", sentence=found.sentence, details=[], working=working_out(found.working), job=None)
-    if isinstance(asked, ReachAsked):
-        found = reach(asked.amount, asked.rate)
-        return LineOut(kind="reach", sentence=found.sentence, details=[], working=working_out(found.working), job=None)
-    return _dose_line(club, asked, ground, kit, shelf)
+    card, area = card_of(club, data.product_id), area_of(club, data.area_id)
+    rows = list(card.rows.values())
+    before = history(club, data.area_id)
+    found = fits(card.label_rows, area.ground, data.target, house=club.house_rules)
+    return [_fit_out(club, card.core, rows[f.index], f.fits, list(f.misses), before) for f in found]
 
 
-def _dose_line(
-    club: Club,
-    asked: DoseAsked,
-    ground: dict[str, Area],
-    kit: dict[str, MachineRow],
-    shelf: dict[str, ProductRow],
-) -> LineOut:
-    row = shelf[asked.product] if asked.product else None
-    area = ground[asked.area] if isinstance(asked.area, str) else None
-    machine = kit[asked.machine] if asked.machine else None
-    rate = one_rate(asked.rate)
-    product = row.core() if row else unnamed(asked.rate)
-    fitting = _label_for(row, asked) if row else None
-    label = fitting[1] if fitting else asked.rate
-    where = area.ground if area else Ground("that area", asked.area)  # type: ignore[arg-type]
-    mover = machine.core() if machine else None
-    if mover and not row and mover.kind is MachineKind.SPREADER:
-        product = _spread(product)
-    job = reckon(product, label, rate, where, mover, passes=asked.passes or 1, us=club.us)
-    details = []
-    if fitting:
-        details.append(judgement_out(job.judgement).sentence)
-    elif row:
-        details.append(f"{row.name} has no rate on its card in that kind of unit, so the label was not checked.")
-    details += [
-        f"{load_name(p, job.spray is not None)}: {p.measure.instruction} in the {p.measure.vessel.name}" for p in job.loads[:6]
-    ]
-    if len(job.loads) > 6:
-        details.append(f"and {len(job.loads) - 6} more loads")
-    details += [f"{d.content.name}: {_per_foot(d.g_per_m2, club.us)}/{job.foot.unit.symbol}" for d in job.dose.delivered]
-    return LineOut(
-        kind="dose", sentence=headline(job), details=details + list(job.warnings), working=working_out(job.working),
-        job=_job_in(row, fitting, area, machine, rate.value, rate.unit.key, asked.passes or 1),
+def _fit_out(club: Club, product: Product, row: RateRow, fit: bool, misses: list[str], before: list[Applied]) -> RowFitOut:
+    start = _start(club, product, row.core(), before)
+    return RowFitOut(row_id=row.pk, fits=fit, misses=misses, start=rate_out(start[0]), why=start[1])
+
+
+def _start(club: Club, product: Product, row: Row, before: list[Applied]) -> tuple[Rate, str]:
+    """The rate that Reckon opens with, and why: the ramp for regulators, the house's place in the range for the rest."""
+    house = club.house_rules
+    if product.kind is Kind.GROWTH_REGULATOR and row.intent is not Intent.FIRST_USE:
+        day = today(club)
+        season = in_season(before, house.season_of(day), day)
+        earlier = sum(a.kind is Kind.GROWTH_REGULATOR and bool(set(a.codes) & set(product.codes)) for a in season)
+        found = regulator_start(row.label, earlier, house)
+    else:
+        found = start_in_range(row.label, house)
+    return found.rate, found.why
+
+
+# --- backwards --------------------------------------------------------------------------------------------------
+
+
+def backwards(club: Club, data: BackIn) -> BackOut:
+    """The sum backwards. Raises as the core does, named by field."""
+    card, row = card_of(club, data.product_id), row_of(club, data.product_id, data.row_id)
+    ground = area_of(club, data.area_id).ground
+    area = quantity_in("treated", data.treated, AREA) if data.treated and str(data.treated.value).strip() else None
+    area = area or _share(data.share, ground) or ground.size
+    product, label = card.core, row.label()
+    amount = quantity_in("amount", data.amount, MASS, VOLUME)
+    spray = quantity_in("spray", data.spray, VOLUME) if data.spray and str(data.spray.value).strip() else None
+    rate = rate_in("rate", data.rate) if data.rate else label.highest
+    meant, packages, leftover, sentence = "", 0, "", ""
+    found: Backwards
+    if data.mode == "left":
+        if data.left is None:
+            raise InputError("left", None, "What is left is missing.", "Weigh or measure what remains.")
+        found = rate_from_left(product, label, amount, quantity_in("left", data.left, MASS, VOLUME), area)
+    elif data.mode == "whole":
+        whole = whole_package(product, label, rate, amount, area)
+        found, sentence = whole.backwards, whole.sentence
+        meant, packages, leftover = str(whole.meant), whole.packages, str(whole.leftover)
+    else:
+        found = rate_of(product, label, amount, area, spray)
+    slip = misread(found.rate, label, product)
+    return BackOut(
+        sentence=sentence or found.sentence, used=str(found.used), rate=rate_out(found.rate),
+        rule=rule_out(label, found.rate.value, product.kind.label_binds), judgement=judgement_out(found.judgement),
+        reach=_reach(club, product, rate, row, amount), meant=meant, packages=packages, leftover=leftover,
+        misread=finding_out(slip) if slip else None, working=working_out(found.working),
     )  # fmt: skip
 
 
-def _spread(product: Product) -> Product:
-    if product.liquid:
-        raise InputError("machine", None, "A spreader spreads by weight, and the rate is a volume.", "Pick a sprayer.")
-    return replace(product, formulation=FORMULATIONS["GR"])
+def _reach(club: Club, product: Product, rate: Rate, row: RateRow, amount: Quantity) -> str:
+    if not rate.unit.per_area:
+        return ""
+    far = readable(reach(product, row.label(), rate, amount), club.us)
+    return f"{amount} goes as far as {far} at {rate}."
 
 
-def _label_for(row: ProductRow, asked: DoseAsked) -> tuple[int, LabelRate] | None:
-    """The product's rate row that the asked rate is to be judged by: the first in the same kind of unit it is within."""
-    rate = one_rate(asked.rate)
-    alike = [(r.pk, r.label()) for r in row.rates.all() if r.label().highest.unit.kind == rate.unit.kind]
-    within = [(pk, la) for pk, la in alike if la.lowest.base * (1 - 1e-9) <= rate.base <= la.highest.base * (1 + 1e-9)]
-    fitting = within or alike
-    return fitting[0] if fitting else None
+# --- side by side -----------------------------------------------------------------------------------------------
 
 
-def _job_in(
-    row: ProductRow | None, fitting: tuple[int, LabelRate] | None, area: Area | None, machine: MachineRow | None,
-    value: float, unit: str, passes: int,
-) -> JobIn | None:  # fmt: skip
-    if not (row and fitting and area):
-        return None
-    return JobIn(
-        product_id=row.pk, row_id=fitting[0], rate=QuantityIn(value=value, unit=unit), area_id=area.pk,
-        machine_id=machine.pk if machine else None, passes=passes,
+def compared(club: Club, data: CompareIn) -> CompareOut:
+    """Products for one purpose on one area.
+
+    Raises:
+        InputError: nothing to compare, or a rate that needs a sprayer.
+    """
+    area = area_of(club, data.area_id)
+    ground = area.ground
+    size = _share(data.share, ground) or ground.size
+    machine = machine_of(club, data.machine_id).core() if data.machine_id else None
+    spray = machine.output_base * size.base if machine and machine.sprays else None
+    chosen = _chosen(club, data)
+    if not chosen:
+        what = data.target or data.kind or "that"
+        raise InputError("target", what, f"Nothing on the shelf is for {what}.", "Pick another purpose, or pick products.")
+    rows, problems = [], []
+    for card in chosen:
+        held = list(card.rows.values())
+        best = fits(card.label_rows, ground, data.target, house=club.house_rules)[0]
+        row = held[best.index]
+        rate = _start(club, card.core, row.core(), history(club, data.area_id))[0]
+        try:
+            one = compare([Candidate(card.core, row.label(), rate)], size, spray)[0]
+        except InputError as fault:
+            problems.append(_unreckoned(card, row, rate, fault.sentence))
+            continue
+        rows.append((card, row, best.fits, list(best.misses), one))
+    if data.equal_to is not None:
+        rows = _matched(data.equal_to, rows, size)
+    return _compare_out(club, rows, problems, data)
+
+
+def _chosen(club: Club, data: CompareIn) -> list[Card]:
+    here = [c for c in cards(club).values() if c.product.archived_at is None and c.rows]
+    if data.product_ids:
+        return [card_of(club, pk) for pk in data.product_ids]
+    wanted = find_target(data.target)
+    if wanted:
+        return [c for c in here if any((t := find_target(r.target or r.use)) and t.key == wanted.key for r in c.rows.values())]
+    return [c for c in here if data.kind and c.product.kind == data.kind]
+
+
+Row5 = tuple[Card, RateRow, bool, list[str], Compared]
+
+
+def _matched(product_id: int, rows: list[Row5], size: Quantity) -> list[Row5]:
+    """The rows at the rates that bring as much active as one of them."""
+    reference = next((r for r in rows if r[0].product.pk == product_id), None)
+    if reference is None:
+        raise InputError("equal_to", product_id, "The product to match is not among them.", "Pick one of the list.")
+    found = {c.product.name: c for c in equal_active(reference[4], [r[4].candidate for r in rows], size)}
+    matched = []
+    for card, row, fit, misses, _ in rows:
+        if card.core.name in found:
+            matched.append((card, row, fit, misses, compare([found[card.core.name]], size)[0]))
+    return matched
+
+
+def _compare_out(club: Club, rows: list[Row5], problems: list[ComparedOut], data: CompareIn) -> CompareOut:
+    us = club.us
+    forgiving = club.house_rules.of("concentrates") == "forgiving"
+    strength = {r[0].product.pk: _strength(r[0].core) for r in rows}
+    order = sorted(rows, key=lambda r: (
+        not r[2], strength[r[0].product.pk] if forgiving else (r[4].cost if r[4].cost is not None else float("inf")),
+    ))  # fmt: skip
+    top_active = max((r[4].active or 0.0 for r in rows), default=0.0)
+    top_cost = max((r[4].cost or 0.0 for r in rows), default=0.0)
+    best = _best(rows)
+    outs = [_compared_out(club, r, top_active, top_cost, best, us) for r in order]
+    count = len(outs) + len(problems)
+    cheapest = next((o for o in outs if "cost" in o.best), None)
+    sentence = f"{count} product{'s' if count != 1 else ''} side by side."
+    if cheapest and len(outs) > 1:
+        sentence = f"{cheapest.product} costs least here: {cheapest.cost}."
+    return CompareOut(
+        sentence=sentence, foot=foot_of(us).unit.symbol, nitrogen_unit=f"lb/{'1000 ft²' if us else ''}" if us else "g/100 m²",
+        active_unit="lb/acre" if us else "g/ha", rows=[*outs, *problems],
+    )  # fmt: skip
+
+
+def _strength(product: Product) -> float:
+    shares = [product.share(c) or 0.0 for c in product.contents]
+    return max(shares, default=0.0)
+
+
+def _best(rows: list[Row5]) -> dict[str, int]:
+    """Which product is least in each kind of cost, where two or more can be compared."""
+    found = {}
+    for name in ("cost", "per_nitrogen", "per_active"):
+        priced = [(getattr(r[4], name), r[0].product.pk) for r in rows if getattr(r[4], name) is not None]
+        priced.sort()
+        if len(priced) > 1 and priced[0][0] < priced[1][0] * (1 - 1e-9):
+            found[name] = priced[0][1]
+    return found
+
+
+def _money(value: float | None, club: Club) -> str:
+    return "" if value is None else f"{value:,.2f} {club.currency}"
+
+
+def _compared_out(club: Club, r: Row5, top_active: float, top_cost: float, best: dict[str, int], us: bool) -> ComparedOut:
+    card, row, fit, misses, found = r
+    pound = UNITS["lb" if us else "kg"]
+    foot = foot_of(us)
+    bought = bought_out(found.purchase, "", "", us) if found.purchase else None
+    acre = RateUnit(UNITS["lb" if us else "g"], UNITS["acre" if us else "ha"])
+    return ComparedOut(
+        product_id=card.product.pk, row_id=row.pk, product=card.product.name, kind=card.core.kind.text,
+        codes=", ".join(card.core.codes), use=row.use or row.target, fits=fit, misses=misses, rate=rate_out(found.candidate.rate),
+        amount=str(found.dose.amount), cost=_money(found.cost, club), cost_value=found.cost,
+        per_foot=_money(None if found.per_area is None else found.per_area * foot.base, club),
+        per_nitrogen=_money(None if found.per_nitrogen is None else found.per_nitrogen * pound.size, club),
+        per_active=_money(None if found.per_active is None else found.per_active * UNITS["oz_wt" if us else "g"].size, club),
+        active=f"{show_number(found.active / acre.size, 3)} {acre.symbol}" if found.active else "",
+        nitrogen=f"{per_foot(found.nitrogen, us)}/{foot.unit.symbol}" if found.nitrogen else "",
+        active_share=(found.active or 0.0) / top_active if top_active else 0.0,
+        cost_share=(found.cost or 0.0) / top_cost if top_cost else 0.0,
+        best=[name for name, pk in best.items() if pk == card.product.pk],
+        purchase=" and ".join(bought.packages) + (f", {bought.cost}" if bought and bought.cost else "") if bought else "",
+        leftover=bought.leftover if bought else "", problem="",
+    )  # fmt: skip
+
+
+def _unreckoned(card: Card, row: RateRow, rate: Rate, problem: str) -> ComparedOut:
+    return ComparedOut(
+        product_id=card.product.pk, row_id=row.pk, product=card.product.name, kind=card.core.kind.text,
+        codes=", ".join(card.core.codes), use=row.use or row.target, fits=False, misses=[], rate=rate_out(rate), amount="",
+        cost="", cost_value=None, per_foot="", per_nitrogen="", per_active="", active="", nitrogen="", active_share=0.0,
+        cost_share=0.0, best=[], purchase="", leftover="", problem=problem,
+    )  # fmt: skip
+
+
+# --- measuring --------------------------------------------------------------------------------------------------
+
+
+def measuring(club: Club, data: DoseMeasureIn) -> MeasuringOut:
+    """How to measure a dose, and what each vessel is good for. Raises InputError."""
+    amount = quantity_in("amount", data.amount, MASS, VOLUME)
+    density = card_of(club, data.product_id).core.density_g_per_l if data.product_id else None
+    dilution = stock_dilution(amount, club.us)
+    return MeasuringOut(
+        measure=measure_out(measure(amount, club.us), amount),
+        ways=[WayOut(unit=w.unit, text=w.text) for w in ways(amount, density)],
+        dilution=dilution.sentence if dilution else "",
+        leasts=[
+            LeastOut(vessel=x.vessel.name, well=str(x.well), at_all=str(x.at_all))
+            for x in leasts(club.us) if x.vessel.unit.dimension == amount.unit.dimension
+        ],
+    )  # fmt: skip
+
+
+def cup(data: CupIn) -> CupOut:
+    """Whether a cup's mark is true, by the water it holds. Raises InputError."""
+    warm = 20.0
+    if data.temperature and str(data.temperature.value).strip():
+        warm = celsius("temperature", number_in("temperature", data.temperature.value), data.temperature.unit)
+    found = check_cup(quantity_in("mark", data.mark, VOLUME), quantity_in("weight", data.weight, MASS), warm)
+    return CupOut(
+        sentence=found.sentence, holds=str(found.holds), off=f"{found.off * 100:+.1f} %".replace("-", "−"),
+        good=abs(found.off) <= 0.01, working=working_out(found.working),
     )  # fmt: skip

@@ -1,24 +1,41 @@
-"""What the reckon API takes and gives: one job whole, and the reckon line."""
+"""What the reckon API takes and gives: one job whole, the sum backwards, products compared, measuring, and the reckon line."""
 
-from typing import Literal
+from datetime import date
+from typing import Annotated, Literal
 
 from ninja import Schema
+from pydantic import Field
 
-from greenmeasure.common.schemas import Line, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
+from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
 
 StandName = Literal["within", "below", "above"]
+ActName = Literal["refuse", "ask", "warn", "note"]
+
+
+class PartIn(Schema):
+    """One area of a job. `rate` is in the unit of its label row or one like it.
+
+    `share` (`1/2`, `20 %`) or `treated` narrows it to a part of the area; `zone` names that part.
+    """
+
+    area_id: int
+    row_id: int
+    rate: QuantityIn
+    treated: QuantityIn | None = None
+    share: str = ""
+    zone: Name = ""
 
 
 class JobIn(Schema):
-    """One job. `rate` is what was chosen, in the unit of the product's rate row or one like it."""
+    """One job: a product on one or many areas, each with its own rate; `target` is what it is for, `on` the day."""
 
     product_id: int
-    row_id: int
-    rate: QuantityIn
-    area_id: int
+    parts: Annotated[list[PartIn], Field(min_length=1, max_length=60)]
     machine_id: int | None = None
     passes: int = 1
     even: bool = False
+    target: Name = ""
+    on: date | None = None
 
 
 class VesselOut(Out):
@@ -58,10 +75,13 @@ class ActOut(Out):
 
 
 class LoadOut(Out):
+    """One load. `where` names the areas it is for, where the job has several."""
+
     number: int
     name: str
     pass_number: int
     odd: bool
+    where: str
     product: str
     volume: str
     water: str
@@ -78,16 +98,82 @@ class JudgementOut(Out):
     sentence: str
 
 
+class ReadingOut(Out):
+    text: str
+    meaning: str
+
+
+class FindingOut(Out):
+    """Something a check found; `readings` can be put into the rate field."""
+
+    key: str
+    act: ActName
+    sentence: str
+    readings: list[ReadingOut]
+
+
+class BudgetLineOut(Out):
+    """One line of a season's budget, to draw: `used` and `plan` up to `scale`, `cap` where there is one."""
+
+    key: str
+    what: str
+    symbol: str
+    used: float
+    plan: float
+    cap: float | None
+    low: float
+    scale: float
+    used_text: str
+    plan_text: str
+    total_text: str
+    cap_text: str
+    whose: str
+    binds: bool
+    over: bool
+
+
 class DeliveredOut(Out):
     name: str
     total: str
     per_foot: str
 
 
+class PartOut(Out):
+    """One area of a job with its verdict, what the rules say of it, and the season's budget on it."""
+
+    area_id: int
+    row_id: int
+    name: str
+    size: str
+    treated: QuantityOut
+    rate: RateOut
+    label: str
+    rule: RuleOut
+    judgement: JudgementOut
+    amount: str
+    measured_rate: str
+    findings: list[FindingOut]
+    budget: list[BudgetLineOut]
+    times: str
+    again: str
+    refused: bool
+
+
 class CostOut(Out):
     total: str
     per_foot: str
     foot: str
+
+
+class BoughtOut(Out):
+    """What to buy: packages with counts, what it costs, and what is left over."""
+
+    stock: str
+    short: str
+    packages: list[str]
+    cost: str
+    leftover: str
+    sentence: str
 
 
 class CautionOut(Out):
@@ -101,40 +187,185 @@ class WearOut(Out):
     text: str
 
 
+class RuleTextOut(Out):
+    key: str
+    text: str
+
+
+class WayOut(Out):
+    unit: str
+    text: str
+
+
 class JobOut(Out):
-    """One job, reckoned. `headline` says it in a sentence; `amount` is the whole dose."""
+    """One job, reckoned. Numbers that people read come as text; those that are drawn come as numbers too."""
 
     headline: str
     product: str
     product_kind: str
+    where: str
     area: str
-    area_size: str
+    target: str
     machine: str
     passes: int
-    rate: RateOut
-    label: str
-    rule: RuleOut
+    refused: bool
     judgement: JudgementOut
+    parts: list[PartOut]
     amount: QuantityOut
     also: list[str]
+    ways: list[WayOut]
     spray: str
+    spray_rate: str
     capacity: str
     loads: list[LoadOut]
     whole: MeasureOut
+    stock_dilution: str
     rounding: str
-    measured_rate: str
     delivered: list[DeliveredOut]
     cost: CostOut | None
     cost_why_not: str
+    purchase: BoughtOut | None
     warnings: list[str]
     label_first: str
+    label_rules: list[RuleTextOut]
     cautions: list[CautionOut]
     wear: list[WearOut]
     working: list[StepOut]
 
 
 class Nothing(Out):
-    """No answer at all."""
+    pass
+
+
+class RowsIn(Schema):
+    """Which rows of a label are meant for an area, a target and an intent."""
+
+    product_id: int
+    area_id: int
+    target: Name = ""
+
+
+class RowFitOut(Out):
+    """A label row for an area: whether it fits, why not, and the rate to open with and why."""
+
+    row_id: int
+    fits: bool
+    misses: list[str]
+    start: RateOut
+    why: str
+
+
+class BackIn(Schema):
+    """The sum backwards. `mode`: `used` (this much went down), `left` (of so much, so much is left), `whole` (a package)."""
+
+    mode: Literal["used", "left", "whole"]
+    product_id: int
+    row_id: int
+    area_id: int
+    share: str = ""
+    treated: QuantityIn | None = None
+    amount: QuantityIn
+    left: QuantityIn | None = None
+    spray: QuantityIn | None = None
+    rate: QuantityIn | None = None
+
+
+class BackOut(Out):
+    sentence: str
+    used: str
+    rate: RateOut
+    rule: RuleOut
+    judgement: JudgementOut
+    reach: str
+    meant: str
+    packages: int
+    leftover: str
+    misread: FindingOut | None
+    working: list[StepOut]
+
+
+class CompareIn(Schema):
+    """Products for one purpose on one area. No products means all that are for the target, or of the kind."""
+
+    area_id: int
+    share: str = ""
+    target: Name = ""
+    kind: str = ""
+    product_ids: Annotated[list[int], Field(max_length=200)] = []
+    machine_id: int | None = None
+    equal_to: int | None = None
+
+
+class ComparedOut(Out):
+    """One product of a comparison. `shares` are of the greatest in their column, for drawing."""
+
+    product_id: int
+    row_id: int
+    product: str
+    kind: str
+    codes: str
+    use: str
+    fits: bool
+    misses: list[str]
+    rate: RateOut
+    amount: str
+    cost: str
+    cost_value: float | None
+    per_foot: str
+    per_nitrogen: str
+    per_active: str
+    active: str
+    nitrogen: str
+    active_share: float
+    cost_share: float
+    best: list[str]
+    purchase: str
+    leftover: str
+    problem: str
+
+
+class CompareOut(Out):
+    sentence: str
+    foot: str
+    nitrogen_unit: str
+    active_unit: str
+    rows: list[ComparedOut]
+
+
+class DoseMeasureIn(Schema):
+    """A dose to measure; a product tells its density."""
+
+    amount: QuantityIn
+    product_id: int | None = None
+
+
+class LeastOut(Out):
+    vessel: str
+    well: str
+    at_all: str
+
+
+class MeasuringOut(Out):
+    measure: MeasureOut
+    ways: list[WayOut]
+    dilution: str
+    leasts: list[LeastOut]
+
+
+class CupIn(Schema):
+    """A cup's mark, what its water weighs, and how warm it is, in degF or degC."""
+
+    mark: QuantityIn
+    weight: QuantityIn
+    temperature: QuantityIn | None = None
+
+
+class CupOut(Out):
+    sentence: str
+    holds: str
+    off: str
+    good: bool
+    working: list[StepOut]
 
 
 class LineIn(Schema):
@@ -142,9 +373,9 @@ class LineIn(Schema):
 
 
 class LineOut(Out):
-    """The answer to a reckon line. `job` is there when the line names all that a round needs."""
+    """The answer to a reckon line: a sentence, details, the working, and the job it can become."""
 
-    kind: Literal["dose", "reach", "conversion"]
+    kind: str
     sentence: str
     details: list[str]
     working: list[StepOut]

@@ -6,7 +6,7 @@ from datetime import datetime
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 
-from core.errors import InputError
+from core.errors import InputError, Refused
 from core.rates.actual import actual_rate
 from core.rates.limits import Judgement, judge, refuse_above_label
 from core.rates.rate import Rate
@@ -14,12 +14,15 @@ from core.units import AREA, MASS, VOLUME, Quantity
 from greenmeasure.accounts.models import Club, User
 from greenmeasure.book.actions import record
 from greenmeasure.book.models import Entry
+from greenmeasure.common.clock import local_day
 from greenmeasure.common.errors import Conflict, Faults
 from greenmeasure.common.schemas import quantity_in
-from greenmeasure.reckon.queries import job_of, job_out
-from greenmeasure.rounds.models import Round, Tick
+from greenmeasure.reckon.outs import Reckoned, job_out
+from greenmeasure.reckon.queries import reckoned
+from greenmeasure.rounds.models import Round, RoundPart, Tick
 from greenmeasure.rounds.schemas import FinishIn, StartIn, TickIn
-from greenmeasure.shelf.queries import row_of
+from greenmeasure.shelf.actions import lot_of, take_from_lot
+from greenmeasure.shelf.models import Lot
 
 
 def start_round(club: Club, user: User, data: StartIn, at: datetime | None = None) -> Round:
@@ -28,28 +31,50 @@ def start_round(club: Club, user: User, data: StartIn, at: datetime | None = Non
     `at` is when, for records brought in later; now, unless given.
 
     Raises:
-        Refused: the plan is above the label of a product whose label binds.
+        Refused: the plan is against the label of a product whose label binds, or against a closed season.
         InputError: anything missing or absurd.
     """
     if begun := Round.objects.filter(club=club, key=data.key).first():
         return Round.objects.one(club, begun.pk)
     if data.machine_id is None:
         raise InputError("machine_id", None, "The round has no machine.", "Pick what it goes down with.")
-    row = row_of(club, data.product_id, data.row_id)
-    job = job_of(club, data)
-    refuse_above_label(job.rate, job.label, job.product.kind)
+    when = at or timezone.now()
+    found = reckoned(club, data, on=local_day(club, when))
+    for i, part in enumerate(found.job.parts):
+        refuse_above_label(part.part.rate, part.part.label, found.job.product.kind, f"parts.{i}.rate")
+        if at is None:
+            _refuse(found, i)
     try:
         with transaction.atomic():
             made = Round.objects.create(
-                club=club, key=data.key, product_id=data.product_id, area_id=data.area_id, machine_id=data.machine_id,
-                use=row.use, phrase=row.phrase, rate_value=job.rate.value, rate_unit=job.rate.unit.key,
-                passes=data.passes, amount_value=job.dose.amount.value, amount_unit=job.dose.amount.unit.key,
-                spray_litres=job.spray.base if job.spray else None, sheet=job_out(job).model_dump(mode="json"),
-                started_by=user, started_at=at or timezone.now(),
+                club=club, key=data.key, product_id=data.product_id, machine_id=data.machine_id, target=data.target,
+                passes=data.passes, amount_value=found.job.amount.value, amount_unit=found.job.amount.unit.key,
+                spray_litres=found.job.spray.base if found.job.spray else None,
+                sheet=job_out(found).model_dump(mode="json"), started_by=user, started_at=when,
             )  # fmt: skip
+            _save_parts(made, found)
     except IntegrityError:
         made = Round.objects.get(club=club, key=data.key)
     return Round.objects.one(club, made.pk)
+
+
+def _refuse(found: Reckoned, i: int) -> None:
+    """Stop a plan that a rule forbids, with the rule quoted."""
+    rule = next((f for f in found.checks[i].findings if f.act.text == "refuse"), None)
+    if rule:
+        where = found.job.parts[i].part.name
+        raise Refused(f"parts.{i}", where, f"{where}: {rule.sentence}", "Change the plan; a rule of the label or of law binds.")
+
+
+def _save_parts(made: Round, found: Reckoned) -> None:
+    for i, (planned, row, area_id) in enumerate(zip(found.job.parts, found.rows, found.area_ids, strict=True)):
+        part = planned.part
+        RoundPart.objects.create(
+            round=made, position=i, area_id=area_id, zone=part.zone, use=row.use, phrase=row.phrase, intent=row.intent,
+            interval_low=row.interval_low, interval_high=row.interval_high, rate_value=part.rate.value,
+            rate_unit=part.rate.unit.key, treated_value=part.area.value, treated_unit=part.area.unit.key,
+            dose=planned.dose.base,
+        )  # fmt: skip
 
 
 def tick(found: Round, user: User, data: TickIn) -> None:
@@ -91,35 +116,63 @@ def _still_open(found: Round) -> None:
 
 
 @dataclass(frozen=True)
-class Actual:
-    """What really went down, read from the form and judged."""
+class ActualPart:
+    """What really went down on one part, judged by its label row."""
 
+    part: RoundPart
     used: Quantity
     treated: Quantity
-    spray: Quantity | None
     rate: Rate
     judgement: Judgement
+
+
+@dataclass(frozen=True)
+class Actual:
+    """What really went down, read from the form and judged part by part."""
+
+    used: Quantity
+    spray: Quantity | None
+    parts: tuple[ActualPart, ...]
+    lot: Lot | None
 
 
 def read_actual(found: Round, data: FinishIn) -> Actual:
     """What the form says really went down. Above the label is marked, never refused: it has happened.
 
+    What was used is shared out over the parts by their planned doses and the ground really treated.
+
     Raises:
         Faulty: every field at fault, at once.
     """
     faults = Faults()
+    parts = list(found.parts.all())
     used = faults.of(quantity_in, "used", data.used, MASS, VOLUME)
-    treated = faults.of(quantity_in, "treated", data.treated, AREA)
+    if len(data.treated) not in (0, len(parts)):
+        faults.add("treated", len(data.treated), f"The round has {len(parts)} areas.", "Enter the ground treated of each.")
+    given = data.treated if len(data.treated) == len(parts) else [None] * len(parts)
+    treated = [
+        p.treated if g is None else faults.of(quantity_in, f"treated.{i}", g, AREA)
+        for i, (p, g) in enumerate(zip(parts, given, strict=True))
+    ]
     spray = faults.of(quantity_in, "spray", data.spray, VOLUME) if data.spray else found.spray
+    lot = faults.of(lot_of, found.product, data.lot_id) if data.lot_id else None
     faults.raise_any()
-    assert used and treated
-    product = found.product.core()
-    rate = actual_rate(product, found.label, used, treated, spray)
-    return Actual(used, treated, spray, rate, judge(rate, found.label, product.kind))
+    assert used
+    sizes = [t for t in treated if t]
+    weights = [p.dose * t.base / p.treated.base for p, t in zip(parts, sizes, strict=True)]
+    whole = sum(weights)
+    judged = []
+    for part, size, weight in zip(parts, sizes, weights, strict=True):
+        share = Quantity(used.value * weight / whole, used.unit)
+        wet = Quantity(spray.value * size.base / sum(s.base for s in sizes), spray.unit) if spray else None
+        product = found.product.core()
+        rate = actual_rate(product, part.label, share, size, wet)
+        judged.append(ActualPart(part, share, size, rate, judge(rate, part.label, product.kind)))
+    return Actual(used, spray, tuple(judged), lot)
 
 
-def finish_round(found: Round, user: User, data: FinishIn, at: datetime | None = None) -> Entry:
-    """Put the round in the book. Finishing twice gives the entry of the first time.
+def finish_round(found: Round, user: User, data: FinishIn, at: datetime | None = None) -> list[Entry]:
+    """Put the round in the book, an entry an area. Finishing twice gives the entries of the first time.
 
     `at` is when, for records brought in later; now, unless given.
 
@@ -128,16 +181,18 @@ def finish_round(found: Round, user: User, data: FinishIn, at: datetime | None =
         Conflict: the round was given up.
     """
     if found.status == Round.Status.DONE:
-        return Entry.objects.get(round=found)
+        return list(found.entries.order_by("pk"))
     _still_open(found)
     actual = read_actual(found, data)
     with transaction.atomic():
         now = at or timezone.now()
-        entry = record(found, user, now, actual.used, actual.treated, actual.spray, actual.rate, actual.judgement,
-                       wind=data.wind, air=data.air, note=data.note)  # fmt: skip
+        entries = [record(found, user, now, actual, part, data) for part in actual.parts]
+        if actual.lot:
+            take_from_lot(actual.lot, actual.used)
         found.status, found.ended_at = Round.Status.DONE, now
         found.save(update_fields=["status", "ended_at"])
-    return entry
+        found.club.touch()
+    return entries
 
 
 def give_up(found: Round) -> None:

@@ -39,18 +39,18 @@ def tick(request: HttpRequest, club: Path[str], round_id: int, data: TickIn) -> 
     return queries.round_out(found)
 
 
-@router.post("/{round_id}/actual", response=ActualOut, auth=VIEWER)
-def check_actual(request: HttpRequest, club: Path[str], round_id: int, data: FinishIn) -> ActualOut:
+@router.post("/{round_id}/actual", response=list[ActualOut], auth=VIEWER)
+def check_actual(request: HttpRequest, club: Path[str], round_id: int, data: FinishIn) -> list[ActualOut]:
     """Judge what was really used, before it goes in the book; changes nothing."""
     found = Round.objects.one(club_of(request), round_id)
     return queries.actual_out(found, actions.read_actual(found, data))
 
 
-@router.post("/{round_id}/finish", response=EntryOut, auth=APPLICATOR)
-def finish_round(request: HttpRequest, club: Path[str], round_id: int, data: FinishIn) -> EntryOut:
-    """Put the round in the book."""
+@router.post("/{round_id}/finish", response=list[EntryOut], auth=APPLICATOR)
+def finish_round(request: HttpRequest, club: Path[str], round_id: int, data: FinishIn) -> list[EntryOut]:
+    """Put the round in the book, an entry an area."""
     found = Round.objects.one(club_of(request), round_id)
-    return entry_out(actions.finish_round(found, user_of(request), data))
+    return [entry_out(e) for e in actions.finish_round(found, user_of(request), data)]
 
 
 @router.post("/{round_id}/give-up", response=RoundOut, auth=APPLICATOR)

@@ -2,6 +2,7 @@
 
 from django.db import models
 
+from core.label.rules import Intent, Row
 from core.rates.rate import LabelRate, Rate, RateUnit
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Club, User
@@ -12,8 +13,8 @@ from greenmeasure.shelf.models import label_of
 class RoundQuerySet(models.QuerySet["Round"]):
     def one(self, club: Club, pk: int) -> "Round":
         """The round with this key in this club. Raises Missing."""
-        whole = self.select_related("product__club", "area", "machine", "started_by")
-        found = whole.prefetch_related("product__contents").filter(club=club, pk=pk).first()
+        whole = self.select_related("product__club", "machine", "started_by").prefetch_related("product__contents", "parts__area")
+        found = whole.filter(club=club, pk=pk).first()
         if found is None:
             raise Missing("round")
         return found
@@ -34,12 +35,8 @@ class Round(models.Model):
     key = models.UUIDField()
     status = models.CharField(max_length=10, choices=Status, default=Status.UNDER_WAY)
     product = models.ForeignKey("shelf.Product", on_delete=models.PROTECT, related_name="rounds")
-    area = models.ForeignKey("ground.Area", on_delete=models.PROTECT, related_name="rounds")
     machine = models.ForeignKey("kit.Machine", on_delete=models.PROTECT, related_name="rounds")
-    use = models.CharField(max_length=120, blank=True)
-    phrase = models.CharField(max_length=200)
-    rate_value = models.FloatField()
-    rate_unit = models.CharField(max_length=24)
+    target = models.CharField(max_length=80, blank=True)
     passes = models.PositiveSmallIntegerField(default=1)
     amount_value = models.FloatField()
     amount_unit = models.CharField(max_length=12)
@@ -57,7 +54,40 @@ class Round(models.Model):
         constraints = [models.UniqueConstraint(fields=["club", "key"], name="a_start_counts_once")]
 
     def __str__(self) -> str:
-        return f"{self.product} on {self.area}"
+        return f"{self.product}, {self.started_at:%Y-%m-%d}"
+
+    @property
+    def amount(self) -> Quantity:
+        return Quantity(self.amount_value, UNITS[self.amount_unit])
+
+    @property
+    def spray(self) -> Quantity | None:
+        return None if self.spray_litres is None else Quantity(self.spray_litres, UNITS["l"])
+
+
+class RoundPart(models.Model):
+    """One area of a round with its rate, the label row it was planned by, and its share of the amount."""
+
+    round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="parts")
+    position = models.PositiveSmallIntegerField()
+    area = models.ForeignKey("ground.Area", on_delete=models.PROTECT, related_name="rounds")
+    zone = models.CharField(max_length=40, blank=True)
+    use = models.CharField(max_length=120, blank=True)
+    phrase = models.CharField(max_length=200)
+    intent = models.CharField(max_length=12, default=Intent.ANY.value)
+    interval_low = models.PositiveSmallIntegerField(null=True)
+    interval_high = models.PositiveSmallIntegerField(null=True)
+    rate_value = models.FloatField()
+    rate_unit = models.CharField(max_length=24)
+    treated_value = models.FloatField()
+    treated_unit = models.CharField(max_length=12)
+    dose = models.FloatField()
+
+    class Meta:
+        ordering = ["position"]
+
+    def __str__(self) -> str:
+        return f"{self.area}, {self.zone}" if self.zone else self.area.name
 
     @property
     def rate(self) -> Rate:
@@ -68,12 +98,13 @@ class Round(models.Model):
         return label_of(self.phrase)
 
     @property
-    def amount(self) -> Quantity:
-        return Quantity(self.amount_value, UNITS[self.amount_unit])
+    def treated(self) -> Quantity:
+        return Quantity(self.treated_value, UNITS[self.treated_unit])
 
     @property
-    def spray(self) -> Quantity | None:
-        return None if self.spray_litres is None else Quantity(self.spray_litres, UNITS["l"])
+    def row(self) -> Row:
+        """The label row that the part was planned by, as far as the book needs it."""
+        return Row(self.label, self.use, intent=Intent(self.intent), interval=(self.interval_low, self.interval_high))
 
 
 class Tick(models.Model):

@@ -2,28 +2,29 @@
 
 from typing import cast
 
-from core.job import readable
+from core.readable import readable
 from core.units import show_percent
 from greenmeasure.accounts.models import Club
-from greenmeasure.book.models import Entry
 from greenmeasure.common.schemas import quantity_out, rule_out
-from greenmeasure.reckon.queries import judgement_out
+from greenmeasure.reckon.outs import judgement_out
 from greenmeasure.reckon.schemas import JobOut
-from greenmeasure.rounds.actions import Actual, worn
+from greenmeasure.rounds.actions import Actual, ActualPart, worn
 from greenmeasure.rounds.models import Round
-from greenmeasure.rounds.schemas import ActualOut, RoundLineOut, RoundOut, StatusName, TickOut
+from greenmeasure.rounds.schemas import ActualOut, PlannedPartOut, RoundLineOut, RoundOut, StatusName, TickOut
 
 
 def round_out(found: Round) -> RoundOut:
     ticks = list(found.ticks.select_related("by"))
-    entry = Entry.objects.filter(round=found).first()
     spray = readable(found.spray, found.club.us) if found.spray else None
     return RoundOut(
-        id=found.pk, status=cast(StatusName, found.status), use=found.use, sheet=JobOut(**found.sheet),
+        id=found.pk, status=cast(StatusName, found.status), product_id=found.product_id, sheet=JobOut(**found.sheet),
         ticks=[TickOut(load=t.load, act=t.act, by=str(t.by), at=t.at) for t in ticks], loads_done=loads_done(found),
         worn=worn(found), next=next_act(found), planned=quantity_out(found.amount),
-        planned_area=quantity_out(found.area.size), planned_spray=quantity_out(spray) if spray else None,
-        started_by=str(found.started_by), started_at=found.started_at, entry_id=entry.pk if entry else None,
+        parts=[
+            PlannedPartOut(name=str(p), use=p.use, rate=str(p.rate), treated=quantity_out(p.treated)) for p in found.parts.all()
+        ],
+        planned_spray=quantity_out(spray) if spray else None, started_by=str(found.started_by),
+        started_at=found.started_at, entry_ids=list(found.entries.order_by("pk").values_list("pk", flat=True)),
     )  # fmt: skip
 
 
@@ -54,14 +55,14 @@ def next_act(found: Round) -> str:
 
 
 def rounds(club: Club, status: str | None = None) -> list[RoundLineOut]:
-    found = Round.objects.filter(club=club).select_related("product", "area", "started_by").prefetch_related("ticks")
+    found = Round.objects.filter(club=club).select_related("product", "started_by").prefetch_related("ticks")
     if status:
         found = found.filter(status=status)
     return [
         RoundLineOut(
             id=r.pk,
             status=cast(StatusName, r.status),
-            title=f"{r.sheet['product']} on {r.sheet['area']}",
+            title=f"{r.sheet['product']} on {r.sheet['where']}",
             headline=r.sheet["headline"],
             loads=len(r.sheet["loads"]),
             loads_done=loads_done(r),
@@ -72,13 +73,18 @@ def rounds(club: Club, status: str | None = None) -> list[RoundLineOut]:
     ]
 
 
-def actual_out(found: Round, actual: Actual) -> ActualOut:
-    high = found.label.highest
-    here = actual.rate.to(high.unit).value
-    planned = found.rate.to(high.unit).value
+def actual_out(found: Round, actual: Actual) -> list[ActualOut]:
+    binds = found.product.core().kind.label_binds
+    return [_actual_part(part, binds) for part in actual.parts]
+
+
+def _actual_part(actual: ActualPart, binds: bool) -> ActualOut:
+    part = actual.part
+    high = part.label.highest
+    here, planned = actual.rate.to(high.unit).value, part.rate.to(high.unit).value
     off = here / planned - 1
-    against = "just as planned" if abs(off) < 0.0005 else f"{show_percent(off, 3, sign=True)} against the plan of {found.rate}"
+    against = "just as planned" if abs(off) < 0.0005 else f"{show_percent(off, 3, sign=True)} against the plan of {part.rate}"
     return ActualOut(
-        rate=str(actual.rate), judgement=judgement_out(actual.judgement), against_plan=against,
-        rule=rule_out(found.label, here, found.product.core().kind.label_binds),
+        name=str(part), used=str(actual.used), rate=str(actual.rate), judgement=judgement_out(actual.judgement),
+        against_plan=against, rule=rule_out(part.label, here, binds),
     )  # fmt: skip

@@ -33,23 +33,32 @@ class TickOut(Out):
     at: datetime
 
 
+class PlannedPartOut(Out):
+    """One area of a round as planned."""
+
+    name: str
+    use: str
+    rate: str
+    treated: QuantityOut
+
+
 class RoundOut(Out):
     """A round. `next` says what to do now; `loads_done` counts loads whose every act is ticked."""
 
     id: int
     status: StatusName
-    use: str
+    product_id: int
     sheet: JobOut
     ticks: list[TickOut]
     loads_done: int
     worn: bool
     next: str
     planned: QuantityOut
-    planned_area: QuantityOut
+    parts: list[PlannedPartOut]
     planned_spray: QuantityOut | None
     started_by: str
     started_at: datetime
-    entry_id: int | None
+    entry_ids: list[int]
 
 
 class RoundLineOut(Out):
@@ -64,19 +73,26 @@ class RoundLineOut(Out):
 
 
 class FinishIn(Schema):
-    """What was really used, and the weather it went out in. `wind` and `air` are as typed, with their unit."""
+    """What was really used, and the weather it went out in. `wind` and `air` are as typed, with their unit.
+
+    `treated` is the ground really treated, one an area in the round's order; none means as planned. `lot_id` is the lot
+    it was taken from.
+    """
 
     used: QuantityIn
-    treated: QuantityIn
+    treated: list[QuantityIn] = []
     spray: QuantityIn | None = None
+    lot_id: int | None = None
     wind: Line = ""
     air: Line = ""
     note: Line = ""
 
 
 class ActualOut(Out):
-    """What really went down, against the label's range and the plan."""
+    """What really went down on one area, against the label's range and the plan."""
 
+    name: str
+    used: str
     rate: str
     judgement: JudgementOut
     rule: RuleOut

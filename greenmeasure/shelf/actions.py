@@ -1,20 +1,27 @@
 """What changes the shelf."""
 
 from decimal import Decimal, InvalidOperation
+from io import BytesIO
+from typing import Any
 
 from django.db import transaction
+from PIL import Image, UnidentifiedImageError
 
 from core.errors import InputError
+from core.grasses import GRASSES
+from core.label.groups import read_codes
+from core.label.rules import Intent, Use
 from core.rates import product as core
 from core.rates.phrase import read_label_rate
 from core.rates.rate import Basis, LabelRate
-from core.units import MASS, VOLUME, Quantity, density, positive
+from core.units import LENGTH, MASS, UNITS, VOLUME, Quantity, density, positive, quantity
 from greenmeasure.accounts.models import Club
-from greenmeasure.common.errors import Faults
+from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
 from greenmeasure.common.schemas import number_in, quantity_in
-from greenmeasure.shelf.models import Content, Product, RateRow
-from greenmeasure.shelf.schemas import ContentIn, ProductIn, RateRowIn
+from greenmeasure.shelf.models import Content, LabelFile, Lot, Package, Product, RateRow
+from greenmeasure.shelf.rules import read_rules, stored_rules
+from greenmeasure.shelf.schemas import ContentIn, LotIn, PackageIn, ProductIn, RateRowIn
 
 
 def save_product(club: Club, data: ProductIn, product: Product | None = None) -> Product:
@@ -28,34 +35,34 @@ def save_product(club: Club, data: ProductIn, product: Product | None = None) ->
     name = faults.of(free_name, Product, club, data.name, product.pk)
     kind = faults.of(_kind, data.kind)
     made = faults.of(core.formulation, data.formulation)
-    heavy = faults.of(_density, data) if data.density else None
+    heavy = faults.of(_density, data) if data.density and str(data.density.value).strip() else None
+    codes = faults.of(read_codes, data.group_code)
     contents = [faults.of(_content, i, c) for i, c in enumerate(data.contents)]
-    labels = [faults.of(_label, i, r) for i, r in enumerate(data.rates)]
+    rows = [faults.of(_row, i, r) for i, r in enumerate(data.rates)]
     if not data.rates:
         faults.add("rates", None, "The product has no rate.", "Type at least one rate as the label prints it.")
-    package = faults.of(_package, data, made) if data.package else None
-    price = faults.of(_price, data, package) if data.price else None
+    packages = [faults.of(_package, i, p, made) for i, p in enumerate(data.packages)]
+    rules = read_rules(data.rules, faults)
     if made:
-        for i, label in enumerate(labels):
-            if label:
-                faults.of(_fits, i, label, made, bool(heavy))
+        for i, row in enumerate(rows):
+            if row:
+                faults.of(_fits, i, row["label"], made, bool(heavy))
     faults.raise_any()
-    assert name and kind and made
-    whole = core.Product(name, kind, made, tuple(c for c in contents if c), heavy)
+    assert name and kind and made and codes is not None
+    whole = core.Product(name, kind, made, tuple(c for c in contents if c), heavy, codes=codes, rules=rules)
     faults.of(core.check_product, whole)
     faults.raise_any()
     product.name, product.kind, product.formulation = name, kind.value, made.code
-    product.density_value = number_in("density", data.density.value) if data.density else None
-    product.density_unit = data.density.unit if data.density else ""
+    product.density_value = number_in("density", data.density.value) if heavy and data.density else None
+    product.density_unit = data.density.unit if heavy and data.density else ""
     product.group_code, product.note, product.stains = data.group_code.strip(), data.note, data.stains
-    product.package_value = package.value if package else None
-    product.package_unit = package.unit.key if package else ""
-    product.price = price
     product.ppe_mixing, product.ppe_applying = _lines(data.ppe_mixing), _lines(data.ppe_applying)
+    product.rules = stored_rules(data.rules)
     with transaction.atomic():
         product.save()
         _save_contents(product, data.contents)
-        _save_rates(product, data.rates)
+        _save_rates(product, data.rates, [r for r in rows if r])
+        _save_packages(product, [p for p in packages if p])
     return Product.objects.get(pk=product.pk)
 
 
@@ -86,10 +93,11 @@ def _content(i: int, given: ContentIn) -> core.Content:
     if basis is Basis.PRODUCT:
         raise InputError(f"{field}.basis", given.basis, "A product does not contain itself.", "Pick an active or nutrient.")
     name = given.name.strip() or ("" if basis is Basis.ACTIVE else basis.text)
+    slow = None if blank(given.slow) else number_in(f"{field}.slow", given.slow or 0)
     if given.unit == "%":
-        content = core.Content(name, basis, percent=amount)
+        content = core.Content(name, basis, percent=amount, slow_percent=slow)
     else:
-        content = core.Content(name, basis, g_per_l=density(f"{field}.amount", amount, given.unit))
+        content = core.Content(name, basis, g_per_l=density(f"{field}.amount", amount, given.unit), slow_percent=slow)
     try:
         core.check_contents([content])
     except InputError as fault:
@@ -97,8 +105,46 @@ def _content(i: int, given: ContentIn) -> core.Content:
     return content
 
 
-def _label(i: int, given: RateRowIn) -> LabelRate:
-    return read_label_rate(given.phrase, f"rates.{i}.phrase")
+def blank(value: object) -> bool:
+    """Whether a field was left empty."""
+    return value is None or not str(value).strip()
+
+
+def _row(i: int, given: RateRowIn) -> dict[str, Any]:
+    field = f"rates.{i}"
+    label = read_label_rate(given.phrase, f"{field}.phrase")
+    for name, keys, known in (("grasses", given.grasses, set(GRASSES)), ("uses", given.uses, {u.value for u in Use})):
+        if unknown := [k for k in keys if k not in known]:
+            raise InputError(f"{field}.{name}", unknown[0], f"“{unknown[0]}” is not known here.", "Pick from the list.")
+    if given.intent not in {x.value for x in Intent}:
+        raise InputError(f"{field}.intent", given.intent, f"“{given.intent}” is no intent.", "Pick from the list.")
+    low, high = (_height(f"{field}.{n}", getattr(given, n), given.height_unit) for n in ("height_low", "height_high"))
+    if low is not None and high is not None and low > high:
+        raise InputError(f"{field}.height_high", high, "The heights run down.", "Put the lower height first.")
+    first, last = (_days(f"{field}.{n}", getattr(given, n)) for n in ("interval_low", "interval_high"))
+    if first is not None and last is not None and first > last:
+        raise InputError(f"{field}.interval_high", last, "The interval runs down.", "Put the fewer days first.")
+    return {
+        "label": label, "use": given.use, "phrase": given.phrase, "target": given.target, "grasses": given.grasses,
+        "uses": given.uses, "height_low": low, "height_high": high,
+        "height_unit": given.height_unit if low is not None or high is not None else "", "intent": given.intent,
+        "interval_low": first, "interval_high": last,
+    }  # fmt: skip
+
+
+def _height(field: str, given: Any, unit: str) -> float | None:
+    if blank(given):
+        return None
+    return quantity(field, number_in(field, given), unit, LENGTH).value
+
+
+def _days(field: str, given: Any) -> int | None:
+    if blank(given):
+        return None
+    value = positive(field, number_in(field, given), most=400, symbol="days")
+    if value != round(value):
+        raise InputError(field, given, f"{given} days is no whole number.", "Labels count whole days.")
+    return round(value)
 
 
 def _fits(i: int, label: LabelRate, made: core.Formulation, weighed: bool) -> None:
@@ -115,26 +161,24 @@ def _fits(i: int, label: LabelRate, made: core.Formulation, weighed: bool) -> No
         raise InputError(field, str(label), "Granules have no spray to be a share of.", "Give the rate per area.")
 
 
-def _package(data: ProductIn, made: core.Formulation | None) -> Quantity:
-    assert data.package
-    size = quantity_in("package", data.package, MASS, VOLUME)
+def _package(i: int, given: PackageIn, made: core.Formulation | None) -> tuple[Quantity, Decimal | None]:
+    field = f"packages.{i}"
+    size = quantity(f"{field}.value", number_in(f"{field}.value", given.value), given.unit, MASS, VOLUME)
     if made and made.liquid != (size.unit.dimension == VOLUME):
-        raise InputError("package", str(size), f"A {made.name} is not sold by {size.unit.dimension}.",
+        raise InputError(f"{field}.value", str(size), f"A {made.name} is not sold by {size.unit.dimension}.",
                          "Use gal, fl oz or L for liquids, lb, oz wt or kg for dry products.")  # fmt: skip
-    return size
+    return size, _price(f"{field}.price", given.price) if given.price.strip() else None
 
 
-def _price(data: ProductIn, package: Quantity | None) -> Decimal:
-    text = data.price.strip().lstrip("$€£").replace(",", "")
+def _price(field: str, given: str) -> Decimal:
+    text = given.strip().lstrip("$€£").replace(",", "")
     try:
         price = Decimal(text)
     except InvalidOperation:
-        raise InputError("price", data.price, f"“{data.price}” is no price.", "Write it like 84.50.") from None
+        raise InputError(field, given, f"“{given}” is no price.", "Write it like 84.50.") from None
     if not price.is_finite():
-        raise InputError("price", data.price, f"“{data.price}” is no price.", "Write it like 84.50.")
-    positive("price", float(price), most=1e6)
-    if package is None and not data.package:
-        raise InputError("package", None, "A price needs the package it buys.", "Enter the package's size.")
+        raise InputError(field, given, f"“{given}” is no price.", "Write it like 84.50.")
+    positive(field, float(price), most=1e6)
     return price.quantize(Decimal("0.01"))
 
 
@@ -142,19 +186,116 @@ def _save_contents(product: Product, given: list[ContentIn]) -> None:
     product.contents.all().delete()
     for i, content in enumerate(given):
         basis = Basis(content.basis)
-        name = content.name.strip() or basis.text
         Content.objects.create(
-            product=product, position=i, name=name, basis=basis.value, unit=content.unit,
+            product=product, position=i, name=content.name.strip() or basis.text, basis=basis.value, unit=content.unit,
             amount=number_in("amount", content.amount),
+            slow=None if blank(content.slow) else number_in("slow", content.slow or 0),
         )  # fmt: skip
 
 
-def _save_rates(product: Product, given: list[RateRowIn]) -> None:
+def _save_rates(product: Product, given: list[RateRowIn], rows: list[dict[str, Any]]) -> None:
     kept = {row.pk: row for row in product.rates.all()}
-    for i, row in enumerate(given):
-        found = kept.pop(row.id, None) if row.id else None
+    for i, (typed, row) in enumerate(zip(given, rows, strict=True)):
+        found = kept.pop(typed.id, None) if typed.id else None
         found = found or RateRow(product=product)
-        found.position, found.use, found.phrase = i, row.use, row.phrase
+        found.position = i
+        for name, value in row.items():
+            if name != "label":
+                setattr(found, name, value)
         found.save()
     for gone in kept.values():
         gone.delete()
+
+
+def _save_packages(product: Product, found: list[tuple[Quantity, Decimal | None]]) -> None:
+    product.packages.all().delete()
+    for i, (size, price) in enumerate(found):
+        Package.objects.create(product=product, position=i, value=size.value, unit=size.unit.key, price=price)
+
+
+# --- stock ------------------------------------------------------------------------------------------------------
+
+
+def save_lot(product: Product, data: LotIn, lot: Lot | None = None) -> Lot:
+    """Put a lot on the shelf, or say what is left of it.
+
+    Raises:
+        Faulty: every field at fault, at once.
+    """
+    faults = Faults()
+    lot = lot or Lot(product=product)
+    made = core.FORMULATIONS[product.formulation]
+    empty = str(data.left.value).strip() == "0"
+    left = Quantity(0.0, UNITS[data.left.unit]) if empty else faults.of(quantity_in, "left", data.left, MASS, VOLUME)
+    if left and (left.unit.dimension == VOLUME) != made.liquid:
+        faults.add("left", str(left), f"A {made.name} is not measured by {left.unit.dimension}.", "Pick another unit.")
+    if not data.number.strip():
+        faults.add("number", data.number, "The lot has no number.", "Copy it from the package, or write the day it came.")
+    if data.received_on and data.expires_on and data.expires_on < data.received_on:
+        faults.add("expires_on", data.expires_on, "It would have expired before it came.", "Check both days.")
+    faults.raise_any()
+    assert left
+    lot.number, lot.left_value, lot.left_unit = data.number, left.value, left.unit.key
+    lot.received_on, lot.expires_on, lot.note = data.received_on, data.expires_on, data.note
+    lot.save()
+    product.club.touch()
+    return lot
+
+
+def lot_of(product: Product, pk: int) -> Lot:
+    found = product.lots.filter(pk=pk).first()
+    if found is None:
+        raise Missing("lot")
+    return found
+
+
+def take_from_lot(lot: Lot, used: Quantity) -> None:
+    """Take what was used from a lot; it is never less than empty. Weight from a volume lot is left to be counted by hand."""
+    if used.unit.dimension == lot.left.unit.dimension:
+        lot.left_value = max(0.0, (lot.left.base - used.base) / lot.left.unit.size)
+        lot.save(update_fields=["left_value"])
+
+
+# --- label files ------------------------------------------------------------------------------------------------
+
+MOST_BYTES = 12_000_000
+WIDEST = 2400
+
+
+def add_label_file(product: Product, name: str, data: bytes) -> LabelFile:
+    """Keep a photograph or a PDF of the label; photographs are turned upright, sized down and rid of their place and time.
+
+    Raises:
+        InputError: neither, or too large.
+    """
+    if len(data) > MOST_BYTES:
+        raise InputError("file", name, f"{len(data) / 1e6:.1f} MB is too large.", "Keep it under 12 MB.")
+    if data.startswith(b"%PDF-"):
+        kind = "application/pdf"
+    else:
+        kind, data = "image/jpeg", _photograph(name, data)
+    made = LabelFile.objects.create(product=product, name=name[:120] or "label", kind=kind, data=data)
+    product.club.touch()
+    return made
+
+
+def _photograph(name: str, data: bytes) -> bytes:
+    from PIL import ImageOps
+
+    try:
+        with Image.open(BytesIO(data)) as opened:
+            upright = ImageOps.exif_transpose(opened).convert("RGB")
+    except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError):
+        raise InputError("file", name, f"“{name}” is no photograph and no PDF.", "Pick a JPEG, a PNG or a PDF.") from None
+    upright.thumbnail((WIDEST, WIDEST))
+    out = BytesIO()
+    upright.save(out, "JPEG", quality=85)
+    return out.getvalue()
+
+
+def remove_label_file(product: Product, pk: int) -> None:
+    """Take a label's picture away."""
+    deleted, _ = product.labels.filter(pk=pk).delete()
+    if not deleted:
+        raise Missing("label")
+    product.club.touch()

@@ -5,37 +5,50 @@ from dataclasses import dataclass
 from django.db.models import QuerySet
 
 from core.errors import InputError
+from core.grasses import GRASSES
+from core.label.groups import GROUPS
+from core.label.match import height_span
+from core.label.rules import Intent, Row, Use
+from core.label.targets import TARGETS, find_target, mistaken_for
 from core.rates import product as core
 from core.rates.dose import is_us
 from core.rates.phrase import read_label_rate
 from core.rates.rate import Basis, LabelRate, RateUnit, show_label_rate
-from core.units import UNITS, exact_number
+from core.readable import readable
+from core.units import UNITS, Quantity, exact_number
 from greenmeasure.accounts.models import Club
+from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
-from greenmeasure.common.schemas import quantity_out, rate_out, rule_out
-from greenmeasure.shelf.models import Content, Product, RateRow
+from greenmeasure.common.schemas import OptionOut, quantity_out, rate_out, rule_out
+from greenmeasure.shelf.models import Content, Lot, Product, RateRow
+from greenmeasure.shelf.rules import RuleSaidOut, RulesIn, rules_said
 from greenmeasure.shelf.schemas import (
     ContentOut,
     DensityOut,
     FormulationOut,
-    OptionOut,
+    LabelFileOut,
+    LotOut,
+    PackageOut,
     PhraseOut,
     ProductOut,
     RateRowOut,
     ShelfOptionsOut,
+    TargetOut,
 )
 
 UNIT_TEXT = {"lb/gal": "lb/gal", "kg/l": "kg/L", "g/ml": "g/mL", "g/l": "g/L", "%": "%"}
 
 
 def whole_products(club: Club) -> QuerySet[Product]:
-    """Products with all that belongs to them."""
-    return Product.objects.of(club).select_related("club").prefetch_related("contents", "rates")
+    """Products with all that the sums need of them."""
+    found = Product.objects.of(club).select_related("club")
+    return found.prefetch_related("contents", "rates", "packages")
 
 
 def shelf(club: Club) -> list[ProductOut]:
-    return [product_out(p) for p in whole_products(club).filter(archived_at=None)]
+    every = whole_products(club).filter(archived_at=None).prefetch_related("lots")
+    return [product_out(p) for p in every]
 
 
 def product_out(product: Product) -> ProductOut:
@@ -48,33 +61,85 @@ def product_out(product: Product) -> ProductOut:
         id=product.pk, name=product.name, kind=found.kind.value, kind_text=found.kind.text,
         label_binds=found.kind.label_binds, formulation=found.formulation.code,
         formulation_text=found.formulation.name, liquid=found.liquid, sprayed=found.formulation.sprayed,
-        density=density or None, group_code=product.group_code, contents=[content_out(c) for c in product.contents.all()],
+        density=density or None, group_code=product.group_code, codes=list(found.codes),
+        contents=[content_out(c) for c in product.contents.all()],
         rates=[rate_row_out(r, found.kind.label_binds) for r in product.rates.all()],
-        package=quantity_out(product.package) if product.package else None,
-        price=str(product.price) if product.price is not None else "", currency=product.club.currency,
+        packages=[
+            PackageOut(value=exact_number(p.value), unit=p.unit, text=str(p.size), price="" if p.price is None else str(p.price))
+            for p in product.packages.all()
+        ],
+        currency=product.club.currency, rules=RulesIn(**product.rules), rules_said=rules_said(product.rules),
         stains=product.stains, ppe_mixing=product.ppe_mixing, ppe_applying=product.ppe_applying, note=product.note,
-        warnings=core.check_product(found), archived=product.archived_at is not None,
+        warnings=core.check_product(found), stock=stock_text(product), lots=[lot_out(x) for x in product.lots.all()],
+        labels=[
+            LabelFileOut(id=f.pk, name=f.name, kind=f.kind, added_at=f.added_at)
+            for f in product.labels.defer("data")
+        ],
+        targets=list(dict.fromkeys(t.key for r in product.rates.all() if (t := find_target(r.target or r.use)))),
+        archived=product.archived_at is not None,
+    )  # fmt: skip
+
+
+def in_stock(product: Product) -> Quantity | None:
+    """What is left over all lots, in the first one's unit; None where no lot is kept."""
+    lots = list(product.lots.all())
+    if not lots:
+        return None
+    unit = lots[0].left.unit
+    alike = [x.left for x in lots if x.left.unit.dimension == unit.dimension]
+    return Quantity(sum(x.base for x in alike) / unit.size, unit)
+
+
+def stock_text(product: Product) -> str:
+    left = in_stock(product)
+    return "" if left is None else str(readable(left, product.club.us))
+
+
+def lot_out(lot: Lot) -> LotOut:
+    return LotOut(
+        id=lot.pk, number=lot.number, left=quantity_out(lot.left), received_on=lot.received_on, expires_on=lot.expires_on,
+        expired=lot.expires_on is not None and lot.expires_on < today(lot.product.club), note=lot.note,
     )  # fmt: skip
 
 
 def content_out(content: Content) -> ContentOut:
     amount = exact_number(content.amount)
     basis = Basis(content.basis)
+    slow = "" if content.slow is None else exact_number(content.slow)
     return ContentOut(
-        name=content.name, basis=basis.value, basis_text=basis.text, amount=amount, unit=content.unit,
-        text=f"{amount} {UNIT_TEXT[content.unit]} {content.name}",
+        name=content.name, basis=basis.value, basis_text=basis.text, amount=amount, unit=content.unit, slow=slow,
+        text=f"{amount} {UNIT_TEXT[content.unit]} {content.name}" + (f" ({slow} % slow)" if slow else ""),
     )  # fmt: skip
 
 
 def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
     label = row.label()
     low, high = label.lowest, label.highest
+
+    def text(value: float | None) -> str:
+        return "" if value is None else exact_number(value)
+
     return RateRowOut(
-        id=row.pk, use=row.use, phrase=row.phrase, understood=show_label_rate(label.scaled()),
-        low=rate_out(low) if low.value else None, high=rate_out(high), start=rate_out(low if low.value else high),
-        rule=rule_out(label, low.value or high.value, binds),
+        id=row.pk, use=row.use, phrase=row.phrase, understood=show_label_rate(label.scaled()), target=row.target,
+        grasses=row.grasses, uses=row.uses, height_low=text(row.height_low), height_high=text(row.height_high),
+        height_unit=row.height_unit or "in", intent=row.intent, interval_low=text(row.interval_low),
+        interval_high=text(row.interval_high), ground=ground_of(row), low=rate_out(low) if low.value else None,
+        high=rate_out(high), start=rate_out(low if low.value else high), rule=rule_out(label, low.value or high.value, binds),
         units=[OptionOut(key=u.key, text=u.symbol) for u in (high.unit, *_others(label))],
     )  # fmt: skip
+
+
+def ground_of(row: RateRow) -> str:
+    """What ground a row is for, in words; empty where the label does not narrow it."""
+    parts = [", ".join(GRASSES[g].name.lower() for g in row.grasses), ", ".join(row.uses)]
+    if row.height_low is not None or row.height_high is not None:
+        parts.append(height_span(row.core(), UNITS[row.height_unit]))
+    if row.intent != Intent.ANY.value:
+        parts.append(Intent(row.intent).text)
+    if row.interval_low or row.interval_high:
+        ends = [str(d) for d in (row.interval_low, row.interval_high) if d]
+        parts.append(f"every {' to '.join(ends)} days")
+    return "; ".join(p for p in parts if p)
 
 
 def options() -> ShelfOptionsOut:
@@ -86,6 +151,11 @@ def options() -> ShelfOptionsOut:
         ],
         bases=[OptionOut(key="active", text="Active ingredient")]
         + [OptionOut(key=b.value, text=b.text) for b in Basis if b not in (Basis.ACTIVE, Basis.PRODUCT)],
+        targets=[TargetOut(key=t.key, text=t.name, kind=t.kind, unlike=mistaken_for(t.key)) for t in TARGETS.values()],
+        intents=[OptionOut(key=i.value, text=i.text.capitalize()) for i in Intent],
+        uses=[OptionOut(key=u.value, text=u.value.capitalize()) for u in Use],
+        grasses=[OptionOut(key=g.key, text=g.name) for g in GRASSES.values() if g.key != "mixed"],
+        groups=[OptionOut(key=g.text, text=f"{g.text}: {g.name}") for g in GROUPS.values()],
     )
 
 
@@ -108,10 +178,10 @@ def show_in(label: LabelRate, unit: RateUnit) -> str:
 
 
 def _others(label: LabelRate) -> list[RateUnit]:
-    """The same rate as people check it: per acre and per 100 m²."""
+    """The same rate as people check it: per acre and per 100 m²; a rate per gallon also per 100 gal and as % v/v."""
     unit = label.scaled().unit
     if not unit.per_area:
-        return []
+        return _of_spray(unit)
     volume = unit.amount.dimension == "volume"
     pairs = [
         ("fl_oz" if volume else "lb", "acre"),
@@ -124,19 +194,40 @@ def _others(label: LabelRate) -> list[RateUnit]:
     return [u for u in found if u != unit][:3]
 
 
+def _of_spray(unit: RateUnit) -> list[RateUnit]:
+    if unit.per is None or unit.amount.dimension != "volume" or unit.basis is not Basis.PRODUCT:
+        return []
+    pairs = [("fl_oz", "gal_100"), ("ml", "l"), ("fl_oz", "gal")]
+    found = [RateUnit(UNITS[a], UNITS[p]) for a, p in pairs]
+    return [u for u in found if u != unit][:2]
+
+
+# --- for the sums -----------------------------------------------------------------------------------------------
+
+
 @dataclass(frozen=True)
 class Card:
-    """A product with its rate rows by their ids, and as the core sees it."""
+    """A product as the sums and the sheets need it: as the core sees it, its rate rows by their ids, its rules in words."""
 
     product: Product
     core: core.Product
     rows: dict[int, RateRow]
+    label_rows: tuple[Row, ...]
+    said: tuple[RuleSaidOut, ...]
+    stock: Quantity | None
 
 
 @kept
 def cards(club: Club) -> dict[int, Card]:
     """All cards of the club by their ids, those put away too."""
-    return {p.pk: Card(p, p.core(), {r.pk: r for r in p.rates.all()}) for p in whole_products(club)}
+    every = whole_products(club).prefetch_related("lots")
+    return {p.pk: _card(p) for p in every}
+
+
+def _card(product: Product) -> Card:
+    rows = {r.pk: r for r in product.rates.all()}
+    label_rows = tuple(r.core() for r in rows.values())
+    return Card(product, product.core(), rows, label_rows, tuple(rules_said(product.rules)), in_stock(product))
 
 
 def card_of(club: Club, product_id: int) -> Card:
@@ -151,7 +242,7 @@ def card_of(club: Club, product_id: int) -> Card:
         raise Missing("product") from None
 
 
-def row_of(club: Club, product_id: int, row_id: int) -> RateRow:
+def row_of(club: Club, product_id: int, row_id: int, field: str = "row_id") -> RateRow:
     """A rate row of a product of this club.
 
     Raises:
@@ -163,4 +254,4 @@ def row_of(club: Club, product_id: int, row_id: int) -> RateRow:
         return card.rows[row_id]
     except KeyError:
         name = card.product.name
-        raise InputError("row_id", row_id, f"{name} has no such rate any more.", "Pick a rate of its label again.") from None
+        raise InputError(field, row_id, f"{name} has no such rate any more.", "Pick a rate of its label again.") from None

@@ -1,11 +1,15 @@
 """What the shelf API takes and gives."""
 
+from datetime import date, datetime
 from typing import Annotated
 
 from ninja import Schema
 from pydantic import Field
 
-from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, QuantityOut, RateOut, RuleOut, Text
+from greenmeasure.common.schemas import Line, Name, OptionOut, Out, QuantityIn, QuantityOut, RateOut, RuleOut, Text
+from greenmeasure.shelf.rules import RuleSaidOut, RulesIn
+
+Number = float | str
 
 
 class ContentIn(Schema):
@@ -13,16 +17,34 @@ class ContentIn(Schema):
 
     name: Name
     basis: str
-    amount: float | str
+    amount: Number
     unit: str
+    slow: Number | None = None
 
 
 class RateRowIn(Schema):
-    """`id` keeps a row what it was when a product is changed."""
+    """`id` keeps a row what it was when a product is changed. Heights are in `height_unit`, intervals in days."""
 
     id: int | None = None
     use: Name = ""
     phrase: Line
+    target: Name = ""
+    grasses: list[str] = []
+    uses: list[str] = []
+    height_low: Number | None = None
+    height_high: Number | None = None
+    height_unit: str = "in"
+    intent: str = "any"
+    interval_low: Number | None = None
+    interval_high: Number | None = None
+
+
+class PackageIn(Schema):
+    """A size it is sold in; the price is as typed."""
+
+    value: Number
+    unit: str
+    price: str = ""
 
 
 class ProductIn(Schema):
@@ -30,11 +52,11 @@ class ProductIn(Schema):
     kind: str
     formulation: str
     density: QuantityIn | None = None
-    group_code: Annotated[str, Field(max_length=20)] = ""
+    group_code: Annotated[str, Field(max_length=40)] = ""
     contents: Annotated[list[ContentIn], Field(max_length=30)] = []
     rates: Annotated[list[RateRowIn], Field(max_length=60)]
-    package: QuantityIn | None = None
-    price: str = ""
+    packages: Annotated[list[PackageIn], Field(max_length=12)] = []
+    rules: RulesIn = RulesIn()
     stains: bool = False
     ppe_mixing: Text = ""
     ppe_applying: Text = ""
@@ -47,17 +69,13 @@ class ContentOut(Out):
     basis_text: str
     amount: str
     unit: str
+    slow: str
     text: str
 
 
 class DensityOut(Out):
     value: str
     unit: str
-    text: str
-
-
-class OptionOut(Out):
-    key: str
     text: str
 
 
@@ -68,11 +86,53 @@ class RateRowOut(Out):
     use: str
     phrase: str
     understood: str
+    target: str
+    grasses: list[str]
+    uses: list[str]
+    height_low: str
+    height_high: str
+    height_unit: str
+    intent: str
+    interval_low: str
+    interval_high: str
+    ground: str
     low: RateOut | None
     high: RateOut
     start: RateOut
     rule: RuleOut
     units: list[OptionOut]
+
+
+class PackageOut(Out):
+    value: str
+    unit: str
+    text: str
+    price: str
+
+
+class LotIn(Schema):
+    number: Name
+    left: QuantityIn
+    received_on: date | None = None
+    expires_on: date | None = None
+    note: Line = ""
+
+
+class LotOut(Out):
+    id: int
+    number: str
+    left: QuantityOut
+    received_on: date | None
+    expires_on: date | None
+    expired: bool
+    note: str
+
+
+class LabelFileOut(Out):
+    id: int
+    name: str
+    kind: str
+    added_at: datetime
 
 
 class ProductOut(Out):
@@ -87,16 +147,22 @@ class ProductOut(Out):
     sprayed: bool
     density: DensityOut | None
     group_code: str
+    codes: list[str]
     contents: list[ContentOut]
     rates: list[RateRowOut]
-    package: QuantityOut | None
-    price: str
+    packages: list[PackageOut]
     currency: str
+    rules: RulesIn
+    rules_said: list[RuleSaidOut]
     stains: bool
     ppe_mixing: str
     ppe_applying: str
     note: str
     warnings: list[str]
+    stock: str
+    lots: list[LotOut]
+    labels: list[LabelFileOut]
+    targets: list[str]
     archived: bool
 
 
@@ -107,12 +173,24 @@ class FormulationOut(Out):
     sprayed: bool
 
 
+class TargetOut(Out):
+    key: str
+    text: str
+    kind: str
+    unlike: list[str]
+
+
 class ShelfOptionsOut(Out):
     """What a product's form offers to pick from."""
 
     kinds: list[OptionOut]
     formulations: list[FormulationOut]
     bases: list[OptionOut]
+    targets: list[TargetOut]
+    intents: list[OptionOut]
+    uses: list[OptionOut]
+    grasses: list[OptionOut]
+    groups: list[OptionOut]
 
 
 class PhraseIn(Schema):
@@ -126,3 +204,10 @@ class PhraseOut(Out):
     low: RateOut | None
     high: RateOut
     also: list[str]
+
+
+class ShelfTextIn(Schema):
+    """A file's text: JSON or CSV, as `form` says."""
+
+    form: str
+    text: Annotated[str, Field(max_length=5_000_000)]

@@ -22,7 +22,7 @@ FUNGICIDE: dict[str, Any] = {
     "name": "Test SC", "kind": "fungicide", "formulation": "SC", "density": {"value": 9, "unit": "lb/gal"},
     "contents": [{"name": "an active", "basis": "active", "amount": 20, "unit": "%"}],
     "rates": [{"use": "preventive", "phrase": "0.4 to 0.8 fl oz per 1,000 sq ft"}],
-    "package": {"value": 1, "unit": "gal"}, "price": "320.00",
+    "packages": [{"value": 1, "unit": "gal", "price": "320.00"}],
 }  # fmt: skip
 FEED: dict[str, Any] = {
     "name": "Test 20-0-10", "kind": "fertiliser", "formulation": "GR",
@@ -90,22 +90,19 @@ class ApiTest(TestCase):
         return {f["field"]: f["problem"] for f in said["fields"]}
 
     def job(self, **more: Any) -> dict[str, Any]:
-        """A spray job on the green, within the label."""
-        row = self.spray.rates.get()
-        return {
-            "product_id": self.spray.pk, "row_id": row.pk, "rate": {"value": "0.6", "unit": "fl_oz/kft2"},
-            "area_id": self.area.pk, "machine_id": self.sprayer.pk, "passes": 1, **more,
+        """A spray job on the green, within the label; what is of its one area may be given by name."""
+        part = {
+            "area_id": self.area.pk, "row_id": self.spray.rates.get().pk, "rate": {"value": "0.6", "unit": "fl_oz/kft2"},
         }  # fmt: skip
+        return self._job(part, {"product_id": self.spray.pk, "machine_id": self.sprayer.pk, "passes": 1}, more)
 
     def feed_job(self, **more: Any) -> dict[str, Any]:
         """A granular job on the green, by nitrogen."""
-        row = self.feed.rates.get()
-        return (
-            self.job(
-                product_id=self.feed.pk,
-                row_id=row.pk,
-                rate={"value": 0.5, "unit": "lb/kft2:N"},
-                machine_id=self.spreader.pk,
-            )
-            | more
-        )
+        part = {
+            "area_id": self.area.pk, "row_id": self.feed.rates.get().pk, "rate": {"value": 0.5, "unit": "lb/kft2:N"},
+        }  # fmt: skip
+        return self._job(part, {"product_id": self.feed.pk, "machine_id": self.spreader.pk, "passes": 1}, more)
+
+    def _job(self, part: dict[str, Any], job: dict[str, Any], more: dict[str, Any]) -> dict[str, Any]:
+        own = {k: more.pop(k) for k in ("area_id", "row_id", "rate", "share", "treated", "zone") if k in more}
+        return job | {"parts": [part | own]} | more

@@ -66,7 +66,8 @@ class Shelf(ApiTest):
         made = next(p for p in self.ask("GET", "products") if p["name"] == "Test SC")
         self.assertEqual(made["rates"][0]["phrase"], "0.4 to 0.8 fl oz per 1,000 sq ft")
         self.assertEqual(made["rates"][0]["start"]["text"], "0.4 fl oz/1000 ft²")
-        self.assertEqual((made["density"]["text"], made["package"]["text"], made["price"]), ("9 lb/gal", "1 gal", "320.00"))
+        self.assertEqual((made["density"]["text"], made["packages"][0]["text"], made["packages"][0]["price"]),
+                         ("9 lb/gal", "1 gal", "320.00"))  # fmt: skip
 
     def test_rows_keep_what_they_are_when_a_card_is_changed(self) -> None:
         row = self.spray.rates.get()
@@ -80,10 +81,9 @@ class Shelf(ApiTest):
         self.assertEqual(self.faulty(rates=[]), {"rates"})
         self.assertEqual(self.faulty(kind="potion", formulation="XX"), {"kind", "formulation"})
         self.assertEqual(self.faulty(density={"value": 92, "unit": "lb/gal"}), {"density"})
-        self.assertEqual(self.faulty(price="free"), {"price"})
-        self.assertEqual(self.faulty(price="NaN"), {"price"})
-        self.assertEqual(self.faulty(package=None), {"package"})
-        self.assertEqual(self.faulty(package={"value": 5, "unit": "lb"}), {"package"})
+        for price in ("free", "NaN"):
+            self.assertEqual(self.faulty(packages=[{"value": 1, "unit": "gal", "price": price}]), {"packages.0.price"})
+        self.assertEqual(self.faulty(packages=[{"value": 5, "unit": "lb"}]), {"packages.0.value"})
         self.assertEqual(
             self.faulty(contents=[{"name": "a", "basis": "active", "amount": "120", "unit": "%"}]),
             {"contents.0.amount"},

@@ -26,7 +26,7 @@ class Job(ApiTest):
         rate = {"value": 26.136, "unit": "fl_oz/acre"}
         said = self.ask("POST", "reckon/job", self.job(rate=rate))
         self.assertEqual(said["amount"]["text"], "4.2 fl oz")
-        self.assertAlmostEqual(said["rule"]["value"], 0.6, places=9)
+        self.assertAlmostEqual(said["parts"][0]["rule"]["value"], 0.6, places=9)
 
     def test_above_the_label_is_answered_and_marked_refused(self) -> None:
         said = self.ask("POST", "reckon/job", self.job(rate={"value": 0.9, "unit": "fl_oz/kft2"}))
@@ -47,10 +47,11 @@ class Job(ApiTest):
 
     def test_faults(self) -> None:
         for more, field in (
-            ({"rate": {"value": "0", "unit": "fl_oz/kft2"}}, "rate"), ({"rate": {"value": "lots", "unit": "fl_oz/kft2"}}, "rate"),
-            ({"rate": {"value": 1, "unit": "lb/kft2"}}, "rate"), ({"rate": {"value": 1, "unit": "zork"}}, "rate"),
-            ({"passes": 0}, "passes"), ({"passes": 99}, "passes"), ({"row_id": 0}, "row_id"),
-            ({"machine_id": self.spreader.pk}, "machine"), ({"area_id": "x"}, "area_id"),
+            ({"rate": {"value": "0", "unit": "fl_oz/kft2"}}, "parts.0.rate"),
+            ({"rate": {"value": "lots", "unit": "fl_oz/kft2"}}, "parts.0.rate"),
+            ({"rate": {"value": 1, "unit": "lb/kft2"}}, "parts.0.rate"), ({"rate": {"value": 1, "unit": "zork"}}, "parts.0.rate"),
+            ({"passes": 0}, "passes"), ({"passes": 99}, "passes"), ({"row_id": 0}, "parts.0.row_id"),
+            ({"machine_id": self.spreader.pk}, "machine"), ({"area_id": "x"}, "parts.0.area_id"),
         ):  # fmt: skip
             self.assertEqual(list(self.faults("POST", "reckon/job", self.job(**more))), [field])
 
@@ -68,8 +69,9 @@ class Line(ApiTest):
     def test_a_whole_job_can_be_opened(self) -> None:
         said = self.line("0.6 fl oz/M of Test SC on north with sprayer")
         self.assertEqual(said["sentence"], "Pour 4.2 fl oz of Test SC for North green: 2 tanks, 7 gal in all.")
-        self.assertEqual({k: said["job"][k] for k in ("product_id", "area_id", "machine_id")},
-                         {k: self.job()[k] for k in ("product_id", "area_id", "machine_id")})  # fmt: skip
+        job = self.job()
+        self.assertEqual((said["job"]["product_id"], said["job"]["machine_id"]), (job["product_id"], job["machine_id"]))
+        self.assertEqual(said["job"]["parts"][0]["area_id"], self.area.pk)
         self.assertEqual(self.ask("POST", "reckon/job", said["job"])["amount"]["text"], "4.2 fl oz")
 
     def test_a_line_without_a_product(self) -> None:

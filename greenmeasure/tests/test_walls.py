@@ -2,13 +2,23 @@
 
 import re
 from collections.abc import Iterator
+from typing import Any
 
+from greenmeasure.accounts.models import Club
 from greenmeasure.api import api
+from greenmeasure.ground.models import Area
+from greenmeasure.kit.models import Machine
+from greenmeasure.shelf.models import Product
 from greenmeasure.tests.base import ApiTest, make_club
 
 OPEN = {"/api/health", "/api/session", "/api/clubs"}
-READS_BY_POST = {"read_phrase", "reckon_job", "reckon_nothing", "reckon_line", "check_actual"}
-FOR_APPLICATORS = {"start_round", "tick", "finish_round", "give_up_round", "take_up_round"}
+READS_BY_POST = {
+    "read_phrase", "reckon_job", "reckon_nothing", "reckon_line", "check_actual", "measure_area", "plan_ph", "fitting_rows",
+    "reckon_backwards", "compare_products", "measure_dose", "check_cup",
+}  # fmt: skip
+FOR_APPLICATORS = {
+    "start_round", "tick", "finish_round", "give_up_round", "take_up_round", "add_lot", "change_lot", "remove_lot",
+}  # fmt: skip
 
 
 def endpoints() -> Iterator[tuple[str, str, str]]:
@@ -57,10 +67,24 @@ class Walls(ApiTest):
         for kind, key in (("areas", "area_id"), ("products", "product_id"), ("machines", "machine_id")):
             path = f"/api/clubs/birch/{kind}/{theirs[key]}"
             self.assertEqual(self.status("DELETE", path), 404, kind)
-        body = self.job()
-        for key in theirs:
-            self.ask("POST", "/api/clubs/birch/reckon/job", body, 404)
-            self.assertEqual(body[key], theirs[key])
+        mine = self.own_job()
+        self.ask("POST", "/api/clubs/birch/reckon/job", mine)
+        self.ask("POST", "/api/clubs/birch/reckon/job", mine | {"product_id": self.spray.pk}, 404)
+        self.ask("POST", "/api/clubs/birch/reckon/job", mine | {"machine_id": self.sprayer.pk}, 404)
+        parts = [mine["parts"][0] | {"area_id": self.area.pk}]
+        self.ask("POST", "/api/clubs/birch/reckon/job", mine | {"parts": parts}, 404)
+        self.ask("POST", "/api/clubs/birch/reckon/measure", {"amount": {"value": 1, "unit": "ml"},
+                                                               "product_id": self.spray.pk}, 404)  # fmt: skip
+        self.ask("POST", f"/api/clubs/birch/areas/measure?area_id={self.area.pk}",
+                 {"method": "circle", "values": {"radius": 9}}, 404)  # fmt: skip
+
+    def own_job(self) -> dict[str, Any]:
+        """The same job, all of it the other club's own."""
+        club = Club.objects.get(slug="birch")
+        product = Product.objects.get(club=club, name="Test SC")
+        part = {"area_id": Area.objects.get(club=club).pk, "row_id": product.rates.get().pk,
+                "rate": {"value": 0.6, "unit": "fl_oz/kft2"}}  # fmt: skip
+        return {"product_id": product.pk, "machine_id": Machine.objects.get(club=club, kind="sprayer").pk, "parts": [part]}
 
     def test_viewers_read_and_change_nothing(self) -> None:
         self.sign_in("viewer")

@@ -140,6 +140,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clubs/{club}/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get House
+         * @description The club's house rules, with each side's reason.
+         */
+        get: operations["get_house"];
+        /**
+         * Change House
+         * @description Change the house rules.
+         */
+        put: operations["change_house"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clubs/{club}/areas": {
         parameters: {
             query?: never;
@@ -164,7 +188,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/clubs/{club}/areas/grasses": {
+    "/api/clubs/{club}/areas/options": {
         parameters: {
             query?: never;
             header?: never;
@@ -172,12 +196,92 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Grasses
-         * @description The grasses to pick from.
+         * Ground Options
+         * @description What an area's form offers to pick from.
          */
-        get: operations["list_grasses"];
+        get: operations["ground_options"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/areas/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Area
+         * @description What a measurement comes to, with its plan; changes nothing.
+         */
+        post: operations["measure_area"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/areas/areas.geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Geojson
+         * @description All areas as GeoJSON.
+         */
+        get: operations["export_geojson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/areas/geojson/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Geojson
+         * @description What a GeoJSON text would do, line by line; changes nothing.
+         */
+        post: operations["preview_geojson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/areas/geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Geojson
+         * @description Bring areas in from GeoJSON; all of them, or none where a line is at fault.
+         */
+        post: operations["import_geojson"];
         delete?: never;
         options?: never;
         head?: never;
@@ -191,7 +295,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Get Area
+         * @description One area with its plan, parts, measurements, heights and soil readings.
+         */
+        get: operations["get_area"];
         /**
          * Change Area
          * @description Change an area.
@@ -222,6 +330,106 @@ export interface paths {
          * @description Undo a removal.
          */
         post: operations["put_back_area"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/areas/{area_id}/measurements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Measurement
+         * @description Keep a measurement of an area.
+         */
+        post: operations["add_measurement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/areas/{area_id}/measurements/{measurement_id}/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use Measurement
+         * @description Make a measurement's size the area's.
+         */
+        post: operations["use_measurement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/areas/{area_id}/soil": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Soil Reading
+         * @description Keep a pH reading.
+         */
+        post: operations["add_soil_reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/areas/{area_id}/soil/{reading_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Soil Reading
+         * @description Take a pH reading out.
+         */
+        delete: operations["remove_soil_reading"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/areas/{area_id}/ph": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Ph
+         * @description The pH plan from the area's readings; changes nothing.
+         */
+        post: operations["plan_ph"];
         delete?: never;
         options?: never;
         head?: never;
@@ -292,6 +500,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clubs/{club}/products/shelf.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Shelf Json
+         * @description The whole shelf as JSON.
+         */
+        get: operations["export_shelf_json"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/products/shelf.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Shelf Csv
+         * @description The shelf as CSV, a line a rate.
+         */
+        get: operations["export_shelf_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/products/import/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Shelf
+         * @description What a file would do to the shelf, product by product; changes nothing.
+         */
+        post: operations["preview_shelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/products/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Shelf
+         * @description Bring products in from a file; all of them, or none where one is at fault.
+         */
+        post: operations["import_shelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clubs/{club}/products/{product_id}": {
         parameters: {
             query?: never;
@@ -331,6 +619,94 @@ export interface paths {
          */
         post: operations["put_back_product"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/products/{product_id}/lots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Lot
+         * @description Put a lot on the shelf.
+         */
+        post: operations["add_lot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/products/{product_id}/lots/{lot_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Lot
+         * @description Say what is left of a lot.
+         */
+        put: operations["change_lot"];
+        post?: never;
+        /**
+         * Remove Lot
+         * @description Take a lot off the shelf.
+         */
+        delete: operations["remove_lot"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/products/{product_id}/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Label
+         * @description Keep a photograph or a PDF of the label.
+         */
+        post: operations["add_label"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/products/{product_id}/labels/{label_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Label
+         * @description A label's photograph or PDF.
+         */
+        get: operations["get_label"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove Label
+         * @description Take a label's picture away.
+         */
+        delete: operations["remove_label"];
         options?: never;
         head?: never;
         patch?: never;
@@ -415,7 +791,7 @@ export interface paths {
         put?: never;
         /**
          * Reckon Job
-         * @description Reckon one job: amount, loads, vessels, cost, verdict, working.
+         * @description Reckon one job: amount, loads, vessels, cost, verdict, rules, budget, working.
          */
         post: operations["reckon_job"];
         delete?: never;
@@ -438,6 +814,106 @@ export interface paths {
          * @description Through the same door with the same question, answering nothing: what `make bench` measures against.
          */
         post: operations["reckon_nothing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/reckon/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fitting Rows
+         * @description How the rows of a label fit an area, the one to open with first.
+         */
+        post: operations["fitting_rows"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/reckon/backwards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reckon Backwards
+         * @description From an amount to the rate it makes.
+         */
+        post: operations["reckon_backwards"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/reckon/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare Products
+         * @description Products for one purpose side by side.
+         */
+        post: operations["compare_products"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/reckon/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Dose
+         * @description How to measure a dose.
+         */
+        post: operations["measure_dose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clubs/{club}/reckon/cup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Cup
+         * @description Whether a cup's mark is true, by the water it holds.
+         */
+        post: operations["check_cup"];
         delete?: never;
         options?: never;
         head?: never;
@@ -559,7 +1035,7 @@ export interface paths {
         put?: never;
         /**
          * Finish Round
-         * @description Put the round in the book.
+         * @description Put the round in the book, an entry an area.
          */
         post: operations["finish_round"];
         delete?: never;
@@ -771,6 +1247,12 @@ export interface components {
             group_code: string;
             /** Use */
             use: string;
+            /** Target */
+            target: string;
+            /** Lot */
+            lot: string;
+            /** Again */
+            again: string;
             /** Label */
             label: string;
             /** Planned */
@@ -932,6 +1414,88 @@ export interface components {
             role: "viewer" | "applicator" | "manager";
         };
         /**
+         * ClosedIn
+         * @description A time of year in which N or P₂O₅ may not go down, both ends in it.
+         */
+        ClosedIn: {
+            /** What */
+            what: string;
+            start: components["schemas"]["DayOut"];
+            end: components["schemas"]["DayOut"];
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * DayOut
+         * @description A day of any year.
+         */
+        DayOut: {
+            /** Month */
+            month: number;
+            /** Day */
+            day: number;
+        };
+        /** HouseOut */
+        HouseOut: {
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
+            /** Closed */
+            closed: components["schemas"]["ClosedIn"][];
+            season_start: components["schemas"]["DayOut"];
+        };
+        /** QuestionOut */
+        QuestionOut: {
+            /** Key */
+            key: string;
+            /** Ask */
+            ask: string;
+            /** Changes */
+            changes: string;
+            /** Chosen */
+            chosen: string;
+            /** Default */
+            default: string;
+            /** Options */
+            options: components["schemas"]["SchoolOut"][];
+        };
+        /**
+         * SchoolOut
+         * @description One answer to a house rule, with the reason its school gives.
+         */
+        SchoolOut: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /** Reason */
+            reason: string;
+        };
+        /** HouseIn */
+        HouseIn: {
+            /**
+             * Answers
+             * @default {}
+             */
+            answers: {
+                [key: string]: string;
+            };
+            /**
+             * Closed
+             * @default []
+             */
+            closed: components["schemas"]["ClosedIn"][];
+            /**
+             * @default {
+             *       "month": 1,
+             *       "day": 1
+             *     }
+             */
+            season_start: components["schemas"]["DayOut"];
+        };
+        /**
          * AreaOut
          * @description `also` is the size in the other system's units, for a check against a plan or a lease.
          */
@@ -943,11 +1507,41 @@ export interface components {
             size: components["schemas"]["QuantityOut"];
             /** Also */
             also: string;
+            /** Parent Id */
+            parent_id: number | null;
             /** Grass */
             grass: string;
             /** Grass Name */
             grass_name: string;
+            /** Cultivar */
+            cultivar: string;
+            /** Use */
+            use: string;
             height: components["schemas"]["QuantityOut"] | null;
+            /** Texture */
+            texture: string;
+            /** Texture Name */
+            texture_name: string;
+            /** Shade */
+            shade: string;
+            /** Slope */
+            slope: string;
+            /** Zone */
+            zone: string;
+            /** Sown On */
+            sown_on: string | null;
+            /** Overseed On */
+            overseed_on: string | null;
+            /** Stress */
+            stress: string;
+            /** Stress Text */
+            stress_text: string;
+            /** Tested P */
+            tested_p: boolean;
+            /** Hazards */
+            hazards: components["schemas"]["HazardOut"][];
+            /** Ph */
+            ph: string;
             /** Note */
             note: string;
             /** Archived */
@@ -955,13 +1549,23 @@ export interface components {
         };
         /**
          * GroundOut
-         * @description The areas and their sum, in the club's units.
+         * @description The areas and their sum, in the club's units; parts are in their parents and counted once.
          */
         GroundOut: {
             /** Areas */
             areas: components["schemas"]["AreaOut"][];
             /** Total */
             total: string;
+        };
+        /** HazardOut */
+        HazardOut: {
+            /** Kind */
+            kind: string;
+            /** Kind Text */
+            kind_text: string;
+            /** Name */
+            name: string;
+            buffer: components["schemas"]["QuantityOut"] | null;
         };
         /**
          * QuantityOut
@@ -981,19 +1585,155 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** AreaIn */
+        /**
+         * AreaIn
+         * @description `share` of the parent may stand in place of a size: `1/2`, `30 %`. `measure` is how the size was found, if it was.
+         */
         AreaIn: {
             /** Name */
             name: string;
-            size: components["schemas"]["QuantityIn"];
+            size?: components["schemas"]["QuantityIn"] | null;
+            /**
+             * Share
+             * @default
+             */
+            share: string;
+            measure?: components["schemas"]["MeasureIn"] | null;
+            /** Parent Id */
+            parent_id?: number | null;
             /** Grass */
             grass: string;
+            /**
+             * Cultivar
+             * @default
+             */
+            cultivar: string;
+            /**
+             * Use
+             * @default
+             */
+            use: string;
             height?: components["schemas"]["QuantityIn"] | null;
+            /** Height On */
+            height_on?: string | null;
+            /**
+             * Texture
+             * @default
+             */
+            texture: string;
+            /**
+             * Shade
+             * @default
+             */
+            shade: string;
+            /** Slope */
+            slope?: number | string | null;
+            /**
+             * Zone
+             * @default
+             */
+            zone: string;
+            /** Sown On */
+            sown_on?: string | null;
+            /** Overseed On */
+            overseed_on?: string | null;
+            /**
+             * Stress
+             * @default none
+             */
+            stress: string;
+            /**
+             * Tested P
+             * @default false
+             */
+            tested_p: boolean;
+            /**
+             * Hazards
+             * @default []
+             */
+            hazards: components["schemas"]["HazardIn"][];
             /**
              * Note
              * @default
              */
             note: string;
+        };
+        /** HazardIn */
+        HazardIn: {
+            /** Kind */
+            kind: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            buffer?: components["schemas"]["QuantityIn"] | null;
+        };
+        /**
+         * MeasureIn
+         * @description A measurement as taken: figures in `unit`, by the names that the method gives them.
+         */
+        MeasureIn: {
+            /** Method */
+            method: string;
+            /**
+             * Unit
+             * @default ft
+             */
+            unit: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number | string;
+            };
+            /**
+             * Series
+             * @default {}
+             */
+            series: {
+                [key: string]: (number | string)[];
+            };
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["PartShapeIn"][];
+            /**
+             * Ring
+             * @default
+             */
+            ring: string;
+            /** Geometry */
+            geometry?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Rule
+             * @default
+             */
+            rule: string;
+        };
+        /**
+         * PartShapeIn
+         * @description A shape of several: `sign` 1 adds it, -1 cuts it out.
+         */
+        PartShapeIn: {
+            /**
+             * Sign
+             * @default 1
+             */
+            sign: number;
+            /** Shape */
+            shape: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number | string;
+            };
         };
         /**
          * QuantityIn
@@ -1005,6 +1745,13 @@ export interface components {
             /** Unit */
             unit: string;
         };
+        /** FieldOptionOut */
+        FieldOptionOut: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+        };
         /** GrassOut */
         GrassOut: {
             /** Key */
@@ -1015,6 +1762,413 @@ export interface components {
             botanical: string;
             /** Cool */
             cool: boolean;
+        };
+        /**
+         * GroundOptionsOut
+         * @description What an area's form offers to pick from.
+         */
+        GroundOptionsOut: {
+            /** Grasses */
+            grasses: components["schemas"]["GrassOut"][];
+            /** Uses */
+            uses: components["schemas"]["OptionOut"][];
+            /** Textures */
+            textures: components["schemas"]["OptionOut"][];
+            /** Shades */
+            shades: components["schemas"]["OptionOut"][];
+            /** Stresses */
+            stresses: components["schemas"]["OptionOut"][];
+            /** Hazards */
+            hazards: components["schemas"]["OptionOut"][];
+            /** Methods */
+            methods: components["schemas"]["MethodOut"][];
+        };
+        /**
+         * MethodOut
+         * @description A way to measure, with the words for what it asks.
+         */
+        MethodOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /** Fields */
+            fields: components["schemas"]["FieldOptionOut"][];
+            /** Series */
+            series: components["schemas"]["FieldOptionOut"][];
+            /** Rules */
+            rules: components["schemas"]["FieldOptionOut"][];
+        };
+        /**
+         * OptionOut
+         * @description Something to pick.
+         */
+        OptionOut: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+        };
+        /** MarkOut */
+        MarkOut: {
+            start: components["schemas"]["PointOut"];
+            end: components["schemas"]["PointOut"];
+            /** Text */
+            text: string;
+        };
+        /**
+         * MeasuredOut
+         * @description What a measurement came to. `versus` compares it with the size in use, where there is one.
+         */
+        MeasuredOut: {
+            size: components["schemas"]["QuantityOut"];
+            /** Also */
+            also: string;
+            plan: components["schemas"]["PlanOut"];
+            /** Notes */
+            notes: string[];
+            /** Working */
+            working: components["schemas"]["StepOut"][];
+            /** Versus */
+            versus: string;
+            /** Agreement */
+            agreement: string;
+        };
+        /** OutlineOut */
+        OutlineOut: {
+            /** Ring */
+            ring: components["schemas"]["PointOut"][];
+            /** Hole */
+            hole: boolean;
+        };
+        /**
+         * PlanOut
+         * @description A drawing to scale [m]: its box, its outlines, and its measured lines.
+         */
+        PlanOut: {
+            /** Left */
+            left: number;
+            /** Bottom */
+            bottom: number;
+            /** Right */
+            right: number;
+            /** Top */
+            top: number;
+            /** North */
+            north: boolean;
+            /** Outlines */
+            outlines: components["schemas"]["OutlineOut"][];
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+        };
+        /** PointOut */
+        PointOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /** StepOut */
+        StepOut: {
+            /** Title */
+            title: string;
+            /** Terms */
+            terms: components["schemas"]["TermOut"][];
+            result: components["schemas"]["TermOut"];
+            /** Note */
+            note: string;
+        };
+        /** TermOut */
+        TermOut: {
+            /** Op */
+            op: string;
+            /** Text */
+            text: string;
+            /** Exact */
+            exact: string;
+            /** Over */
+            over: string;
+            /** Under */
+            under: string;
+            /** Over Cancels */
+            over_cancels: boolean;
+            /** Under Cancels */
+            under_cancels: boolean;
+        };
+        /**
+         * ImportOut
+         * @description An import, line by line. `refused` counts the lines that keep it from being done.
+         */
+        ImportOut: {
+            /** Lines */
+            lines: components["schemas"]["LineChangeOut"][];
+            /** Refused */
+            refused: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * LineChangeOut
+         * @description What an import would do with one thing: add, change, leave or refuse it.
+         */
+        LineChangeOut: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /** Act */
+            act: string;
+            /** Changes */
+            changes: string[];
+            /** Problems */
+            problems: string[];
+        };
+        /**
+         * GeoJsonIn
+         * @description A GeoJSON text: a Feature, a FeatureCollection or a bare geometry.
+         */
+        GeoJsonIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * AreaWholeOut
+         * @description An area with its plan, its parts and what was measured, mown and sampled there.
+         */
+        AreaWholeOut: {
+            area: components["schemas"]["AreaOut"];
+            /** Parent */
+            parent: string;
+            plan: components["schemas"]["PlanOut"] | null;
+            /** Parts */
+            parts: components["schemas"]["AreaOut"][];
+            /** Rest */
+            rest: string;
+            /** Measurements */
+            measurements: components["schemas"]["MeasurementOut"][];
+            /** Heights */
+            heights: components["schemas"]["HeightOut"][];
+            /** Soil */
+            soil: components["schemas"]["SoilReadingOut"][];
+        };
+        /** HeightOut */
+        HeightOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Text */
+            text: string;
+        };
+        /** MeasurementOut */
+        MeasurementOut: {
+            /** Id */
+            id: number;
+            /**
+             * Taken On
+             * Format: date
+             */
+            taken_on: string;
+            /** By */
+            by: string;
+            /** Method */
+            method: string;
+            /** Size */
+            size: string;
+            /** In Use */
+            in_use: boolean;
+            /** Versus */
+            versus: string;
+            /** Agreement */
+            agreement: string;
+        };
+        /** SoilReadingOut */
+        SoilReadingOut: {
+            /** Id */
+            id: number;
+            /**
+             * Taken On
+             * Format: date
+             */
+            taken_on: string;
+            /** Spot */
+            spot: string;
+            /** Ph */
+            ph: string;
+            /** Depth */
+            depth: string;
+            /** Lab */
+            lab: string;
+            /** Values */
+            values: string;
+        };
+        /**
+         * MeasurementIn
+         * @description `use` makes its size the area's.
+         */
+        MeasurementIn: {
+            /** Method */
+            method: string;
+            /**
+             * Unit
+             * @default ft
+             */
+            unit: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number | string;
+            };
+            /**
+             * Series
+             * @default {}
+             */
+            series: {
+                [key: string]: (number | string)[];
+            };
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["PartShapeIn"][];
+            /**
+             * Ring
+             * @default
+             */
+            ring: string;
+            /** Geometry */
+            geometry?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Rule
+             * @default
+             */
+            rule: string;
+            /**
+             * Taken On
+             * Format: date
+             */
+            taken_on: string;
+            /**
+             * Use
+             * @default false
+             */
+            use: boolean;
+        };
+        /** SoilReadingIn */
+        SoilReadingIn: {
+            /**
+             * Taken On
+             * Format: date
+             */
+            taken_on: string;
+            /** Spot */
+            spot: string;
+            /** Ph */
+            ph: number | string;
+            depth?: components["schemas"]["QuantityIn"] | null;
+            /**
+             * Lab
+             * @default
+             */
+            lab: string;
+            /**
+             * Values
+             * @default
+             */
+            values: string;
+        };
+        /** DatedStepOut */
+        DatedStepOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Day */
+            day: string;
+            /** Year */
+            year: number;
+            /** Per Area */
+            per_area: string;
+            /** Amount */
+            amount: string;
+            /** Share */
+            share: number;
+        };
+        /**
+         * PhPlanOut
+         * @description The plan. `low` and `high` are what the grass likes; the scale runs from 4 to 9.
+         */
+        PhPlanOut: {
+            /** Sentence */
+            sentence: string;
+            /** Verdict */
+            verdict: string;
+            /** Ph */
+            ph: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Target */
+            target: number;
+            /** Spread */
+            spread: string;
+            /** Material */
+            material: string;
+            /** Need */
+            need: string;
+            /** Once */
+            once: string;
+            /** A Year */
+            a_year: string;
+            /** Steps */
+            steps: components["schemas"]["DatedStepOut"][];
+            /** Notes */
+            notes: string[];
+            /** Working */
+            working: components["schemas"]["StepOut"][];
+        };
+        /**
+         * PhPlanIn
+         * @description What the pH planner asks beside the readings; percentages as typed.
+         */
+        PhPlanIn: {
+            /**
+             * Texture
+             * @default
+             */
+            texture: string;
+            depth?: components["schemas"]["QuantityIn"] | null;
+            /**
+             * Purity
+             * @default 90
+             */
+            purity: number | string;
+            /**
+             * Lime Value
+             * @default 90
+             */
+            lime_value: number | string;
+            /**
+             * Free Lime
+             * @default false
+             */
+            free_lime: boolean;
+            /** Target */
+            target?: number | string | null;
+            /**
+             * Start
+             * Format: date
+             */
+            start: string;
         };
         /** ContentOut */
         ContentOut: {
@@ -1028,6 +2182,8 @@ export interface components {
             amount: string;
             /** Unit */
             unit: string;
+            /** Slow */
+            slow: string;
             /** Text */
             text: string;
         };
@@ -1040,12 +2196,64 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** OptionOut */
-        OptionOut: {
-            /** Key */
-            key: string;
+        /**
+         * IncompatibleIn
+         * @description What must not meet the product within `days`: a product, an active or a group code.
+         */
+        IncompatibleIn: {
+            /** What */
+            what: string;
+            /**
+             * Days
+             * @default 0
+             */
+            days: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /** LabelFileOut */
+        LabelFileOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Added At
+             * Format: date-time
+             */
+            added_at: string;
+        };
+        /** LotOut */
+        LotOut: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: string;
+            left: components["schemas"]["QuantityOut"];
+            /** Received On */
+            received_on: string | null;
+            /** Expires On */
+            expires_on: string | null;
+            /** Expired */
+            expired: boolean;
+            /** Note */
+            note: string;
+        };
+        /** PackageOut */
+        PackageOut: {
+            /** Value */
+            value: string;
+            /** Unit */
+            unit: string;
             /** Text */
             text: string;
+            /** Price */
+            price: string;
         };
         /** ProductOut */
         ProductOut: {
@@ -1070,15 +2278,19 @@ export interface components {
             density: components["schemas"]["DensityOut"] | null;
             /** Group Code */
             group_code: string;
+            /** Codes */
+            codes: string[];
             /** Contents */
             contents: components["schemas"]["ContentOut"][];
             /** Rates */
             rates: components["schemas"]["RateRowOut"][];
-            package: components["schemas"]["QuantityOut"] | null;
-            /** Price */
-            price: string;
+            /** Packages */
+            packages: components["schemas"]["PackageOut"][];
             /** Currency */
             currency: string;
+            rules: components["schemas"]["RulesIn"];
+            /** Rules Said */
+            rules_said: components["schemas"]["RuleSaidOut"][];
             /** Stains */
             stains: boolean;
             /** Ppe Mixing */
@@ -1089,6 +2301,14 @@ export interface components {
             note: string;
             /** Warnings */
             warnings: string[];
+            /** Stock */
+            stock: string;
+            /** Lots */
+            lots: components["schemas"]["LotOut"][];
+            /** Labels */
+            labels: components["schemas"]["LabelFileOut"][];
+            /** Targets */
+            targets: string[];
             /** Archived */
             archived: boolean;
         };
@@ -1120,12 +2340,106 @@ export interface components {
             phrase: string;
             /** Understood */
             understood: string;
+            /** Target */
+            target: string;
+            /** Grasses */
+            grasses: string[];
+            /** Uses */
+            uses: string[];
+            /** Height Low */
+            height_low: string;
+            /** Height High */
+            height_high: string;
+            /** Height Unit */
+            height_unit: string;
+            /** Intent */
+            intent: string;
+            /** Interval Low */
+            interval_low: string;
+            /** Interval High */
+            interval_high: string;
+            /** Ground */
+            ground: string;
             low: components["schemas"]["RateOut"] | null;
             high: components["schemas"]["RateOut"];
             start: components["schemas"]["RateOut"];
             rule: components["schemas"]["RuleOut"];
             /** Units */
             units: components["schemas"]["OptionOut"][];
+        };
+        /**
+         * RuleSaidOut
+         * @description One rule of the label in a sentence; `key` is the field it came from.
+         */
+        RuleSaidOut: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * RulesIn
+         * @description A label's rules as typed. What is left empty is not ruled; temperatures are in degF or degC.
+         */
+        RulesIn: {
+            /**
+             * Most Per Application
+             * @default
+             */
+            most_per_application: string;
+            /**
+             * Most Per Season
+             * @default
+             */
+            most_per_season: string;
+            /**
+             * Active Per Season
+             * @default
+             */
+            active_per_season: string;
+            /** Applications Per Season */
+            applications_per_season?: number | null;
+            /** Consecutive */
+            consecutive?: number | null;
+            temperature_low?: components["schemas"]["QuantityIn"] | null;
+            temperature_high?: components["schemas"]["QuantityIn"] | null;
+            wind_low?: components["schemas"]["QuantityIn"] | null;
+            wind_high?: components["schemas"]["QuantityIn"] | null;
+            /**
+             * Leaf
+             * @default either
+             */
+            leaf: string;
+            rain_before?: components["schemas"]["QuantityIn"] | null;
+            rain_after?: components["schemas"]["QuantityIn"] | null;
+            water_in_delay?: components["schemas"]["QuantityIn"] | null;
+            water_in_depth?: components["schemas"]["QuantityIn"] | null;
+            water_in_time?: components["schemas"]["QuantityIn"] | null;
+            mow_before?: components["schemas"]["QuantityIn"] | null;
+            mow_after?: components["schemas"]["QuantityIn"] | null;
+            bag_clippings?: components["schemas"]["QuantityIn"] | null;
+            seed_before?: components["schemas"]["QuantityIn"] | null;
+            seed_after?: components["schemas"]["QuantityIn"] | null;
+            reentry?: components["schemas"]["QuantityIn"] | null;
+            /**
+             * Reentry Note
+             * @default
+             */
+            reentry_note: string;
+            buffer?: components["schemas"]["QuantityIn"] | null;
+            mixed_life?: components["schemas"]["QuantityIn"] | null;
+            /**
+             * Fill Note
+             * @default
+             */
+            fill_note: string;
+            /**
+             * Incompatible
+             * @default []
+             */
+            incompatible: components["schemas"]["IncompatibleIn"][];
+            /** Revised */
+            revised?: string | null;
         };
         /**
          * ContentIn
@@ -1140,6 +2454,23 @@ export interface components {
             amount: number | string;
             /** Unit */
             unit: string;
+            /** Slow */
+            slow?: number | string | null;
+        };
+        /**
+         * PackageIn
+         * @description A size it is sold in; the price is as typed.
+         */
+        PackageIn: {
+            /** Value */
+            value: number | string;
+            /** Unit */
+            unit: string;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
         };
         /** ProductIn */
         ProductIn: {
@@ -1162,12 +2493,43 @@ export interface components {
             contents: components["schemas"]["ContentIn"][];
             /** Rates */
             rates: components["schemas"]["RateRowIn"][];
-            package?: components["schemas"]["QuantityIn"] | null;
             /**
-             * Price
-             * @default
+             * Packages
+             * @default []
              */
-            price: string;
+            packages: components["schemas"]["PackageIn"][];
+            /**
+             * @default {
+             *       "most_per_application": "",
+             *       "most_per_season": "",
+             *       "active_per_season": "",
+             *       "applications_per_season": null,
+             *       "consecutive": null,
+             *       "temperature_low": null,
+             *       "temperature_high": null,
+             *       "wind_low": null,
+             *       "wind_high": null,
+             *       "leaf": "either",
+             *       "rain_before": null,
+             *       "rain_after": null,
+             *       "water_in_delay": null,
+             *       "water_in_depth": null,
+             *       "water_in_time": null,
+             *       "mow_before": null,
+             *       "mow_after": null,
+             *       "bag_clippings": null,
+             *       "seed_before": null,
+             *       "seed_after": null,
+             *       "reentry": null,
+             *       "reentry_note": "",
+             *       "buffer": null,
+             *       "mixed_life": null,
+             *       "fill_note": "",
+             *       "incompatible": [],
+             *       "revised": null
+             *     }
+             */
+            rules: components["schemas"]["RulesIn"];
             /**
              * Stains
              * @default false
@@ -1191,7 +2553,7 @@ export interface components {
         };
         /**
          * RateRowIn
-         * @description `id` keeps a row what it was when a product is changed.
+         * @description `id` keeps a row what it was when a product is changed. Heights are in `height_unit`, intervals in days.
          */
         RateRowIn: {
             /** Id */
@@ -1203,6 +2565,39 @@ export interface components {
             use: string;
             /** Phrase */
             phrase: string;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
+            /**
+             * Grasses
+             * @default []
+             */
+            grasses: string[];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: string[];
+            /** Height Low */
+            height_low?: number | string | null;
+            /** Height High */
+            height_high?: number | string | null;
+            /**
+             * Height Unit
+             * @default in
+             */
+            height_unit: string;
+            /**
+             * Intent
+             * @default any
+             */
+            intent: string;
+            /** Interval Low */
+            interval_low?: number | string | null;
+            /** Interval High */
+            interval_high?: number | string | null;
         };
         /** FormulationOut */
         FormulationOut: {
@@ -1226,6 +2621,27 @@ export interface components {
             formulations: components["schemas"]["FormulationOut"][];
             /** Bases */
             bases: components["schemas"]["OptionOut"][];
+            /** Targets */
+            targets: components["schemas"]["TargetOut"][];
+            /** Intents */
+            intents: components["schemas"]["OptionOut"][];
+            /** Uses */
+            uses: components["schemas"]["OptionOut"][];
+            /** Grasses */
+            grasses: components["schemas"]["OptionOut"][];
+            /** Groups */
+            groups: components["schemas"]["OptionOut"][];
+        };
+        /** TargetOut */
+        TargetOut: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /** Kind */
+            kind: string;
+            /** Unlike */
+            unlike: string[];
         };
         /**
          * PhraseOut
@@ -1243,6 +2659,31 @@ export interface components {
         PhraseIn: {
             /** Phrase */
             phrase: string;
+        };
+        /**
+         * ShelfTextIn
+         * @description A file's text: JSON or CSV, as `form` says.
+         */
+        ShelfTextIn: {
+            /** Form */
+            form: string;
+            /** Text */
+            text: string;
+        };
+        /** LotIn */
+        LotIn: {
+            /** Number */
+            number: string;
+            left: components["schemas"]["QuantityIn"];
+            /** Received On */
+            received_on?: string | null;
+            /** Expires On */
+            expires_on?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * MachineOut
@@ -1298,6 +2739,60 @@ export interface components {
             /** Level */
             level: number;
         };
+        /**
+         * BoughtOut
+         * @description What to buy: packages with counts, what it costs, and what is left over.
+         */
+        BoughtOut: {
+            /** Stock */
+            stock: string;
+            /** Short */
+            short: string;
+            /** Packages */
+            packages: string[];
+            /** Cost */
+            cost: string;
+            /** Leftover */
+            leftover: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * BudgetLineOut
+         * @description One line of a season's budget, to draw: `used` and `plan` up to `scale`, `cap` where there is one.
+         */
+        BudgetLineOut: {
+            /** Key */
+            key: string;
+            /** What */
+            what: string;
+            /** Symbol */
+            symbol: string;
+            /** Used */
+            used: number;
+            /** Plan */
+            plan: number;
+            /** Cap */
+            cap: number | null;
+            /** Low */
+            low: number;
+            /** Scale */
+            scale: number;
+            /** Used Text */
+            used_text: string;
+            /** Plan Text */
+            plan_text: string;
+            /** Total Text */
+            total_text: string;
+            /** Cap Text */
+            cap_text: string;
+            /** Whose */
+            whose: string;
+            /** Binds */
+            binds: boolean;
+            /** Over */
+            over: boolean;
+        };
         /** CautionOut */
         CautionOut: {
             /** Key */
@@ -1324,8 +2819,25 @@ export interface components {
             per_foot: string;
         };
         /**
+         * FindingOut
+         * @description Something a check found; `readings` can be put into the rate field.
+         */
+        FindingOut: {
+            /** Key */
+            key: string;
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "refuse" | "ask" | "warn" | "note";
+            /** Sentence */
+            sentence: string;
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+        };
+        /**
          * JobOut
-         * @description One job, reckoned. `headline` says it in a sentence; `amount` is the whole dose.
+         * @description One job, reckoned. Numbers that people read come as text; those that are drawn come as numbers too.
          */
         JobOut: {
             /** Headline */
@@ -1334,42 +2846,51 @@ export interface components {
             product: string;
             /** Product Kind */
             product_kind: string;
+            /** Where */
+            where: string;
             /** Area */
             area: string;
-            /** Area Size */
-            area_size: string;
+            /** Target */
+            target: string;
             /** Machine */
             machine: string;
             /** Passes */
             passes: number;
-            rate: components["schemas"]["RateOut"];
-            /** Label */
-            label: string;
-            rule: components["schemas"]["RuleOut"];
+            /** Refused */
+            refused: boolean;
             judgement: components["schemas"]["JudgementOut"];
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
             amount: components["schemas"]["QuantityOut"];
             /** Also */
             also: string[];
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
             /** Spray */
             spray: string;
+            /** Spray Rate */
+            spray_rate: string;
             /** Capacity */
             capacity: string;
             /** Loads */
             loads: components["schemas"]["LoadOut"][];
             whole: components["schemas"]["MeasureOut"];
+            /** Stock Dilution */
+            stock_dilution: string;
             /** Rounding */
             rounding: string;
-            /** Measured Rate */
-            measured_rate: string;
             /** Delivered */
             delivered: components["schemas"]["DeliveredOut"][];
             cost: components["schemas"]["CostOut"] | null;
             /** Cost Why Not */
             cost_why_not: string;
+            purchase: components["schemas"]["BoughtOut"] | null;
             /** Warnings */
             warnings: string[];
             /** Label First */
             label_first: string;
+            /** Label Rules */
+            label_rules: components["schemas"]["RuleTextOut"][];
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
             /** Wear */
@@ -1377,7 +2898,10 @@ export interface components {
             /** Working */
             working: components["schemas"]["StepOut"][];
         };
-        /** LoadOut */
+        /**
+         * LoadOut
+         * @description One load. `where` names the areas it is for, where the job has several.
+         */
         LoadOut: {
             /** Number */
             number: number;
@@ -1387,6 +2911,8 @@ export interface components {
             pass_number: number;
             /** Odd */
             odd: boolean;
+            /** Where */
+            where: string;
             /** Product */
             product: string;
             /** Volume */
@@ -1426,32 +2952,53 @@ export interface components {
             /** Note */
             note: string;
         };
-        /** StepOut */
-        StepOut: {
-            /** Title */
-            title: string;
-            /** Terms */
-            terms: components["schemas"]["TermOut"][];
-            result: components["schemas"]["TermOut"];
-            /** Note */
-            note: string;
+        /**
+         * PartOut
+         * @description One area of a job with its verdict, what the rules say of it, and the season's budget on it.
+         */
+        PartOut: {
+            /** Area Id */
+            area_id: number;
+            /** Row Id */
+            row_id: number;
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            treated: components["schemas"]["QuantityOut"];
+            rate: components["schemas"]["RateOut"];
+            /** Label */
+            label: string;
+            rule: components["schemas"]["RuleOut"];
+            judgement: components["schemas"]["JudgementOut"];
+            /** Amount */
+            amount: string;
+            /** Measured Rate */
+            measured_rate: string;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Budget */
+            budget: components["schemas"]["BudgetLineOut"][];
+            /** Times */
+            times: string;
+            /** Again */
+            again: string;
+            /** Refused */
+            refused: boolean;
         };
-        /** TermOut */
-        TermOut: {
-            /** Op */
-            op: string;
+        /** ReadingOut */
+        ReadingOut: {
             /** Text */
             text: string;
-            /** Exact */
-            exact: string;
-            /** Over */
-            over: string;
-            /** Under */
-            under: string;
-            /** Over Cancels */
-            over_cancels: boolean;
-            /** Under Cancels */
-            under_cancels: boolean;
+            /** Meaning */
+            meaning: string;
+        };
+        /** RuleTextOut */
+        RuleTextOut: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
         };
         /**
          * VesselOut
@@ -1476,6 +3023,13 @@ export interface components {
             /** Marks */
             marks: number[];
         };
+        /** WayOut */
+        WayOut: {
+            /** Unit */
+            unit: string;
+            /** Text */
+            text: string;
+        };
         /** WearOut */
         WearOut: {
             /** Key */
@@ -1490,16 +3044,13 @@ export interface components {
         };
         /**
          * JobIn
-         * @description One job. `rate` is what was chosen, in the unit of the product's rate row or one like it.
+         * @description One job: a product on one or many areas, each with its own rate; `target` is what it is for, `on` the day.
          */
         JobIn: {
             /** Product Id */
             product_id: number;
-            /** Row Id */
-            row_id: number;
-            rate: components["schemas"]["QuantityIn"];
-            /** Area Id */
-            area_id: number;
+            /** Parts */
+            parts: components["schemas"]["PartIn"][];
             /** Machine Id */
             machine_id?: number | null;
             /**
@@ -1512,22 +3063,271 @@ export interface components {
              * @default false
              */
             even: boolean;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
+            /** On */
+            on?: string | null;
         };
         /**
-         * Nothing
-         * @description No answer at all.
+         * PartIn
+         * @description One area of a job. `rate` is in the unit of its label row or one like it.
+         *
+         *     `share` (`1/2`, `20 %`) or `treated` narrows it to a part of the area; `zone` names that part.
          */
+        PartIn: {
+            /** Area Id */
+            area_id: number;
+            /** Row Id */
+            row_id: number;
+            rate: components["schemas"]["QuantityIn"];
+            treated?: components["schemas"]["QuantityIn"] | null;
+            /**
+             * Share
+             * @default
+             */
+            share: string;
+            /**
+             * Zone
+             * @default
+             */
+            zone: string;
+        };
+        /** Nothing */
         Nothing: Record<string, never>;
         /**
-         * LineOut
-         * @description The answer to a reckon line. `job` is there when the line names all that a round needs.
+         * RowFitOut
+         * @description A label row for an area: whether it fits, why not, and the rate to open with and why.
          */
-        LineOut: {
+        RowFitOut: {
+            /** Row Id */
+            row_id: number;
+            /** Fits */
+            fits: boolean;
+            /** Misses */
+            misses: string[];
+            start: components["schemas"]["RateOut"];
+            /** Why */
+            why: string;
+        };
+        /**
+         * RowsIn
+         * @description Which rows of a label are meant for an area, a target and an intent.
+         */
+        RowsIn: {
+            /** Product Id */
+            product_id: number;
+            /** Area Id */
+            area_id: number;
             /**
-             * Kind
+             * Target
+             * @default
+             */
+            target: string;
+        };
+        /** BackOut */
+        BackOut: {
+            /** Sentence */
+            sentence: string;
+            /** Used */
+            used: string;
+            rate: components["schemas"]["RateOut"];
+            rule: components["schemas"]["RuleOut"];
+            judgement: components["schemas"]["JudgementOut"];
+            /** Reach */
+            reach: string;
+            /** Meant */
+            meant: string;
+            /** Packages */
+            packages: number;
+            /** Leftover */
+            leftover: string;
+            misread: components["schemas"]["FindingOut"] | null;
+            /** Working */
+            working: components["schemas"]["StepOut"][];
+        };
+        /**
+         * BackIn
+         * @description The sum backwards. `mode`: `used` (this much went down), `left` (of so much, so much is left), `whole` (a package).
+         */
+        BackIn: {
+            /**
+             * Mode
              * @enum {string}
              */
-            kind: "dose" | "reach" | "conversion";
+            mode: "used" | "left" | "whole";
+            /** Product Id */
+            product_id: number;
+            /** Row Id */
+            row_id: number;
+            /** Area Id */
+            area_id: number;
+            /**
+             * Share
+             * @default
+             */
+            share: string;
+            treated?: components["schemas"]["QuantityIn"] | null;
+            amount: components["schemas"]["QuantityIn"];
+            left?: components["schemas"]["QuantityIn"] | null;
+            spray?: components["schemas"]["QuantityIn"] | null;
+            rate?: components["schemas"]["QuantityIn"] | null;
+        };
+        /** CompareOut */
+        CompareOut: {
+            /** Sentence */
+            sentence: string;
+            /** Foot */
+            foot: string;
+            /** Nitrogen Unit */
+            nitrogen_unit: string;
+            /** Active Unit */
+            active_unit: string;
+            /** Rows */
+            rows: components["schemas"]["ComparedOut"][];
+        };
+        /**
+         * ComparedOut
+         * @description One product of a comparison. `shares` are of the greatest in their column, for drawing.
+         */
+        ComparedOut: {
+            /** Product Id */
+            product_id: number;
+            /** Row Id */
+            row_id: number;
+            /** Product */
+            product: string;
+            /** Kind */
+            kind: string;
+            /** Codes */
+            codes: string;
+            /** Use */
+            use: string;
+            /** Fits */
+            fits: boolean;
+            /** Misses */
+            misses: string[];
+            rate: components["schemas"]["RateOut"];
+            /** Amount */
+            amount: string;
+            /** Cost */
+            cost: string;
+            /** Cost Value */
+            cost_value: number | null;
+            /** Per Foot */
+            per_foot: string;
+            /** Per Nitrogen */
+            per_nitrogen: string;
+            /** Per Active */
+            per_active: string;
+            /** Active */
+            active: string;
+            /** Nitrogen */
+            nitrogen: string;
+            /** Active Share */
+            active_share: number;
+            /** Cost Share */
+            cost_share: number;
+            /** Best */
+            best: string[];
+            /** Purchase */
+            purchase: string;
+            /** Leftover */
+            leftover: string;
+            /** Problem */
+            problem: string;
+        };
+        /**
+         * CompareIn
+         * @description Products for one purpose on one area. No products means all that are for the target, or of the kind.
+         */
+        CompareIn: {
+            /** Area Id */
+            area_id: number;
+            /**
+             * Share
+             * @default
+             */
+            share: string;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Product Ids
+             * @default []
+             */
+            product_ids: number[];
+            /** Machine Id */
+            machine_id?: number | null;
+            /** Equal To */
+            equal_to?: number | null;
+        };
+        /** LeastOut */
+        LeastOut: {
+            /** Vessel */
+            vessel: string;
+            /** Well */
+            well: string;
+            /** At All */
+            at_all: string;
+        };
+        /** MeasuringOut */
+        MeasuringOut: {
+            measure: components["schemas"]["MeasureOut"];
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+            /** Dilution */
+            dilution: string;
+            /** Leasts */
+            leasts: components["schemas"]["LeastOut"][];
+        };
+        /**
+         * DoseMeasureIn
+         * @description A dose to measure; a product tells its density.
+         */
+        DoseMeasureIn: {
+            amount: components["schemas"]["QuantityIn"];
+            /** Product Id */
+            product_id?: number | null;
+        };
+        /** CupOut */
+        CupOut: {
+            /** Sentence */
+            sentence: string;
+            /** Holds */
+            holds: string;
+            /** Off */
+            off: string;
+            /** Good */
+            good: boolean;
+            /** Working */
+            working: components["schemas"]["StepOut"][];
+        };
+        /**
+         * CupIn
+         * @description A cup's mark, what its water weighs, and how warm it is, in degF or degC.
+         */
+        CupIn: {
+            mark: components["schemas"]["QuantityIn"];
+            weight: components["schemas"]["QuantityIn"];
+            temperature?: components["schemas"]["QuantityIn"] | null;
+        };
+        /**
+         * LineOut
+         * @description The answer to a reckon line: a sentence, details, the working, and the job it can become.
+         */
+        LineOut: {
+            /** Kind */
+            kind: string;
             /** Sentence */
             sentence: string;
             /** Details */
@@ -1542,6 +3342,19 @@ export interface components {
             line: string;
         };
         /**
+         * PlannedPartOut
+         * @description One area of a round as planned.
+         */
+        PlannedPartOut: {
+            /** Name */
+            name: string;
+            /** Use */
+            use: string;
+            /** Rate */
+            rate: string;
+            treated: components["schemas"]["QuantityOut"];
+        };
+        /**
          * RoundOut
          * @description A round. `next` says what to do now; `loads_done` counts loads whose every act is ticked.
          */
@@ -1553,8 +3366,8 @@ export interface components {
              * @enum {string}
              */
             status: "under_way" | "done" | "given_up";
-            /** Use */
-            use: string;
+            /** Product Id */
+            product_id: number;
             sheet: components["schemas"]["JobOut"];
             /** Ticks */
             ticks: components["schemas"]["TickOut"][];
@@ -1565,7 +3378,8 @@ export interface components {
             /** Next */
             next: string;
             planned: components["schemas"]["QuantityOut"];
-            planned_area: components["schemas"]["QuantityOut"];
+            /** Parts */
+            parts: components["schemas"]["PlannedPartOut"][];
             planned_spray: components["schemas"]["QuantityOut"] | null;
             /** Started By */
             started_by: string;
@@ -1574,8 +3388,8 @@ export interface components {
              * Format: date-time
              */
             started_at: string;
-            /** Entry Id */
-            entry_id: number | null;
+            /** Entry Ids */
+            entry_ids: number[];
         };
         /** TickOut */
         TickOut: {
@@ -1598,11 +3412,8 @@ export interface components {
         StartIn: {
             /** Product Id */
             product_id: number;
-            /** Row Id */
-            row_id: number;
-            rate: components["schemas"]["QuantityIn"];
-            /** Area Id */
-            area_id: number;
+            /** Parts */
+            parts: components["schemas"]["PartIn"][];
             /** Machine Id */
             machine_id?: number | null;
             /**
@@ -1615,6 +3426,13 @@ export interface components {
              * @default false
              */
             even: boolean;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
+            /** On */
+            on?: string | null;
             /**
              * Key
              * Format: uuid
@@ -1635,9 +3453,13 @@ export interface components {
         };
         /**
          * ActualOut
-         * @description What really went down, against the label's range and the plan.
+         * @description What really went down on one area, against the label's range and the plan.
          */
         ActualOut: {
+            /** Name */
+            name: string;
+            /** Used */
+            used: string;
             /** Rate */
             rate: string;
             judgement: components["schemas"]["JudgementOut"];
@@ -1648,11 +3470,20 @@ export interface components {
         /**
          * FinishIn
          * @description What was really used, and the weather it went out in. `wind` and `air` are as typed, with their unit.
+         *
+         *     `treated` is the ground really treated, one an area in the round's order; none means as planned. `lot_id` is the lot
+         *     it was taken from.
          */
         FinishIn: {
             used: components["schemas"]["QuantityIn"];
-            treated: components["schemas"]["QuantityIn"];
+            /**
+             * Treated
+             * @default []
+             */
+            treated: components["schemas"]["QuantityIn"][];
             spray?: components["schemas"]["QuantityIn"] | null;
+            /** Lot Id */
+            lot_id?: number | null;
             /**
              * Wind
              * @default
@@ -2048,6 +3879,72 @@ export interface operations {
             };
         };
     };
+    get_house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    change_house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     list_areas: {
         parameters: {
             query?: never;
@@ -2114,7 +4011,7 @@ export interface operations {
             };
         };
     };
-    list_grasses: {
+    ground_options: {
         parameters: {
             query?: never;
             header?: never;
@@ -2131,7 +4028,179 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GrassOut"][];
+                    "application/json": components["schemas"]["GroundOptionsOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    measure_area: {
+        parameters: {
+            query?: {
+                area_id?: number | null;
+            };
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    export_geojson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    preview_geojson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GeoJsonIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    import_geojson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GeoJsonIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    get_area: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                area_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AreaWholeOut"];
                 };
             };
             /** @description Anything else */
@@ -2232,6 +4301,180 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AreaOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    add_measurement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                area_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasurementIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AreaWholeOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    use_measurement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                area_id: number;
+                measurement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AreaWholeOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    add_soil_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                area_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SoilReadingIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AreaWholeOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    remove_soil_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                area_id: number;
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AreaWholeOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    plan_ph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                area_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhPlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhPlanOut"];
                 };
             };
             /** @description Anything else */
@@ -2377,6 +4620,140 @@ export interface operations {
             };
         };
     };
+    export_shelf_json: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    export_shelf_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    preview_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfTextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    import_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfTextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     change_product: {
         parameters: {
             query?: never;
@@ -2452,6 +4829,220 @@ export interface operations {
             path: {
                 club: string;
                 product_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    add_lot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                product_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LotIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    change_lot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                product_id: number;
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LotIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    remove_lot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                product_id: number;
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    add_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                product_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    get_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                product_id: number;
+                label_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    remove_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+                product_id: number;
+                label_id: number;
             };
             cookie?: never;
         };
@@ -2713,6 +5304,181 @@ export interface operations {
             };
         };
     };
+    fitting_rows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowFitOut"][];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    reckon_backwards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    compare_products: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    measure_dose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoseMeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuringOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    check_cup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                club: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CupIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupOut"];
+                };
+            };
+            /** @description Anything else */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     reckon_line: {
         parameters: {
             query?: never;
@@ -2906,7 +5672,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ActualOut"];
+                    "application/json": components["schemas"]["ActualOut"][];
                 };
             };
             /** @description Anything else */
@@ -2942,7 +5708,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EntryOut"];
+                    "application/json": components["schemas"]["EntryOut"][];
                 };
             };
             /** @description Anything else */

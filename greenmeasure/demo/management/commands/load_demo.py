@@ -2,7 +2,7 @@
 
 import json
 import uuid
-from datetime import datetime
+from datetime import date, datetime
 from pathlib import Path
 from typing import Any
 
@@ -11,20 +11,22 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 
 from greenmeasure.accounts.models import Club, Membership, User
-from greenmeasure.ground.actions import save_area
+from greenmeasure.ground.actions import add_measurement, add_reading, save_area
 from greenmeasure.ground.models import Area
-from greenmeasure.ground.schemas import AreaIn
+from greenmeasure.ground.schemas import AreaIn, MeasurementIn, SoilReadingIn
 from greenmeasure.kit.actions import save_machine
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.schemas import MachineIn
+from greenmeasure.reckon.schemas import PartIn
 from greenmeasure.rounds.actions import finish_round, start_round
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import FinishIn, StartIn
-from greenmeasure.shelf.actions import save_product
+from greenmeasure.shelf.actions import save_lot, save_product
 from greenmeasure.shelf.models import Product
-from greenmeasure.shelf.schemas import ProductIn
+from greenmeasure.shelf.schemas import LotIn, ProductIn
 
 KEYS = uuid.UUID("5d1f3f6e-2f0b-4c53-9f4e-6a0b6d8e2a11")
+MEASURED_ON = date(2025, 3, 12)
 
 
 def read(name: str) -> Any:
@@ -38,18 +40,22 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         about = read("club.json")
         club, _ = Club.objects.get_or_create(
-            slug=about["slug"], defaults={k: about[k] for k in ("name", "units", "time_zone", "currency")}
+            slug=about["slug"], defaults={k: about[k] for k in ("name", "units", "time_zone", "currency", "house")}
         )
         people = {m["username"]: self.person(club, m, about["password"]) for m in about["members"]}
+        manager = people[about["members"][0]["username"]]
         for given in read("areas.json"):
             if not Area.objects.filter(club=club, name=given["name"]).exists():
-                save_area(club, AreaIn(**given))
+                self.area(club, manager, given)
         for given in read("products.json"):
             if not Product.objects.filter(club=club, name=given["name"]).exists():
-                save_product(club, ProductIn(**given))
+                made = save_product(club, ProductIn(**given))
+                for lot in given.get("lots", ()):
+                    save_lot(made, LotIn(**lot))
         for given in read("machines.json"):
             if not Machine.objects.filter(club=club, name=given["name"]).exists():
                 save_machine(club, MachineIn(**given))
+        club.refresh_from_db()
         for given in read("book.json"):
             self.entry(club, people[given["by"]], given)
         first = about["members"][0]["username"]
@@ -63,6 +69,16 @@ class Command(BaseCommand):
         Membership.objects.get_or_create(club=club, user=user, defaults={"role": given["role"]})
         return user
 
+    def area(self, club: Club, by: User, given: dict[str, Any]) -> None:
+        """An area with its measurements and its soil readings; `part_of` names the area that it is a part of."""
+        parent = Area.objects.get(club=club, name=given["part_of"]) if "part_of" in given else None
+        made = save_area(club, AreaIn(**given, parent_id=parent.pk if parent else None, height_on=MEASURED_ON), by=by)
+        made.measurements.update(taken_on=MEASURED_ON)
+        for again in given.get("again", ()):
+            add_measurement(made, MeasurementIn(**again, taken_on=date(2026, 3, 10)), by)
+        for reading in given.get("soil", ()):
+            add_reading(made, SoilReadingIn(**reading))
+
     def entry(self, club: Club, user: User, given: dict[str, Any]) -> None:
         """One round through the application's own use cases, unless it is in the book already."""
         key = uuid.uuid5(KEYS, f"{given['at']} {given['area']} {given['product']}")
@@ -72,13 +88,13 @@ class Command(BaseCommand):
         row = product.rates.all()[given["rate"]]
         area = Area.objects.get(club=club, name=given["area"])
         at = datetime.fromisoformat(given["at"])
+        rate = {"value": given["value"], "unit": row.label().highest.unit.key}
+        part = PartIn(area_id=area.pk, row_id=row.pk, rate=rate)
         start = StartIn(
-            key=key, product_id=product.pk, row_id=row.pk, area_id=area.pk, passes=given["passes"],
+            key=key, product_id=product.pk, parts=[part], passes=given["passes"], target=row.target,
             machine_id=Machine.objects.get(club=club, name=given["machine"]).pk,
-            rate={"value": given["value"], "unit": row.label().highest.unit.key},
         )  # fmt: skip
         begun = start_round(club, user, start, at)
         used = {"value": round(begun.amount_value * given["share"], 2), "unit": begun.amount_unit}
-        size = {"value": area.size_value, "unit": area.size_unit}
-        finish = FinishIn(used=used, treated=size, wind=given["wind"], air=given["air"], note=given["note"])
+        finish = FinishIn(used=used, wind=given["wind"], air=given["air"], note=given["note"])
         finish_round(begun, user, finish, at)

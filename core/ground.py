@@ -1,0 +1,86 @@
+"""Ground as the sums and the rules see it."""
+
+from dataclasses import dataclass, field
+from datetime import date
+from enum import StrEnum
+
+from core.grasses import GRASSES
+from core.units import Quantity
+
+
+class Stress(StrEnum):
+    """What the turf suffers from now."""
+
+    NONE = "none"
+    DROUGHT = "drought"
+    HEAT = "heat"
+    DISEASE = "disease"
+    INSECTS = "insects"
+    DORMANT = "dormant"
+    COLD = "cold"
+    NEW_SEED = "new_seed"
+
+    @property
+    def text(self) -> str:
+        return {"none": "no stress", "insects": "insect damage", "dormant": "dormancy", "new_seed": "new seedlings"}.get(
+            self.value, self.value
+        )
+
+
+class HazardKind(StrEnum):
+    """What lies near and must be kept off."""
+
+    DRAIN = "drain"
+    WATER = "water"
+    NEIGHBOUR = "neighbour"
+    BED = "bed"
+    PATH = "path"
+    WELL = "well"
+
+    @property
+    def text(self) -> str:
+        return {"water": "open water", "bed": "flower bed", "path": "path or hard ground"}.get(self.value, self.value)
+
+    @property
+    def wet(self) -> bool:
+        """Whether what reaches it is in the water."""
+        return self in (HazardKind.DRAIN, HazardKind.WATER, HazardKind.WELL)
+
+
+@dataclass(frozen=True)
+class Hazard:
+    """Something to keep off, and by how much [m]; 0 where no distance is known."""
+
+    kind: HazardKind
+    name: str
+    buffer: float = 0.0
+
+
+@dataclass(frozen=True)
+class Ground:
+    """A piece of ground: its size, and what of it the label's rules ask for.
+
+    `height` is the mown height [m], `slope` a fraction; `tested_p` whether a soil test says that phosphorus is wanted.
+    """
+
+    name: str
+    size: Quantity
+    grass: str = ""
+    cultivar: str = ""
+    height: Quantity | None = None
+    use: str = ""
+    hazards: tuple[Hazard, ...] = field(default=())
+    sown_on: date | None = None
+    overseed_on: date | None = None
+    stress: Stress = Stress.NONE
+    slope: float | None = None
+    tested_p: bool = False
+
+    @property
+    def grass_name(self) -> str:
+        return GRASSES[self.grass].name if self.grass in GRASSES else "unknown grass"
+
+    @property
+    def cool(self) -> bool:
+        """Whether its grass is of the cool season."""
+        return self.grass in GRASSES and GRASSES[self.grass].cool

@@ -1,0 +1,1 @@
+"""Growth regulators: how strong the first doses of a season are."""

@@ -1,0 +1,83 @@
+"""A machine as the sums need it."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from core.errors import InputError
+from core.rates.product import Product
+from core.rates.rate import Rate
+from core.units import MASS, VOLUME, Quantity, show_number
+
+
+class MachineKind(StrEnum):
+    """What a machine puts down: a liquid by the tank, or granules by the hopper."""
+
+    SPRAYER = "sprayer"
+    SPREADER = "spreader"
+
+
+@dataclass(frozen=True)
+class Machine:
+    """A sprayer (tank and output per area of one pass) or a spreader (hopper)."""
+
+    name: str
+    kind: MachineKind
+    capacity: Quantity
+    output: Rate | None = None
+
+    @property
+    def sprays(self) -> bool:
+        return self.kind is MachineKind.SPRAYER
+
+    @property
+    def output_base(self) -> float:
+        """Output [L/m²].
+
+        Raises:
+            InputError: a sprayer whose output is not known.
+        """
+        if self.output is None:
+            raise InputError(
+                "machine", self.name, f"The output of {self.name} is not known.", "Enter what it puts down per area."
+            )
+        return self.output.base
+
+
+def check_machine(machine: Machine) -> None:
+    """Refuse a machine that cannot be.
+
+    Raises:
+        InputError: a tank not in volume, a hopper not in weight, or an output that is not volume per area.
+    """
+    wanted = VOLUME if machine.sprays else MASS
+    if machine.capacity.unit.dimension != wanted:
+        holds = "tank holds a volume" if wanted == VOLUME else "hopper holds a weight"
+        raise InputError("capacity", str(machine.capacity), f"A {machine.kind}'s {holds}.", "Pick another unit.")
+    if not machine.sprays:
+        return
+    output = machine.output
+    if output is None or output.unit.amount.dimension != VOLUME or not output.unit.per_area:
+        raise InputError("output", output and str(output), "A sprayer's output is a volume per area.",
+                         "Enter it as gal/1000 ft², gal/acre, L/100 m² or L/ha.")  # fmt: skip
+    if not 1e-4 <= machine.output_base <= 10:
+        raise InputError(
+            "output", str(output), f"{output} is {show_number(machine.output_base * 1e4)} L/ha, which no sprayer puts down.",
+            "Check the number and its unit; walking sprayers put down about 0.5 to 4 gal/1000 ft² (200 to 1600 L/ha).",
+        )  # fmt: skip
+
+
+def check_match(product: Product, machine: Machine) -> None:
+    """Refuse a machine that cannot put the product down.
+
+    Raises:
+        InputError: a sprayed product in a spreader, granules in a sprayer, or a machine that cannot be.
+    """
+    check_machine(machine)
+    if product.formulation.sprayed and not machine.sprays:
+        raise InputError(
+            "machine", machine.name, f"{product.name} is sprayed, and {machine.name} is a spreader.", "Pick a sprayer."
+        )
+    if not product.formulation.sprayed and machine.sprays:
+        raise InputError(
+            "machine", machine.name, f"{product.name} is spread dry, and {machine.name} is a sprayer.", "Pick a spreader."
+        )

@@ -1,0 +1,320 @@
+"""One job on one or many areas, each with its own rate: dose, loads, vessels, cost, verdict and working.
+
+Areas of one rate share their tanks; another rate is another mix and has tanks of its own. Granules are weighed out an
+area at a time.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from core.errors import InputError
+from core.ground import Ground
+from core.job.machine import Machine, check_match
+from core.job.steps import working
+from core.rates.cost import Cost, cost
+from core.rates.dose import Delivered, Dose, dose
+from core.rates.limits import Judgement, Stand, judge
+from core.rates.product import Product
+from core.rates.rate import LabelRate, Rate, RateUnit
+from core.rates.working import Step
+from core.readable import foot_of, listed, readable
+from core.schools import PLAIN, House
+from core.tank.fill_order import Act, fill_hopper, fill_tank
+from core.tank.loads import Load, hopper_loads, tank_loads
+from core.tank.vessels import Measure, measure
+from core.units import UNITS, Quantity, show_number, show_percent
+
+MOST_PARTS = 60
+
+
+@dataclass(frozen=True)
+class Part:
+    """Ground of a job with its rate and the label row it is judged by. `treated` is how much of it, all where None."""
+
+    ground: Ground
+    rate: Rate
+    label: LabelRate
+    treated: Quantity | None = None
+    zone: str = ""
+
+    @property
+    def area(self) -> Quantity:
+        return self.treated or self.ground.size
+
+    @property
+    def name(self) -> str:
+        return f"{self.ground.name}, {self.zone}" if self.zone else self.ground.name
+
+
+@dataclass(frozen=True)
+class PartPlan:
+    """A part with its dose and its verdict. `measured_rate` is what the marks of the vessels make of its rate."""
+
+    part: Part
+    dose: Dose
+    judgement: Judgement
+    measured_rate: Rate
+    measured_judgement: Judgement
+
+
+@dataclass(frozen=True)
+class LoadPlan:
+    """One load with how its product is measured, how it is filled, and the parts it is for."""
+
+    load: Load
+    product: Quantity
+    measure: Measure
+    acts: tuple[Act, ...]
+    parts: tuple[Part, ...]
+
+
+@dataclass(frozen=True)
+class Job:
+    """Everything about one job.
+
+    `amount` is the product in all; `whole` measures it at once, `loads` a load at a time. `measured` is what the marks
+    of the vessels come to over all loads (the whole, where there is no machine).
+    """
+
+    product: Product
+    parts: tuple[PartPlan, ...]
+    machine: Machine | None
+    passes: int
+    us: bool
+    amount: Quantity
+    grams: float | None
+    area: Quantity
+    delivered: tuple[Delivered, ...]
+    spray: Quantity | None
+    loads: tuple[LoadPlan, ...]
+    whole: Measure
+    measured: Quantity
+    rounding: float
+    cost: Cost | None
+    warnings: tuple[str, ...]
+    working: tuple[Step, ...]
+
+    @property
+    def foot(self) -> Quantity:
+        return foot_of(self.us)
+
+    @property
+    def where(self) -> str:
+        return listed([p.part.ground.name for p in self.parts])
+
+    @property
+    def judgement(self) -> Judgement:
+        """The gravest of the parts' verdicts."""
+        order = {Stand.ABOVE: 0, Stand.BELOW: 1, Stand.WITHIN: 2}
+        return min((p.judgement for p in self.parts), key=lambda j: (not j.refused, order[j.stand]))
+
+
+def reckon(
+    product: Product,
+    parts: Sequence[Part],
+    machine: Machine | None,
+    *,
+    passes: int = 1,
+    even: bool = False,
+    us: bool = True,
+    house: House = PLAIN,
+) -> Job:
+    """Reckon the whole job.
+
+    Args:
+        product: what goes down.
+        parts: where, each with its rate and the label it is judged by; a rate above the label is reckoned and judged,
+            not hidden.
+        machine: what it goes down with; without one there is a dose and no loads.
+        passes: how many times the ground is covered.
+        even: all loads alike, in place of full ones and an odd last one.
+        us: whether the club works in US units.
+        house: the club's rules; they tell the order of filling.
+
+    Raises:
+        InputError: anything missing or absurd, named by its field.
+    """
+    _check(parts)
+    if machine:
+        check_match(product, machine)
+    sprays = [_spray(part, machine, passes) for part in parts]
+    doses = [_dose(product, part, spray) for part, spray in zip(parts, sprays, strict=True)]
+    unit = doses[0].amount.unit
+    amount = Quantity(sum(d.base for d in doses) / unit.size, unit)
+    tights = [_tight(product, part) for part in parts]
+    plans, roundings = _plans(product, parts, doses, tights, machine, passes, even, us, house)
+    whole = measure(amount, us, any(tights))
+    measured = Quantity(sum(p.measure.measured.base for p in plans) / unit.size, unit) if plans else whole.measured.to(unit)
+    planned = tuple(
+        _planned(product, part, d, roundings[i] if plans else measured.base / amount.base - 1)
+        for i, (part, d) in enumerate(zip(parts, doses, strict=True))
+    )
+    area = Quantity(sum(p.area.base for p in parts) / parts[0].area.unit.size, parts[0].area.unit)
+    spray = Quantity(sum(sprays_known), UNITS["l"]) if (sprays_known := [s for s in sprays if s is not None]) else None
+    price = cost(product, amount, area, foot_of(us))
+    grams = [d.grams for d in doses if d.grams is not None]
+    return Job(
+        product=product,
+        parts=planned,
+        machine=machine,
+        passes=passes,
+        us=us,
+        amount=amount,
+        grams=sum(grams) if len(grams) == len(doses) else None,
+        area=area,
+        delivered=_together(doses, area),
+        spray=spray,
+        loads=plans,
+        whole=whole,
+        measured=measured,
+        rounding=measured.base / amount.base - 1,
+        cost=price,
+        warnings=_warnings(parts, sprays, us, plans),
+        working=working(parts, doses, amount, spray, area, machine, passes, plans, price),
+    )
+
+
+def _check(parts: Sequence[Part]) -> None:
+    if not 1 <= len(parts) <= MOST_PARTS:
+        raise InputError("parts", len(parts), f"{len(parts)} areas make no job.", f"Pick 1 to {MOST_PARTS}.")
+    for i, part in enumerate(parts):
+        if part.rate.unit.kind != part.label.unit.kind:
+            raise InputError(
+                f"parts.{i}.rate", str(part.rate), f"{part.rate.unit.symbol} does not measure what the label's "
+                f"{part.label.unit.symbol} does.", "Enter the rate in the label's kind of unit.",
+            )  # fmt: skip
+        together = sum(p.area.base for p in parts if p.ground.name == part.ground.name)
+        if together > part.ground.size.base * (1 + 1e-6):
+            said = Quantity(together / part.ground.size.unit.size, part.ground.size.unit)
+            raise InputError(
+                f"parts.{i}.treated", str(said), f"{said} of {part.ground.name} is more than its {part.ground.size}.",
+                "Check the treated size, or the area's.",
+            )  # fmt: skip
+
+
+def _spray(part: Part, machine: Machine | None, passes: int) -> float | None:
+    """The spray that a part takes [L]."""
+    return machine.output_base * part.area.base * passes if machine and machine.sprays else None
+
+
+def _dose(product: Product, part: Part, spray: float | None) -> Dose:
+    return dose(product, part.rate, part.area, spray)
+
+
+def _tight(product: Product, part: Part) -> bool:
+    """Whether rounding up could pass the label's highest rate, so that every mark is taken from below."""
+    high = part.label.highest.base
+    return product.kind.label_binds and 0.9 * high < part.rate.base <= high * (1 + 1e-9)
+
+
+def _planned(product: Product, part: Part, found: Dose, rounding: float) -> PartPlan:
+    made = Rate(part.rate.value * (1 + rounding), part.rate.unit)
+    return PartPlan(part, found, judge(part.rate, part.label, product.kind), made, judge(made, part.label, product.kind))
+
+
+def _together(doses: Sequence[Dose], area: Quantity) -> tuple[Delivered, ...]:
+    """What all doses bring of each content, over all the ground."""
+    if len(doses) == 1:
+        return doses[0].delivered
+    found = []
+    for i, first in enumerate(doses[0].delivered):
+        grams = sum(d.delivered[i].grams for d in doses)
+        found.append(Delivered(first.content, grams, grams / area.base))
+    return tuple(found)
+
+
+def _mixes(parts: Sequence[Part], machine: Machine) -> list[list[int]]:
+    """Which parts share their loads: in a sprayer those of one rate, in a spreader none."""
+    if not machine.sprays:
+        return [[i] for i in range(len(parts))]
+    groups: dict[str, list[int]] = {}
+    for i, part in enumerate(parts):
+        groups.setdefault(f"{part.rate.base:.10g} {part.rate.unit.kind}", []).append(i)
+    return list(groups.values())
+
+
+def _plans(
+    product: Product, parts: Sequence[Part], doses: Sequence[Dose], tights: Sequence[bool], machine: Machine | None,
+    passes: int, even: bool, us: bool, house: House,
+) -> tuple[tuple[LoadPlan, ...], dict[int, float]]:  # fmt: skip
+    """All loads, a mix after the other, and by how much the marks of each part's mix miss its dose."""
+    plans: list[LoadPlan] = []
+    roundings: dict[int, float] = {}
+    if machine is None:
+        return (), roundings
+    for mix in _mixes(parts, machine):
+        base = sum(doses[i].base for i in mix)
+        area = sum(parts[i].area.base for i in mix)
+        loads = _loads(product, base, area, machine, passes, even)
+        tight = any(tights[i] for i in mix)
+        unit = doses[mix[0]].amount.unit
+        held = tuple(parts[i] for i in mix)
+        made = _filled(product, loads, unit.key, us, tight, house, held, len(plans))
+        rounding = sum(p.measure.measured.base for p in made) / base - 1
+        roundings |= dict.fromkeys(mix, rounding)
+        plans += made
+    return tuple(plans), roundings
+
+
+def _loads(product: Product, base: float, area: float, machine: Machine, passes: int, even: bool) -> tuple[Load, ...]:
+    if not machine.sprays:
+        return hopper_loads(dose=base, area=area, hopper=machine.capacity.base, passes=passes, even=even)
+    return tank_loads(
+        dose=base, liquid=product.liquid, area=area, output=machine.output_base, tank=machine.capacity.base,
+        passes=passes, even=even,
+    )  # fmt: skip
+
+
+def _filled(
+    product: Product, loads: Sequence[Load], unit: str, us: bool, tight: bool, house: House, parts: tuple[Part, ...],
+    before: int,
+) -> list[LoadPlan]:  # fmt: skip
+    """Each load of a mix with its measure and its acts, worked out once for loads that are alike."""
+    known: dict[tuple[float, float], tuple[Quantity, Measure, tuple[Act, ...]]] = {}
+    plans = []
+    for load in loads:
+        alike = (load.amount, load.volume)
+        if alike not in known:
+            amount = Quantity(load.amount / UNITS[unit].size, UNITS[unit])
+            by = measure(amount, us, tight)
+            known[alike] = (amount, by, _acts(product, load, by, us, house))
+        plans.append(LoadPlan(replace(load, number=before + load.number), *known[alike], parts))
+    return plans
+
+
+def _acts(product: Product, load: Load, by: Measure, us: bool, house: House) -> tuple[Act, ...]:
+    if not load.volume:
+        return fill_hopper(product, by.instruction)
+    full, half = (readable(Quantity(v, UNITS["l"]), us) for v in (load.volume, load.volume / 2))
+    return fill_tank([(product, by.instruction)], load.volume, str(full), str(half), house.of("fill_order"))
+
+
+def _warnings(parts: Sequence[Part], sprays: Sequence[float | None], us: bool, plans: Sequence[LoadPlan]) -> tuple[str, ...]:
+    words = []
+    coarse = next((p for p in plans if p.measure.coarse), None)
+    if coarse:
+        words.append(
+            f"{coarse.product} is little for a {coarse.measure.vessel.name}: reading it alone can be out by "
+            f"{show_percent(coarse.measure.reading)}. {coarse.measure.note}"
+        )
+    for part, spray in zip(parts, sprays, strict=True):
+        if spray and part.label.carrier and part.label.unit.per_area:
+            words += _other_water(part, spray, us)
+    return tuple(dict.fromkeys(words))
+
+
+def _other_water(part: Part, spray: float, us: bool) -> list[str]:
+    """A warning where the spray volume is not the one the label asks for."""
+    asked = part.label.scaled()
+    if asked.carrier is None or asked.unit.per is None:
+        return []
+    low, high, unit = asked.carrier
+    foot = asked.unit.per
+    wanted = [RateUnit(unit, foot), RateUnit(UNITS["gal"] if us else UNITS["l"], foot_of(us).unit)]
+    here = Rate(spray / part.area.base / wanted[0].size, wanted[0])
+    if low * (1 - 1e-6) <= here.value <= high * (1 + 1e-6):
+        return []
+    span = show_number(low) if low == high else f"{show_number(low)} to {show_number(high)}"
+    return [
+        f"The spray volume comes to {here.to(wanted[1])}; the label asks for {span} {unit.symbol} of water per {foot.symbol}."
+    ]

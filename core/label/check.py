@@ -1,0 +1,207 @@
+"""A plan for one ground against everything the label card, the ground and the house say of it.
+
+For pesticides and growth regulators what the label does not list is refused; for the rest it warns.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
+
+from core.days import day
+from core.findings import Act, Finding, by_weight
+from core.ground import Ground, Stress
+from core.label.match import fit, gap_in_heights
+from core.label.misread import misread
+from core.label.rules import Leaf, Row
+from core.label.targets import find_target, mistaken_for
+from core.rates import nutrients
+from core.rates.limits import stand_of
+from core.rates.product import Kind, Product
+from core.rates.rate import Rate, show_label_rate
+from core.schools import PLAIN, House
+from core.season.budget import Budget, budget, over_budget
+from core.season.history import Applied, in_season
+from core.season.rotation import apart, company, interval, rotation
+from core.units import show_number
+
+
+@dataclass(frozen=True)
+class Plan:
+    """One product on one ground on one day: the row of the label that is meant, the rate, and what the dose brings."""
+
+    product: Product
+    row: Row
+    rate: Rate
+    ground: Ground
+    applied: Applied
+    target: str = ""
+
+    @property
+    def on(self) -> date:
+        return self.applied.on
+
+
+@dataclass(frozen=True)
+class Checked:
+    """What was found on a day, the gravest first, and the season's budget."""
+
+    on: date
+    findings: tuple[Finding, ...]
+    budget: Budget
+
+    @property
+    def refused(self) -> bool:
+        return any(f.act is Act.REFUSE for f in self.findings)
+
+
+def check(plan: Plan, rows: Sequence[Row], history: Sequence[Applied] = (), house: House = PLAIN, us: bool = True) -> Checked:
+    """Check a plan.
+
+    Args:
+        plan: what is meant to go down.
+        rows: all rows of the product's label.
+        history: what has gone down on this ground, in any order.
+        house: the club's rules.
+        us: whether to speak in US units.
+    """
+    season = in_season(history, house.season_of(plan.on), plan.on)
+    spent = budget(plan.product, plan.applied, season, plan.ground)
+    found = [
+        *_row(plan, rows), *_rate(plan), *_most(plan), *_target(plan, rows), *_seed(plan), *_stress(plan), *_near(plan, us),
+        *_sown(plan), *_purpose(plan),
+        *nutrients.once(plan.product, dict(plan.applied.nutrients), plan.ground, plan.on, house, us),
+        *over_budget(spent, plan.product), *rotation(plan.product, plan.applied, history, house),
+        *interval(plan.product, plan.applied, history), *apart(plan.product, plan.applied, history),
+        *company(plan.product, plan.applied, history, house), *_yellow(plan, house),
+    ]  # fmt: skip
+    return Checked(plan.on, by_weight(found), spent)
+
+
+def _binding(product: Product) -> Act:
+    return Act.REFUSE if product.kind.label_binds else Act.WARN
+
+
+def _row(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
+    act, found = _binding(plan.product), []
+    here = fit(plan.row, 0, plan.ground, plan.target)
+    if plan.product.kind.label_binds and rows and all("grass" in fit(r, 0, plan.ground).aspects for r in rows):
+        return [Finding("grass-not-listed", act, f"The label of {plan.product.name} does not list "
+                        f"{plan.ground.grass_name.lower()}, which is on {plan.ground.name}.")]  # fmt: skip
+    gap = gap_in_heights(rows, plan.ground, plan.target)
+    if gap:
+        found.append(Finding("height-in-no-row", act, gap))
+    said = {"grass": "grass-not-in-row", "height": "height-not-in-row", "use": "use-not-in-row", "target": "target-not-in-row"}
+    for aspect, key in said.items():
+        if aspect in here.aspects and not (aspect == "height" and gap):
+            words = next(m for m, a in zip(here.misses, _order(here.aspects), strict=True) if a == aspect)
+            found.append(Finding(key, act, f"{words} Pick the row that is meant."))
+    if plan.ground.grass == "mixed" and plan.row.grasses:
+        found.append(Finding("mixed-sward", Act.WARN, "Mixed sward: every grass in it must be on the label."))
+    return found
+
+
+def _order(aspects: frozenset[str]) -> list[str]:
+    return [a for a in ("grass", "height", "use", "target", "intent") if a in aspects]
+
+
+def _rate(plan: Plan) -> list[Finding]:
+    found = misread(plan.rate, plan.row.label, plan.product)
+    return [found] if found else []
+
+
+def _most(plan: Plan) -> list[Finding]:
+    most = plan.product.rules.most_per_application
+    if most is None or most.highest.unit.kind != plan.rate.unit.kind:
+        return []
+    here = plan.rate.to(most.highest.unit).value
+    if stand_of(here, 0.0, most.highest.value) != "above":
+        return []
+    return [Finding("most-per-application", _binding(plan.product),
+                    f"{plan.rate} is above the most in one application: {show_label_rate(most)}.")]  # fmt: skip
+
+
+def _target(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
+    if not plan.target:
+        return []
+    found: list[Finding] = []
+    wanted = find_target(plan.target)
+    name = wanted.name.lower() if wanted else plan.target
+    listed = {t.key for r in rows if (t := find_target(r.target or r.use))}
+    if wanted and listed and wanted.key not in listed and plan.product.kind.label_binds:
+        found.append(Finding("target-not-listed", Act.REFUSE, f"The label of {plan.product.name} does not list {name}."))
+    if wanted:
+        found += [Finding("look-alike", Act.NOTE, said) for said in mistaken_for(wanted.key)]
+    return found
+
+
+def _seed(plan: Plan) -> list[Finding]:
+    rules, ground = plan.product.rules, plan.ground
+    if ground.overseed_on is None or rules.seed_before is None or ground.overseed_on < plan.on:
+        return []
+    days = (ground.overseed_on - plan.on).days
+    if days >= rules.seed_before:
+        return []
+    return [Finding("seeding-ahead", _binding(plan.product), f"{ground.name} is to be overseeded on {day(ground.overseed_on)}, "
+                    f"in {days} days; the label asks for {rules.seed_before} between it and seed.")]  # fmt: skip
+
+
+def _sown(plan: Plan) -> list[Finding]:
+    rules, ground = plan.product.rules, plan.ground
+    if ground.sown_on is None or rules.seed_after is None or ground.sown_on > plan.on:
+        return []
+    days = (plan.on - ground.sown_on).days
+    if days >= rules.seed_after:
+        return []
+    return [Finding("seed-too-young", _binding(plan.product), f"{ground.name} was sown {days} days ago; the label asks for "
+                    f"{rules.seed_after} before this goes on young grass.")]  # fmt: skip
+
+
+def _stress(plan: Plan) -> list[Finding]:
+    stress, kind = plan.ground.stress, plan.product.kind
+    if stress is Stress.NONE or (stress is Stress.DISEASE and kind is Kind.FUNGICIDE):
+        return []
+    if stress is Stress.INSECTS and kind is Kind.INSECTICIDE:
+        return []
+    careful = kind in (Kind.GROWTH_REGULATOR, Kind.HERBICIDE, Kind.FERTILISER, Kind.IRON, Kind.BIOSTIMULANT)
+    if not careful:
+        return []
+    what = {Kind.GROWTH_REGULATOR: "held back by a regulator", Kind.HERBICIDE: "sprayed with a herbicide"}.get(kind, "pushed")
+    return [Finding("stress", Act.WARN, f"{plan.ground.name} suffers from {stress.text}: turf that is {what} then is set back. "
+                    "Find the cause first; hunger, drought and disease look alike.")]  # fmt: skip
+
+
+def _near(plan: Plan, us: bool) -> list[Finding]:
+    found = []
+    for hazard in plan.ground.hazards:
+        wide = max(hazard.buffer, plan.product.rules.buffer or 0.0)
+        keep = f"keep {show_number(wide / 0.3048, 3)} ft" if us else f"keep {show_number(wide, 3)} m"
+        how = f"{keep} away" if wide else "keep off it"
+        named = f"{hazard.kind.text} ({hazard.name})" if hazard.name else hazard.kind.text
+        act = Act.WARN if hazard.kind.wet else Act.NOTE
+        found.append(Finding(f"near-{hazard.kind.value}", act, f"{plan.ground.name} has a {named}: {how}."))
+    return found
+
+
+def _purpose(plan: Plan) -> list[Finding]:
+    """A pesticide put down for something only a soil amendment does."""
+    wanted = find_target(plan.target)
+    if wanted and wanted.kind == "soil" and plan.product.kind.label_binds:
+        return [Finding("off-purpose", Act.REFUSE, f"{plan.product.name} is a {plan.product.kind.text}; its label is for no soil "
+                        "amendment, even where what is in it is the same.")]  # fmt: skip
+    return []
+
+
+def _yellow(plan: Plan, house: House) -> list[Finding]:
+    if plan.product.kind is not Kind.GROWTH_REGULATOR:
+        return []
+    how = {
+        "mow_off": "mow it off; it grows out.",
+        "prevent": "lower the dose, and mow an hour before or some hours after.",
+        "mask": "a little iron or nitrogen in the tank hides it.",
+    }[house.of("yellowing")]
+    return [Finding("yellowing", Act.NOTE, f"A pale tinge for some days is usual; {how}")]
+
+
+def leaf_words(leaf: Leaf) -> str:
+    """How the leaf must be, in words."""
+    return {"dry": "Leaf dry: after the dew.", "wet": "Leaf wet: with the dew, or water first."}.get(leaf.value, "")

@@ -1,0 +1,115 @@
+"""Mode-of-action groups: FRAC codes of fungicides, HRAC of herbicides, IRAC of insecticides, classes of growth
+regulators.
+
+Codes and actives after the FRAC, HRAC and IRAC code lists (from memory); risk and the rule of two in a row are FRAC general
+guidance (from memory). Multi-site codes begin with M and do not count in a row.
+"""
+
+import re
+from dataclasses import dataclass
+
+from core.errors import NotUnderstood
+
+FRAC, HRAC, IRAC, CLASS = "FRAC", "HRAC", "IRAC", "Class"
+
+
+@dataclass(frozen=True)
+class Group:
+    """One group: its scheme and code, what it is called, its resistance risk, and the turf actives in it."""
+
+    scheme: str
+    code: str
+    name: str
+    risk: str
+    actives: tuple[str, ...]
+
+    @property
+    def text(self) -> str:
+        return f"{self.scheme} {self.code}"
+
+    @property
+    def multi_site(self) -> bool:
+        return self.scheme == FRAC and self.code.startswith("M")
+
+
+_ROWS = (
+    Group(FRAC, "1", "MBC", "high", ("thiophanate-methyl",)),
+    Group(FRAC, "2", "dicarboximides", "medium to high", ("iprodione", "vinclozolin")),
+    Group(FRAC, "3", "DMI", "medium", ("propiconazole", "tebuconazole", "triticonazole", "metconazole", "myclobutanil",
+                                       "triadimefon", "mefentrifluconazole")),
+    Group(FRAC, "4", "phenylamides", "high", ("mefenoxam", "metalaxyl")),
+    Group(FRAC, "7", "SDHI", "medium to high", ("boscalid", "fluxapyroxad", "penthiopyrad", "isofetamid", "fluopyram",
+                                                "pydiflumetofen", "flutolanil")),
+    Group(FRAC, "11", "QoI", "high", ("azoxystrobin", "pyraclostrobin", "trifloxystrobin", "fluoxastrobin", "mandestrobin")),
+    Group(FRAC, "12", "phenylpyrroles", "low to medium", ("fludioxonil",)),
+    Group(FRAC, "14", "aromatic hydrocarbons", "low to medium", ("quintozene", "chloroneb", "etridiazole", "tolclofos-methyl")),
+    Group(FRAC, "19", "polyoxins", "medium", ("polyoxin D zinc salt", "polyoxin D")),
+    Group(FRAC, "21", "QiI", "medium to high", ("cyazofamid",)),
+    Group(FRAC, "28", "carbamates", "low to medium", ("propamocarb",)),
+    Group(FRAC, "29", "uncouplers", "low", ("fluazinam",)),
+    Group(FRAC, "43", "benzamides", "medium", ("fluopicolide",)),
+    Group(FRAC, "49", "OSBPI", "medium to high", ("oxathiapiprolin",)),
+    Group(FRAC, "M03", "dithiocarbamates", "low", ("mancozeb", "thiram")),
+    Group(FRAC, "M05", "chloronitriles", "low", ("chlorothalonil",)),
+    Group(FRAC, "P01", "host defence", "low", ("acibenzolar-S-methyl",)),
+    Group(FRAC, "P07", "phosphonates", "low", ("fosetyl-aluminium", "phosphorous acid", "potassium phosphite")),
+    Group(HRAC, "1", "ACCase", "", ("fenoxaprop-P-ethyl", "sethoxydim", "fluazifop-P-butyl")),
+    Group(HRAC, "2", "ALS", "", ("metsulfuron-methyl", "halosulfuron-methyl", "trifloxysulfuron", "foramsulfuron")),
+    Group(HRAC, "3", "microtubule assembly", "", ("pendimethalin", "prodiamine", "dithiopyr")),
+    Group(HRAC, "4", "auxins", "", ("2,4-D", "dicamba", "MCPP", "mecoprop-P", "MCPA", "triclopyr", "quinclorac", "fluroxypyr")),
+    Group(HRAC, "5", "PSII, serine", "", ("simazine", "atrazine")),
+    Group(HRAC, "6", "PSII, histidine", "", ("bentazone",)),
+    Group(HRAC, "9", "EPSPS", "", ("glyphosate",)),
+    Group(HRAC, "10", "glutamine synthetase", "", ("glufosinate-ammonium",)),
+    Group(HRAC, "14", "PPO", "", ("sulfentrazone", "carfentrazone-ethyl", "oxadiazon")),
+    Group(HRAC, "15", "VLCFA", "", ("ethofumesate", "dimethenamid-P")),
+    Group(HRAC, "22", "PSI electrons", "", ("diquat",)),
+    Group(HRAC, "27", "HPPD", "", ("mesotrione", "topramezone")),
+    Group(HRAC, "29", "cellulose synthesis", "", ("indaziflam", "isoxaben")),
+    Group(IRAC, "3A", "pyrethroids", "", ("bifenthrin", "lambda-cyhalothrin")),
+    Group(IRAC, "4A", "neonicotinoids", "", ("imidacloprid", "clothianidin")),
+    Group(IRAC, "28", "diamides", "", ("chlorantraniliprole", "cyantraniliprole")),
+    Group(CLASS, "A", "late gibberellin inhibitors", "", ("trinexapac-ethyl", "prohexadione-calcium")),
+    Group(CLASS, "B", "early gibberellin inhibitors", "", ("paclobutrazol", "flurprimidol")),
+    Group(CLASS, "C", "mitotic inhibitors", "", ("mefluidide", "maleic hydrazide")),
+    Group(CLASS, "E", "ethylene releasers", "", ("ethephon",)),
+    Group(CLASS, "F", "natural hormones", "", ("gibberellic acid",)),
+)  # fmt: skip
+
+GROUPS = {g.text: g for g in _ROWS}
+_OF_ACTIVE = {a.lower(): g for g in _ROWS for a in g.actives}
+_OLD = {"M3": "M03", "M5": "M05", "33": "P07", "P33": "P07"}
+_SCHEMES = {"frac": FRAC, "hrac": HRAC, "irac": IRAC, "class": CLASS, "group": FRAC, "fungicide group": FRAC, "pgr class": CLASS}
+
+
+def read_codes(text: str, field: str = "group_code") -> tuple[str, ...]:
+    """Group codes as a card writes them, one spelling each: `FRAC 3 + 11` is (`FRAC 3`, `FRAC 11`).
+
+    A premix counts for every code in it. Codes that are not listed here are kept as they are.
+
+    Raises:
+        NotUnderstood: something that is no code.
+    """
+    found, scheme = [], FRAC
+    for part in re.split(r"\s*(?:[+;&/]|,(?!4-D)|\band\b)\s*", text.strip()):
+        if not part:
+            continue
+        match = re.fullmatch(
+            r"(?:(frac|hrac|irac|(?:pgr )?class|(?:fungicide )?group)\s*)?([A-Za-z]?\s?\d{0,2}|\d{1,2}[A-Z]|[A-F])", part, re.I
+        )
+        if not match or not match[2].strip():
+            raise NotUnderstood(field, text, f"“{part}” is no group code.", "Write it like FRAC 3 + 11, HRAC 4 or Class A.")
+        scheme = _SCHEMES[match[1].lower()] if match[1] else scheme
+        code = match[2].replace(" ", "").upper()
+        found.append(f"{scheme} {_OLD.get(code, code) if scheme == FRAC else code}")
+    return tuple(dict.fromkeys(found))
+
+
+def group_of(active: str) -> Group | None:
+    """The group of an active by its ISO common name, where it is listed here."""
+    return _OF_ACTIVE.get(active.strip().lower())
+
+
+def multi_site(code: str) -> bool:
+    """Whether a code (`FRAC M05`) is of a multi-site group, which builds up no resistance in a row."""
+    return code.startswith("FRAC M")

@@ -1,0 +1,117 @@
+"""What a label rules beside its rates: limits, timing, weather, water, mowing, seed, people, and what may not be mixed."""
+
+from dataclasses import dataclass, field
+from datetime import date
+from enum import StrEnum
+
+from core.rates.rate import LabelRate
+
+
+class Intent(StrEnum):
+    """What a rate row is meant for."""
+
+    ANY = "any"
+    PREVENTIVE = "preventive"
+    CURATIVE = "curative"
+    LOW = "low"
+    HIGH = "high"
+    FIRST_USE = "first_use"
+
+    @property
+    def text(self) -> str:
+        return {"any": "any", "first_use": "first use"}.get(self.value, self.value)
+
+
+class Use(StrEnum):
+    """What turf is kept for."""
+
+    GREEN = "green"
+    TEE = "tee"
+    FAIRWAY = "fairway"
+    LAWN = "lawn"
+    COURT = "court"
+    PITCH = "pitch"
+    ROUGH = "rough"
+
+
+class Leaf(StrEnum):
+    """How the leaf must be."""
+
+    EITHER = "either"
+    DRY = "dry"
+    WET = "wet"
+
+
+@dataclass(frozen=True)
+class Row:
+    """One rate row of a label. Empty lists and open ends mean that the label does not narrow it.
+
+    `height` is the range of mown heights [m], both ends in it; `interval` the days to the next application.
+    """
+
+    label: LabelRate
+    use: str = ""
+    target: str = ""
+    grasses: tuple[str, ...] = ()
+    height: tuple[float | None, float | None] = (None, None)
+    uses: tuple[str, ...] = ()
+    intent: Intent = Intent.ANY
+    interval: tuple[int | None, int | None] = (None, None)
+
+
+@dataclass(frozen=True)
+class Incompatible:
+    """What must not meet this product on the same ground within `days`: a product, an active or a group code."""
+
+    what: str
+    days: int
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Rules:
+    """The label's rules. None and empty mean that the label says nothing.
+
+    Hours [h], days [d], depths [mm], distances [m], temperatures [°C], wind [m/s]. `water_in_delay` is how long after
+    the application the water may come, `water_in_depth` and `water_in_minutes` how much: two things, never one.
+    `rain_before` is how long it must have been dry, `rain_after` how long it must stay dry.
+    """
+
+    most_per_application: LabelRate | None = None
+    most_per_season: LabelRate | None = None
+    active_per_season: LabelRate | None = None
+    applications_per_season: int | None = None
+    consecutive: int | None = None
+    temperature: tuple[float | None, float | None] = (None, None)
+    wind: tuple[float | None, float | None] = (None, None)
+    leaf: Leaf = Leaf.EITHER
+    rain_before: float | None = None
+    rain_after: float | None = None
+    water_in_delay: float | None = None
+    water_in_depth: float | None = None
+    water_in_minutes: float | None = None
+    mow_before: float | None = None
+    mow_after: float | None = None
+    bag_clippings: int | None = None
+    seed_before: int | None = None
+    seed_after: int | None = None
+    reentry: float | None = None
+    reentry_note: str = ""
+    buffer: float | None = None
+    mixed_life: float | None = None
+    fill_note: str = ""
+    incompatible: tuple[Incompatible, ...] = field(default=())
+    revised: date | None = None
+
+    @property
+    def watered_in(self) -> bool:
+        return self.water_in_depth is not None or self.water_in_minutes is not None
+
+    @property
+    def stays_on_leaf(self) -> bool:
+        """Whether it works on the leaf: it must stay dry for a while."""
+        return self.rain_after is not None and not self.watered_in
+
+
+NONE = Rules()
+"""A label that rules nothing beside its rates."""

@@ -1,0 +1,37 @@
+"""The same quantity in the unit a person would say it in."""
+
+import math
+
+from core.units import AREA, MASS, UNITS, VOLUME, Quantity
+
+SAID_IN = {
+    (VOLUME, True): (("fl_oz", 128.0), ("gal", math.inf)),
+    (VOLUME, False): (("ml", 1000.0), ("l", math.inf)),
+    (MASS, True): (("oz_wt", 16.0), ("lb", math.inf)),
+    (MASS, False): (("g", 1000.0), ("kg", math.inf)),
+    (AREA, True): (("ft2", 435600.0), ("acre", math.inf)),
+    (AREA, False): (("m2", 100000.0), ("ha", math.inf)),
+}
+"""For a dimension and a system (US or not): the units people say it in, each up to a size."""
+
+
+def readable(quantity: Quantity, us: bool) -> Quantity:
+    """The same quantity in the unit a person of that system would say it in."""
+    for key, most in SAID_IN.get((quantity.unit.dimension, us), ()):
+        turned = quantity.to(key)
+        if turned.value < most * (1 - 1e-9):
+            return turned
+    return quantity
+
+
+def foot_of(us: bool) -> Quantity:
+    """The area that costs and contents are told per: 1000 ft² or 100 m²."""
+    return Quantity(1.0, UNITS["kft2"] if us else UNITS["m2_100"])
+
+
+def listed(names: list[str]) -> str:
+    """Names as one says them: a, b and c; four and more are counted."""
+    unlike = list(dict.fromkeys(names))
+    if len(unlike) > 3:
+        return f"{len(unlike)} areas"
+    return unlike[0] if len(unlike) == 1 else f"{', '.join(unlike[:-1])} and {unlike[-1]}"

@@ -1,0 +1,130 @@
+"""The season's budget on one ground: each product, active and nutrient against its cap, with what a plan would add.
+
+Nothing is rounded; caps of the label bind, usual nutrient ranges warn. An active counts whatever product brought it.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from core.findings import Act, Finding
+from core.ground import Ground
+from core.rates.limits import SLACK
+from core.rates.nutrients import LB_PER_1000, season_range
+from core.rates.product import Product
+from core.rates.rate import Basis, LabelRate, RateUnit, show_label_rate
+from core.season.history import Applied
+from core.units import UNITS, VOLUME, show_number
+
+
+@dataclass(frozen=True)
+class Line:
+    """One line of the budget, per area in `unit`: what went down before, what the plan adds, the cap and whose it is.
+
+    `binds` says whether going past the cap is refused; `low` is the lower end of a usual range, 0 where there is none.
+    """
+
+    key: str
+    what: str
+    unit: RateUnit
+    used: float
+    plan: float
+    cap: float | None
+    whose: str
+    binds: bool
+    low: float = 0.0
+
+    @property
+    def total(self) -> float:
+        return self.used + self.plan
+
+    @property
+    def over(self) -> bool:
+        return self.cap is not None and self.total > self.cap * (1 + SLACK)
+
+
+@dataclass(frozen=True)
+class Budget:
+    """The lines, and how many applications of the product the season has seen of how many the label allows."""
+
+    lines: tuple[Line, ...]
+    times: int
+    most_times: int | None
+
+
+def budget(product: Product, plan: Applied, before: Sequence[Applied], ground: Ground) -> Budget:
+    """The budget of a plan on a ground.
+
+    Args:
+        product: with its rules.
+        plan: what would be added.
+        before: what the season has seen on this ground.
+        ground: whose grass tells the usual nitrogen.
+    """
+    lines = [*_product(product, plan, before), *_actives(product, plan, before), *_nutrients(plan, before, ground)]
+    times = sum(a.product == plan.product for a in before)
+    return Budget(tuple(lines), times, product.rules.applications_per_season)
+
+
+def _product(product: Product, plan: Applied, before: Sequence[Applied]) -> list[Line]:
+    cap = product.rules.most_per_season
+    if cap is None:
+        return []
+    unit = cap.highest.unit
+    same = [a for a in before if a.product == plan.product]
+
+    def amount(a: Applied) -> float:
+        base = a.litres if unit.amount.dimension == VOLUME else a.grams
+        return (base or 0.0) / unit.size
+
+    return [Line("product", product.name, unit, sum(map(amount, same)), amount(plan), cap.highest.value,
+                 f"label: {show_label_rate(cap)} a season", product.kind.label_binds)]  # fmt: skip
+
+
+def _actives(product: Product, plan: Applied, before: Sequence[Applied]) -> list[Line]:
+    cap: LabelRate | None = product.rules.active_per_season
+    unit = cap.highest.unit if cap else RateUnit(UNITS["lb"], UNITS["acre"], Basis.ACTIVE)
+    lines = []
+    for i, (name, g) in enumerate(plan.actives.items()):
+        used = sum(a.actives.get(name, 0.0) for a in before) / unit.size
+        own = cap if i == 0 else None
+        whose = f"label: {show_label_rate(own)} a season, whatever brings it" if own else ""
+        most = own.highest.value if own else None
+        lines.append(Line(f"active:{name}", name, unit, used, g / unit.size, most, whose, product.kind.label_binds))
+    return lines
+
+
+def _nutrients(plan: Applied, before: Sequence[Applied], ground: Ground) -> list[Line]:
+    lines = []
+    for basis in (Basis.N, Basis.P2O5, Basis.K2O, Basis.FE):
+        g = plan.nutrients.get(basis, 0.0)
+        if g <= 0:
+            continue
+        unit = RateUnit(UNITS["lb"], UNITS["kft2"], basis)
+        used = sum(a.nutrients.get(basis, 0.0) for a in before) / LB_PER_1000
+        span = season_range(ground) if basis is Basis.N else None
+        low, cap = (span[0].value, span[1].value) if span else (0.0, None)
+        whose = f"usual for {ground.grass_name.lower()}: {show_number(low)} to {show_number(cap)} lb a season" if cap else ""
+        lines.append(Line(f"nutrient:{basis.value}", basis.text, unit, used, g / LB_PER_1000, cap, whose, False, low))
+    return lines
+
+
+def over_budget(found: Budget, product: Product) -> list[Finding]:
+    """What the budget forbids or warns of."""
+    findings = []
+    for entry in found.lines:
+        if entry.over:
+            act = Act.REFUSE if entry.binds else Act.WARN
+            left = max(0.0, (entry.cap or 0.0) - entry.used)
+            findings.append(Finding(
+                f"season-{entry.key.split(':')[0]}", act,
+                f"{entry.what} would come to {show_number(entry.total)} {entry.unit.symbol} this season; the most is "
+                f"{show_number(entry.cap or 0.0)} ({entry.whose}). {show_number(left)} is left.",
+            ))  # fmt: skip
+    if found.most_times is not None and found.times + 1 > found.most_times:
+        act = Act.REFUSE if product.kind.label_binds else Act.WARN
+        findings.append(Finding(
+            "season-times", act,
+            f"This would be application {found.times + 1} of {product.name} here this season; the label allows "
+                f"{found.most_times}.",
+        ))  # fmt: skip
+    return findings

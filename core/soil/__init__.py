@@ -1,0 +1,1 @@
+"""Soil: what would move its pH, how much of it, and over how many seasons."""

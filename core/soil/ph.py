@@ -1,0 +1,304 @@
+"""The pH planner: from readings to dated steps over years, with what they will not do.
+
+Most sulfur in one application 5 lb/1000 ft², in a year 10 (greens 1 and 5); most limestone at once 50 lb/1000 ft²
+(greens 25): common practice, no source. Sulfur is turned over by soil life, which sleeps below about 55 °F (13 °C).
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+from statistics import fmean
+
+from core.errors import InputError
+from core.rates.nutrients import LB_PER_1000
+from core.rates.working import Step, Term, divided_by, line, times
+from core.schools import PLAIN, House
+from core.soil.ph_tables import (
+    GRASS_PH,
+    HIGHEST_LIME,
+    HIGHEST_SULFUR,
+    LB_ACRE,
+    LOWEST_LIME,
+    SHORT_TON_ACRE,
+    STANDS,
+    TABLE_DEPTH_LIME,
+    TABLE_DEPTH_SULFUR,
+    TEXTURES,
+    lime_need,
+    sulfur_need,
+)
+from core.units import UNITS, Quantity, show_number
+
+SPREAD_OF_READINGS = 0.5
+"""Spots that differ by more than this many units are not one soil (common practice, no source)."""
+LEAST_GAP = 28
+"""Days between two steps of one season."""
+
+
+@dataclass(frozen=True)
+class Caps:
+    """The most of a material at once and in a year [g/m²]."""
+
+    once: float
+    year: float
+
+
+SULFUR = Caps(5 * LB_PER_1000, 10 * LB_PER_1000)
+SULFUR_GREEN = Caps(1 * LB_PER_1000, 5 * LB_PER_1000)
+LIME = Caps(50 * LB_PER_1000, 100 * LB_PER_1000)
+LIME_GREEN = Caps(25 * LB_PER_1000, 50 * LB_PER_1000)
+
+WINDOWS = {
+    "sulfur": ((4, 1), (5, 31), (9, 1), (10, 15)),
+    "lime": ((3, 15), (5, 15), (9, 15), (11, 15)),
+}
+"""Two windows a year (first and last day of each), out of heat and while soil is awake or cool (common practice)."""
+
+STEPS_A_WINDOW = 2
+
+
+@dataclass(frozen=True)
+class Reading:
+    """One pH reading at one spot."""
+
+    spot: str
+    on: date
+    ph: float
+
+
+@dataclass(frozen=True)
+class DatedStep:
+    """One step: when, how much material per area [g/m²] and on all the ground."""
+
+    on: date
+    year: int
+    per_m2: float
+    amount: Quantity
+
+
+@dataclass(frozen=True)
+class PhPlan:
+    """The plan. `verdict` is leave, lower or raise; `need` is material in all [g/m²]."""
+
+    ph: float
+    spread: float
+    wanted: tuple[float, float]
+    target: float
+    verdict: str
+    material: str
+    need: float
+    caps: Caps | None
+    steps: tuple[DatedStep, ...]
+    sentence: str
+    notes: tuple[str, ...]
+    working: tuple[Step, ...]
+
+
+def check_ph(ph: float, field: str = "ph") -> float:
+    """A pH that a soil can have.
+
+    Raises:
+        InputError: outside 3 to 10.5.
+    """
+    if not math.isfinite(ph) or not 3 <= ph <= 10.5:
+        raise InputError(field, ph, f"pH {ph:g} is no soil's.", "Readings lie between 3 and 10.5; check the meter.")
+    return ph
+
+
+def latest(readings: Sequence[Reading]) -> list[Reading]:
+    """The latest reading of each spot."""
+    newest: dict[str, Reading] = {}
+    for r in sorted(readings, key=lambda r: r.on):
+        newest[r.spot.strip().lower()] = r
+    return list(newest.values())
+
+
+def plan_ph(
+    readings: Sequence[Reading],
+    *,
+    texture: str,
+    grass: str,
+    ground: Quantity,
+    green: bool,
+    start: date,
+    depth: float = TABLE_DEPTH_SULFUR,
+    purity: float = 0.9,
+    lime_value: float = 0.9,
+    free_lime: bool = False,
+    target: float | None = None,
+    house: House = PLAIN,
+) -> PhPlan:
+    """Plan the way from the readings to what the grass likes.
+
+    Args:
+        readings: by spot and date; the latest of each spot counts.
+        texture: a key of `TEXTURES`.
+        grass: a grass's key, for the pH that it likes.
+        ground: the ground's size.
+        green: whether the lower caps of greens hold.
+        start: the first day on which work can be done.
+        depth: to which the soil is to change [m].
+        purity: sulfur in the product, as a fraction.
+        lime_value: the limestone's neutralising value (ECCE), as a fraction.
+        free_lime: whether the soil fizzes with acid; then sulfur is used up by the lime.
+        target: the pH aimed at; the house's rule decides where it is not given.
+        house: the club's rules.
+
+    Raises:
+        InputError: no reading, an impossible one, an unknown texture, or a pH outside the tables.
+    """
+    if texture not in TEXTURES:
+        raise InputError(
+            "texture", texture, "The soil's texture is not known.", "Roll a ball of it, and pick what it feels like."
+        )
+    if not readings:
+        raise InputError("readings", None, "There is no pH reading.", "Take one at three spots at least.")
+    for name, value, least in (("purity", purity, 0.05), ("lime_value", lime_value, 0.05)):
+        if not least <= value <= 1.1:
+            raise InputError(name, value, f"{show_number(value * 100)} % is not to be believed.", "Take it from the bag.")
+    if not 0.02 <= depth <= 0.5:
+        raise InputError("depth", depth, f"{show_number(depth / 0.0254)} in is no depth to treat.", "Use 3 to 8 in.")
+    now = latest(readings)
+    values = [check_ph(r.ph, "readings") for r in now]
+    ph, spread = fmean(values), max(values) - min(values)
+    low, high = GRASS_PH.get(grass, (6.0, 7.0))
+    notes = _about_readings(now, spread)
+    aim = target if target is not None else _aim(ph, low, high, house)
+    if aim is None:
+        said = f"pH {show_number(ph, 3)} needs nothing: the grass likes {low:g} to {high:g} and does well a unit beyond."
+        return PhPlan(ph, spread, (low, high), ph, "leave", "", 0.0, None, (), said, (*notes, *WILL_NOT), ())
+    check_ph(aim, "target")
+    if abs(aim - ph) < 0.05:
+        said = f"pH {show_number(ph, 3)} is where it should be."
+        return PhPlan(ph, spread, (low, high), aim, "leave", "", 0.0, None, (), said, (*notes, *WILL_NOT), ())
+    lower = aim < ph
+    need, working = _sulfur(ph, aim, texture, depth, purity) if lower else _lime(ph, aim, texture, depth, lime_value)
+    caps = (SULFUR_GREEN if green else SULFUR) if lower else (LIME_GREEN if green else LIME)
+    caps_of_product = Caps(caps.once / purity, caps.year / purity) if lower else caps
+    material = "elemental sulfur" if lower else "ground limestone"
+    steps = tuple(_steps(need, caps_of_product, ground, start, "sulfur" if lower else "lime"))
+    years = len({s.year for s in steps})
+    per = show_number(need / LB_PER_1000, 3)
+    said = (
+        f"pH {show_number(ph, 3)} to {aim:g}: {per} lb/1000 ft² of {material} in all, {len(steps)} steps over "
+        f"{years} {'year' if years == 1 else 'years'}."
+    )
+    return PhPlan(
+        ph, spread, (low, high), aim, "lower" if lower else "raise", material, need, caps_of_product, steps, said,
+        (*notes, *_about_sulfur(lower, free_lime, years), *WILL_NOT), working,
+    )  # fmt: skip
+
+
+WILL_NOT = (
+    "Gypsum does not lower pH: it is a neutral salt. It trades sodium for calcium, and loosens only sodic clay.",
+    "Watering in moves the material; it does not make it react. What reacts is soil life, in warm moist soil, over months.",
+)
+
+
+def _aim(ph: float, low: float, high: float, house: House) -> float | None:
+    """The pH aimed at by the house's rule; None where nothing is to be done."""
+    if house.of("ph") == "to_ideal":
+        return round((low + high) / 2, 2)
+    if ph > high + STANDS:
+        return high
+    return low if ph < low - STANDS / 2 else None
+
+
+def _about_readings(now: Sequence[Reading], spread: float) -> list[str]:
+    notes = []
+    if len(now) < 3:
+        notes.append(f"{len(now)} spot{'s' if len(now) > 1 else ''} only: take three at least, from the same places each time.")
+    if spread > SPREAD_OF_READINGS:
+        notes.append(f"The spots differ by {show_number(spread, 2)}: they may be two soils, to be treated apart.")
+    return notes
+
+
+def _about_sulfur(lower: bool, free_lime: bool, years: int) -> list[str]:
+    notes = []
+    if lower and free_lime:
+        notes.append("Free lime uses the sulfur up before pH moves: 1 % of it takes ten times this. Live with the pH.")
+    if lower:
+        notes.append("Only with soil at 55 °F (13 °C) and over, and not in heat. Expect the change late in the summer after.")
+    if years > 1:
+        notes.append("Read the pH again before each year's first step, and plan anew from it.")
+    return notes
+
+
+def _sulfur(ph: float, aim: float, texture: str, depth: float, purity: float) -> tuple[float, tuple[Step, ...]]:
+    if ph > HIGHEST_SULFUR + 1e-9:
+        raise InputError(
+            "readings", ph, f"pH {show_number(ph, 3)} is beyond the sulfur table, which ends at {HIGHEST_SULFUR}.",
+            "Such soil holds free lime or sodium: ask a soil laboratory.",
+        )  # fmt: skip
+    if aim < 6.5 - 1e-9 and ph <= 6.5:
+        raise InputError("target", aim, "The sulfur table does not go below pH 6.5.", "Ask a soil laboratory.")
+    column = TEXTURES[texture].sulfur
+    floor = max(aim, 6.5)
+    pounds = sulfur_need(column, ph) - sulfur_need(column, floor)
+    need = pounds * LB_ACRE * depth / TABLE_DEPTH_SULFUR / purity
+    note = "Table to pH 6.5 over 7 in, straight between its rows."
+    if floor > aim:
+        note += " It does not go lower; see what 6.5 does first."
+    step = line(
+        f"Sulfur from pH {show_number(ph, 3)} to {floor:g}", Term(pounds, "lb", "acre"), divided_by(43.56, "1000 ft²", "acre"),
+        times(depth / TABLE_DEPTH_SULFUR), divided_by(purity), result=Term(need / LB_PER_1000, "lb", "1000 ft²"), note=note,
+    )  # fmt: skip
+    return need, (step,)
+
+
+def _lime(ph: float, aim: float, texture: str, depth: float, value: float) -> tuple[float, tuple[Step, ...]]:
+    if ph < LOWEST_LIME - 1e-9 or aim > HIGHEST_LIME + 1e-9:
+        raise InputError(
+            "target",
+            aim,
+            f"The lime table goes from pH {LOWEST_LIME} to {HIGHEST_LIME}.",
+            "Ask a soil laboratory for a buffer pH.",
+        )
+    tons = lime_need(TEXTURES[texture].lime, ph, aim)
+    need = tons * SHORT_TON_ACRE * depth / TABLE_DEPTH_LIME / value
+    step = line(
+        f"Limestone from pH {show_number(ph, 3)} to {aim:g}", Term(tons * 2000, "lb", "acre"),
+        divided_by(43.56, "1000 ft²", "acre"), times(depth / TABLE_DEPTH_LIME), divided_by(value),
+        result=Term(need / LB_PER_1000, "lb", "1000 ft²"), note="Table over 7 in; a laboratory's buffer pH overrides it.",
+    )  # fmt: skip
+    return need, (step,)
+
+
+def _steps(need: float, caps: Caps, ground: Quantity, start: date, kind: str) -> list[DatedStep]:
+    """Equal steps within both caps, in the windows of each year from `start` on."""
+    a_year = min(caps.year, caps.once * STEPS_A_WINDOW * 2)
+    years = max(1, math.ceil(need / a_year * (1 - 1e-9)))
+    steps: list[DatedStep] = []
+    left = need
+    for n in range(years * 3):
+        if left <= 1e-9 * need:
+            break
+        days = _days(start, start.year + n, kind)
+        this_year = min(left, a_year)
+        count = min(len(days), math.ceil(this_year / caps.once * (1 - 1e-9)))
+        if not count:
+            continue
+        each = min(this_year / count, caps.once)
+        for day in days[:count]:
+            steps.append(DatedStep(day, day.year, each, _amount(each, ground)))
+            left -= each
+    return steps
+
+
+def _days(start: date, year: int, kind: str) -> list[date]:
+    """The days of a year on which a step can be taken: two in each window, weeks apart, none before `start`."""
+    first, last, second, end = (date(year, *d) for d in WINDOWS[kind])
+    days = []
+    for opens, closes in ((first, last), (second, end)):
+        day = max(opens, start)
+        for _ in range(STEPS_A_WINDOW):
+            if day <= closes:
+                days.append(day)
+            day += timedelta(days=LEAST_GAP)
+    return days
+
+
+def _amount(per_m2: float, ground: Quantity) -> Quantity:
+    unit = UNITS["lb"] if ground.unit.key in ("ft2", "acre", "yd2", "kft2") else UNITS["kg"]
+    return Quantity(per_m2 * ground.base / unit.size, unit)

@@ -1,0 +1,143 @@
+"""The same dose by every measure at hand, a cup checked by weighing water, and the least that a vessel can measure."""
+
+from dataclasses import dataclass
+
+from core.errors import InputError
+from core.rates.working import Step, Term, divided_by, line, times
+from core.tank.vessels import BENCH, TOO_COARSE, Vessel, measure
+from core.units import MASS, UNITS, VOLUME, Quantity, positive, show_number, show_percent
+
+GOOD_READING = 0.05
+"""A reading that can be out by no more than this share is a good one (common practice, no source)."""
+
+
+@dataclass(frozen=True)
+class Way:
+    """The dose in one unit: as it is exactly, and in words a hand can follow."""
+
+    unit: str
+    text: str
+
+
+def ways(dose: Quantity, density: float | None = None) -> tuple[Way, ...]:
+    """The dose in mL, teaspoons and fluid ounces, and in grams and ounces by weight; weight and volume only meet by density.
+
+    Args:
+        dose: a volume or a weight.
+        density: of the product [g/L], where it is known.
+    """
+    litres = dose.base if dose.unit.dimension == VOLUME else (dose.base / density if density else None)
+    grams = dose.base if dose.unit.dimension == MASS else (dose.base * density if density else None)
+    found = []
+    for key, base in (("ml", litres), ("tsp", litres), ("tbsp", litres), ("fl_oz", litres), ("g", grams), ("oz_wt", grams)):
+        if base is not None:
+            value = Quantity(base / UNITS[key].size, UNITS[key])
+            found.append(Way(UNITS[key].symbol, str(value)))
+    return tuple(found)
+
+
+def water_density(celsius: float) -> float:
+    """Density of air-free water at one atmosphere [g/L], for 0 to 40 °C.
+
+    Source: Tanaka M, Girard G, Davis R, Peuto A, Bignell N (2001) Metrologia 38:301-309, equation 1 (a1 to a5).
+
+    Raises:
+        InputError: outside 0 to 40 °C.
+    """
+    if not 0 <= celsius <= 40:
+        raise InputError("temperature", celsius, f"{show_number(celsius)} °C is outside 0 to 40 °C.", "Use water near 20 °C.")
+    a1, a2, a3, a4, a5 = -3.983035, 301.797, 522528.9, 69.34881, 999.974950
+    return a5 * (1 - (celsius + a1) ** 2 * (celsius + a2) / (a3 * (celsius + a4)))
+
+
+@dataclass(frozen=True)
+class CupCheck:
+    """What a cup's mark really holds [L], how far off the mark is as a share of it, and the sum."""
+
+    holds: Quantity
+    off: float
+    sentence: str
+    working: tuple[Step, ...]
+
+
+def check_cup(mark: Quantity, weight: Quantity, celsius: float = 20.0) -> CupCheck:
+    """What a mark really holds, from the weight of the water that fills it.
+
+    Args:
+        mark: what the cup says.
+        weight: of the water up to the mark, the cup tared off.
+        celsius: the water's temperature [°C].
+
+    Raises:
+        InputError: a mark that is no volume, a weight that is none, or water too hot or cold.
+    """
+    if mark.unit.dimension != VOLUME or weight.unit.dimension != MASS:
+        raise InputError("mark", str(mark), "A cup's mark is a volume and its water has a weight.", "Check the units.")
+    density = water_density(celsius)
+    litres = weight.base / density
+    holds = Quantity(litres / mark.unit.size, mark.unit)
+    off = litres / mark.base - 1
+    if abs(off) > 0.5:
+        raise InputError(
+            "weight", str(weight), f"That is {show_percent(off, sign=True)} from the mark; no cup is so wrong.",
+            "Was the cup tared, and is the weight in the unit that was picked?",
+        )  # fmt: skip
+    steps = (
+        line("Weight in grams", Term(weight.value, weight.unit.symbol), times(weight.unit.size, "g", weight.unit.symbol),
+             result=Term(weight.base, "g")),
+        line("Volume of that water", Term(weight.base, "g"), divided_by(density, "g", "L"), result=Term(litres, "L"),
+             note=f"Water weighs {show_number(density, 5)} g/L at {show_number(celsius)} °C."),
+    )  # fmt: skip
+    if abs(off) <= 0.01:
+        said = f"The mark is good: it holds {holds}, within {show_percent(max(abs(off), 0.001))}."
+    else:
+        said = f"The mark says {mark} and holds {holds}: every dose by it is {show_percent(off, sign=True)} out."
+    return CupCheck(holds, off, said, steps)
+
+
+@dataclass(frozen=True)
+class Least:
+    """The least dose that a vessel measures well (5 % out at the most) and at all (10 %)."""
+
+    vessel: Vessel
+    well: Quantity
+    at_all: Quantity
+
+
+def least_of(vessel: Vessel) -> Least:
+    """What a vessel's graduation allows: half of it is the most that a reading is out."""
+    half = vessel.graduation / 2
+    return Least(vessel, Quantity(half / GOOD_READING, vessel.unit), Quantity(half / TOO_COARSE, vessel.unit))
+
+
+def leasts(us: bool) -> tuple[Least, ...]:
+    """The least that each vessel of the bench measures, those of one system, syringes with both."""
+    return tuple(least_of(v) for v in BENCH if v.us == us or v.shape == "syringe")
+
+
+@dataclass(frozen=True)
+class Stock:
+    """A stock dilution for a dose too small to measure: `take` product to `water`, and `use` of that mix for the dose."""
+
+    take: Quantity
+    total: Quantity
+    use: Quantity
+    sentence: str
+
+
+def stock_dilution(dose: Quantity, us: bool) -> Stock | None:
+    """A dilution that makes a small liquid dose measurable; None where the dose is measurable as it is, or is dry.
+
+    Ten times the dose (or fifty, a hundred) is made up to a litre (a quart), and a tenth of that is one dose.
+    """
+    positive("dose", dose.base)
+    if dose.unit.dimension != VOLUME or measure(dose, us).reading <= GOOD_READING:
+        return None
+    total = Quantity(32.0, UNITS["fl_oz"]) if us else Quantity(1000.0, UNITS["ml"])
+    for times_over in (10, 20, 50, 100, 200, 500):
+        take = Quantity(dose.base * times_over / UNITS["ml"].size, UNITS["ml"])
+        if measure(take, us=False).reading <= GOOD_READING:
+            use = Quantity(total.value / times_over, total.unit)
+            said = f"Make {take} of product up to {total} with water; {use} of that holds one dose. Use it up the same day."
+            return Stock(take, total, use, said)
+    return None

@@ -1,0 +1,127 @@
+"""The pH planner against the tables it states, and what it will not do."""
+
+import unittest
+from datetime import date
+from itertools import pairwise
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from core.errors import InputError
+from core.rates.nutrients import LB_PER_1000
+from core.schools import House
+from core.soil.ph import LEAST_GAP, SULFUR, SULFUR_GREEN, PhPlan, Reading, plan_ph
+from core.soil.ph_tables import lime_need, sulfur_need
+from core.units import Quantity, read_quantity
+
+GROUND = read_quantity("4,000 sq ft")
+START = date(2031, 3, 1)
+
+
+def plan(*values: float, **more: object) -> PhPlan:
+    given_: dict[str, object] = {"texture": "loam", "grass": "kentucky_bluegrass", "ground": GROUND, "green": False,
+                                 "start": START, "purity": 1.0, "lime_value": 1.0, **more}  # fmt: skip
+    readings = [Reading(f"spot {i}", date(2031, 2, 1), v) for i, v in enumerate(values)]
+    return plan_ph(readings, **given_)
+
+
+class Tables(unittest.TestCase):
+    def test_rows_of_the_sulfur_table(self) -> None:
+        """lb/acre to pH 6.5, Western Fertilizer Handbook kind of table (from memory)."""
+        for column, ph, pounds in (("sand", 8.5, 2000), ("loam", 8.0, 1500), ("clay", 7.5, 1000), ("loam", 7.0, 150)):
+            self.assertEqual(sulfur_need(column, ph), pounds)
+        self.assertAlmostEqual(2000 / 43.56, 45.9, places=1)
+
+    def test_between_rows_it_runs_straight(self) -> None:
+        self.assertEqual(sulfur_need("sand", 7.25), 300)
+        self.assertEqual(sulfur_need("sand_loam", 8.0), 1350)
+
+    def test_lime_by_unit_steps(self) -> None:
+        """ton/acre, loam: 1.2 to 5.5 and 1.7 on to 6.5 (from memory)."""
+        self.assertAlmostEqual(lime_need("loam", 4.5, 6.5), 2.9)
+        self.assertAlmostEqual(lime_need("loam", 5.0, 6.0), 0.6 + 0.85)
+
+    @given(st.floats(6.5, 8.5), st.floats(6.5, 8.5), st.sampled_from(["sand", "loam", "clay", "loam_clay"]))
+    def test_a_higher_ph_never_needs_less(self, a: float, b: float, column: str) -> None:
+        low, high = sorted((a, b))
+        self.assertLessEqual(sulfur_need(column, low), sulfur_need(column, high) + 1e-9)
+
+
+class Plans(unittest.TestCase):
+    def test_clay_at_eight_is_a_fight_of_years(self) -> None:
+        """2000 lb/acre is 45.9 lb/1000 ft²; at 10 a year that is five years (arithmetic)."""
+        found = plan(8.0, 8.0, 8.0, texture="clay", grass="kentucky_bluegrass", target=6.5)
+        self.assertAlmostEqual(found.need / LB_PER_1000, 2000 / 43.56, places=6)
+        self.assertEqual(len({s.year for s in found.steps}), 5)
+        self.assertIn("5 years", found.sentence)
+
+    def test_the_amount_is_for_this_ground(self) -> None:
+        found = plan(7.5, 7.5, 7.5, target=7.0)
+        want = (800 - 150) / 43.56 * 4
+        self.assertAlmostEqual(sum(s.amount.value for s in found.steps), want, places=6)
+        self.assertEqual(found.steps[0].amount.unit.key, "lb")
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.floats(6.6, 8.5), st.booleans(), st.sampled_from(["sand", "loam", "clay"]), st.floats(0.5, 1.0))
+    def test_no_step_and_no_year_passes_its_cap(self, ph: float, green: bool, texture: str, purity: float) -> None:
+        found = plan(ph, ph, ph, texture=texture, green=green, purity=purity, target=6.5)
+        caps = SULFUR_GREEN if green else SULFUR
+        years: dict[int, float] = {}
+        for step in found.steps:
+            self.assertLessEqual(step.per_m2 * purity, caps.once * (1 + 1e-9))
+            years[step.year] = years.get(step.year, 0.0) + step.per_m2 * purity
+        self.assertLessEqual(max(years.values(), default=0.0), caps.year * (1 + 1e-9))
+        self.assertAlmostEqual(sum(years.values()) / (found.need * purity), 1, places=9) if found.steps else None
+        days = [s.on for s in found.steps]
+        self.assertEqual(days, sorted(days))
+        self.assertTrue(all((b - a).days >= LEAST_GAP for a, b in pairwise(days)))
+        self.assertTrue(all(d.month in (4, 5, 9, 10) for d in days), days)
+
+    def test_a_product_of_ninety_percent_takes_more(self) -> None:
+        self.assertAlmostEqual(plan(7.5, purity=0.9, target=6.5).need / plan(7.5, target=6.5).need, 1 / 0.9)
+
+    def test_a_shallower_layer_takes_less(self) -> None:
+        half = plan(7.5, target=6.5, depth=3.5 * 0.0254)
+        self.assertAlmostEqual(half.need / plan(7.5, target=6.5).need, 0.5)
+
+    def test_lime_raises_in_steps(self) -> None:
+        found = plan(4.6, 4.6, 4.6, target=6.0)
+        self.assertEqual((found.verdict, found.material), ("raise", "ground limestone"))
+        self.assertTrue(all(s.per_m2 <= 50 * LB_PER_1000 * (1 + 1e-9) for s in found.steps))
+
+    def test_seven_point_seven_without_trouble_is_left_alone_by_one_school(self) -> None:
+        self.assertEqual(plan(7.7, 7.7, 7.7).verdict, "leave")
+        ideal = plan(7.7, 7.7, 7.7, house=House({"ph": "to_ideal"}))
+        self.assertEqual((ideal.verdict, ideal.target), ("lower", 6.5))
+
+    def test_gypsum_is_never_an_answer_to_ph(self) -> None:
+        for found in (plan(7.1, 7.1, 7.1), plan(8.2, 8.2, 8.2, target=6.5)):
+            self.assertIn("Gypsum does not lower pH", " ".join(found.notes))
+
+    def test_wash_in_is_not_reaction_and_waits_for_warm_soil(self) -> None:
+        notes = " ".join(plan(8.2, 8.2, 8.2, target=6.5).notes)
+        self.assertIn("it does not make it react", notes)
+        self.assertIn("55 °F", notes)
+
+    def test_two_soils_and_too_few_spots_are_said(self) -> None:
+        self.assertIn("may be two soils", " ".join(plan(6.2, 7.4, 7.0, target=6.5).notes))
+        self.assertIn("1 spot only", " ".join(plan(7.4, target=6.5).notes))
+
+    def test_the_latest_reading_of_a_spot_counts(self) -> None:
+        readings = [Reading("A", date(2030, 4, 1), 8.0), Reading("a ", date(2031, 2, 1), 7.0)]
+        found = plan_ph(readings, texture="loam", grass="mixed", ground=GROUND, green=False, start=START)
+        self.assertEqual(found.ph, 7.0)
+
+    def test_metric_ground_is_told_in_kilograms(self) -> None:
+        found = plan(7.5, target=6.5, ground=Quantity(400.0, read_quantity("1 m2").unit))
+        self.assertEqual(found.steps[0].amount.unit.key, "kg")
+
+    def test_refused_with_the_field_named(self) -> None:
+        for field, more in (("texture", {"texture": "porridge"}), ("purity", {"purity": 3.0}), ("depth", {"depth": 4.0}),
+                            ("target", {"target": 1.0})):  # fmt: skip
+            with self.assertRaises(InputError) as said:
+                plan(7.5, 7.5, 7.5, **more)
+            self.assertEqual(said.exception.field, field)
+        for values, words in (((), "no pH reading"), ((12.0,), "no soil's"), ((9.0,), "beyond the sulfur table")):
+            with self.assertRaisesRegex(InputError, words):
+                plan(*values, target=6.5)

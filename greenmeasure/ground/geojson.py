@@ -1,0 +1,134 @@
+"""Areas in and out as GeoJSON (RFC 7946): geometry where an area was measured by positions, facts as properties."""
+
+import json
+from typing import Any
+
+from django.db import transaction
+
+from core.areas.measure import in_trade
+from core.areas.rings import by_rings, read_geometry, to_geometry
+from core.errors import InputError, NotUnderstood
+from core.grasses import GRASSES
+from greenmeasure.accounts.models import Club, User
+from greenmeasure.common.clock import today
+from greenmeasure.common.errors import Faulty
+from greenmeasure.common.schemas import QuantityIn
+from greenmeasure.ground.actions import add_measurement, save_area, use_measurement
+from greenmeasure.ground.measuring import sketch_in
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.schemas import AreaIn, ImportOut, LineChangeOut, MeasureIn, MeasurementIn
+
+MOST_FEATURES = 500
+
+
+def export(club: Club) -> dict[str, Any]:
+    """All areas as a FeatureCollection. An area that was not measured by positions has a null geometry."""
+    areas = Area.objects.of(club).kept().select_related("parent").prefetch_related("measurements")
+    return {"type": "FeatureCollection", "features": [_feature(a) for a in areas]}
+
+
+def _feature(area: Area) -> dict[str, Any]:
+    taken = next((m for m in area.measurements.all() if m.in_use and m.given["method"] == "ring"), None)
+    rings = sketch_in(MeasureIn(**taken.given)).rings if taken else None
+    return {
+        "type": "Feature",
+        "geometry": to_geometry(rings) if rings else None,
+        "properties": {
+            "name": area.name, "size": area.size_value, "size_unit": area.size_unit, "grass": area.grass,
+            "height": area.height_value, "height_unit": area.height_unit, "use": area.use, "cultivar": area.cultivar,
+            "part_of": area.parent.name if area.parent else None, "note": area.note,
+        },
+    }  # fmt: skip
+
+
+def features(text: str) -> list[dict[str, Any]]:
+    """The features of a GeoJSON text.
+
+    Raises:
+        InputError: it is no GeoJSON, or holds too much.
+    """
+    try:
+        given = json.loads(text)
+    except json.JSONDecodeError as wrong:
+        raise NotUnderstood(
+            "text", text[:40], f"It is no JSON (line {wrong.lineno}: {wrong.msg}).", "Pick a .geojson file."
+        ) from None
+    kind = given.get("type") if isinstance(given, dict) else None
+    if kind == "FeatureCollection":
+        found = given.get("features")
+    elif kind == "Feature":
+        found = [given]
+    else:
+        found = [{"type": "Feature", "geometry": given, "properties": {}}] if kind in ("Polygon", "MultiPolygon") else None
+    if not isinstance(found, list) or not all(isinstance(f, dict) for f in found):
+        raise NotUnderstood("text", str(kind), "It is no GeoJSON of ground.", "It needs features with polygons.")
+    if len(found) > MOST_FEATURES:
+        raise InputError("text", len(found), f"{len(found)} features are too many at once.", f"Bring in {MOST_FEATURES} at most.")
+    return found
+
+
+def read(club: Club, text: str, by: User, keep: bool) -> ImportOut:
+    """What a GeoJSON text would do, line by line; with `keep`, do it where nothing is refused.
+
+    Raises:
+        InputError: the text as a whole is at fault.
+    """
+    lines = []
+    with transaction.atomic():
+        for i, feature in enumerate(features(text), start=1):
+            with transaction.atomic():
+                lines.append(_line(club, i, feature, by))
+        refused = sum(line.act == "refused" for line in lines)
+        if not keep or refused:
+            transaction.set_rollback(True)
+    return ImportOut(lines=lines, refused=refused, sentence=_sentence(lines, refused, keep))
+
+
+def _sentence(lines: list[LineChangeOut], refused: int, keep: bool) -> str:
+    count = {act: sum(line.act == act for line in lines) for act in ("add", "change", "same")}
+    what = f"{count['add']} to add, {count['change']} to change, {count['same']} as they are"
+    if refused:
+        return f"{refused} of {len(lines)} lines are at fault; nothing is brought in. {what}."
+    return f"Done: {what}." if keep else f"{what}."
+
+
+def _line(club: Club, number: int, feature: dict[str, Any], by: User) -> LineChangeOut:
+    given = feature.get("properties") or {}
+    name = str(given.get("name") or f"Area {number}").strip()
+    try:
+        return _take(club, number, name, given, feature.get("geometry"), by)
+    except (InputError, Faulty) as fault:
+        faults = fault.faults if isinstance(fault, Faulty) else [fault]
+        return LineChangeOut(line=number, name=name, act="refused", changes=[], problems=[f.sentence for f in faults])
+
+
+def _take(club: Club, number: int, name: str, given: dict[str, Any], geometry: dict[str, Any] | None, by: User) -> LineChangeOut:
+    area = Area.objects.of(club).kept().filter(name__iexact=name).first()
+    measure = None
+    if geometry:
+        by_rings(read_geometry(geometry))
+        measure = MeasureIn(method="ring", unit="m", geometry=geometry)
+    if area is None:
+        save_area(club, _area_in(name, given, measure), by=by)
+        return LineChangeOut(line=number, name=name, act="add", changes=[], problems=[])
+    if measure is None:
+        return LineChangeOut(line=number, name=name, act="same", changes=[], problems=[])
+    was = area.size
+    made = add_measurement(area, MeasurementIn(**measure.dict(), taken_on=today(club)), by)
+    use_measurement(area, made)
+    now = in_trade(made.size_m2, club.us)
+    if abs(now.base / was.base - 1) < 1e-6:
+        made.delete()
+        return LineChangeOut(line=number, name=name, act="same", changes=[], problems=[])
+    return LineChangeOut(line=number, name=name, act="change", changes=[f"size: {was} → {now}"], problems=[])
+
+
+def _area_in(name: str, given: dict[str, Any], measure: MeasureIn | None) -> AreaIn:
+    grass = str(given.get("grass") or "mixed")
+    size, height = given.get("size"), given.get("height")
+    return AreaIn(
+        name=name[:80], measure=measure, grass=grass if grass in GRASSES else "mixed",
+        size=None if measure or size is None else QuantityIn(value=size, unit=str(given.get("size_unit") or "m2")),
+        height=None if height is None else QuantityIn(value=height, unit=str(given.get("height_unit") or "mm")),
+        use=str(given.get("use") or ""), cultivar=str(given.get("cultivar") or "")[:80], note=str(given.get("note") or "")[:4000],
+    )  # fmt: skip

@@ -1,0 +1,233 @@
+"""The reckon line for a club: names looked up, the core asked, one sentence and its working out."""
+
+from dataclasses import replace
+
+from core.errors import Ambiguous, Choice, InputError
+from core.ground import Ground
+from core.job import Job, MachineKind, Part, reckon
+from core.rates.dose import dose
+from core.rates.product import FORMULATIONS, Kind, Product
+from core.rates.rate import Basis, LabelRate, Rate
+from core.rates.reverse import rate_from_left, rate_of
+from core.reckon.answer import convert_line, one_rate, reach, unnamed
+from core.reckon.grammar import (
+    BackwardsAsked,
+    BringsAsked,
+    CompareAsked,
+    ConversionAsked,
+    CupAsked,
+    DoseAsked,
+    GroundAsked,
+    MeasureAsked,
+    Names,
+    ReachAsked,
+    read_line,
+)
+from core.tank.measuring import check_cup, ways
+from core.tank.vessels import measure
+from core.units import MASS, UNITS, Quantity
+from greenmeasure.accounts.models import Club
+from greenmeasure.common.schemas import QuantityIn, working_out
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import areas
+from greenmeasure.kit.models import Machine as MachineRow
+from greenmeasure.kit.queries import machines
+from greenmeasure.reckon.outs import headline, judgement_out, load_name, per_foot
+from greenmeasure.reckon.queries import compared
+from greenmeasure.reckon.schemas import CompareIn, JobIn, LineOut, PartIn
+from greenmeasure.shelf.models import Product as ProductRow
+from greenmeasure.shelf.queries import cards
+
+
+class _Club:
+    """What a line's names stand for in a club."""
+
+    def __init__(self, club: Club) -> None:
+        self.club = club
+        self.ground: dict[str, Area] = {a.name: a for a in areas(club).values() if not a.archived_at}
+        self.kit: dict[str, MachineRow] = {m.name: m for m in machines(club).values() if not m.archived_at}
+        self.shelf: dict[str, ProductRow] = {c.product.name: c.product for c in cards(club).values() if not c.product.archived_at}
+
+    @property
+    def names(self) -> Names:
+        return Names(list(self.ground), list(self.shelf), list(self.kit))
+
+    def size(self, asked: GroundAsked) -> Quantity:
+        whole = self.ground[asked.area].size if isinstance(asked.area, str) else asked.area
+        return Quantity(whole.value * asked.share, whole.unit)
+
+
+def answer_line(club: Club, text: str) -> LineOut:
+    """The answer to a reckon line.
+
+    Raises:
+        NotUnderstood, Ambiguous, InputError: as the grammar and the sums do.
+    """
+    here = _Club(club)
+    asked = read_line(text, here.names)
+    if isinstance(asked, DoseAsked):
+        return _dose(here, asked, text)
+    if isinstance(asked, BackwardsAsked):
+        return _backwards(here, asked)
+    if isinstance(asked, BringsAsked):
+        return _brings(here, asked)
+    if isinstance(asked, CompareAsked):
+        return _compare(here, asked)
+    if isinstance(asked, MeasureAsked):
+        return _measure(here, asked)
+    if isinstance(asked, CupAsked):
+        found = check_cup(asked.mark, asked.weight, asked.celsius)
+        return LineOut(kind="cup", sentence=found.sentence, details=[], working=working_out(found.working), job=None)
+    kind = "conversion" if isinstance(asked, ConversionAsked) else "reach"
+    answer = reach(asked.amount, asked.rate) if isinstance(asked, ReachAsked) else convert_line(asked)
+    return LineOut(kind=kind, sentence=answer.sentence, details=[], working=working_out(answer.working), job=None)
+
+
+# --- a dose -----------------------------------------------------------------------------------------------------
+
+
+def _dose(here: _Club, asked: DoseAsked, text: str) -> LineOut:
+    club = here.club
+    row = here.shelf[asked.product] if asked.product else None
+    machine = here.kit[asked.machine] if asked.machine else None
+    rate = one_rate(asked.rate)
+    product = row.core() if row else unnamed(asked.rate)
+    if row:
+        _product_or_nutrient(product, asked, text)
+    fitting = label_for(row, rate) if row else None
+    label = fitting[1] if fitting else asked.rate
+    mover = machine.core() if machine else None
+    if mover and not row and mover.kind is MachineKind.SPREADER:
+        product = _spread(product)
+    parts = [Part(_ground(here, g), rate, label, None if g.share == 1 else here.size(g)) for g in asked.grounds]
+    job = reckon(product, parts, mover, passes=asked.passes or 1, us=club.us, house=club.house_rules)
+    details = []
+    if fitting:
+        details.append(judgement_out(job.judgement).sentence)
+    elif row:
+        details.append(f"{row.name} has no rate on its card in that kind of unit, so the label was not checked.")
+    if len(job.parts) > 1:
+        details += [f"{p.part.name}: {p.dose.amount} on {p.part.area}" for p in job.parts]
+    details += [
+        f"{load_name(p, job.spray is not None)}: {p.measure.instruction} in the {p.measure.vessel.name}" for p in job.loads[:6]
+    ]
+    if len(job.loads) > 6:
+        details.append(f"and {len(job.loads) - 6} more loads")
+    details += [f"{d.content.name}: {per_foot(d.g_per_m2, club.us)}/{job.foot.unit.symbol}" for d in job.delivered]
+    return LineOut(
+        kind="dose", sentence=headline(job), details=details + list(job.warnings), working=working_out(job.working),
+        job=_job_in(here, row, fitting, asked, machine, job),
+    )  # fmt: skip
+
+
+def _product_or_nutrient(product: Product, asked: DoseAsked, text: str) -> None:
+    """A bare weight of a fertiliser can be product or nitrogen: asked back with what each would come to."""
+    rate = asked.rate
+    content = product.content(Basis.N)
+    bare = rate.basis is Basis.PRODUCT and rate.unit.amount.dimension == MASS and not asked.said_product
+    if not (bare and product.kind is Kind.FERTILISER and content and content.percent):
+        return
+    amount, symbol = rate.highest, rate.unit.amount.symbol
+    share = content.percent / 100
+    as_product = Rate(amount.value * share, amount.unit)
+    as_n = Rate(amount.value / share, amount.unit)
+    at = text.lower().find(symbol.lower())
+    lines = [f"{text[: at + len(symbol)]} {w}{text[at + len(symbol) :]}" if at >= 0 else text for w in ("product", "N")]
+    raise Ambiguous(
+        "line", text,
+        f"{amount} of {product.name} can be product, which brings {as_product} N, or nitrogen, which takes {as_n} of product: "
+        f"{1 / share:.3g} times as much.", "Say which.",
+        [Choice(lines[0], f"{as_product} N"), Choice(lines[1], f"{as_n} product")],
+    )  # fmt: skip
+
+
+def _ground(here: _Club, asked: GroundAsked) -> Ground:
+    if isinstance(asked.area, str):
+        return here.ground[asked.area].ground
+    return Ground("that area", asked.area)
+
+
+def _spread(product: Product) -> Product:
+    if product.liquid:
+        raise InputError("machine", None, "A spreader spreads by weight, and the rate is a volume.", "Pick a sprayer.")
+    return replace(product, formulation=FORMULATIONS["GR"])
+
+
+def label_for(row: ProductRow, rate: Rate) -> tuple[int, LabelRate] | None:
+    """The product's rate row that a rate is to be judged by: the first in the same kind of unit that it is within."""
+    alike = [(r.pk, r.label()) for r in row.rates.all() if r.label().highest.unit.kind == rate.unit.kind]
+    within = [(pk, la) for pk, la in alike if la.lowest.base * (1 - 1e-9) <= rate.base <= la.highest.base * (1 + 1e-9)]
+    fitting = within or alike
+    return fitting[0] if fitting else None
+
+
+def _job_in(
+    here: _Club, row: ProductRow | None, fitting: tuple[int, LabelRate] | None, asked: DoseAsked, machine: MachineRow | None,
+    job: Job,
+) -> JobIn | None:  # fmt: skip
+    named = [g for g in asked.grounds if isinstance(g.area, str)]
+    if not (row and fitting and len(named) == len(asked.grounds)):
+        return None
+    rate = job.parts[0].part.rate
+    parts = [
+        PartIn(
+            area_id=here.ground[str(g.area)].pk, row_id=fitting[0], rate=QuantityIn(value=rate.value, unit=rate.unit.key),
+            share="" if g.share == 1 else f"{g.share * 100:g} %",
+        )
+        for g in named
+    ]  # fmt: skip
+    return JobIn(product_id=row.pk, parts=parts, machine_id=machine.pk if machine else None, passes=job.passes)
+
+
+# --- other questions --------------------------------------------------------------------------------------------
+
+
+def _backwards(here: _Club, asked: BackwardsAsked) -> LineOut:
+    row = here.shelf[asked.product]
+    product = row.core()
+    sizes = [here.size(g) for g in asked.grounds]
+    ground = Quantity(sum(s.base for s in sizes) / sizes[0].unit.size, sizes[0].unit)
+    rows = list(row.rates.all())
+    label = next((r.label() for r in rows if r.label().unit.per_area), rows[0].label())
+    found = (
+        rate_from_left(product, label, asked.had, asked.left, ground) if asked.left
+        else rate_of(product, label, asked.had, ground)
+    )  # fmt: skip
+    return LineOut(kind="backwards", sentence=found.sentence, details=[], working=working_out(found.working), job=None)
+
+
+def _brings(here: _Club, asked: BringsAsked) -> LineOut:
+    product = here.shelf[asked.product].core()
+    us = here.club.us
+    foot = Quantity(1.0, UNITS["kft2" if us else "m2_100"])
+    rate = one_rate(asked.rate)
+    found = dose(product, rate, foot)
+    brings = [f"{per_foot(d.g_per_m2, us)} {d.content.name}" for d in found.delivered]
+    if not brings:
+        raise InputError("product", product.name, f"{product.name} lists nothing that can be counted.",
+                         "Add its contents to the card, and its density if it is a liquid.")  # fmt: skip
+    sentence = f"{rate} of {product.name} brings {', '.join(brings)} per {foot.unit.symbol}."
+    return LineOut(kind="brings", sentence=sentence, details=[], working=working_out((*found.working, *found.brings)), job=None)
+
+
+def _compare(here: _Club, asked: CompareAsked) -> LineOut:
+    if not isinstance(asked.ground.area, str):
+        raise InputError("line", str(asked.ground.area), "Compare on an area of the club.", "Name one of your areas.")
+    share = "" if asked.ground.share == 1 else f"{asked.ground.share * 100:g} %"
+    data = CompareIn(
+        area_id=here.ground[asked.ground.area].pk, share=share, target=asked.target,
+        product_ids=[here.shelf[p].pk for p in asked.products],
+    )  # fmt: skip
+    found = compared(here.club, data)
+    details = [
+        f"{r.product}: {', '.join(x for x in (r.rate.text, r.amount, r.cost, r.active, r.problem) if x)}" for r in found.rows
+    ]  # fmt: skip
+    return LineOut(kind="compare", sentence=found.sentence, details=details, working=[], job=None)
+
+
+def _measure(here: _Club, asked: MeasureAsked) -> LineOut:
+    product = here.shelf[asked.product].core() if asked.product else None
+    by = measure(asked.amount, here.club.us)
+    others = [w.text for w in ways(asked.amount, product.density_g_per_l if product else None) if w.text != str(asked.amount)]
+    sentence = f"{asked.amount}: {by.instruction} in the {by.vessel.name}."
+    return LineOut(kind="measure", sentence=sentence, details=[*others, *([by.note] if by.note else [])], working=[], job=None)

@@ -17,7 +17,7 @@ from core.rates.limits import Judgement, Stand, judge
 from core.rates.product import Product
 from core.rates.rate import LabelRate, Rate, RateUnit
 from core.rates.working import Step
-from core.readable import foot_of, listed, readable
+from core.readable import foot_of, listed
 from core.schools import PLAIN, House
 from core.tank.fill_order import Act, fill_hopper, fill_tank
 from core.tank.loads import Load, hopper_loads, tank_loads
@@ -249,7 +249,7 @@ def _plans(
         tight = any(tights[i] for i in mix)
         unit = doses[mix[0]].amount.unit
         held = tuple(parts[i] for i in mix)
-        made = _filled(product, loads, unit.key, us, tight, house, held, len(plans))
+        made = _filled(product, loads, unit.key, us, tight, house, held, len(plans), machine)
         rounding = sum(p.measure.measured.base for p in made) / base - 1
         roundings |= dict.fromkeys(mix, rounding)
         plans += made
@@ -267,7 +267,7 @@ def _loads(product: Product, base: float, area: float, machine: Machine, passes:
 
 def _filled(
     product: Product, loads: Sequence[Load], unit: str, us: bool, tight: bool, house: House, parts: tuple[Part, ...],
-    before: int,
+    before: int, machine: Machine,
 ) -> list[LoadPlan]:  # fmt: skip
     """Each load of a mix with its measure and its acts, worked out once for loads that are alike."""
     known: dict[tuple[float, float], tuple[Quantity, Measure, tuple[Act, ...]]] = {}
@@ -277,15 +277,15 @@ def _filled(
         if alike not in known:
             amount = Quantity(load.amount / UNITS[unit].size, UNITS[unit])
             by = measure(amount, us, tight)
-            known[alike] = (amount, by, _acts(product, load, by, us, house))
+            known[alike] = (amount, by, _acts(product, load, by, machine, house))
         plans.append(LoadPlan(replace(load, number=before + load.number), *known[alike], parts))
     return plans
 
 
-def _acts(product: Product, load: Load, by: Measure, us: bool, house: House) -> tuple[Act, ...]:
+def _acts(product: Product, load: Load, by: Measure, machine: Machine, house: House) -> tuple[Act, ...]:
     if not load.volume:
         return fill_hopper(product, by.instruction)
-    full, half = (readable(Quantity(v, UNITS["l"]), us) for v in (load.volume, load.volume / 2))
+    full, half = (Quantity(v, UNITS["l"]).to(machine.capacity.unit) for v in (load.volume, load.volume / 2))
     return fill_tank([(product, by.instruction)], load.volume, str(full), str(half), house.of("fill_order"))
 
 

@@ -7,7 +7,7 @@ from core.grasses import GRASSES
 from core.ground import Ground
 from core.label.rules import Intent, Row
 from core.label.targets import find_target
-from core.schools import PLAIN, House
+from core.schools import House
 from core.units import UNITS, Unit, show_number
 
 
@@ -74,10 +74,15 @@ def _height(row: Row, ground: Ground) -> str:
     return f"The row is for {height_span(row, ground.height.unit)}; {ground.name} is mown at {ground.height}."
 
 
-def fits(rows: Sequence[Row], ground: Ground, target: str = "", intent: Intent = Intent.ANY, house: House = PLAIN) -> list[Fit]:
-    """All rows with how they fit, those that fit first, in the order the house rule offers them."""
+def fits(
+    rows: Sequence[Row], ground: Ground, target: str = "", intent: Intent = Intent.ANY, house: House | None = None
+) -> list[Fit]:
+    """All rows with how they fit, those that fit first and then as the label prints them.
+
+    With `house`, as for a growth regulator, rows that fit alike come in the order of the house's rule.
+    """
     found = [fit(row, i, ground, target, intent) for i, row in enumerate(rows)]
-    return sorted(found, key=lambda f: (len(f.misses), *_turn(f.row, house), f.index))
+    return sorted(found, key=lambda f: (len(f.misses), *(_turn(f.row, house) if house else ()), f.index))
 
 
 def _turn(row: Row, house: House) -> tuple[float, ...]:

@@ -6,7 +6,7 @@ from functools import lru_cache
 from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mixing
 from core.days import day
 from core.findings import Finding
-from core.job import Job, LoadPlan, MachineKind, PartPlan
+from core.job import Job, LoadPlan, Machine, MachineKind, PartPlan
 from core.label.check import Checked
 from core.label.targets import TARGETS
 from core.rates.compare import Purchase, buy
@@ -219,8 +219,9 @@ def measure_out(by: Measure, amount: Quantity) -> MeasureOut:
     )  # fmt: skip
 
 
-def _spray_text(litres: float, us: bool) -> str:
-    return str(readable(Quantity(litres, UNITS["l"]), us)) if litres else ""
+def _in_tank(litres: float, machine: Machine) -> str:
+    """A volume in the unit that the tank is marked in; empty for a hopper."""
+    return str(Quantity(litres, UNITS["l"]).to(machine.capacity.unit)) if litres else ""
 
 
 def load_name(plan: LoadPlan, sprayer: bool) -> str:
@@ -241,8 +242,8 @@ def load_out(plan: LoadPlan, job: Job) -> LoadOut:
         odd=load.odd,
         where=listed([p.name for p in plan.parts]) if len(job.parts) > 1 else "",
         product=str(plan.product),
-        volume=_spray_text(load.volume, us),
-        water=_spray_text(load.water, us),
+        volume=_in_tank(load.volume, machine),
+        water=_in_tank(load.water, machine),
         covers=str(readable(Quantity(load.area, UNITS["m2"]), us)),
         share=share,
         measure=measure_out(plan.measure, plan.product),

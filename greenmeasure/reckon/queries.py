@@ -16,6 +16,7 @@ from core.rates.product import Kind, Product
 from core.rates.rate import Rate, RateUnit
 from core.rates.reverse import Backwards, rate_from_left, rate_of, reach, whole_package
 from core.readable import foot_of, readable
+from core.schools import House
 from core.season.history import Applied, applied, in_season
 from core.tank.measuring import check_cup, leasts, stock_dilution, ways
 from core.tank.vessels import measure
@@ -105,8 +106,13 @@ def row_fits(club: Club, data: RowsIn) -> list[RowFitOut]:
     card, area = card_of(club, data.product_id), area_of(club, data.area_id)
     rows = list(card.rows.values())
     before = history(club, data.area_id)
-    found = fits(card.label_rows, area.ground, data.target, house=club.house_rules)
+    found = fits(card.label_rows, area.ground, data.target, house=_by_house(club, card.core))
     return [_fit_out(club, card.core, rows[f.index], f.fits, list(f.misses), before) for f in found]
+
+
+def _by_house(club: Club, product: Product) -> House | None:
+    """The house rules that order the rows of a growth regulator; other labels keep their own order."""
+    return club.house_rules if product.kind is Kind.GROWTH_REGULATOR else None
 
 
 def _fit_out(club: Club, product: Product, row: RateRow, fit: bool, misses: list[str], before: list[Applied]) -> RowFitOut:
@@ -189,7 +195,7 @@ def compared(club: Club, data: CompareIn) -> CompareOut:
     rows, problems = [], []
     for card in chosen:
         held = list(card.rows.values())
-        best = fits(card.label_rows, ground, data.target, house=club.house_rules)[0]
+        best = fits(card.label_rows, ground, data.target, house=_by_house(club, card.core))[0]
         row = held[best.index]
         rate = _start(club, card.core, row.core(), history(club, data.area_id))[0]
         try:

@@ -123,7 +123,7 @@ def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
         id=row.pk, use=row.use, phrase=row.phrase, understood=show_label_rate(label.scaled()), target=row.target,
         grasses=row.grasses, uses=row.uses, height_low=text(row.height_low), height_high=text(row.height_high),
         height_unit=row.height_unit or "in", intent=row.intent, interval_low=text(row.interval_low),
-        interval_high=text(row.interval_high), ground=ground_of(row), low=rate_out(low) if low.value else None,
+        interval_high=text(row.interval_high), ground=ground_of(row), per_area=label.unit.per_area, low=rate_out(low) if low.value else None,
         high=rate_out(high), start=rate_out(low if low.value else high), rule=rule_out(label, low.value or high.value, binds),
         units=[OptionOut(key=u.key, text=u.symbol) for u in (high.unit, *_others(label))],
     )  # fmt: skip

@@ -96,6 +96,7 @@ class RateRowOut(Out):
     interval_low: str
     interval_high: str
     ground: str
+    per_area: bool
     low: RateOut | None
     high: RateOut
     start: RateOut

@@ -22,12 +22,122 @@ export function useAreas() {
   });
 }
 
-export function useGrasses() {
+export function useGroundOptions() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "grasses"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/areas/grasses", { params: { path } })),
+    queryKey: [path.club, "ground-options"],
+    queryFn: () => read(api.GET("/api/clubs/{club}/areas/options", { params: { path } })),
     staleTime: Infinity,
+  });
+}
+
+export function useArea(area_id: number) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "area", area_id],
+    queryFn: () =>
+      read(api.GET("/api/clubs/{club}/areas/{area_id}", { params: { path: { ...path, area_id } } })),
+    enabled: Number.isFinite(area_id),
+  });
+}
+
+/** Something asked of the server as it is typed; the last answer stands until the next is there. */
+function useAnswer<Asked, Answer>(
+  name: string,
+  asked: Asked | null,
+  ask: (path: { club: string }, body: Asked, signal: AbortSignal) => Promise<Answer>,
+) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, name, asked],
+    queryFn: ({ signal }) => ask(path, asked!, signal),
+    enabled: asked !== null,
+    placeholderData: asked === null ? undefined : (keepPreviousData as never),
+    retry: false,
+    staleTime: 0,
+  });
+}
+
+/** What a measurement comes to, beside the size in use of `area_id`. */
+export function useMeasured(body: Schemas["MeasureIn"] | null, area_id?: number) {
+  return useAnswer("measured", body && { body, area_id }, (path, asked, signal) =>
+    read(
+      api.POST("/api/clubs/{club}/areas/measure", {
+        params: { path, query: { area_id: asked.area_id } },
+        body: asked.body,
+        signal,
+      }),
+    ),
+  );
+}
+
+export function usePhPlan(area_id: number, body: Schemas["PhPlanIn"] | null) {
+  return useAnswer("ph", body, (path, asked, signal) =>
+    read(
+      api.POST("/api/clubs/{club}/areas/{area_id}/ph", {
+        params: { path: { ...path, area_id } },
+        body: asked,
+        signal,
+      }),
+    ),
+  );
+}
+
+/** How the rows of a label fit each of several areas, by the area's id. */
+export function useRowFits(product_id: number | null, area_ids: number[], target: string) {
+  return useAnswer(
+    "rows",
+    product_id === null || !area_ids.length ? null : { product_id, area_ids, target },
+    async (path, asked, signal) => {
+      const found = await Promise.all(
+        asked.area_ids.map((area_id) =>
+          read(
+            api.POST("/api/clubs/{club}/reckon/rows", {
+              params: { path },
+              body: { product_id: asked.product_id, area_id, target: asked.target },
+              signal,
+            }),
+          ),
+        ),
+      );
+      return {
+        product_id: asked.product_id,
+        target: asked.target,
+        fits: Object.fromEntries(asked.area_ids.map((id, i) => [id, found[i]!])),
+      };
+    },
+  );
+}
+
+export function useBackwards(body: Schemas["BackIn"] | null) {
+  return useAnswer("backwards", body, (path, asked, signal) =>
+    read(api.POST("/api/clubs/{club}/reckon/backwards", { params: { path }, body: asked, signal })),
+  );
+}
+
+export function useCompared(body: Schemas["CompareIn"] | null) {
+  return useAnswer("compare", body, (path, asked, signal) =>
+    read(api.POST("/api/clubs/{club}/reckon/compare", { params: { path }, body: asked, signal })),
+  );
+}
+
+export function useMeasuring(body: Schemas["DoseMeasureIn"] | null) {
+  return useAnswer("measuring", body, (path, asked, signal) =>
+    read(api.POST("/api/clubs/{club}/reckon/measure", { params: { path }, body: asked, signal })),
+  );
+}
+
+export function useCup(body: Schemas["CupIn"] | null) {
+  return useAnswer("cup", body, (path, asked, signal) =>
+    read(api.POST("/api/clubs/{club}/reckon/cup", { params: { path }, body: asked, signal })),
+  );
+}
+
+export function useHouse() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "house"],
+    queryFn: () => read(api.GET("/api/clubs/{club}/house", { params: { path } })),
   });
 }
 
@@ -69,18 +179,11 @@ export function usePhrase(phrase: string) {
   });
 }
 
-/** A job reckoned by the server as its parts are chosen; the last answer stands until the next is there. */
+/** A job reckoned by the server as its parts are chosen. */
 export function useJob(job: Schemas["JobIn"] | null) {
-  const path = usePath();
-  return useQuery({
-    queryKey: [path.club, "job", job],
-    queryFn: ({ signal }) =>
-      read(api.POST("/api/clubs/{club}/reckon/job", { params: { path }, body: job!, signal })),
-    enabled: job !== null,
-    placeholderData: job ? keepPreviousData : undefined,
-    retry: false,
-    staleTime: 0,
-  });
+  return useAnswer("job", job, (path, asked, signal) =>
+    read(api.POST("/api/clubs/{club}/reckon/job", { params: { path }, body: asked, signal })),
+  );
 }
 
 export function useLine(line: string) {
@@ -112,22 +215,16 @@ export function useRound(id: number) {
   });
 }
 
-export function useActual(id: number, body: Schemas["FinishIn"] | null) {
-  const path = usePath();
-  return useQuery({
-    queryKey: [path.club, "actual", id, body],
-    queryFn: ({ signal }) =>
-      read(
-        api.POST("/api/clubs/{club}/rounds/{round_id}/actual", {
-          params: { path: { ...path, round_id: id } },
-          body: body!,
-          signal,
-        }),
-      ),
-    enabled: body !== null,
-    placeholderData: body ? keepPreviousData : undefined,
-    retry: false,
-  });
+export function useActual(round_id: number, body: Schemas["FinishIn"] | null) {
+  return useAnswer("actual", body, (path, asked, signal) =>
+    read(
+      api.POST("/api/clubs/{club}/rounds/{round_id}/actual", {
+        params: { path: { ...path, round_id } },
+        body: asked,
+        signal,
+      }),
+    ),
+  );
 }
 
 export function useBook(words: string, page: number) {

@@ -2360,6 +2360,8 @@ export interface components {
             interval_high: string;
             /** Ground */
             ground: string;
+            /** Per Area */
+            per_area: boolean;
             low: components["schemas"]["RateOut"] | null;
             high: components["schemas"]["RateOut"];
             start: components["schemas"]["RateOut"];

@@ -38,10 +38,34 @@ const router = createBrowserRouter([
       { path: "today", lazy: async () => ({ Component: (await import("../views/today/Today")).Today }) },
       { path: "ground", lazy: async () => ({ Component: (await import("../views/ground/Ground")).Ground }) },
       {
+        path: "ground/files",
+        lazy: async () => ({ Component: (await import("../views/ground/GroundFiles")).GroundFiles }),
+      },
+      {
+        path: "ground/new",
+        lazy: async () => ({ Component: (await import("../views/ground/AreaFormPage")).AreaFormPage }),
+      },
+      {
         path: "ground/:id",
         lazy: async () => ({ Component: (await import("../views/ground/AreaPage")).AreaPage }),
       },
+      {
+        path: "ground/:id/change",
+        lazy: async () => ({ Component: (await import("../views/ground/AreaFormPage")).AreaFormPage }),
+      },
+      {
+        path: "ground/:id/measure",
+        lazy: async () => ({ Component: (await import("../views/ground/MeasurePage")).MeasurePage }),
+      },
+      {
+        path: "ground/:id/soil",
+        lazy: async () => ({ Component: (await import("../views/ground/SoilPage")).SoilPage }),
+      },
       { path: "shelf", lazy: async () => ({ Component: (await import("../views/shelf/Shelf")).Shelf }) },
+      {
+        path: "shelf/files",
+        lazy: async () => ({ Component: (await import("../views/shelf/ShelfFiles")).ShelfFiles }),
+      },
       {
         path: "shelf/:id",
         lazy: async () => ({ Component: (await import("../views/shelf/ProductPage")).ProductPage }),
@@ -52,6 +76,18 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../views/kit/MachinePage")).MachinePage }),
       },
       { path: "reckon", lazy: async () => ({ Component: (await import("../views/reckon/Reckon")).Reckon }) },
+      {
+        path: "reckon/back",
+        lazy: async () => ({ Component: (await import("../views/reckon/Backwards")).Backwards }),
+      },
+      {
+        path: "reckon/compare",
+        lazy: async () => ({ Component: (await import("../views/reckon/Compare")).Compare }),
+      },
+      {
+        path: "reckon/measure",
+        lazy: async () => ({ Component: (await import("../views/reckon/Measuring")).Measuring }),
+      },
       { path: "round", lazy: async () => ({ Component: (await import("../views/round/Rounds")).Rounds }) },
       {
         path: "round/:id",
@@ -61,6 +97,10 @@ const router = createBrowserRouter([
       {
         path: "book/:id",
         lazy: async () => ({ Component: (await import("../views/book/EntryPage")).EntryPage }),
+      },
+      {
+        path: "club/house",
+        lazy: async () => ({ Component: (await import("../views/club/HousePage")).HousePage }),
       },
       { path: "club", lazy: async () => ({ Component: (await import("../views/club/ClubPage")).ClubPage }) },
       { path: "parts", lazy: async () => ({ Component: (await import("../views/parts/Parts")).Parts }) },

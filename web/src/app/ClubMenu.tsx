@@ -67,6 +67,7 @@ export function ClubMenu({ onHelp }: { onHelp: () => void }) {
       <Pop placement="bottom end">
         <List onAction={(key) => act(String(key))}>
           <Item id={`/c/${club.slug}/club`}>{club.name}</Item>
+          <Item id={`/c/${club.slug}/club/house`}>House rules</Item>
           {places
             .filter((p) => !p.outdoors)
             .map((p) => (

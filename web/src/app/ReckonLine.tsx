@@ -43,6 +43,17 @@ const Ways = styled.ul`
   }
 `;
 
+const ways: [string, string][] = [
+  ["RATE of PRODUCT on AREA and half of AREA with MACHINE", "the dose and its loads"],
+  ["how far does AMOUNT go at RATE", "the ground it covers"],
+  ["what rate is AMOUNT of PRODUCT on AREA", "the sum backwards; “less AMOUNT” for what is left"],
+  ["what does RATE of PRODUCT bring", "its nutrients and actives"],
+  ["compare PRODUCT and PRODUCT on AREA for TARGET", "side by side"],
+  ["measure AMOUNT of PRODUCT", "which vessel, which mark"],
+  ["cup MARK weighs WEIGHT at 68 F", "whether a cup is true"],
+  ["RATE in UNIT per AREA, or AMOUNT in UNIT", "a conversion"],
+];
+
 /** One line that reckons: a rate on an area, how far an amount goes, a conversion. */
 export function ReckonLine({ onClose }: { onClose: () => void }) {
   const club = useClub();
@@ -77,15 +88,11 @@ export function ReckonLine({ onClose }: { onClose: () => void }) {
       </form>
       {!text.trim() && (
         <Ways>
-          <li>
-            <code>RATE of PRODUCT on AREA with MACHINE</code>: the dose and its loads
-          </li>
-          <li>
-            <code>how far does AMOUNT go at RATE</code>: the ground it covers
-          </li>
-          <li>
-            <code>RATE in UNIT per AREA</code> or <code>AMOUNT in UNIT</code>: a conversion
-          </li>
+          {ways.map(([how, what]) => (
+            <li key={how}>
+              <code>{how}</code>: {what}
+            </li>
+          ))}
         </Ways>
       )}
       <div aria-live="polite">

@@ -26,6 +26,7 @@ export const t = {
   liquid: "var(--liquid)",
   mix: "var(--mix)",
   grain: "var(--grain)",
+  turf: "var(--turf)",
   text: "'Source Sans 3 Variable', system-ui, sans-serif",
   serif: "'Literata Variable', Georgia, serif",
   s13: "0.8125rem",
@@ -41,18 +42,21 @@ export const GlobalStyle = createGlobalStyle`
     --paper: #faf7f0; --sheet: #fffdf8; --ink: #1a2333; --soft: #525b6b; --hair: #d6cfbf; --rule: #8b8474;
     --accent: #0c5470; --on-accent: #ffffff; --wash: #e3ecee; --stop: #a01f1c; --stop-wash: #f7e4e0;
     --caution: #7d5200; --caution-wash: #f6ead0; --liquid: #a9cbd6; --mix: #d8e6e8; --grain: #d5bf95;
+    --turf: #cfddb8;
     color-scheme: light;
   }
   :root[data-theme="ink"] {
     --paper: #11151c; --sheet: #171c25; --ink: #ece7db; --soft: #a8b0bc; --hair: #323a47; --rule: #78818f;
     --accent: #84c7e0; --on-accent: #0b1016; --wash: #1c2b35; --stop: #ff9289; --stop-wash: #3a1d1d;
     --caution: #f0c068; --caution-wash: #33290f; --liquid: #3d7f99; --mix: #223b47; --grain: #8d7748;
+    --turf: #3c5236;
     color-scheme: dark;
   }
   :root[data-theme="sunlight"] {
     --paper: #ffffff; --sheet: #ffffff; --ink: #000000; --soft: #1f1f1f; --hair: #6b6b6b; --rule: #000000;
     --accent: #003a57; --on-accent: #ffffff; --wash: #dcecf3; --stop: #860000; --stop-wash: #ffe1dc;
     --caution: #553600; --caution-wash: #ffeec2; --liquid: #7fb6ca; --mix: #cfe4ea; --grain: #c9a75e;
+    --turf: #b9d18f;
     color-scheme: light;
   }
   *, *::before, *::after { box-sizing: border-box; }

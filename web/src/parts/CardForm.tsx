@@ -1,11 +1,12 @@
 import type { ReactNode } from "react";
+import styled from "styled-components";
 import { useNavigate } from "react-router";
-import { useClub } from "../app/session";
+import { useClub, useMay } from "../app/session";
 import { say } from "../app/toast";
 import { Button, ButtonLink } from "./Button";
 import { Hint } from "./Field";
 import { Form } from "./Form";
-import { Fault } from "./Notice";
+import { Fault, Notice } from "./Notice";
 import { Bar } from "./Section";
 
 interface Card {
@@ -40,10 +41,18 @@ interface Props<In> {
   children: ReactNode;
 }
 
+const Held = styled.fieldset`
+  border: 0;
+  margin: 0;
+  padding: 0;
+  min-width: 0;
+`;
+
 /** The form of a card that a club keeps: save it, leave it, or put it away with the way back. */
 export function CardForm<In>(p: Props<In>) {
   const { what, place, card, save, remove, putBack, draft } = p;
   const club = useClub();
+  const may = useMay("manager");
   const navigate = useNavigate();
   const list = `/c/${club.slug}/${place}`;
   const done = (words: string, undo?: () => void) => {
@@ -62,18 +71,21 @@ export function CardForm<In>(p: Props<In>) {
   return (
     <Form label={what[0]!.toUpperCase() + what.slice(1)} error={save.error} onSubmit={submit}>
       {draft.kept && <Hint>Brought back from what you had typed before.</Hint>}
-      {p.children}
+      {!may && <Notice tone="note">You can read this card. A manager changes it.</Notice>}
+      <Held disabled={!may}>{p.children}</Held>
       <Fault error={save.error} besides={p.placed} />
       <Fault error={remove.error} />
-      <Bar>
-        <Button look="main" type="submit" isDisabled={save.isPending}>
-          {card ? "Save the changes" : p.add}
-        </Button>
-        <ButtonLink to={list} onClick={() => draft.clear()}>
-          Leave it
-        </ButtonLink>
-        {card && <Button look="stop" onPress={() => putAway(card)}>{`Put the ${what} away`}</Button>}
-      </Bar>
+      {may && (
+        <Bar>
+          <Button look="main" type="submit" isDisabled={save.isPending}>
+            {card ? "Save the changes" : p.add}
+          </Button>
+          <ButtonLink to={list} onClick={() => draft.clear()}>
+            Leave it
+          </ButtonLink>
+          {card && <Button look="stop" onPress={() => putAway(card)}>{`Put the ${what} away`}</Button>}
+        </Bar>
+      )}
     </Form>
   );
 }

@@ -5,6 +5,8 @@ const texts: Record<string, string> = {
   ft2: "ft²", yd2: "yd²", acre: "acre", m2: "m²", ha: "ha", in: "in", mm: "mm", cm: "cm",
   gal: "gal", fl_oz: "fl oz", qt: "qt", pt: "pt", l: "L", ml: "mL", lb: "lb", oz_wt: "oz wt", kg: "kg", g: "g",
   "gal/kft2": "gal/1000 ft²", "gal/acre": "gal/acre", "l/m2_100": "L/100 m²", "l/ha": "L/ha",
+  h: "h", min: "min", day: "days", week: "weeks", mph: "mph", kmh: "km/h", mps: "m/s", degF: "°F", degC: "°C", ft: "ft", m: "m", yd: "yd",
+  tsp: "tsp", tbsp: "tbsp",
   "lb/gal": "lb/gal", "kg/l": "kg/L", "g/ml": "g/mL", "g/l": "g/L", "%": "%",
 }; // prettier-ignore
 
@@ -25,3 +27,13 @@ export const packageUnits = (system: System, liquid: boolean) => (liquid ? volum
 export const outputUnits = ordered(["gal/kft2", "gal/acre"], ["l/m2_100", "l/ha"]);
 export const densityUnits = ordered(["lb/gal"], ["kg/l", "g/ml", "g/l"]);
 export const contentUnits = ordered(["%", "lb/gal"], ["g/l"]);
+export const lengthUnits = ordered(["ft", "yd", "in"], ["m", "cm"]);
+export const distanceUnits = ordered(["ft", "yd"], ["m"]);
+export const depthUnits = ordered(["in"], ["mm", "cm"]);
+export const temperatureUnits = ordered(["degF"], ["degC"]);
+export const windUnits = ordered(["mph"], ["mps", "kmh"]);
+export const hourUnits = options(["h", "min", "day"]);
+export const dayUnits = options(["day", "week"]);
+export const cupUnits = ordered(["fl_oz", "tbsp", "tsp", "qt"], ["ml", "l"]);
+export const doseUnits = (system: System, liquid: boolean) =>
+  liquid ? ordered(["fl_oz", "tsp", "tbsp", "qt", "pt", "gal"], ["ml", "l"])(system) : weightUnits(system);

@@ -8,7 +8,9 @@ import { Fault } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
 import { Section } from "../../parts/Section";
+import { SubRule } from "../../parts/SubRule";
 import { Waiting } from "../../parts/Waiting";
+import { clubParts } from "./clubParts";
 import { MemberForm } from "./MemberForm";
 import { roles, type RoleName } from "./roles";
 
@@ -34,6 +36,7 @@ export function ClubPage() {
         <Page
           sentence={`${club.name}: ${list.length === 1 ? "one member" : `${list.length} members`}, working in ${club.units === "us" ? "US" : "metric"} units.`}
         >
+          <SubRule label="Parts of the club" parts={clubParts(club.slug)} />
           <Section title="Members">
             <Fault error={change.error ?? remove.error} />
             <Ledger>

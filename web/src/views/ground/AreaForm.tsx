@@ -1,32 +1,114 @@
+import { useState } from "react";
 import { api, read, type Schemas } from "../../api/client";
-import { useChange } from "../../api/hooks";
+import { useAreas, useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useClub } from "../../app/session";
+import { Button } from "../../parts/Button";
+import { CardForm } from "../../parts/CardForm";
+import { DateField } from "../../parts/DateField";
+import { Hint } from "../../parts/Field";
+import { Line } from "../../parts/Line";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
-import { QuantityField } from "../../parts/QuantityField";
-import { CardForm } from "../../parts/CardForm";
-import { Fields } from "../../parts/Section";
+import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
+import { Fields, Section, Stack } from "../../parts/Section";
+import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
-import { areaUnits, heightUnits } from "../../parts/units";
+import { areaUnits, distanceUnits, heightUnits } from "../../parts/units";
+import { MeasureBench } from "./MeasureBench";
+import { blankSketch, toMeasure, type Sketch } from "./sketch";
 
 type Area = Schemas["AreaOut"];
 
-function typed(area: Area | undefined, system: "us" | "metric") {
+interface Typed {
+  name: string;
+  size: TypedQuantity;
+  share: string;
+  parent: string;
+  grass: string;
+  cultivar: string;
+  use: string;
+  height: TypedQuantity;
+  texture: string;
+  shade: string;
+  slope: string;
+  zone: string;
+  sown_on: string;
+  overseed_on: string;
+  stress: string;
+  tested_p: boolean;
+  hazards: { kind: string; name: string; buffer: TypedQuantity }[];
+  note: string;
+  sketch: Sketch;
+}
+
+function typed(area: Area | undefined, us: boolean): Typed {
+  const length = us ? "ft" : "m";
   return {
     name: area?.name ?? "",
-    size: { value: area?.size.exact ?? "", unit: area?.size.unit ?? (system === "us" ? "ft2" : "m2") },
+    size: { value: area?.size.exact ?? "", unit: area?.size.unit ?? (us ? "ft2" : "m2") },
+    share: "",
+    parent: area?.parent_id ? `${area.parent_id}` : "",
     grass: area?.grass ?? "",
-    height: { value: area?.height?.exact ?? "", unit: area?.height?.unit ?? (system === "us" ? "in" : "mm") },
+    cultivar: area?.cultivar ?? "",
+    use: area?.use ?? "",
+    height: { value: area?.height?.exact ?? "", unit: area?.height?.unit ?? (us ? "in" : "mm") },
+    texture: area?.texture ?? "",
+    shade: area?.shade ?? "",
+    slope: area?.slope ?? "",
+    zone: area?.zone ?? "",
+    sown_on: area?.sown_on ?? "",
+    overseed_on: area?.overseed_on ?? "",
+    stress: area?.stress ?? "none",
+    tested_p: area?.tested_p ?? false,
+    hazards:
+      area?.hazards.map((h) => ({
+        kind: h.kind,
+        name: h.name,
+        buffer: { value: h.buffer?.exact ?? "", unit: h.buffer?.unit ?? length },
+      })) ?? [],
     note: area?.note ?? "",
+    sketch: blankSketch(us),
   };
 }
 
+function toAreaIn(v: Typed, measured: boolean): Schemas["AreaIn"] {
+  const measure = measured ? toMeasure(v.sketch) : null;
+  return {
+    name: v.name,
+    size: measure || v.share.trim() ? null : v.size.value.trim() ? v.size : null,
+    share: measure ? "" : v.share,
+    measure,
+    parent_id: v.parent ? Number(v.parent) : null,
+    grass: v.grass,
+    cultivar: v.cultivar,
+    use: v.use,
+    height: v.height.value.trim() ? v.height : null,
+    texture: v.texture,
+    shade: v.shade,
+    slope: v.slope.trim() || null,
+    zone: v.zone,
+    sown_on: v.sown_on || null,
+    overseed_on: v.overseed_on || null,
+    stress: v.stress,
+    tested_p: v.tested_p,
+    hazards: v.hazards.map((h) => ({ ...h, buffer: h.buffer.value.trim() ? h.buffer : null })),
+    note: v.note,
+  };
+}
+
+const placed = [
+  "name", "size", "share", "parent_id", "grass", "height", "slope", "stress", "use", "texture", "shade", "hazards", "note", "measure",
+]; // prettier-ignore
+
 /** An area's form. What is half typed survives a reload. */
-export function AreaForm({ area, grasses }: { area?: Area; grasses: Schemas["GrassOut"][] }) {
+export function AreaForm({ area, options }: { area?: Area; options: Schemas["GroundOptionsOut"] }) {
   const club = useClub();
-  const draft = useDraft(`${club.slug}/area/${area?.id ?? "new"}`, typed(area, club.units));
+  const us = club.units === "us";
+  const areas = useAreas();
+  const draft = useDraft<Typed>(`${club.slug}/area/${area?.id ?? "new"}`, typed(area, us));
   const { value, change } = draft;
+  const [bench, setBench] = useState(value.sketch.method !== "");
   const save = useChange((path, body: Schemas["AreaIn"]) =>
     area
       ? read(
@@ -43,6 +125,10 @@ export function AreaForm({ area, grasses }: { area?: Area; grasses: Schemas["Gra
   const remove = useChange((path, area_id: number) =>
     read(api.DELETE("/api/clubs/{club}/areas/{area_id}", { params: { path: { ...path, area_id } } })),
   );
+  const wholes = (areas.data?.areas ?? []).filter((a) => a.id !== area?.id);
+  const nothing = { key: "", text: "Not noted" };
+  const setHazard = (i: number, part: Partial<Typed["hazards"][number]>) =>
+    change({ hazards: value.hazards.map((h, j) => (j === i ? { ...h, ...part } : h)) });
   return (
     <Page
       sentence={area ? `${area.name}, as it stands.` : "A new area: how big is it, and what grows there?"}
@@ -53,28 +139,30 @@ export function AreaForm({ area, grasses }: { area?: Area; grasses: Schemas["Gra
         card={area}
         add="Add the area"
         added="is on the ground list"
-        body={() => ({ ...value, height: value.height.value.trim() ? value.height : null })}
+        body={() => toAreaIn(value, bench)}
         save={save}
         remove={remove}
         putBack={putBack}
         draft={draft}
-        placed={["name", "size", "grass", "height", "note"]}
+        placed={placed}
       >
-        <Fields style={{ maxWidth: 760 }}>
+        <Fields $columns={3}>
           <TextField label="Name" name="name" value={value.name} onChange={(name) => change({ name })} />
-          <QuantityField
-            label="Size"
-            name="size"
-            value={value.size}
-            units={areaUnits(club.units)}
-            onChange={(size) => change({ size })}
-            hint="The turf itself, without beds, paths and bunkers."
-          />
+          {!bench && (
+            <QuantityField
+              label="Size"
+              name="size"
+              value={value.size}
+              units={areaUnits(club.units)}
+              onChange={(size) => change({ size, share: "" })}
+              hint="The turf itself, without beds, paths and bunkers."
+            />
+          )}
           <PickField
             label="Grass"
             name="grass"
             value={value.grass || null}
-            options={grasses.map((g) => ({ key: g.key, text: g.name, note: g.botanical }))}
+            options={options.grasses.map((g) => ({ key: g.key, text: g.name, note: g.botanical }))}
             onChange={(grass) => change({ grass })}
           />
           <QuantityField
@@ -85,15 +173,175 @@ export function AreaForm({ area, grasses }: { area?: Area; grasses: Schemas["Gra
             onChange={(height) => change({ height })}
             hint="Growth-regulator labels are read by it. Leave it empty where it is not mown."
           />
-          <TextField
-            label="Note"
-            name="note"
-            lines
-            value={value.note}
-            onChange={(note) => change({ note })}
-            hint="Drains, water, neighbours, wet corners: what one must know out there."
+          <PickField
+            label="Kept as"
+            name="use"
+            value={value.use}
+            options={[nothing, ...options.uses]}
+            onChange={(use) => change({ use })}
+          />
+          <PickField
+            label="Stress now"
+            name="stress"
+            value={value.stress}
+            options={options.stresses}
+            onChange={(stress) => change({ stress })}
+            hint="A plan for stressed turf is questioned."
           />
         </Fields>
+        {!area && (
+          <div style={{ marginTop: 16 }}>
+            <Button onPress={() => setBench(!bench)}>
+              {bench ? "Type the size instead" : "Measure it: tape, offsets, radii, positions"}
+            </Button>
+          </div>
+        )}
+        {bench && (
+          <Section title="Measuring">
+            <MeasureBench
+              sketch={value.sketch}
+              onChange={(part) => change({ sketch: { ...value.sketch, ...part } })}
+              methods={options.methods}
+            />
+          </Section>
+        )}
+        <Section title="Part of another area">
+          <Fields $columns={3}>
+            <PickField
+              label="Part of"
+              name="parent_id"
+              value={value.parent}
+              options={[
+                { key: "", text: "No other" },
+                ...wholes.map((a) => ({ key: `${a.id}`, text: a.name })),
+              ]}
+              onChange={(parent) => change({ parent })}
+              hint="Half for a trial, the wet corner: it shares the history of the whole."
+            />
+            {value.parent && !bench && (
+              <TextField
+                label="As a share of it"
+                name="share"
+                value={value.share}
+                onChange={(share) => change({ share })}
+                hint="1/2 or 30 %, in place of a size."
+              />
+            )}
+          </Fields>
+        </Section>
+        <Section title="What lies near">
+          <Stack $gap={14}>
+            {value.hazards.map((h, i) => (
+              <Line key={i} $columns="minmax(0, 2fr) minmax(0, 3fr) minmax(0, 3fr)">
+                <PickField
+                  label="What"
+                  name={`hazards.${i}.kind`}
+                  value={h.kind}
+                  options={options.hazards}
+                  onChange={(kind) => setHazard(i, { kind })}
+                />
+                <TextField
+                  label="Where"
+                  name={`hazards.${i}.name`}
+                  value={h.name}
+                  onChange={(name) => setHazard(i, { name })}
+                />
+                <QuantityField
+                  label="Keep away"
+                  name={`hazards.${i}.buffer`}
+                  value={h.buffer}
+                  units={distanceUnits(club.units)}
+                  onChange={(buffer) => setHazard(i, { buffer })}
+                />
+                <Button
+                  aria-label={`Leave out ${h.name || `line ${i + 1}`}`}
+                  onPress={() => change({ hazards: value.hazards.filter((_, j) => j !== i) })}
+                >
+                  Leave out
+                </Button>
+              </Line>
+            ))}
+            {value.hazards.length === 0 && <Hint>Drains, water, wells, neighbours, beds, paths.</Hint>}
+            <div>
+              <Button
+                onPress={() =>
+                  change({
+                    hazards: [
+                      ...value.hazards,
+                      { kind: "drain", name: "", buffer: { value: "", unit: us ? "ft" : "m" } },
+                    ],
+                  })
+                }
+              >
+                Another thing to keep off
+              </Button>
+            </div>
+          </Stack>
+        </Section>
+        <Section title="More about it">
+          <Fields $columns={4}>
+            <TextField
+              label="Cultivar or blend"
+              name="cultivar"
+              value={value.cultivar}
+              onChange={(cultivar) => change({ cultivar })}
+            />
+            <PickField
+              label="Soil"
+              name="texture"
+              value={value.texture}
+              options={[nothing, ...options.textures]}
+              onChange={(texture) => change({ texture })}
+            />
+            <PickField
+              label="Shade"
+              name="shade"
+              value={value.shade}
+              options={[nothing, ...options.shades]}
+              onChange={(shade) => change({ shade })}
+            />
+            <TextField
+              label="Slope, %"
+              name="slope"
+              value={value.slope}
+              onChange={(slope) => change({ slope })}
+              input={{ inputMode: "decimal" }}
+            />
+            <TextField
+              label="Irrigation zone"
+              name="zone"
+              value={value.zone}
+              onChange={(zone) => change({ zone })}
+            />
+            <DateField
+              label="Sown on"
+              name="sown_on"
+              value={value.sown_on}
+              onChange={(sown_on) => change({ sown_on })}
+            />
+            <DateField
+              label="To be overseeded on"
+              name="overseed_on"
+              value={value.overseed_on}
+              onChange={(overseed_on) => change({ overseed_on })}
+            />
+            <div style={{ paddingTop: 20 }}>
+              <Switch value={value.tested_p} onChange={(tested_p) => change({ tested_p })}>
+                A soil test asks for phosphorus
+              </Switch>
+            </div>
+          </Fields>
+          <div style={{ marginTop: 16 }}>
+            <TextField
+              label="Note"
+              name="note"
+              lines
+              value={value.note}
+              onChange={(note) => change({ note })}
+              hint="What one must know out there."
+            />
+          </div>
+        </Section>
       </CardForm>
     </Page>
   );

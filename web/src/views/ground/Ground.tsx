@@ -1,11 +1,29 @@
 import { Link } from "react-router";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
 import { useAreas } from "../../api/hooks";
 import { useClub, useMay } from "../../app/session";
+import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
 import { Ledger } from "../../parts/Ledger";
 import { Page } from "../../parts/Page";
 import { Waiting } from "../../parts/Waiting";
+
+const Name = styled.td<{ $depth: number }>`
+  padding-left: ${({ $depth }) => $depth * 22}px !important;
+`;
+const Mind = styled.span`
+  color: ${t.caution};
+  font-size: ${t.s13};
+  font-weight: 600;
+`;
+
+/** How deep an area lies among the wholes that it is a part of. */
+function depth(area: Schemas["AreaOut"], all: Schemas["AreaOut"][]): number {
+  const parent = all.find((a) => a.id === area.parent_id);
+  return parent ? depth(parent, all) + 1 : 0;
+}
 
 /** The club's ground. */
 export function Ground() {
@@ -26,7 +44,12 @@ export function Ground() {
               ? `${list.length === 1 ? "One area" : `${list.length} areas`}, ${total} in all.`
               : "No ground yet."
           }
-          act={may && list.length > 0 && add}
+          act={
+            <>
+              <ButtonLink to="files">In and out</ButtonLink>
+              {may && list.length > 0 && add}
+            </>
+          }
         >
           {list.length === 0 ? (
             <Empty act={may && add}>
@@ -42,18 +65,31 @@ export function Ground() {
                   <th className="wide figure">Also</th>
                   <th>Grass</th>
                   <th className="figure">Cut at</th>
-                  <th className="wide">Note</th>
+                  <th className="wide">Soil</th>
+                  <th className="wide">Mind</th>
                 </tr>
               </thead>
               <tbody>
                 {list.map((a) => (
                   <tr key={a.id}>
-                    <td>{may ? <Link to={`/c/${club.slug}/ground/${a.id}`}>{a.name}</Link> : a.name}</td>
+                    <Name $depth={depth(a, list)}>
+                      <Link to={`/c/${club.slug}/ground/${a.id}`}>{a.name}</Link>
+                      <div className="soft">
+                        {[a.use, a.zone && `zone ${a.zone}`].filter(Boolean).join(", ")}
+                      </div>
+                    </Name>
                     <td className="figure">{a.size.text}</td>
                     <td className="wide figure soft">{a.also}</td>
                     <td>{a.grass_name}</td>
                     <td className="figure">{a.height?.text ?? ""}</td>
-                    <td className="wide soft">{a.note}</td>
+                    <td className="wide soft">{[a.texture_name, a.ph].filter(Boolean).join(", ")}</td>
+                    <td className="wide">
+                      {a.stress !== "none" && <Mind>{a.stress_text}</Mind>}
+                      <div className="soft">
+                        {[...new Set(a.hazards.map((h) => h.kind_text))].join(", ")}
+                        {a.overseed_on && ` overseeding ${a.overseed_on}`}
+                      </div>
+                    </td>
                   </tr>
                 ))}
               </tbody>

@@ -20,7 +20,7 @@ const measures = [
 ];
 
 const load = (part: Partial<Schemas["LoadOut"]>): Schemas["LoadOut"] => ({
-  number: 1, name: "Tank 1", pass_number: 0, odd: false, product: "60 mL", volume: "14 L", water: "13.9 L",
+  number: 1, name: "Tank 1", pass_number: 0, odd: false, where: "", product: "60 mL", volume: "14 L", water: "13.9 L",
   covers: "280 m²", share: 0.7, measure: measures[0]!, acts: [], ...part,
 }); // prettier-ignore
 

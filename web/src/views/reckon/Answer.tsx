@@ -1,6 +1,7 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { t } from "../../app/theme";
+import { Hint } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 
 const Row = styled.section`
@@ -34,7 +35,7 @@ const Figure = styled.div<{ $big?: boolean }>`
   }
 `;
 
-/** The answer: the amount, the spray it goes in, and what it costs. */
+/** The answer: the amount, the spray it goes in, what it costs, and whether there is enough. */
 export function Answer({ job }: { job: Schemas["JobOut"] }) {
   return (
     <>
@@ -50,7 +51,7 @@ export function Answer({ job }: { job: Schemas["JobOut"] }) {
           <Figure>
             <h2>Spray in all</h2>
             <p>{job.spray}</p>
-            <div>{job.passes > 1 ? `over ${job.passes} passes` : "in one pass"}</div>
+            <div>{`${job.spray_rate}${job.passes > 1 ? ` over ${job.passes} passes` : ""}`}</div>
           </Figure>
         )}
         <Figure>
@@ -65,6 +66,11 @@ export function Answer({ job }: { job: Schemas["JobOut"] }) {
           )}
         </Figure>
       </Row>
+      {job.purchase && (
+        <Hint style={{ marginTop: 6 }} data-answer="purchase">
+          {job.purchase.sentence}
+        </Hint>
+      )}
       {job.warnings.map((w) => (
         <Notice key={w} tone="caution">
           {w}

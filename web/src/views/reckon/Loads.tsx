@@ -30,6 +30,10 @@ const Say = styled.div`
   p + p {
     margin-top: 8px;
   }
+  .ways {
+    color: ${t.soft};
+    font-size: ${t.s13};
+  }
   ${t.phone} {
     grid-column: 1 / -1;
   }
@@ -92,6 +96,7 @@ export function Loads({ job, even, onEven }: Props) {
                     {names(g)}
                   </Pick>{" "}
                   {g.first.odd && job.loads.length > 1 && <span className="soft">not full</span>}
+                  {g.first.where && <div className="soft">{g.first.where}</div>}
                 </td>
                 <td className="figure">{g.first.product}</td>
                 {job.spray && <td className="figure">{g.first.volume}</td>}
@@ -118,9 +123,12 @@ export function Loads({ job, even, onEven }: Props) {
           <p>{`in the ${measure.vessel.name}, exactly ${measure.exact}.`}</p>
           <p>
             {measure.rounding === "0 %" ? "The mark is exact" : `The mark is ${measure.rounding} off`};
-            reading it can be {measure.reading} out. Over all loads the rate comes to {job.measured_rate}.
+            reading it can be {measure.reading} out.
+            {job.parts.length === 1 && ` Over all loads the rate comes to ${job.parts[0]!.measured_rate}.`}
           </p>
           {measure.note && <p>{measure.note}</p>}
+          {job.stock_dilution && <p>{job.stock_dilution}</p>}
+          <p className="ways">{`By other measures: ${job.ways.map((w) => w.text).join(", ")}.`}</p>
         </Say>
       </Drawn>
     </Section>

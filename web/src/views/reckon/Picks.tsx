@@ -1,12 +1,13 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { t } from "../../app/theme";
+import { ManyField } from "../../parts/ManyField";
 import { PickField } from "../../parts/PickField";
-import type { Picked, Product } from "./state";
+import { partOf, unmatched, type Picked, type Product } from "./state";
 
 const Grid = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 5fr) minmax(0, 4fr) minmax(0, 4fr) minmax(0, 2fr);
+  grid-template-columns: minmax(0, 5fr) minmax(0, 4fr) minmax(0, 4fr) minmax(0, 4fr) minmax(0, 2fr);
   gap: 12px 16px;
   ${t.phone} {
     grid-template-columns: minmax(0, 1fr);
@@ -19,16 +20,23 @@ interface Props {
   products: Product[] | undefined;
   areas: Schemas["AreaOut"][] | undefined;
   machines: Schemas["MachineOut"][] | undefined;
+  targets: Schemas["TargetOut"][] | undefined;
 }
 
-/** What, where and with what. */
-export function Picks({ picked, change, products = [], areas = [], machines = [] }: Props) {
+/** What, for what, where and with what. */
+export function Picks({ picked, change, products = [], areas = [], machines = [], targets = [] }: Props) {
   const product = products.find((p) => p.id === picked.product);
   const fitting = product ? machines.filter((m) => (m.kind === "sprayer") === product.sprayed) : machines;
-  const pick = (key: string) => {
-    const next = products.find((p) => `${p.id}` === key);
-    const row = next?.rates[0];
-    change({ product: Number(key), row: row?.id ?? null, rate: start(row) });
+  const listed = targets.filter((x) => product?.targets.includes(x.key));
+  const others = targets.filter((x) => !product?.targets.includes(x.key));
+  const pickAreas = (keys: string[]) => {
+    const ids = areas.filter((a) => keys.includes(`${a.id}`)).map((a) => a.id);
+    change({
+      parts: ids.flatMap((id) => {
+        const kept = picked.parts.filter((p) => p.area === id);
+        return kept.length ? kept : [partOf(id)];
+      }),
+    });
   };
   return (
     <Grid>
@@ -39,20 +47,31 @@ export function Picks({ picked, change, products = [], areas = [], machines = []
         options={products.map((p) => ({
           key: `${p.id}`,
           text: p.name,
-          note: `${p.kind_text}, ${p.formulation_text}`,
+          note: `${p.kind_text}, ${p.formulation_text}${p.stock ? `, ${p.stock} in stock` : ""}`,
         }))}
-        onChange={pick}
+        onChange={(key) => change({ product: Number(key), parts: unmatched(picked.parts) })}
       />
       <PickField
-        label="Area"
-        name="area"
-        value={picked.area === null ? null : `${picked.area}`}
+        label="For"
+        name="target"
+        value={picked.target}
+        options={[
+          { key: "", text: "Not said" },
+          ...listed.map((x) => ({ key: x.key, text: x.text, note: "on this label" })),
+          ...others.map((x) => ({ key: x.key, text: x.text, note: x.kind })),
+        ]}
+        onChange={(target) => change({ target, parts: unmatched(picked.parts) })}
+      />
+      <ManyField
+        label="Areas"
+        name="parts"
+        values={[...new Set(picked.parts.map((p) => `${p.area}`))]}
         options={areas.map((a) => ({
           key: `${a.id}`,
           text: a.name,
-          note: `${a.size.text}, ${a.grass_name}`,
+          note: `${a.size.text}, ${a.grass_name}${a.height ? `, ${a.height.text}` : ""}`,
         }))}
-        onChange={(key) => change({ area: Number(key) })}
+        onChange={pickAreas}
       />
       <PickField
         label="Machine"
@@ -83,9 +102,4 @@ export function Picks({ picked, change, products = [], areas = [], machines = []
       />
     </Grid>
   );
-}
-
-/** Where a rate row's rule opens. */
-export function start(row: Product["rates"][number] | undefined) {
-  return row ? { value: row.start.exact, unit: row.start.unit } : { value: "", unit: "" };
 }

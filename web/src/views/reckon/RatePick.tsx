@@ -1,13 +1,15 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useProducts } from "../../api/hooks";
 import { t } from "../../app/theme";
+import { Button } from "../../parts/Button";
+import { Findings } from "../../parts/Findings";
+import { Hint } from "../../parts/Field";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
 import { RateRule } from "../../parts/RateRule";
+import { TextField } from "../../parts/TextField";
 import { Verdict } from "../../parts/Verdict";
-import { start } from "./Picks";
-import type { Picked, Row } from "./state";
+import type { PickedPart, Product } from "./state";
 
 const Box = styled.section`
   margin-top: 20px;
@@ -16,57 +18,120 @@ const Box = styled.section`
   display: grid;
   gap: 14px;
 `;
-const Pair = styled.div`
+const Fields = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 5fr) minmax(0, 5fr) minmax(0, 2fr);
   gap: 12px 20px;
   align-items: start;
   ${t.phone} {
     grid-template-columns: minmax(0, 1fr);
   }
 `;
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: baseline;
+  justify-content: space-between;
+  h3 {
+    font-size: ${t.s18};
+  }
+`;
 
 interface Props {
-  row: Row;
-  rule: Schemas["RuleOut"] | undefined;
-  judgement: Schemas["JudgementOut"] | undefined;
-  picked: Picked;
-  change: (part: Partial<Picked>) => void;
+  index: number;
+  part: PickedPart;
+  area: Schemas["AreaOut"];
+  product: Product;
+  fits: Schemas["RowFitOut"][] | undefined;
+  answer: Schemas["PartOut"] | undefined;
+  /** Whether it is the only part of the job. */
+  alone: boolean;
+  /** Notes that stand on another area of the job already. */
+  said: string[];
+  change: (part: Partial<PickedPart>) => void;
+  split: () => void;
+  leave: () => void;
 }
 
-/** The rate: a row of the label, a place on its rule, a number. */
-export function RatePick({ row, rule = row.rule, judgement, picked, change }: Props) {
-  const { data = [] } = useProducts();
-  const rows = data.find((p) => p.id === picked.product)?.rates ?? [];
+/** The rate on one area: a row of the label, a place on its rule, a number, and what the rules say of it. */
+export function RatePick(props: Props) {
+  const { index, part, area, product, fits, answer, alone, said, change, split, leave } = props;
+  const row = product.rates.find((r) => r.id === part.row);
+  if (!row) return null;
+  const fit = (id: number) => fits?.find((f) => f.row_id === id);
+  const where = `${area.name}${part.zone ? `, ${part.zone}` : ""}`;
+  const name = `Rate to put down${alone ? "" : ` on ${where}`}`;
+  const rule = answer?.rule ?? row.rule;
   return (
-    <Box aria-label="Rate">
-      <Pair>
+    <Box aria-label={alone ? "Rate" : `Rate on ${where}`}>
+      {!alone && (
+        <Head>
+          <h3>{where}</h3>
+          <Hint as="span">{answer ? `${answer.amount} on ${answer.treated.text}` : area.size.text}</Hint>
+        </Head>
+      )}
+      <Fields>
         <PickField
           label="Rate of the label"
-          name="row_id"
+          name={`parts.${index}.row_id`}
           value={`${row.id}`}
-          options={rows.map((r) => ({ key: `${r.id}`, text: r.phrase, note: r.use }))}
+          options={product.rates.map((r) => ({
+            key: `${r.id}`,
+            text: r.phrase,
+            note: [r.use, r.ground, fit(r.id)?.fits === false && "not for this ground"]
+              .filter(Boolean)
+              .join("; "),
+          }))}
           onChange={(key) => {
-            const next = rows.find((r) => `${r.id}` === key);
-            change({ row: Number(key), rate: start(next) });
+            const other = product.rates.find((r) => `${r.id}` === key)!;
+            const start = fit(other.id)?.start ?? other.start;
+            change({ row: other.id, rate: { value: start.exact, unit: start.unit } });
           }}
-          hint={row.use}
+          hint={[row.use, row.ground].filter(Boolean).join("; ")}
         />
         <QuantityField
-          label="Rate to put down"
-          name="rate"
-          value={picked.rate}
+          label={name}
+          name={`parts.${index}.rate`}
+          value={part.rate}
           units={row.units}
           onChange={(rate) => change({ rate })}
+          hint={fit(row.id)?.why}
         />
-      </Pair>
+        <TextField
+          label="Of it"
+          name={`parts.${index}.share`}
+          value={part.share}
+          onChange={(share) => change({ share })}
+          input={{ placeholder: "all" }}
+          hint="1/4, 20 %"
+        />
+      </Fields>
       <RateRule
         rule={rule}
-        label="Rate to put down"
-        text={`${picked.rate.value} ${rule.symbol}`}
+        label={name}
+        text={`${part.rate.value} ${rule.symbol}`}
         onChange={(value) => change({ rate: { value: `${value}`, unit: row.high.unit } })}
       />
-      {judgement && <Verdict judgement={judgement} />}
+      {answer && <Verdict judgement={answer.judgement} />}
+      {answer && (
+        <Findings
+          of={answer.findings.filter((f) => f.act !== "note" || !said.includes(f.sentence))}
+          onPick={(text) => change({ rate: { value: text, unit: row.high.unit } })}
+        />
+      )}
+      <div>
+        {!part.zone && (
+          <Button look="quiet" onPress={split}>
+            Two rates: a core and what is around it
+          </Button>
+        )}
+        {!alone && (
+          <Button look="quiet" onPress={leave} aria-label={`Leave out ${where}`}>
+            Leave it out
+          </Button>
+        )}
+      </div>
     </Box>
   );
 }

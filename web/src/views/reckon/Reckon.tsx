@@ -1,7 +1,15 @@
 import { useEffect, useMemo } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, ApiError, read, type Schemas } from "../../api/client";
-import { useAreas, useChange, useJob, useMachines, useProducts } from "../../api/hooks";
+import {
+  useAreas,
+  useChange,
+  useJob,
+  useMachines,
+  useProductOptions,
+  useProducts,
+  useRowFits,
+} from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useClub, useMay } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
@@ -11,13 +19,25 @@ import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
+import { SubRule } from "../../parts/SubRule";
 import { Working } from "../../parts/Working";
 import { Answer } from "./Answer";
 import { Delivered } from "./Delivered";
+import { LabelSays } from "./LabelSays";
 import { Loads } from "./Loads";
 import { Picks } from "./Picks";
 import { RatePick } from "./RatePick";
-import { fromSearch, missing, nothing, toJob, type Picked } from "./state";
+import { Season } from "./Season";
+import {
+  fromSearch,
+  matched,
+  missing,
+  nothing,
+  reckonParts,
+  toJob,
+  type Picked,
+  type PickedPart,
+} from "./state";
 
 /** The sum itself: how much, of what, in which vessel, at what cost, and is that sane? */
 export function Reckon() {
@@ -27,6 +47,7 @@ export function Reckon() {
   const products = useProducts();
   const areas = useAreas();
   const machines = useMachines();
+  const options = useProductOptions();
   const { value: picked, change, clear } = useDraft<Picked>(`${club.slug}/reckon`, nothing);
   const may = useMay("applicator");
 
@@ -41,6 +62,15 @@ export function Reckon() {
     () => stillHere(picked, products.data, areas.data?.areas, machines.data),
     [picked, products, areas, machines],
   );
+  const grounds = useMemo(() => [...new Set(here.parts.map((p) => p.area))], [here.parts]);
+  const fits = useRowFits(here.product, grounds, here.target);
+  const known =
+    fits.data?.product_id === here.product && fits.data?.target === here.target ? fits.data.fits : undefined;
+  useEffect(() => {
+    const next = known && matched(here.parts, known);
+    if (next) change({ parts: next });
+  }, [known, here.parts, change]);
+
   const job = toJob(here);
   const typed = JSON.stringify(job);
   const key = useSettled(typed, 60);
@@ -49,6 +79,7 @@ export function Reckon() {
   const start = useChange((path, given: Schemas["StartIn"]) =>
     read(api.POST("/api/clubs/{club}/rounds", { params: { path }, body: given })),
   );
+  const sub = <SubRule label="Parts of Reckon" parts={reckonParts(club.slug)} />;
 
   if (products.data?.length === 0 || areas.data?.areas.length === 0) {
     const to = areas.data?.areas.length === 0 ? "ground/new" : "shelf/new";
@@ -70,13 +101,8 @@ export function Reckon() {
   const answer = job && !reckoned.error ? reckoned.data : undefined;
   const error = job ? reckoned.error : null;
   const product = products.data?.find((p) => p.id === here.product);
-  const row = product?.rates.find((r) => r.id === here.row);
   const ready =
-    answer &&
-    !answer.judgement.refused &&
-    here.machine !== null &&
-    key === typed &&
-    !reckoned.isPlaceholderData;
+    answer && !answer.refused && here.machine !== null && key === typed && !reckoned.isPlaceholderData;
   const begin = () =>
     job &&
     start.mutate(
@@ -88,7 +114,28 @@ export function Reckon() {
         },
       },
     );
-  const shown = error instanceof ApiError ? error.fields.filter((f) => f.field !== "rate") : [];
+  const set = (i: number, part: Partial<PickedPart>) =>
+    change({ parts: here.parts.map((p, j) => (j === i ? { ...p, ...part } : p)) });
+  const split = (i: number) =>
+    change({
+      parts: here.parts.flatMap((p, j) =>
+        j === i
+          ? [
+              { ...p, share: "1/4", zone: "core" },
+              { ...p, share: "3/4", zone: "surround" },
+            ]
+          : [p],
+      ),
+    });
+  const leave = (i: number) => {
+    const gone = here.parts[i]!;
+    const rest = here.parts.filter((_, j) => j !== i);
+    const twins = rest.filter((p) => p.area === gone.area);
+    change({
+      parts: rest.map((p) => (twins.length === 1 && p === twins[0] ? { ...p, share: "", zone: "" } : p)),
+    });
+  };
+  const shown = error instanceof ApiError ? error.fields.filter((f) => !f.field.startsWith("parts.")) : [];
   return (
     <FaultsContext.Provider value={faultsOf(error)}>
       <Page
@@ -106,6 +153,7 @@ export function Reckon() {
         margin={
           answer && (
             <>
+              <LabelSays job={answer} />
               <Section title="The working">
                 <Working steps={answer.working} />
               </Section>
@@ -113,6 +161,7 @@ export function Reckon() {
           )
         }
       >
+        {sub}
         <Fault error={start.error} />
         <Picks
           picked={here}
@@ -120,17 +169,32 @@ export function Reckon() {
           products={products.data}
           areas={areas.data?.areas}
           machines={machines.data}
+          targets={options.data?.targets}
         />
-        {row && (
-          <RatePick
-            row={row}
-            rule={answer?.rule}
-            picked={here}
-            change={change}
-            judgement={answer?.judgement}
-          />
-        )}
+        {product &&
+          here.parts.map((part, i) => {
+            const area = areas.data?.areas.find((a) => a.id === part.area);
+            return (
+              area && (
+                <RatePick
+                  key={`${part.area} ${part.zone}`}
+                  index={i}
+                  part={part}
+                  area={area}
+                  product={product}
+                  fits={known?.[part.area]}
+                  answer={answer?.parts.length === here.parts.length ? answer.parts[i] : undefined}
+                  alone={here.parts.length === 1}
+                  said={(answer?.parts.slice(0, i) ?? []).flatMap((p) => p.findings.map((f) => f.sentence))}
+                  change={(p) => set(i, p)}
+                  split={() => split(i)}
+                  leave={() => leave(i)}
+                />
+              )
+            );
+          })}
         {error && !(error instanceof ApiError) && <Fault error={error} />}
+        {fits.error && <Fault error={fits.error} />}
         {shown.map((f) => (
           <Notice key={f.field} tone="stop" word="Cannot be reckoned">
             {f.problem} {f.remedy}
@@ -140,6 +204,7 @@ export function Reckon() {
           <>
             <Answer job={answer} />
             <Loads job={answer} even={here.even} onEven={(even) => change({ even })} />
+            <Season job={answer} />
             <Delivered job={answer} />
           </>
         )}
@@ -161,14 +226,15 @@ function stillHere(
   machines: Schemas["MachineOut"][] | undefined,
 ): Picked {
   const product = products?.find((p) => p.id === picked.product);
-  const row = product?.rates.some((r) => r.id === picked.row);
   const machine = machines?.find((m) => m.id === picked.machine);
   const fits = machine && (!product || (machine.kind === "sprayer") === product.sprayed);
+  const parts = picked.parts
+    .filter((p) => areas?.some((a) => a.id === p.area))
+    .map((p) => (product?.rates.some((r) => r.id === p.row) ? p : { ...p, row: null }));
   return {
     ...picked,
     product: product ? picked.product : null,
-    row: row ? picked.row : null,
-    area: areas?.some((a) => a.id === picked.area) ? picked.area : null,
+    parts,
     machine: fits ? picked.machine : null,
   };
 }

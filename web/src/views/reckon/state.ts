@@ -4,66 +4,103 @@ import type { TypedQuantity } from "../../parts/QuantityField";
 export type JobIn = Schemas["JobIn"];
 export type Row = Schemas["RateRowOut"];
 export type Product = Schemas["ProductOut"];
+export type Fits = Record<number, Schemas["RowFitOut"][]>;
 
-/** What is picked on the reckon view; `rate` as typed. */
-export interface Picked {
-  product: number | null;
+/** One area of the job; `row` and `rate` are empty until the label's row for it is known. */
+export interface PickedPart {
+  area: number;
   row: number | null;
   rate: TypedQuantity;
-  area: number | null;
+  share: string;
+  zone: string;
+}
+
+/** What is picked on the reckon view; rates as typed. */
+export interface Picked {
+  product: number | null;
+  target: string;
+  parts: PickedPart[];
   machine: number | null;
   passes: number;
   even: boolean;
 }
 
 export const nothing: Picked = {
-  product: null, row: null, rate: { value: "", unit: "" }, area: null, machine: null, passes: 1, even: false,
-}; // prettier-ignore
+  product: null,
+  target: "",
+  parts: [],
+  machine: null,
+  passes: 1,
+  even: false,
+};
+const noRate: TypedQuantity = { value: "", unit: "" };
+export const partOf = (area: number): PickedPart => ({ area, row: null, rate: noRate, share: "", zone: "" });
+
+/** The same parts with their rows to be found anew, as after another product or purpose is picked. */
+export const unmatched = (parts: PickedPart[]) => parts.map((p) => ({ ...p, row: null, rate: noRate }));
 
 /** The job to reckon, once enough of it is picked. */
 export function toJob(p: Picked): JobIn | null {
-  if (p.product === null || p.row === null || p.area === null || !p.rate.value.trim()) return null;
+  if (p.product === null || !p.parts.length) return null;
+  if (p.parts.some((x) => x.row === null || !x.rate.value.trim())) return null;
   return {
     product_id: p.product,
-    row_id: p.row,
-    rate: p.rate,
-    area_id: p.area,
+    parts: p.parts.map((x) => ({
+      area_id: x.area,
+      row_id: x.row!,
+      rate: x.rate,
+      share: x.share,
+      zone: x.zone,
+    })),
     machine_id: p.machine,
     passes: p.passes,
     even: p.even,
+    target: p.target,
   };
 }
 
-/** A job as an address, so that the reckon line and the book can open it. */
+/** A job as an address, so that the reckon line can open it. */
 export function jobToSearch(job: JobIn): string {
-  return new URLSearchParams({
-    product: `${job.product_id}`, row: `${job.row_id}`, rate: `${job.rate.value}`, unit: job.rate.unit,
-    area: `${job.area_id}`, machine: `${job.machine_id ?? ""}`, passes: `${job.passes}`,
-  }).toString(); // prettier-ignore
+  return new URLSearchParams({ job: JSON.stringify(job) }).toString();
 }
-
-const number = (text: string | null) => (text ? Number(text) : null);
 
 export function fromSearch(search: URLSearchParams): Partial<Picked> | null {
-  if (!search.has("product")) return null;
+  const area = search.get("area");
+  if (area) return { parts: [partOf(Number(area))] };
+  const text = search.get("job");
+  if (!text) return null;
+  const job = JSON.parse(text) as JobIn;
   return {
-    product: number(search.get("product")),
-    row: number(search.get("row")),
-    rate: { value: search.get("rate") ?? "", unit: search.get("unit") ?? "" },
-    area: number(search.get("area")),
-    machine: number(search.get("machine")),
-    passes: number(search.get("passes")) ?? 1,
+    product: job.product_id,
+    parts: job.parts.map((p) => ({
+      area: p.area_id,
+      row: p.row_id,
+      rate: { value: `${p.rate.value}`, unit: p.rate.unit },
+      share: p.share,
+      zone: p.zone,
+    })),
+    machine: job.machine_id ?? null,
+    passes: job.passes,
+    target: job.target,
   };
+}
+
+/** Parts whose row is not chosen yet, with the row that the label means for their ground and the rate it opens with. */
+export function matched(parts: PickedPart[], fits: Fits): PickedPart[] | null {
+  if (!parts.some((p) => p.row === null && fits[p.area]?.length)) return null;
+  return parts.map((p) => {
+    const first = fits[p.area]?.[0];
+    return p.row === null && first
+      ? { ...p, row: first.row_id, rate: { value: first.start.exact, unit: first.start.unit } }
+      : p;
+  });
 }
 
 /** What is still to be picked, in words. */
 export function missing(p: Picked): string {
-  const parts = [
-    p.product === null && "a product",
-    p.product !== null && p.row === null && "a rate of its label",
-    p.area === null && "an area",
-  ].filter(Boolean);
-  return parts.length ? `Pick ${parts.join(" and ")}.` : p.rate.value.trim() ? "" : "Set the rate.";
+  const parts = [p.product === null && "a product", !p.parts.length && "an area"].filter(Boolean);
+  if (parts.length) return `Pick ${parts.join(" and ")}.`;
+  return p.parts.some((x) => x.row !== null && !x.rate.value.trim()) ? "Set the rate." : "";
 }
 
 export type LoadOut = Schemas["LoadOut"];
@@ -77,6 +114,7 @@ export function alike(loads: LoadOut[]): { first: LoadOut; last: LoadOut; count:
       now &&
       now.first.product === load.product &&
       now.first.volume === load.volume &&
+      now.first.where === load.where &&
       now.first.measure.instruction === load.measure.instruction;
     if (same) {
       now.last = load;
@@ -85,3 +123,11 @@ export function alike(loads: LoadOut[]): { first: LoadOut; last: LoadOut; count:
   }
   return groups;
 }
+
+/** The parts of the place, as its sub-rule shows them. */
+export const reckonParts = (club: string) => [
+  { to: `/c/${club}/reckon`, text: "A dose" },
+  { to: `/c/${club}/reckon/back`, text: "Backwards" },
+  { to: `/c/${club}/reckon/compare`, text: "Side by side" },
+  { to: `/c/${club}/reckon/measure`, text: "Measuring" },
+];

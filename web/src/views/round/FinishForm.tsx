@@ -1,7 +1,7 @@
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { api, read, type Schemas } from "../../api/client";
-import { useActual, useChange } from "../../api/hooks";
+import { useActual, useChange, useProducts } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useClub } from "../../app/session";
 import { say } from "../../app/toast";
@@ -10,7 +10,8 @@ import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
 import { Form } from "../../parts/Form";
 import { Fault, Notice } from "../../parts/Notice";
-import { QuantityField } from "../../parts/QuantityField";
+import { PickField } from "../../parts/PickField";
+import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
 import { RateRule } from "../../parts/RateRule";
 import { Bar, Fields, Section } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
@@ -24,27 +25,44 @@ const Shell = styled.div`
   }
 `;
 
+interface Typed {
+  used: TypedQuantity;
+  treated: TypedQuantity[];
+  spray: TypedQuantity;
+  lot: string;
+  wind: string;
+  air: string;
+  note: string;
+}
+
 interface Props {
   round: Schemas["RoundOut"];
   early: boolean;
   onGiveUp: () => void;
 }
 
-/** What was really used: judged as it is typed, then put in the book. */
+/** What was really used: judged area by area as it is typed, then put in the book. */
 export function FinishForm({ round, early, onGiveUp }: Props) {
   const club = useClub();
   const navigate = useNavigate();
-  const { value, change, clear } = useDraft(`${club.slug}/finish/${round.id}`, {
+  const lots = useProducts().data?.find((p) => p.id === round.product_id)?.lots ?? [];
+  const { value, change, clear } = useDraft<Typed>(`${club.slug}/finish/${round.id}`, {
     used: { value: round.planned.number.replaceAll(",", ""), unit: round.planned.unit },
-    treated: { value: round.planned_area.exact, unit: round.planned_area.unit },
+    treated: round.parts.map((p) => ({ value: p.treated.exact, unit: p.treated.unit })),
     spray: { value: round.planned_spray?.number ?? "", unit: round.planned_spray?.unit ?? "gal" },
+    lot: "",
     wind: "",
     air: "",
     note: "",
   });
-  const body: Schemas["FinishIn"] = { ...value, spray: value.spray.value.trim() ? value.spray : null };
+  const { lot, ...rest } = value;
+  const body: Schemas["FinishIn"] = {
+    ...rest,
+    spray: value.spray.value.trim() ? value.spray : null,
+    lot_id: lot ? Number(lot) : null,
+  };
   const settled = useSettled(JSON.stringify(body), 80);
-  const typed = value.used.value.trim() && value.treated.value.trim();
+  const typed = value.used.value.trim() && value.treated.every((x) => x.value.trim());
   const actual = useActual(round.id, typed ? (JSON.parse(settled) as Schemas["FinishIn"]) : null);
   const finish = useChange((path, given: Schemas["FinishIn"]) =>
     read(
@@ -56,13 +74,14 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
   );
   const submit = () =>
     finish.mutate(body, {
-      onSuccess: (entry) => {
+      onSuccess: (entries) => {
         clear();
         say("It is in the book.");
-        void navigate(`/c/${club.slug}/book/${entry.id}`);
+        void navigate(`/c/${club.slug}/book/${entries.length === 1 ? entries[0]!.id : ""}`);
       },
     });
   const liquid = volumeUnits(club.units).some((u) => u.key === round.planned.unit);
+  const many = round.parts.length > 1;
   return (
     <Shell>
       <Section title="What was really used">
@@ -79,14 +98,18 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
               value={value.used}
               units={(liquid ? volumeUnits : weightUnits)(club.units)}
               onChange={(used) => change({ used })}
+              hint={many ? "In all: it is shared out by plan and ground." : undefined}
             />
-            <QuantityField
-              label="Ground treated"
-              name="treated"
-              value={value.treated}
-              units={areaUnits(club.units)}
-              onChange={(treated) => change({ treated })}
-            />
+            {round.parts.map((part, i) => (
+              <QuantityField
+                key={part.name}
+                label={many ? `Treated of ${part.name}` : "Ground treated"}
+                name={`treated.${i}`}
+                value={value.treated[i] ?? { value: "", unit: part.treated.unit }}
+                units={areaUnits(club.units)}
+                onChange={(size) => change({ treated: value.treated.map((x, j) => (j === i ? size : x)) })}
+              />
+            ))}
             {round.planned_spray && (
               <QuantityField
                 label="Spray put down"
@@ -94,6 +117,22 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                 value={value.spray}
                 units={volumeUnits(club.units)}
                 onChange={(spray) => change({ spray })}
+              />
+            )}
+            {lots.length > 0 && (
+              <PickField
+                label="Taken from lot"
+                name="lot_id"
+                value={value.lot}
+                options={[
+                  { key: "", text: "Not noted" },
+                  ...lots.map((x) => ({
+                    key: `${x.id}`,
+                    text: x.number,
+                    note: `${x.left.text} left${x.expired ? ", past its day" : ""}`,
+                  })),
+                ]}
+                onChange={(key) => change({ lot: key })}
               />
             )}
             <TextField
@@ -114,13 +153,17 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
           </Fields>
           {actual.data && !actual.error && typed && (
             <div style={{ marginTop: 16 }}>
-              <p>
-                That came to <strong data-answer="actual">{actual.data.rate}</strong>,{" "}
-                {actual.data.against_plan}.
-              </p>
-              <RateRule rule={actual.data.rule} label="Rate really put down" text={actual.data.rate} />
-              <Verdict judgement={actual.data.judgement} />
-              {actual.data.judgement.refused && (
+              {actual.data.map((part) => (
+                <div key={part.name} style={{ marginBottom: 12 }}>
+                  <p>
+                    {many && `${part.name}, ${part.used}: `}
+                    That came to <strong data-answer="actual">{part.rate}</strong>, {part.against_plan}.
+                  </p>
+                  <RateRule rule={part.rule} label="Rate really put down" text={part.rate} />
+                  <Verdict judgement={part.judgement} />
+                </div>
+              ))}
+              {actual.data.some((part) => part.judgement.refused) && (
                 <Notice tone="stop" word="It goes in the book all the same">
                   It is recorded as it was, and marked. Check the numbers; if they are right, ask whoever
                   answers for the label what follows.
@@ -128,7 +171,10 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
               )}
             </div>
           )}
-          <Fault error={finish.error} besides={["used", "treated", "spray", "wind", "air", "note"]} />
+          <Fault
+            error={finish.error}
+            besides={["used", "treated", "spray", "lot_id", "wind", "air", "note"]}
+          />
           <Bar>
             <Button look="main" type="submit" isDisabled={finish.isPending}>
               Put it in the book

@@ -62,6 +62,7 @@ export function LoadSheet({ load, round, open, onTick }: Props) {
         <h2>{load.name}</h2>
         <p>
           {fill}, covers {load.covers}
+          {load.where && `, for ${load.where}`}
           {load.odd && round.sheet.loads.length > 1 ? ", not full" : ""}
         </p>
         {done && (

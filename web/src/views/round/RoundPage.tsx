@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { useParams } from "react-router";
 import { Link } from "react-router";
 import styled from "styled-components";
@@ -7,10 +8,12 @@ import { useClub, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Facts } from "../../parts/Facts";
+import { Findings } from "../../parts/Findings";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
 import { Waiting } from "../../parts/Waiting";
+import { LabelSays } from "../reckon/LabelSays";
 import { FinishForm } from "./FinishForm";
 import { LoadSheet } from "./LoadSheet";
 import { useTick } from "./ticks";
@@ -66,6 +69,21 @@ const Cautions = styled.ul`
   }
 `;
 
+/** What the rules said of the plan when the round began. */
+function RuleWarnings({ sheet }: { sheet: Schemas["JobOut"] }) {
+  const found = sheet.parts.flatMap((p) =>
+    p.findings
+      .filter((f) => f.act !== "ask")
+      .map((f) => (sheet.parts.length > 1 ? { ...f, sentence: `${p.name}: ${f.sentence}` } : f)),
+  );
+  if (!found.length) return null;
+  return (
+    <Section title="Mind on this ground">
+      <Findings of={found} />
+    </Section>
+  );
+}
+
 function RoundView({ round }: { round: Schemas["RoundOut"] }) {
   const club = useClub();
   const may = useMay("applicator");
@@ -94,8 +112,11 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
       act={
         <>
           {round.status === "under_way" && <Button onPress={() => window.print()}>Print the sheet</Button>}
-          {round.entry_id !== null && (
-            <ButtonLink look="main" to={`/c/${club.slug}/book/${round.entry_id}`}>
+          {round.entry_ids.length > 0 && (
+            <ButtonLink
+              look="main"
+              to={`/c/${club.slug}/book/${round.entry_ids.length === 1 ? round.entry_ids[0] : ""}`}
+            >
               Open it in the book
             </ButtonLink>
           )}
@@ -112,10 +133,15 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
             <Facts
               of={[
                 ["Product", sheet.product],
-                ["For", round.use],
-                ["Area", `${sheet.area}, ${sheet.area_size}`],
-                ["Rate", sheet.rate.text],
-                ["Label", sheet.label],
+                ["For", sheet.target || round.parts[0]?.use],
+                ...sheet.parts.map((p): [string, ReactNode] => [
+                  p.name,
+                  <span key={p.name}>
+                    {p.treated.text} at {p.rate.text}
+                    <br />
+                    <small>the label says {p.label}</small>
+                  </span>,
+                ]),
                 ["Machine", sheet.machine],
                 ["Passes", sheet.passes > 1 ? `${sheet.passes}` : ""],
                 [
@@ -130,6 +156,8 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
               ]}
             />
           </Section>
+          <LabelSays job={sheet} />
+          <RuleWarnings sheet={sheet} />
           <Section title="Cautions">
             <Notice tone="caution" word="The label first">
               {sheet.label_first}

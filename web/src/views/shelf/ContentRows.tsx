@@ -23,7 +23,7 @@ export function ContentRows({ rows, bases, onChange }: Props) {
   return (
     <Stack $gap={14}>
       {rows.map((row, i) => (
-        <Line key={i} $columns="minmax(0, 2fr) minmax(0, 3fr) minmax(0, 3fr)">
+        <Line key={i} $columns="minmax(0, 2fr) minmax(0, 3fr) minmax(0, 3fr) minmax(0, 2fr)">
           <PickField
             label="Counts as"
             name={`contents.${i}.basis`}
@@ -50,6 +50,17 @@ export function ContentRows({ rows, bases, onChange }: Props) {
             units={contentUnits(club.units)}
             onChange={({ value, unit }) => set(i, { amount: value, unit })}
           />
+          {row.basis === "N" ? (
+            <TextField
+              label="of it slow, % of product"
+              name={`contents.${i}.slow`}
+              value={row.slow}
+              onChange={(slow) => set(i, { slow })}
+              input={{ inputMode: "decimal" }}
+            />
+          ) : (
+            <span />
+          )}
           <Button
             onPress={() => onChange(rows.filter((_, j) => j !== i))}
             aria-label={`Leave out ${row.name || `line ${i + 1}`}`}

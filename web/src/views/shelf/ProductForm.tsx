@@ -1,8 +1,11 @@
+import { useState } from "react";
 import { api, read, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useClub } from "../../app/session";
+import { Button } from "../../parts/Button";
 import { CardForm } from "../../parts/CardForm";
+import { Hint } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
@@ -12,11 +15,15 @@ import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { densityUnits, packageUnits } from "../../parts/units";
 import { ContentRows } from "./ContentRows";
+import { LabelFiles } from "./LabelFiles";
+import { PackageRows } from "./PackageRows";
 import { RateRows } from "./RateRows";
+import { RuleFields } from "./RuleFields";
+import { Stock } from "./Stock";
 import { toProductIn, typedProduct, type Product } from "./typed";
 
 const placed = [
-  "name", "kind", "formulation", "group_code", "rates", "contents", "density", "package", "price", "note",
+  "name", "kind", "formulation", "group_code", "rates", "contents", "density", "packages", "rules", "note",
 ]; // prettier-ignore
 
 /** A product's label card as a form. What is half typed survives a reload. */
@@ -33,6 +40,7 @@ export function ProductForm({
     typedProduct(product, club.units === "us"),
   );
   const { value, change } = draft;
+  const [rules, setRules] = useState(false);
   const save = useChange((path, body: Schemas["ProductIn"]) =>
     product
       ? read(
@@ -62,8 +70,10 @@ export function ProductForm({
       club.units,
       options.formulations.find((f) => f.key === formulation)?.liquid ?? false,
     );
-    const fits = next.some((u) => u.key === value.package.unit);
-    change({ formulation, package: fits ? value.package : { ...value.package, unit: next[0]!.key } });
+    const packages = value.packages.map((p) =>
+      next.some((u) => u.key === p.unit) ? p : { ...p, unit: next[0]!.key },
+    );
+    change({ formulation, packages });
   };
   return (
     <Page
@@ -116,7 +126,7 @@ export function ProductForm({
           </Fields>
         </Section>
         <Section title="Its rates">
-          <RateRows rows={value.rates} onChange={(rates) => change({ rates })} />
+          <RateRows rows={value.rates} options={options} onChange={(rates) => change({ rates })} />
         </Section>
         <Section title="What is in it">
           <ContentRows
@@ -125,7 +135,7 @@ export function ProductForm({
             onChange={(contents) => change({ contents })}
           />
         </Section>
-        <Section title="Weight, package and price">
+        <Section title="Weight, packages and prices">
           <Fields $columns={3}>
             <QuantityField
               label="Density"
@@ -135,21 +145,30 @@ export function ProductForm({
               onChange={(density) => change({ density })}
               hint="For liquids: weight per gallon or per litre, as the label says."
             />
-            <QuantityField
-              label="Package"
-              name="package"
-              value={value.package}
-              units={units}
-              onChange={(size) => change({ package: size })}
-            />
-            <TextField
-              label={`Price of a package, ${club.currency}`}
-              name="price"
-              value={value.price}
-              onChange={(price) => change({ price })}
-              input={{ inputMode: "decimal" }}
-            />
           </Fields>
+          <div style={{ marginTop: 16 }}>
+            <PackageRows rows={value.packages} units={units} onChange={(packages) => change({ packages })} />
+          </div>
+        </Section>
+        <Section
+          title={
+            <>
+              {product && product.rules_said.length > 0
+                ? `The label also says: ${product.rules_said.length} rules`
+                : "What else the label rules"}
+              <Button look="quiet" onPress={() => setRules(!rules)} aria-expanded={rules}>
+                {rules ? "Fold them away" : "Open them"}
+              </Button>
+            </>
+          }
+        >
+          {!rules && (
+            <Hint>
+              {product?.rules_said.map((r) => r.text).join(" ") ||
+                "Limits, intervals, weather, water, mowing, seed, keeping off, mixing: what stands here is checked at every plan."}
+            </Hint>
+          )}
+          {rules && <RuleFields rules={value.rules} onChange={(next) => change({ rules: next })} />}
         </Section>
         <Section title="What to wear, and what to know">
           <Fields $columns={3}>
@@ -183,6 +202,12 @@ export function ProductForm({
           </Fields>
         </Section>
       </CardForm>
+      {product && (
+        <>
+          <Stock product={product} />
+          <LabelFiles product={product} />
+        </>
+      )}
     </Page>
   );
 }

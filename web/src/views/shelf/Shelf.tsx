@@ -1,17 +1,40 @@
+import { useState } from "react";
 import { Link } from "react-router";
-import { useProducts } from "../../api/hooks";
+import type { Schemas } from "../../api/client";
+import { useProductOptions, useProducts } from "../../api/hooks";
 import { useClub, useMay } from "../../app/session";
 import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
+import { Hint } from "../../parts/Field";
 import { Ledger } from "../../parts/Ledger";
 import { Page } from "../../parts/Page";
+import { PickField } from "../../parts/PickField";
+import { Fields } from "../../parts/Section";
+import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
+
+type Product = Schemas["ProductOut"];
+
+/** Whether every word stands somewhere on a card. */
+function holds(p: Product, words: string): boolean {
+  const text = [
+    p.name, p.kind_text, p.group_code, p.note, ...p.contents.map((c) => c.name), ...p.rates.flatMap((r) => [r.use, r.target]),
+  ].join(" ").toLowerCase(); // prettier-ignore
+  return words
+    .toLowerCase()
+    .split(/\s+/)
+    .every((w) => text.includes(w));
+}
 
 /** The club's products. */
 export function Shelf() {
   const club = useClub();
   const products = useProducts();
+  const options = useProductOptions();
   const may = useMay("manager");
+  const [words, setWords] = useState("");
+  const [kind, setKind] = useState("");
+  const [target, setTarget] = useState("");
   const add = (
     <ButtonLink look="main" to="new">
       Add a product
@@ -19,63 +42,114 @@ export function Shelf() {
   );
   return (
     <Waiting of={products}>
-      {(list) => (
-        <Page
-          sentence={
-            list.length
-              ? `${list.length === 1 ? "One product" : `${list.length} products`} on the shelf.`
-              : "The shelf is empty."
-          }
-          act={may && list.length > 0 && add}
-        >
-          {list.length === 0 ? (
-            <Empty act={may && add}>
-              Take a product’s label and type its rate just as it is printed. Composition and density make
-              nutrients and actives countable; a price makes the cost.
-            </Empty>
-          ) : (
-            <Ledger>
-              <thead>
-                <tr>
-                  <th>Product</th>
-                  <th>Type</th>
-                  <th>Rates, as the label prints them</th>
-                  <th className="wide">Holds</th>
-                  <th className="wide">Group</th>
-                  <th className="wide figure">Package</th>
-                </tr>
-              </thead>
-              <tbody>
-                {list.map((p) => (
-                  <tr key={p.id}>
-                    <td>{may ? <Link to={`/c/${club.slug}/shelf/${p.id}`}>{p.name}</Link> : p.name}</td>
-                    <td className="soft">
-                      {p.kind_text}, {p.formulation}
-                    </td>
-                    <td>
-                      {p.rates.map((r) => (
-                        <div key={r.id}>
-                          {r.phrase} {r.use && <span className="soft">{r.use}</span>}
-                        </div>
+      {(list) => {
+        const shown = list.filter(
+          (p) => holds(p, words) && (!kind || p.kind === kind) && (!target || p.targets.includes(target)),
+        );
+        const kinds = new Set(list.map((p) => p.kind));
+        const targets = new Set(list.flatMap((p) => p.targets));
+        return (
+          <Page
+            sentence={
+              list.length
+                ? `${list.length === 1 ? "One product" : `${list.length} products`} on the shelf.`
+                : "The shelf is empty."
+            }
+            act={
+              <>
+                <ButtonLink to="files">In and out</ButtonLink>
+                {may && list.length > 0 && add}
+              </>
+            }
+          >
+            {list.length === 0 ? (
+              <Empty act={may && add}>
+                Take a product’s label and type its rate just as it is printed. Composition and density make
+                nutrients and actives countable; a price makes the cost.
+              </Empty>
+            ) : (
+              <>
+                {list.length > 6 && (
+                  <Fields $columns={3} style={{ marginBottom: 20 }}>
+                    <TextField label="Search" name="words" value={words} onChange={setWords} />
+                    <PickField
+                      label="Type"
+                      name="kind"
+                      value={kind}
+                      options={[
+                        { key: "", text: "All" },
+                        ...(options.data?.kinds ?? []).filter((k) => kinds.has(k.key)),
+                      ]}
+                      onChange={setKind}
+                    />
+                    <PickField
+                      label="For"
+                      name="target"
+                      value={target}
+                      options={[
+                        { key: "", text: "Anything" },
+                        ...(options.data?.targets ?? [])
+                          .filter((x) => targets.has(x.key))
+                          .map((x) => ({ key: x.key, text: x.text, note: x.kind })),
+                      ]}
+                      onChange={setTarget}
+                    />
+                  </Fields>
+                )}
+                {shown.length === 0 && <Hint>Nothing on the shelf is like that.</Hint>}
+                {shown.length > 0 && (
+                  <Ledger>
+                    <thead>
+                      <tr>
+                        <th>Product</th>
+                        <th>Rates, as the label prints them</th>
+                        <th className="wide">Holds</th>
+                        <th className="wide">Group</th>
+                        <th className="wide figure">Package</th>
+                        <th className="figure">In stock</th>
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {shown.map((p) => (
+                        <tr key={p.id}>
+                          <td>
+                            <Link to={`/c/${club.slug}/shelf/${p.id}`}>{p.name}</Link>
+                            <div className="soft">
+                              {p.kind_text}, {p.formulation}
+                            </div>
+                          </td>
+                          <td>
+                            {p.rates.map((r) => (
+                              <div key={r.id}>
+                                {r.phrase} {r.use && <span className="soft">{r.use}</span>}
+                              </div>
+                            ))}
+                          </td>
+                          <td className="wide">
+                            {p.contents.map((c) => (
+                              <div key={c.text}>{c.text}</div>
+                            ))}
+                          </td>
+                          <td className="wide soft">{p.codes.join(", ")}</td>
+                          <td className="wide figure">
+                            {p.packages.map((k) => (
+                              <div key={k.text}>
+                                {k.text}{" "}
+                                {k.price && <span className="soft">{`${k.price} ${p.currency}`}</span>}
+                              </div>
+                            ))}
+                          </td>
+                          <td className="figure">{p.stock}</td>
+                        </tr>
                       ))}
-                    </td>
-                    <td className="wide">
-                      {p.contents.map((c) => (
-                        <div key={c.text}>{c.text}</div>
-                      ))}
-                    </td>
-                    <td className="wide soft">{p.group_code}</td>
-                    <td className="wide figure">
-                      {p.package?.text}
-                      {p.price && <div className="soft">{`${p.price} ${p.currency}`}</div>}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </Ledger>
-          )}
-        </Page>
-      )}
+                    </tbody>
+                  </Ledger>
+                )}
+              </>
+            )}
+          </Page>
+        );
+      }}
     </Waiting>
   );
 }

@@ -1,0 +1,104 @@
+import styled from "styled-components";
+import type { Schemas } from "../api/client";
+import { t } from "../app/theme";
+
+const Sheet = styled.svg`
+  display: block;
+  width: 100%;
+  max-width: 560px;
+  height: auto;
+  .turf {
+    fill: ${t.turf};
+    stroke: ${t.ink};
+    stroke-width: 1.6;
+    stroke-linejoin: round;
+    fill-rule: evenodd;
+  }
+  .cut {
+    fill: ${t.sheet};
+    stroke: ${t.ink};
+    stroke-width: 1.2;
+    stroke-dasharray: 4 3;
+  }
+  .mark {
+    stroke: ${t.accent};
+    stroke-width: 0.8;
+  }
+  .scale {
+    fill: none;
+    stroke: ${t.ink};
+    stroke-width: 1.4;
+  }
+  text {
+    font: 500 12px ${t.text};
+    fill: ${t.ink};
+    paint-order: stroke;
+    stroke: ${t.sheet};
+    stroke-width: 3px;
+    stroke-linejoin: round;
+  }
+`;
+
+const WIDTH = 520;
+const MARGIN = 34;
+const MOST_HEIGHT = 330;
+
+/** A round length for the scale bar: 1, 2 or 5 times a power of ten, in feet or metres. */
+function bar(span: number, us: boolean) {
+  const unit = us ? 0.3048 : 1;
+  const raw = span / unit / 3.5;
+  const power = 10 ** Math.floor(Math.log10(raw));
+  const digit = [5, 2, 1].find((d) => d * power <= raw) ?? 1;
+  return { metres: digit * power * unit, text: `${digit * power} ${us ? "ft" : "m"}` };
+}
+
+/** An area to scale, with its measured lines, a scale bar, and north where the plan has one. */
+export function AreaPlan({ plan, us, label }: { plan: Schemas["PlanOut"]; us: boolean; label: string }) {
+  const wide = Math.max(plan.right - plan.left, 0.01);
+  const high = Math.max(plan.top - plan.bottom, 0.01);
+  const scale = Math.min((WIDTH - 2 * MARGIN) / wide, MOST_HEIGHT / high);
+  const left = (WIDTH - wide * scale) / 2;
+  const height = high * scale + 2 * MARGIN + 26;
+  const x = (v: number) => left + (v - plan.left) * scale;
+  const y = (v: number) => MARGIN + (plan.top - v) * scale;
+  const path = (ring: Schemas["PointOut"][]) =>
+    ring.map((p, i) => `${i ? "L" : "M"}${x(p.x).toFixed(1)} ${y(p.y).toFixed(1)}`).join("") + "Z";
+  const { metres, text } = bar(wide, us);
+  const many = plan.marks.length > 14;
+  return (
+    <Sheet viewBox={`0 0 ${WIDTH} ${height}`} role="img" aria-label={label}>
+      {plan.outlines.map((o, i) => (
+        <path key={i} className={o.hole ? "cut" : "turf"} d={path(o.ring)} />
+      ))}
+      {plan.marks.map((m, i) => {
+        const mid = { x: (x(m.start.x) + x(m.end.x)) / 2, y: (y(m.start.y) + y(m.end.y)) / 2 };
+        return (
+          <g key={i}>
+            <line className="mark" x1={x(m.start.x)} y1={y(m.start.y)} x2={x(m.end.x)} y2={y(m.end.y)} />
+            {(!many || i % 2 === 0) && (
+              <text x={mid.x} y={mid.y + 4} textAnchor="middle">
+                {m.text}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      <path
+        className="scale"
+        d={`M${MARGIN} ${height - 18} v6 h${(metres * scale).toFixed(1)} v-6`}
+        aria-hidden
+      />
+      <text x={MARGIN + metres * scale + 8} y={height - 11}>
+        {text}
+      </text>
+      {plan.north && (
+        <g transform={`translate(${WIDTH - MARGIN} ${height - 30})`}>
+          <path className="scale" d="M0 18 V0 M-5 7 L0 0 L5 7" />
+          <text x={0} y={-5} textAnchor="middle">
+            N
+          </text>
+        </g>
+      )}
+    </Sheet>
+  );
+}

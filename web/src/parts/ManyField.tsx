@@ -1,0 +1,137 @@
+import { Button, DialogTrigger, ListBox, ListBoxItem, Popover, Text } from "react-aria-components";
+import styled from "styled-components";
+import { t } from "../app/theme";
+import { FaultText, Hint } from "./Field";
+import { useFault } from "./faults";
+import type { Option } from "./PickField";
+
+const Root = styled.div`
+  display: grid;
+  gap: 4px;
+  align-content: start;
+  min-width: 0;
+`;
+const Name = styled.span`
+  font-size: ${t.s13};
+  font-weight: 600;
+  letter-spacing: 0.01em;
+`;
+const Face = styled(Button)`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  width: 100%;
+  min-height: 40px;
+  padding: 7px 10px;
+  text-align: left;
+  background: ${t.sheet};
+  border: 1px solid ${t.rule};
+  border-radius: 3px;
+  cursor: pointer;
+  span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  &::after {
+    content: "+";
+    color: ${t.soft};
+    font-weight: 600;
+  }
+  ${t.phone} {
+    min-height: 48px;
+  }
+`;
+const Pop = styled(Popover)`
+  background: ${t.sheet};
+  border: 1px solid ${t.rule};
+  min-width: var(--trigger-width);
+  max-width: min(440px, 92vw);
+  overflow: auto;
+`;
+const List = styled(ListBox<Option>)`
+  padding: 4px 0;
+  outline: none;
+`;
+const Item = styled(ListBoxItem)`
+  display: grid;
+  grid-template-columns: 20px 1fr;
+  column-gap: 8px;
+  padding: 8px 12px;
+  cursor: pointer;
+  &[data-focused] {
+    background: ${t.wash};
+  }
+  &::before {
+    content: "";
+    width: 16px;
+    height: 16px;
+    margin-top: 3px;
+    border: 1.5px solid ${t.rule};
+    border-radius: 3px;
+    grid-row: span 2;
+  }
+  &[data-selected]::before {
+    background: ${t.accent};
+    border-color: ${t.accent};
+  }
+  [slot="description"] {
+    font-size: ${t.s13};
+    color: ${t.soft};
+    grid-column: 2;
+  }
+  ${t.phone} {
+    padding-block: 12px;
+  }
+`;
+
+interface Props {
+  label: string;
+  name: string;
+  values: string[];
+  options: Option[];
+  onChange: (keys: string[]) => void;
+  /** What is said where nothing is picked. */
+  none?: string;
+  hint?: string;
+}
+
+/** Pick any number of several. */
+export function ManyField({ label, name, values, options, onChange, none = "Pick", hint }: Props) {
+  const fault = useFault(name);
+  const picked = options.filter((o) => values.includes(o.key));
+  const said = picked.length > 2 ? `${picked.length} picked` : picked.map((o) => o.text).join(", ");
+  return (
+    <Root data-field={name}>
+      <Name>{label}</Name>
+      <DialogTrigger>
+        <Face aria-label={`${said || none} ${label}`} aria-invalid={fault ? true : undefined}>
+          <span>{said || none}</span>
+        </Face>
+        <Pop>
+          <List
+            aria-label={label}
+            items={options.map((o) => ({ ...o, id: o.key }))}
+            selectionMode="multiple"
+            escapeKeyBehavior="none"
+            selectedKeys={new Set(values)}
+            onSelectionChange={(keys) =>
+              onChange(keys === "all" ? options.map((o) => o.key) : [...keys].map(String))
+            }
+            autoFocus
+          >
+            {(o: Option) => (
+              <Item id={o.key} textValue={o.text}>
+                <Text slot="label">{o.text}</Text>
+                {o.note && <Text slot="description">{o.note}</Text>}
+              </Item>
+            )}
+          </List>
+        </Pop>
+      </DialogTrigger>
+      {fault && <FaultText fault={fault} />}
+      {hint && <Hint>{hint}</Hint>}
+    </Root>
+  );
+}

@@ -1,0 +1,244 @@
+import styled from "styled-components";
+import { api, read, type Schemas } from "../../api/client";
+import { useChange, useHouse } from "../../api/hooks";
+import { useDraft } from "../../app/draft";
+import { useClub, useMay } from "../../app/session";
+import { say } from "../../app/toast";
+import { t } from "../../app/theme";
+import { Button } from "../../parts/Button";
+import { Form } from "../../parts/Form";
+import { Hint } from "../../parts/Field";
+import { Line } from "../../parts/Line";
+import { Fault, Notice } from "../../parts/Notice";
+import { Page } from "../../parts/Page";
+import { PickField } from "../../parts/PickField";
+import { Bar, Fields, Section, Stack } from "../../parts/Section";
+import { SubRule } from "../../parts/SubRule";
+import { TextField } from "../../parts/TextField";
+import { Waiting } from "../../parts/Waiting";
+import { clubParts } from "./clubParts";
+
+const Question = styled.fieldset`
+  border: 0;
+  border-bottom: 1px solid ${t.hair};
+  margin: 0;
+  padding: 0 0 16px;
+  legend {
+    font: 500 ${t.s18} ${t.serif};
+    padding: 0 0 2px;
+  }
+`;
+const Options = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
+  gap: 8px 24px;
+  margin-top: 8px;
+`;
+const Choice = styled.label`
+  display: grid;
+  grid-template-columns: 20px 1fr;
+  gap: 2px 8px;
+  padding: 6px 0;
+  cursor: pointer;
+  input {
+    width: 18px;
+    height: 18px;
+    margin: 2px 0 0;
+    accent-color: ${t.accent};
+  }
+  small {
+    grid-column: 2;
+    font-size: ${t.s13};
+    color: ${t.soft};
+  }
+  strong {
+    font-weight: 600;
+  }
+`;
+
+interface Typed {
+  answers: Record<string, string>;
+  closed: { what: string; start: Schemas["DayOut"]; end: Schemas["DayOut"]; why: string }[];
+  season_start: Schemas["DayOut"];
+}
+
+const months = ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"]; // prettier-ignore
+
+function DayOfYear({
+  label,
+  name,
+  value,
+  onChange,
+}: {
+  label: string;
+  name: string;
+  value: Schemas["DayOut"];
+  onChange: (day: Schemas["DayOut"]) => void;
+}) {
+  return (
+    <Fields>
+      <TextField
+        label={`${label}, day`}
+        name={name}
+        value={`${value.day || ""}`}
+        onChange={(day) => onChange({ ...value, day: Number(day.replace(/\D/g, "")) || 0 })}
+        input={{ inputMode: "numeric" }}
+      />
+      <PickField
+        label="of"
+        name={`${name}-month`}
+        value={`${value.month}`}
+        options={months.map((text, i) => ({ key: `${i + 1}`, text }))}
+        onChange={(month) => onChange({ ...value, month: Number(month) })}
+      />
+    </Fields>
+  );
+}
+
+/** The club's house rules: each question with what both sides say, and what the answer changes. */
+export function HousePage() {
+  const house = useHouse();
+  return <Waiting of={house}>{(found) => <HouseForm key={JSON.stringify(found)} house={found} />}</Waiting>;
+}
+
+function HouseForm({ house }: { house: Schemas["HouseOut"] }) {
+  const club = useClub();
+  const may = useMay("manager");
+  const { value, change, clear, kept } = useDraft<Typed>(`${club.slug}/house`, {
+    answers: Object.fromEntries(house.questions.map((q) => [q.key, q.chosen])),
+    closed: house.closed,
+    season_start: house.season_start,
+  });
+  const save = useChange((path, body: Schemas["HouseIn"]) =>
+    read(api.PUT("/api/clubs/{club}/house", { params: { path }, body })),
+  );
+  const own = house.questions.filter((q) => value.answers[q.key] !== q.default).length;
+  return (
+    <Page
+      sentence={`House rules: ${own === 0 ? "all as they come" : own === 1 ? "one of your own" : `${own} of your own`}. The label overrides every one.`}
+    >
+      <SubRule label="Parts of the club" parts={clubParts(club.slug)} />
+      <Form
+        label="House rules"
+        error={save.error}
+        onSubmit={() =>
+          save.mutate(value, {
+            onSuccess: () => {
+              clear();
+              say("The house rules are kept.");
+            },
+          })
+        }
+      >
+        {kept && <Hint>Brought back from what you had picked before.</Hint>}
+        {!may && <Notice tone="note">You can read the house rules. A manager changes them.</Notice>}
+        <Stack $gap={18}>
+          {house.questions.map((q) => (
+            <Question key={q.key} disabled={!may}>
+              <legend>{q.ask}</legend>
+              <Hint>{`It changes: ${q.changes.charAt(0).toLowerCase()}${q.changes.slice(1)}`}</Hint>
+              <Options>
+                {q.options.map((o) => (
+                  <Choice key={o.key}>
+                    <input
+                      type="radio"
+                      name={q.key}
+                      checked={value.answers[q.key] === o.key}
+                      onChange={() => change({ answers: { ...value.answers, [q.key]: o.key } })}
+                    />
+                    <strong>{o.text}</strong>
+                    <small>{o.reason}</small>
+                  </Choice>
+                ))}
+              </Options>
+            </Question>
+          ))}
+        </Stack>
+        <Section title="The season">
+          <div style={{ maxWidth: 420 }}>
+            <DayOfYear
+              label="Season’s totals start on"
+              name="season_start"
+              value={value.season_start}
+              onChange={(season_start) => change({ season_start })}
+            />
+          </div>
+        </Section>
+        <Section title="Closed times">
+          <Hint style={{ marginBottom: 12 }}>
+            Where local law closes nitrogen or phosphorus for a part of the year, say so: such plans are
+            refused.
+          </Hint>
+          <Stack $gap={14}>
+            {value.closed.map((c, i) => {
+              const set = (part: Partial<typeof c>) =>
+                change({ closed: value.closed.map((x, j) => (j === i ? { ...x, ...part } : x)) });
+              return (
+                <Line key={i} $columns="minmax(0, 2fr) minmax(0, 4fr) minmax(0, 4fr) minmax(0, 3fr)">
+                  <PickField
+                    label="Closed"
+                    name={`closed.${i}.what`}
+                    value={c.what}
+                    options={[
+                      { key: "N", text: "N" },
+                      { key: "P2O5", text: "P₂O₅" },
+                    ]}
+                    onChange={(what) => set({ what })}
+                  />
+                  <DayOfYear
+                    label="From"
+                    name={`closed.${i}.start`}
+                    value={c.start}
+                    onChange={(start) => set({ start })}
+                  />
+                  <DayOfYear
+                    label="To"
+                    name={`closed.${i}.end`}
+                    value={c.end}
+                    onChange={(end) => set({ end })}
+                  />
+                  <TextField
+                    label="By what"
+                    name={`closed.${i}.why`}
+                    value={c.why}
+                    onChange={(why) => set({ why })}
+                  />
+                  <Button
+                    aria-label={`Leave out closed time ${i + 1}`}
+                    onPress={() => change({ closed: value.closed.filter((_, j) => j !== i) })}
+                  >
+                    Leave out
+                  </Button>
+                </Line>
+              );
+            })}
+            {may && (
+              <div>
+                <Button
+                  onPress={() =>
+                    change({
+                      closed: [
+                        ...value.closed,
+                        { what: "N", start: { month: 12, day: 1 }, end: { month: 3, day: 1 }, why: "" },
+                      ],
+                    })
+                  }
+                >
+                  Another closed time
+                </Button>
+              </div>
+            )}
+          </Stack>
+        </Section>
+        <Fault error={save.error} besides={["closed", "season_start"]} />
+        {may && (
+          <Bar>
+            <Button look="main" type="submit" isDisabled={save.isPending}>
+              Keep the house rules
+            </Button>
+          </Bar>
+        )}
+      </Form>
+    </Page>
+  );
+}

@@ -1,0 +1,64 @@
+import { useNavigate } from "react-router";
+import { api, read } from "../../api/client";
+import { useChange } from "../../api/hooks";
+import { useClub, useMay } from "../../app/session";
+import { say } from "../../app/toast";
+import { Hint } from "../../parts/Field";
+import { ImportBench, type Taken } from "../../parts/ImportBench";
+import { Notice } from "../../parts/Notice";
+import { Page } from "../../parts/Page";
+import { Section } from "../../parts/Section";
+
+const body = (file: Taken) => ({
+  form: file.name.toLowerCase().endsWith(".csv") ? "csv" : "json",
+  text: file.text,
+});
+
+/** The shelf in and out: JSON holds whole cards, CSV a line a rate. */
+export function ShelfFiles() {
+  const club = useClub();
+  const may = useMay("manager");
+  const navigate = useNavigate();
+  const at = `/api/clubs/${club.slug}/products`;
+  const preview = useChange((path, file: Taken) =>
+    read(api.POST("/api/clubs/{club}/products/import/preview", { params: { path }, body: body(file) })),
+  );
+  const keep = useChange((path, file: Taken) =>
+    read(api.POST("/api/clubs/{club}/products/import", { params: { path }, body: body(file) })),
+  );
+  return (
+    <Page sentence="The shelf in and out: whole cards as JSON, rates as CSV.">
+      <Section title="Take it out">
+        <p>
+          <a href={`${at}/shelf.json`} download>
+            Export the shelf as JSON
+          </a>
+          {" or "}
+          <a href={`${at}/shelf.csv`} download>
+            as CSV
+          </a>
+          .
+        </p>
+        <Hint>
+          JSON holds everything of a card. CSV has a line a rate, for a spreadsheet; rules stay as they are.
+        </Hint>
+      </Section>
+      <Section title="Bring it in">
+        {may ? (
+          <ImportBench
+            accept=".json,.csv,application/json,text/csv"
+            about="Pick a file. Products are told apart by name. First it is shown what would change; nothing is kept until you say so."
+            preview={preview}
+            keep={keep}
+            onKept={(done) => {
+              say(done.sentence);
+              void navigate(`/c/${club.slug}/shelf`);
+            }}
+          />
+        ) : (
+          <Notice tone="note">Only a manager brings products in.</Notice>
+        )}
+      </Section>
+    </Page>
+  );
+}

@@ -97,6 +97,14 @@ class BrowserTest(LiveServerTestCase):
         self.page.get_by_role("button", name=re.compile(rf"(^|\s){re.escape(label)}$")).first.click()
         self.page.get_by_role("option", name=option).first.click()
 
+    def pick_many(self, label: str, *options: str) -> None:
+        """Tick several in a list by its label, and close it."""
+        self.page.get_by_role("button", name=re.compile(rf"(^|\s){re.escape(label)}$")).first.click()
+        for option in options:
+            self.page.get_by_role("option", name=option).first.click()
+        self.page.keyboard.press("Escape")
+        expect(self.page.get_by_role("listbox")).to_have_count(0)
+
     def sentence(self) -> Locator:
         return self.page.locator("h1")
 

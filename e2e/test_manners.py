@@ -51,7 +51,7 @@ class Typing(BrowserTest):
         self.let_in()
         self.go("reckon")
         self.pick("Product", "Test SC")
-        self.pick("Area", "North green")
+        self.pick_many("Areas", "North green")
         for typed, amount in (("0.5", "3.5"), ("1/2", "3.5"), ("0.71", "4.97")):
             self.fill("Rate to put down", typed)
             expect(self.page.locator("[data-answer=amount] p")).to_have_text(f"{amount} fl oz")
@@ -81,8 +81,9 @@ class Connection(BrowserTest):
     def test_ticks_made_without_signal_arrive_when_it_is_back(self) -> None:
         self.let_in()
         self.go("reckon")
-        for label, option in (("Product", "Test SC"), ("Area", "North green"), ("Machine", "Sprayer")):
-            self.pick(label, option)
+        self.pick("Product", "Test SC")
+        self.pick_many("Areas", "North green")
+        self.pick("Machine", "Sprayer")
         self.button("Start the round").click()
         self.says("Put on")
         self.context.set_offline(True)
@@ -125,8 +126,9 @@ class Undo(BrowserTest):
     def test_a_round_given_up_is_taken_up_again(self) -> None:
         self.let_in()
         self.go("reckon")
-        for label, option in (("Product", "Test 20-0-10"), ("Area", "North green"), ("Machine", "Spreader")):
-            self.pick(label, option)
+        self.pick("Product", "Test 20-0-10")
+        self.pick_many("Areas", "North green")
+        self.pick("Machine", "Spreader")
         self.button("Start the round").click()
         self.button("Give the round up").click()
         self.says("given up")

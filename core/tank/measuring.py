@@ -82,17 +82,18 @@ def check_cup(mark: Quantity, weight: Quantity, celsius: float = 20.0) -> CupChe
             "weight", str(weight), f"That is {show_percent(off, sign=True)} from the mark; no cup is so wrong.",
             "Was the cup tared, and is the weight in the unit that was picked?",
         )  # fmt: skip
-    steps = (
-        line("Weight in grams", Term(weight.value, weight.unit.symbol), times(weight.unit.size, "g", weight.unit.symbol),
-             result=Term(weight.base, "g")),
+    steps = [
         line("Volume of that water", Term(weight.base, "g"), divided_by(density, "g", "L"), result=Term(litres, "L"),
              note=f"Water weighs {show_number(density, 5)} g/L at {show_number(celsius)} °C."),
-    )  # fmt: skip
+    ]  # fmt: skip
+    if weight.unit.key != "g":
+        terms = (Term(weight.value, weight.unit.symbol), times(weight.unit.size, "g", weight.unit.symbol))
+        steps.insert(0, line("Weight in grams", *terms, result=Term(weight.base, "g")))
     if abs(off) <= 0.01:
         said = f"The mark is good: it holds {holds}, within {show_percent(max(abs(off), 0.001))}."
     else:
         said = f"The mark says {mark} and holds {holds}: every dose by it is {show_percent(off, sign=True)} out."
-    return CupCheck(holds, off, said, steps)
+    return CupCheck(holds, off, said, tuple(steps))
 
 
 @dataclass(frozen=True)

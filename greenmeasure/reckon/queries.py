@@ -158,7 +158,7 @@ def backwards(club: Club, data: BackIn) -> BackOut:
         meant, packages, leftover = str(whole.meant), whole.packages, str(whole.leftover)
     else:
         found = rate_of(product, label, amount, area, spray)
-    slip = misread(found.rate, label, product)
+    slip = misread(found.rate, label, product) if data.mode == "used" else None
     return BackOut(
         sentence=sentence or found.sentence, used=str(found.used), rate=rate_out(found.rate),
         rule=rule_out(label, found.rate.value, product.kind.label_binds), judgement=judgement_out(found.judgement),

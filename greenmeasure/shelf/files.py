@@ -255,13 +255,13 @@ def _alike(value: Any) -> Any:
 
 
 def _short(value: Any) -> str:
+    """A field of a card in a few words."""
     if value is None:
         return "nothing"
     if isinstance(value, list):
-        texts = [str(v.get("phrase") or v.get("name") or v.get("value")) if isinstance(v, dict) else str(v) for v in value]
-        text = ", ".join(texts)
+        text = ", ".join(_short(v) for v in value)
     elif isinstance(value, dict):
-        text = " ".join(str(v) for v in value.values())
+        text = " ".join(_short(v) for v in value.values() if v not in ("", None, []))
     else:
-        text = str(value)
-    return text if len(text) <= 80 else text[:77] + "…"
+        text = f"{value:g}" if isinstance(value, float) else str(value)
+    return text if len(text) <= 120 else text[:117] + "…"

@@ -123,7 +123,8 @@ def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
         id=row.pk, use=row.use, phrase=row.phrase, understood=show_label_rate(label.scaled()), target=row.target,
         grasses=row.grasses, uses=row.uses, height_low=text(row.height_low), height_high=text(row.height_high),
         height_unit=row.height_unit or "in", intent=row.intent, interval_low=text(row.interval_low),
-        interval_high=text(row.interval_high), ground=ground_of(row), per_area=label.unit.per_area, low=rate_out(low) if low.value else None,
+        interval_high=text(row.interval_high), ground=ground_of(row), per_area=label.unit.per_area,
+        low=rate_out(low) if low.value else None,
         high=rate_out(high), start=rate_out(low if low.value else high), rule=rule_out(label, low.value or high.value, binds),
         units=[OptionOut(key=u.key, text=u.symbol) for u in (high.unit, *_others(label))],
     )  # fmt: skip
@@ -136,10 +137,16 @@ def ground_of(row: RateRow) -> str:
         parts.append(height_span(row.core(), UNITS[row.height_unit]))
     if row.intent != Intent.ANY.value:
         parts.append(Intent(row.intent).text)
-    if row.interval_low or row.interval_high:
-        ends = [str(d) for d in (row.interval_low, row.interval_high) if d]
-        parts.append(f"every {' to '.join(ends)} days")
+    parts.append(_interval(row.interval_low, row.interval_high))
     return "; ".join(p for p in parts if p)
+
+
+def _interval(first: int | None, last: int | None) -> str:
+    if first and last:
+        return f"every {first} days" if first == last else f"every {first} to {last} days"
+    if first:
+        return f"{first} days apart or more"
+    return f"within {last} days" if last else ""
 
 
 def options() -> ShelfOptionsOut:

@@ -38,6 +38,7 @@ const Choice = styled.label`
   display: grid;
   grid-template-columns: 20px 1fr;
   gap: 2px 8px;
+  align-content: start;
   padding: 6px 0;
   cursor: pointer;
   input {

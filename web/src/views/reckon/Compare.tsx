@@ -223,6 +223,7 @@ export function Compare() {
                         {r.per_active && (
                           <div className="soft">{`${r.per_active} ${club.units === "us" ? "an oz" : "a g"}`}</div>
                         )}
+                        {r.best.includes("per_active") && <small>least for its active</small>}
                         <Bar $share={r.active_share} />
                       </Figure>
                     )}

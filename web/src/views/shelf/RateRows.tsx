@@ -42,14 +42,24 @@ function summary(r: TypedRate, options: Options): string {
         : high
           ? `up to ${high} ${unit}`
           : "";
-  const days = span(r.interval_low, r.interval_high, "days");
+  const [first, last] = [r.interval_low, r.interval_high];
+  const days =
+    first && last && first !== last
+      ? `every ${first} to ${last} days`
+      : first && last
+        ? `every ${first} days`
+        : first
+          ? `${first} days apart or more`
+          : last
+            ? `within ${last} days`
+            : "";
   return [
     r.target,
     r.intent === "any" ? "" : names([r.intent], options.intents).toLowerCase(),
     r.grasses.length > 3 ? `${r.grasses.length} grasses` : names(r.grasses, options.grasses).toLowerCase(),
     names(r.uses, options.uses).toLowerCase(),
     span(r.height_low, r.height_high, r.height_unit),
-    days && `every ${days}`,
+    days,
   ]
     .filter(Boolean)
     .join("; ");

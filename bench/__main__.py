@@ -1,4 +1,4 @@
-"""Ratios measured in one run: the reckon endpoint against empty endpoints of the same server, and the JavaScript's size.
+"""Ratios measured in one run: the reckon endpoint against empty endpoints of the same server, the JavaScript's size, the sums.
 
 Every round asks each endpoint once, in turn, over one connection each, so that what slows the machine slows them
 alike. Printed are the 50th and 95th percentiles as ratios, never bare times.
@@ -17,6 +17,9 @@ import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
+from typing import cast
+
+from bench import sums
 
 ROOT = Path(__file__).resolve().parent.parent
 PORT = int(os.environ.get("BENCH_PORT", "8178"))
@@ -61,9 +64,8 @@ def a_job(client: Client) -> tuple[dict[str, object], float, str]:
     row = product["rates"][0]
     job = {
         "product_id": product["id"],
-        "row_id": row["id"],
-        "area_id": areas["areas"][0]["id"],
         "machine_id": machine["id"],
+        "part": {"area_id": areas["areas"][0]["id"], "row_id": row["id"]},
     }
     return job, row["high"]["value"], row["high"]["unit"]
 
@@ -85,12 +87,13 @@ def reckon() -> bool:
     client = Client()
     client.sign_in()
     job, high, unit = a_job(client)
+    part = cast(dict[str, object], job.pop("part"))
     club = "/api/clubs/alder-quay"
     rates = itertools.cycle([f"{high * (0.6 + 0.01 * i):.4f}" for i in range(40)])
 
     def asked() -> dict[str, object]:
         """The job at another rate each time, as it comes while one types."""
-        return {**job, "rate": {"value": next(rates), "unit": unit}}
+        return {**job, "parts": [{**part, "rate": {"value": next(rates), "unit": unit}}]}
 
     doors: dict[str, Callable[[], tuple[int, bytes]]] = {
         "empty, signed in": lambda: client.ask("POST", f"{club}/reckon/empty", asked()),
@@ -143,6 +146,7 @@ def main() -> int:
             server.terminate()
             server.wait()
     small = javascript()
+    sums.run()
     return 0 if fast and small else 1
 
 

@@ -170,7 +170,7 @@ class GranulesByKeyboard(BrowserTest):
         expect(self.page.get_by_role("listbox")).to_be_visible()
         self.page.keyboard.type(letters)
         expect(self.page.locator("[role=option][data-focused]")).to_contain_text(re.compile(letters, re.I))
-        self.page.keyboard.press("Space")
+        self.page.keyboard.press("Enter")
         self.page.keyboard.press("Escape")
         expect(self.page.get_by_role("listbox")).to_have_count(0)
 

@@ -56,7 +56,7 @@ class Typing(BrowserTest):
             self.fill("Rate to put down", typed)
             expect(self.page.locator("[data-answer=amount] p")).to_have_text(f"{amount} fl oz")
         self.fill("Rate to put down", "much")
-        expect(self.page.locator("[data-field=rate] [role=alert]")).to_contain_text("“much”")
+        expect(self.page.locator("[data-field='parts.0.rate'] [role=alert]")).to_contain_text("“much”")
 
 
 class Connection(BrowserTest):
@@ -118,6 +118,7 @@ class Undo(BrowserTest):
         self.let_in()
         self.go("ground")
         self.page.get_by_role("link", name="North green").click()
+        self.page.get_by_role("link", name="Change it").click()
         self.button("Put the area away").click()
         self.says("No ground yet.")
         self.button("Undo").click()

@@ -1,7 +1,9 @@
 """Every view: nothing serious for axe, nothing wider than the phone, nothing on the console, in each theme."""
 
+import json
 from io import StringIO
 from pathlib import Path
+from urllib.parse import urlencode
 
 from django.conf import settings
 from django.core.management import call_command
@@ -10,7 +12,9 @@ from playwright.sync_api import expect
 from e2e.base import PHONE, WIDE, BrowserTest
 from greenmeasure.accounts.models import User
 from greenmeasure.book.models import Entry
+from greenmeasure.ground.models import Area
 from greenmeasure.rounds.models import Round
+from greenmeasure.shelf.models import RateRow
 
 AXE = Path(settings.ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
@@ -27,24 +31,30 @@ class Views(BrowserTest):
         """Each view's address, and words that are there once it stands."""
         cookie = self.client.cookies["sessionid"].value
         self.context.add_cookies([{"name": "sessionid", "value": cookie, "url": self.live_server_url}])
-        Round.objects.filter(pk=Round.objects.earliest("pk").pk).update(status="under_way")
-        Entry.objects.filter(round=Round.objects.earliest("pk")).delete()
+        first = Round.objects.get(product__name="Saltmarsh 22-0-8", parts__area__name="Memorial lawn", started_at__year=2025)
+        Entry.objects.filter(round=first).delete()
+        Round.objects.filter(pk=first.pk).update(status="under_way")
         entry = Entry.objects.filter(stand="above").get()
-        area, product, machine = (getattr(Round.objects.earliest("pk"), name).pk for name in ("area", "product", "machine"))
-        reckon = (
-            f"reckon?product={product}&row={self.row(product)}&rate=0.5&unit=lb/kft2:N&area={area}&machine={machine}&passes=2"
-        )
+        part = first.parts.get()
+        area, product, machine = part.area_id, first.product_id, first.machine_id
+        rate = {"value": "0.5", "unit": "lb/kft2:N"}
+        wanted = {"area_id": area, "row_id": self.row(product), "rate": rate, "share": "", "zone": ""}
+        job = {"product_id": product, "machine_id": machine, "passes": 2, "target": "", "parts": [wanted]}
+        terrace = Area.objects.get(name="Terrace").pk
         return [
-            ("today", "Last in the book"), ("ground", "Memorial lawn"), (f"ground/{area}", "Save the changes"),
-            ("shelf", "Heronsedge SC"), (f"shelf/{product}", "Understood"), ("kit", "Knapsack"),
-            (f"kit/{machine}", "Save the changes"), (reckon, "What it brings"), ("round", "Under way"),
-            (f"round/{Round.objects.earliest('pk').pk}", "What was really used"), ("book", "Actual rate"),
-            (f"book/{entry.pk}", "What was done"), ("club", "Add a member"), ("parts", "Vessels and tanks"),
+            ("today", "Last in the book"), ("ground", "Memorial lawn"), (f"ground/{area}", "How it was measured"),
+            (f"ground/{area}/change", "Save the changes"), ("ground/new", "Add the area"),
+            (f"ground/{area}/measure", "Keep it and use"),
+            (f"ground/{terrace}/soil", "The plan"), ("ground/files", "Bring it in"), ("shelf", "Heronsedge SC"),
+            (f"shelf/{product}", "Understood"), ("shelf/files", "Bring it in"), ("kit", "Knapsack"),
+            (f"kit/{machine}", "Save the changes"), (f"reckon?{urlencode({'job': json.dumps(job)})}", "What it brings"),
+            ("reckon/back", "What is known"), ("reckon/compare", "As much active as"), ("reckon/measure", "Is a cup true?"),
+            ("round", "Under way"), (f"round/{first.pk}", "What was really used"), ("book", "Actual rate"),
+            (f"book/{entry.pk}", "What was done"), ("club", "Add a member"), ("club/house", "Closed times"),
+            ("parts", "Vessels and tanks"),
         ]  # fmt: skip
 
     def row(self, product: int) -> int:
-        from greenmeasure.shelf.models import RateRow
-
         return RateRow.objects.filter(product_id=product).earliest("position").pk
 
     def open(self, place: str, words: str) -> None:

@@ -162,8 +162,3 @@ def equal_active(reference: Compared, candidates: Sequence[Candidate], ground: Q
         if found.active:
             matched.append(Candidate(c.product, c.label, Rate(c.rate.value * reference.active / found.active, c.rate.unit)))
     return matched
-
-
-def cost_table(per_area: NDArray[np.float64], grounds: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Costs of products (rows) on grounds (columns), from cost per m² and sizes [m²]."""
-    return np.outer(per_area, grounds)

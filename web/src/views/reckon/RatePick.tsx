@@ -127,7 +127,7 @@ export function RatePick(props: Props) {
           </Button>
         )}
         {!alone && (
-          <Button look="quiet" onPress={leave} aria-label={`Leave out ${where}`}>
+          <Button look="quiet" onPress={leave} aria-label={`Leave it out: ${where}`}>
             Leave it out
           </Button>
         )}

@@ -79,7 +79,7 @@ export function LabelFiles({ product }: { product: Product }) {
             </a>
             <Hint>{f.name}</Hint>
             {may && (
-              <Button look="quiet" onPress={() => remove.mutate(f.id)} aria-label={`Take ${f.name} away`}>
+              <Button look="quiet" onPress={() => remove.mutate(f.id)} aria-label={`Take away ${f.name}`}>
                 Take away
               </Button>
             )}

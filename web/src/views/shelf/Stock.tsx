@@ -53,13 +53,13 @@ export function Stock({ product }: { product: Product }) {
                 </td>
                 {may && (
                   <td className="figure">
-                    <Button look="quiet" onPress={() => setOpen(x.id)} aria-label={`Count lot ${x.number}`}>
+                    <Button look="quiet" onPress={() => setOpen(x.id)} aria-label={`Count it: lot ${x.number}`}>
                       Count it
                     </Button>
                     <Button
                       look="quiet"
                       onPress={() => remove.mutate(x.id)}
-                      aria-label={`Take lot ${x.number} off the shelf`}
+                      aria-label={`Off the shelf: lot ${x.number}`}
                     >
                       Off the shelf
                     </Button>

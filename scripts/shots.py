@@ -4,6 +4,7 @@ Serves the built interface on a free port with a database of its own, so that no
 """
 
 import os
+import re
 import subprocess
 import sys
 import tempfile
@@ -24,8 +25,8 @@ PHONE: ViewportSize = {"width": 390, "height": 844}
 
 
 def pick(page: Page, label: str, option: str) -> None:
-    page.get_by_role("button", name=label, exact=False).first.click()
-    page.get_by_role("option", name=option).click()
+    page.get_by_role("button", name=re.compile(rf"(^|\s){re.escape(label)}$")).first.click()
+    page.get_by_role("option", name=option).first.click()
 
 
 def sign_in(page: Page) -> None:
@@ -42,14 +43,23 @@ def go(page: Page, place: str, wait: str) -> None:
     page.wait_for_timeout(250)
 
 
-def reckon(page: Page, product: str, area: str, machine: str, rate: str) -> None:
+def pick_many(page: Page, label: str, *options: str) -> None:
+    page.get_by_role("button", name=re.compile(rf"(^|\s){re.escape(label)}$")).first.click()
+    for option in options:
+        page.get_by_role("option", name=option, exact=False).first.click()
+    page.keyboard.press("Escape")
+
+
+def reckon(page: Page, product: str, areas: tuple[str, ...], machine: str, rate: str | None = None) -> None:
+    page.evaluate("() => localStorage.removeItem('draft:alder-quay/reckon')")
     go(page, "reckon", "text=Product")
     pick(page, "Product", product)
-    pick(page, "Area", area)
+    pick_many(page, "Areas", *areas)
     pick(page, "Machine", machine)
-    page.get_by_role("textbox", name="Rate to put down").fill(rate)
     page.wait_for_selector("[data-answer=amount]")
-    page.wait_for_timeout(500)
+    if rate:
+        page.get_by_role("textbox", name="Rate to put down").first.fill(rate)
+    page.wait_for_timeout(700)
 
 
 def take(page: Page, only: set[str]) -> None:
@@ -67,8 +77,21 @@ def take(page: Page, only: set[str]) -> None:
     shot("today")
     go(page, "ground", "text=Memorial lawn")
     shot("ground")
-    go(page, "ground/new", "text=Height of cut")
-    shot("area-form")
+    page.get_by_role("link", name="Terrace").click()
+    page.wait_for_selector("text=How it was measured")
+    page.wait_for_timeout(300)
+    shot("area")
+    page.get_by_role("link", name="Measure it again").click()
+    pick(page, "How it is measured", "Radii around a pin")
+    page.get_by_role("textbox", name="Radii, in order").fill("48 52 57 61 55 50 47 51 58 60 54 49")
+    page.wait_for_selector("[data-answer=size]")
+    page.wait_for_timeout(400)
+    shot("measure")
+    page.get_by_role("link", name="Soil pH").click()
+    page.get_by_role("textbox", name="Target pH").fill("6.8")
+    page.wait_for_selector("text=elemental sulfur in all")
+    page.wait_for_timeout(300)
+    shot("soil")
     go(page, "shelf", "text=Heronsedge SC")
     shot("shelf")
     page.get_by_role("link", name="Heronsedge SC").click()
@@ -77,9 +100,12 @@ def take(page: Page, only: set[str]) -> None:
     shot("product-card")
     go(page, "kit", "text=Knapsack")
     shot("kit")
-    reckon(page, "Heronsedge SC", "Bowling green", "Knapsack", "0.42")
+    reckon(page, "Heronsedge SC", ("Bowling green",), "Walking boom", "0.42")
     shot("reckon-spray")
-    page.keyboard.press("Escape")
+    page.get_by_role("heading", name="This season").evaluate("e => e.scrollIntoView()")
+    page.wait_for_timeout(200)
+    shot("reckon-season")
+    page.evaluate("() => scrollTo(0, 0)")
     page.locator("h1").click()
     page.keyboard.press("=")
     page.get_by_role("textbox", name="Reckon line").fill("0.5 lb N/M from saltmarsh on terrace with drop in 2 passes")
@@ -87,6 +113,19 @@ def take(page: Page, only: set[str]) -> None:
     page.wait_for_timeout(200)
     shot("reckon-line")
     page.keyboard.press("Escape")
+    go(page, "reckon/compare", "text=As much active as")
+    pick(page, "For", "Dollar spot")
+    pick(page, "On", "Bowling green")
+    page.wait_for_selector("text=costs least here")
+    page.wait_for_timeout(300)
+    shot("reckon-compare")
+    reckon(page, "Reedling ME", ("Croquet 1", "Tennis courts"), "Walking boom")
+    shot("reckon-areas")
+    page.set_viewport_size(PHONE)
+    page.wait_for_timeout(300)
+    shot("reckon-phone")
+    page.set_viewport_size(WIDE)
+    reckon(page, "Heronsedge SC", ("Bowling green",), "Knapsack", "0.42")
     page.get_by_role("button", name="Start the round").click()
     page.wait_for_selector("text=Put on")
     for box in page.locator("section:has(> h2:text-is('Put on')) label").all():
@@ -96,36 +135,15 @@ def take(page: Page, only: set[str]) -> None:
         box.click()
     page.wait_for_timeout(400)
     shot("round")
-    address = page.url
-    page.set_viewport_size(PHONE)
-    page.wait_for_timeout(300)
-    shot("round-phone")
-    page.set_viewport_size(WIDE)
-    page.goto(address)
-    page.wait_for_selector("text=What was really used")
     page.get_by_role("textbox", name="Product used").fill("8.1")
-    page.wait_for_selector("text=Above the label")
+    page.wait_for_selector("text=It goes in the book all the same")
     page.get_by_role("button", name="Put it in the book").scroll_into_view_if_needed()
     page.wait_for_timeout(400)
     shot("round-finish")
-    reckon(page, "Saltmarsh 22-0-8", "Terrace", "Rotary spreader", "0.5")
-    pick(page, "Passes", "2")
-    page.wait_for_timeout(500)
-    shot("reckon-granules")
-    page.set_viewport_size(PHONE)
-    page.wait_for_timeout(300)
-    shot("reckon-phone")
-    page.set_viewport_size(WIDE)
     go(page, "book", "text=applications in the book")
     shot("book")
-    page.get_by_role("link", name="Heronsedge SC").nth(1).click()
-    page.wait_for_selector("text=What was done")
-    page.wait_for_timeout(200)
-    shot("book-entry")
-    go(page, "club", "text=Add a member")
-    shot("club")
-    go(page, "parts", "text=The parts, in every state")
-    shot("parts")
+    go(page, "club/house", "text=In what order is the tank filled?")
+    shot("house")
 
 
 def main() -> None:

@@ -37,6 +37,9 @@ const Sheet = styled.svg`
     stroke-width: 3px;
     stroke-linejoin: round;
   }
+  ${t.phone} text {
+    font-size: 18px;
+  }
 `;
 
 const WIDTH = 520;

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import { t } from "../app/theme";
 
-/** A ruled list of things: hairlines between rows, figures lined up on the right. */
+/** A ruled list of things: hairlines between rows, figures lined up on the right. `wide` gives way on a phone to `narrow`. */
 export const Ledger = styled.table`
   width: 100%;
   border-collapse: collapse;
@@ -40,9 +40,18 @@ export const Ledger = styled.table`
   tr:hover td {
     background: ${t.sheet};
   }
+  .day {
+    white-space: nowrap;
+  }
+  .narrow {
+    display: none;
+  }
   ${t.phone} {
     .wide {
       display: none;
+    }
+    .narrow {
+      display: block;
     }
   }
 `;

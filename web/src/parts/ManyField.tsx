@@ -7,6 +7,7 @@ import type { Option } from "./PickField";
 
 const Root = styled.div`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 4px;
   align-content: start;
   min-width: 0;

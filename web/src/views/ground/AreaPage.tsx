@@ -126,7 +126,7 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
             <thead>
               <tr>
                 <th>Day</th>
-                <th>By</th>
+                <th className="wide">By</th>
                 <th className="figure">Size</th>
                 <th>Beside the size in use</th>
                 {may && <th aria-label="Use it" />}
@@ -135,11 +135,12 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
             <tbody>
               {whole.measurements.map((m) => (
                 <tr key={m.id}>
-                  <td>
+                  <td className="day">
                     {m.taken_on}
+                    <div className="soft narrow">{m.method}</div>
                     <div className="soft">{m.by}</div>
                   </td>
-                  <td>{m.method}</td>
+                  <td className="wide">{m.method}</td>
                   <td className="figure">{m.size}</td>
                   <td>
                     <Tone $tone={tones[m.agreement] ?? t.soft}>{m.in_use ? "in use" : m.versus}</Tone>

@@ -46,7 +46,7 @@ export function PhRule({ plan }: { plan: Schemas["PhPlanOut"] }) {
     <Sheet
       viewBox="0 0 700 92"
       role="img"
-      aria-label={`pH ${plan.ph.toFixed(1)} now, the grass likes ${plan.low} to ${plan.high}, target ${plan.target}`}
+      aria-label={`pH ${Number(plan.ph.toFixed(2))} now, the grass likes ${plan.low} to ${plan.high}, target ${plan.target}`}
     >
       <rect className="likes" x={x(plan.low)} y={40} width={x(plan.high) - x(plan.low)} height={18} />
       <text x={(x(plan.low) + x(plan.high)) / 2} y={53} textAnchor="middle">
@@ -70,7 +70,7 @@ export function PhRule({ plan }: { plan: Schemas["PhPlanOut"] }) {
       <path className="now" d={`M${now} 57 l-7 -11 h14 z`} />
       <line className="base" x1={now} x2={now} y1={22} y2={46} />
       <text className="figure" x={now} y={14} textAnchor="middle">
-        {plan.ph.toFixed(1)}
+        {Number(plan.ph.toFixed(2))}
       </text>
     </Sheet>
   );

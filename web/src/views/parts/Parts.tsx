@@ -1,7 +1,12 @@
 import { useState } from "react";
+import { AreaPlan } from "../../parts/AreaPlan";
+import { Budget } from "../../parts/Budget";
 import { Button } from "../../parts/Button";
+import { DateField, todayHere } from "../../parts/DateField";
 import { Empty } from "../../parts/Empty";
 import { FaultsContext } from "../../parts/faults";
+import { Findings } from "../../parts/Findings";
+import { ManyField } from "../../parts/ManyField";
 import { Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { QuantityField } from "../../parts/QuantityField";
@@ -19,6 +24,8 @@ export function Parts() {
   const [rule, setRule] = useState(samples.rule);
   const [typed, setTyped] = useState({ value: "3 oz", unit: "fl_oz" });
   const [on, setOn] = useState(true);
+  const [many, setMany] = useState(["green", "tee"]);
+  const [day, setDay] = useState(todayHere());
   return (
     <Page sentence="The parts, in every state." margin={<Working steps={samples.steps} />}>
       <Section title="Rate rule">
@@ -43,6 +50,12 @@ export function Parts() {
           <Notice tone="note">Something to know.</Notice>
         </Stack>
       </Section>
+      <Section title="What the rules say">
+        <Findings of={samples.findings} onPick={(text) => setTyped({ value: text, unit: "fl_oz" })} />
+      </Section>
+      <Section title="Season budget">
+        <Budget lines={samples.budget} />
+      </Section>
       <Section title="Fields">
         <FaultsContext.Provider value={{ fields: samples.faults }}>
           <Fields>
@@ -53,6 +66,14 @@ export function Parts() {
               units={samples.units}
               onChange={setTyped}
             />
+            <ManyField
+              label="Several"
+              name="many"
+              values={many}
+              options={samples.grounds}
+              onChange={setMany}
+            />
+            <DateField label="Day" name="day" value={day} onChange={setDay} />
             <Switch value={on} onChange={setOn}>
               Ticked or not
             </Switch>
@@ -76,6 +97,9 @@ export function Parts() {
           <Tank load={samples.tank} capacity="20 L" />
           <Tank load={samples.hopper} capacity="25 kg" />
         </Fields>
+      </Section>
+      <Section title="Plan of an area">
+        <AreaPlan plan={samples.plan} us={false} label="A made-up lawn with a bed in it" />
       </Section>
     </Page>
   );

@@ -24,6 +24,13 @@ const load = (part: Partial<Schemas["LoadOut"]>): Schemas["LoadOut"] => ({
   covers: "280 m²", share: 0.7, measure: measures[0]!, acts: [], ...part,
 }); // prettier-ignore
 
+const ring = (...points: [number, number][]) => points.map(([x, y]) => ({ x, y }));
+
+const line = (key: string, part: Partial<Schemas["BudgetLineOut"]>): Schemas["BudgetLineOut"] => ({
+  key, what: "Season's total", symbol: "kg/ha", used: 40, plan: 20, cap: 100, low: 60, scale: 120, used_text: "40 kg/ha",
+  plan_text: "20 kg/ha", total_text: "60 kg/ha", cap_text: "100 kg/ha", whose: "", binds: true, over: false, ...part,
+}); // prettier-ignore
+
 /** Made-up values that put each part into each of its states. */
 export const samples = {
   rule: { low: 2, high: 5, value: 3, scale: 6.25, step: 0.1, symbol: "mL/100 m²", binds: true },
@@ -43,6 +50,27 @@ export const samples = {
   ],
   units: [{ key: "fl_oz", text: "fl oz" }, { key: "oz_wt", text: "oz wt" }],
   measures,
+  findings: [
+    { key: "refuse", act: "refuse", sentence: "What the label or the law does not allow.", readings: [] },
+    { key: "ask", act: "ask", sentence: "An amount that can be read in two ways.", readings: [{ text: "3", meaning: "3 fl oz" }] },
+    { key: "warn", act: "warn", sentence: "What may do harm.", readings: [] },
+    { key: "note", act: "note", sentence: "What is good to know.", readings: [] },
+  ] satisfies Schemas["FindingOut"][],
+  budget: [
+    line("within", { whose: "the label" }),
+    line("over", { plan: 75, plan_text: "75 kg/ha", total_text: "115 kg/ha", over: true }),
+    line("usual", { what: "Nitrogen", binds: false, whose: "the grass's usual" }),
+    line("free", { what: "Potash", cap: null, cap_text: "" }),
+  ],
+  grounds: [{ key: "green", text: "Green" }, { key: "tee", text: "Tee", note: "Two of them" }, { key: "lawn", text: "Lawn" }],
+  plan: {
+    left: 0, bottom: 0, right: 40, top: 24, north: true,
+    outlines: [
+      { ring: ring([0, 0], [40, 0], [40, 18], [26, 24], [0, 24]), hole: false },
+      { ring: ring([10, 8], [18, 8], [18, 14], [10, 14]), hole: true },
+    ],
+    marks: [{ start: { x: 0, y: 4 }, end: { x: 40, y: 4 }, text: "40 m" }],
+  },
   tank: load({}),
   hopper: load({ name: "Hopper 1", volume: "", product: "12 kg", share: 0.48 }),
 }; // prettier-ignore

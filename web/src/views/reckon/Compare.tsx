@@ -180,7 +180,7 @@ export function Compare() {
               <thead>
                 <tr>
                   <th>Product</th>
-                  <th className="figure">Rate</th>
+                  <th className="figure wide">Rate</th>
                   <th className="figure">Amount here</th>
                   <th className="figure">Cost here</th>
                   <th className="figure wide">{`per ${answer.foot}`}</th>
@@ -195,12 +195,13 @@ export function Compare() {
                     <td>
                       <Link to={`/c/${club.slug}/shelf/${r.product_id}`}>{r.product}</Link>
                       <div className="soft">{[r.codes, r.use].filter(Boolean).join("; ")}</div>
+                      <div className="soft narrow">{r.rate.text}</div>
                       {r.misses.map((m) => (
                         <Mind key={m}>{m}</Mind>
                       ))}
                       {r.problem && <Mind>{r.problem}</Mind>}
                     </td>
-                    <td className="figure">{r.rate.text}</td>
+                    <td className="figure wide">{r.rate.text}</td>
                     <td className="figure">{r.amount}</td>
                     <Figure className="figure" $best={r.best.includes("cost")}>
                       {r.cost}

@@ -37,6 +37,12 @@ const Head = styled.div`
     font-size: ${t.s18};
   }
 `;
+const Acts = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  margin-left: -5px;
+`;
 
 interface Props {
   index: number;
@@ -120,7 +126,7 @@ export function RatePick(props: Props) {
           onPick={(text) => change({ rate: { value: text, unit: row.high.unit } })}
         />
       )}
-      <div>
+      <Acts>
         {!part.zone && (
           <Button look="quiet" onPress={split}>
             Two rates: a core and what is around it
@@ -131,7 +137,7 @@ export function RatePick(props: Props) {
             Leave it out
           </Button>
         )}
-      </div>
+      </Acts>
     </Box>
   );
 }

@@ -53,7 +53,11 @@ export function Stock({ product }: { product: Product }) {
                 </td>
                 {may && (
                   <td className="figure">
-                    <Button look="quiet" onPress={() => setOpen(x.id)} aria-label={`Count it: lot ${x.number}`}>
+                    <Button
+                      look="quiet"
+                      onPress={() => setOpen(x.id)}
+                      aria-label={`Count it: lot ${x.number}`}
+                    >
                       Count it
                     </Button>
                     <Button

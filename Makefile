@@ -33,7 +33,11 @@ help: ## List what there is
 	@cd web && $(NPM) ci --no-audit --no-fund --loglevel=error
 	@touch $@
 
-.stamps/build: .stamps/node $(WEB)
+.stamps/client: web/src/api/openapi.json .stamps/node
+	@cd web && ./node_modules/.bin/openapi-typescript src/api/openapi.json -o src/api/schema.d.ts >/dev/null
+	@touch $@
+
+.stamps/build: .stamps/client $(WEB)
 	@echo "== the interface"
 	@cd web && ./node_modules/.bin/tsc --noEmit && ./node_modules/.bin/vite build --logLevel warn
 	@touch $@
@@ -43,7 +47,7 @@ help: ## List what there is
 	@if [ ! -x /usr/bin/chromium ]; then echo "== Chromium by apt"; $(SUDO) apt-get update -qq && $(SUDO) DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; fi
 	@touch $@
 
-install: .stamps/python .stamps/node ## Install Python and front-end packages
+install: .stamps/python .stamps/client ## Install Python and front-end packages
 build: .stamps/build ## Build the interface
 setup: install build .stamps/chromium ## Everything that running and testing need
 
@@ -66,7 +70,7 @@ test: setup ## Every test: the core, the API, the interface in Chromium
 test-core: .stamps/python ## The core alone
 	@$(VENV)/python manage.py test core
 
-test-api: .stamps/python .stamps/node ## The core and the API
+test-api: install ## The core and the API
 	@$(VENV)/python manage.py test core greenmeasure
 
 test-web: setup ## The interface in Chromium
@@ -81,9 +85,9 @@ format: install ## Put the code in its form
 	@$(VENV)/ruff check --fix --quiet . ; $(VENV)/ruff format --quiet .
 	@cd web && ./node_modules/.bin/prettier --write --log-level warn src
 
-client: install ## Write the OpenAPI document and the TypeScript client made from it
+client: .stamps/python ## Write the OpenAPI document, then make the TypeScript client from it
 	@$(VENV)/python -m greenmeasure.openapi
-	@cd web && ./node_modules/.bin/openapi-typescript src/api/openapi.json -o src/api/schema.d.ts
+	@$(MAKE) --no-print-directory .stamps/client
 
 shots: setup ## Take the pictures in docs/screenshots from the demo club
 	@$(VENV)/python scripts/shots.py

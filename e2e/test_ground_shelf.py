@@ -76,7 +76,7 @@ class Ground(BrowserTest):
         self.fill("Target pH", "6.5")
         self.says("elemental sulfur in all")
         expect(self.page.get_by_text("Gypsum does not lower pH")).to_be_visible()
-        expect(self.page.get_by_role("img", name=re.compile("pH 8.0 now"))).to_be_visible()
+        expect(self.page.get_by_role("img", name=re.compile("pH 8 now"))).to_be_visible()
         self.fill("Target pH", "12")
         expect(self.page.locator("[data-field=target] [role=alert]")).to_contain_text("no soil's")
 

@@ -266,9 +266,9 @@ def _lime(ph: float, aim: float, texture: str, depth: float, value: float) -> tu
 
 
 def _steps(need: float, caps: Caps, ground: Quantity, start: date, kind: str) -> list[DatedStep]:
-    """Equal steps within both caps, in the windows of each year from `start` on."""
-    a_year = min(caps.year, caps.once * STEPS_A_WINDOW * 2)
-    years = max(1, math.ceil(need / a_year * (1 - 1e-9)))
+    """As few years as the caps allow, and equal steps in them, in the windows of each year from `start` on."""
+    years = max(1, math.ceil(need / min(caps.year, caps.once * STEPS_A_WINDOW * 2) * (1 - 1e-9)))
+    a_year = need / years
     steps: list[DatedStep] = []
     left = need
     for n in range(years * 3):

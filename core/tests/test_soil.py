@@ -77,6 +77,12 @@ class Plans(unittest.TestCase):
         self.assertTrue(all((b - a).days >= LEAST_GAP for a, b in pairwise(days)))
         self.assertTrue(all(d.month in (4, 5, 9, 10) for d in days), days)
 
+    def test_the_steps_are_equal_without_a_crumb_at_the_end(self) -> None:
+        for ph in (7.2, 7.7, 8.0, 8.3):
+            found = plan(ph, ph, ph, texture="clay", target=6.5)
+            for step in found.steps:
+                self.assertAlmostEqual(step.per_m2 / found.steps[0].per_m2, 1, places=9)
+
     def test_a_product_of_ninety_percent_takes_more(self) -> None:
         self.assertAlmostEqual(plan(7.5, purity=0.9, target=6.5).need / plan(7.5, target=6.5).need, 1 / 0.9)
 

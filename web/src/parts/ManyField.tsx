@@ -1,9 +1,9 @@
-import { Button, DialogTrigger, ListBox, ListBoxItem, Popover, Text } from "react-aria-components";
+import { Button, DialogTrigger, ListBox, ListBoxItem, Text } from "react-aria-components";
 import styled from "styled-components";
 import { t } from "../app/theme";
 import { FaultText, Hint } from "./Field";
 import { useFault } from "./faults";
-import type { Option } from "./PickField";
+import { Pop, type Option } from "./PickField";
 
 const Root = styled.div`
   display: grid;
@@ -43,13 +43,6 @@ const Face = styled(Button)`
   ${t.phone} {
     min-height: 48px;
   }
-`;
-const Pop = styled(Popover)`
-  background: ${t.sheet};
-  border: 1px solid ${t.rule};
-  min-width: var(--trigger-width);
-  max-width: min(440px, 92vw);
-  overflow: auto;
 `;
 const List = styled(ListBox<Option>)`
   padding: 4px 0;

@@ -72,7 +72,8 @@ const Value = styled(SelectValue)`
     color: ${t.soft};
   }
 `;
-const Pop = styled(Popover)`
+/** The sheet that a list of options opens on. */
+export const Pop = styled(Popover)`
   background: ${t.sheet};
   border: 1px solid ${t.rule};
   min-width: var(--trigger-width);

@@ -22,6 +22,11 @@ const Tone = styled.span<{ $tone: string }>`
 `;
 const tones: Record<string, string> = { agree: t.soft, mind: t.caution, differ: t.stop, "": t.soft };
 
+/** How a measurement stands beside the size in use. */
+function Beside({ of }: { of: Schemas["AreaWholeOut"]["measurements"][number] }) {
+  return <Tone $tone={tones[of.agreement] ?? t.soft}>{of.in_use ? "in use" : of.versus}</Tone>;
+}
+
 /** One area: its plan, what it is, how it was measured, its parts, heights and soil. */
 export function AreaPage() {
   const { id } = useParams();
@@ -128,7 +133,7 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
                 <th>Day</th>
                 <th className="wide">By</th>
                 <th className="figure">Size</th>
-                <th>Beside the size in use</th>
+                <th className="wide">Beside the size in use</th>
                 {may && <th aria-label="Use it" />}
               </tr>
             </thead>
@@ -139,11 +144,14 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
                     {m.taken_on}
                     <div className="soft narrow">{m.method}</div>
                     <div className="soft">{m.by}</div>
+                    <div className="narrow" style={{ whiteSpace: "normal" }}>
+                      <Beside of={m} />
+                    </div>
                   </td>
                   <td className="wide">{m.method}</td>
                   <td className="figure">{m.size}</td>
-                  <td>
-                    <Tone $tone={tones[m.agreement] ?? t.soft}>{m.in_use ? "in use" : m.versus}</Tone>
+                  <td className="wide">
+                    <Beside of={m} />
                   </td>
                   {may && (
                     <td className="figure">

@@ -17,7 +17,7 @@ import { TextField } from "../../parts/TextField";
 import { doseUnits, volumeUnits } from "../../parts/units";
 import { Verdict } from "../../parts/Verdict";
 import { Working } from "../../parts/Working";
-import { reckonParts } from "./state";
+import { areaOptions, productOptions, reckonParts } from "./state";
 
 type Mode = Schemas["BackIn"]["mode"];
 
@@ -117,7 +117,7 @@ export function Backwards() {
             label="Product"
             name="product"
             value={value.product || null}
-            options={(products.data ?? []).map((p) => ({ key: `${p.id}`, text: p.name, note: p.kind_text }))}
+            options={productOptions(products.data)}
             onChange={(key) => change({ product: key, row: "" })}
           />
           <PickField
@@ -131,11 +131,7 @@ export function Backwards() {
             label="Area"
             name="area"
             value={value.area || null}
-            options={(areas.data?.areas ?? []).map((a) => ({
-              key: `${a.id}`,
-              text: a.name,
-              note: a.size.text,
-            }))}
+            options={areaOptions(areas.data?.areas)}
             onChange={(area) => change({ area })}
           />
           <TextField

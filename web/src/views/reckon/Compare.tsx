@@ -16,7 +16,7 @@ import { PickField } from "../../parts/PickField";
 import { Fields } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { TextField } from "../../parts/TextField";
-import { reckonParts } from "./state";
+import { areaOptions, productOptions, reckonParts } from "./state";
 
 const Scroll = styled.div`
   margin-top: 24px;
@@ -116,7 +116,7 @@ export function Compare() {
             label="or these products"
             name="product_ids"
             values={value.products}
-            options={(products.data ?? []).map((p) => ({ key: `${p.id}`, text: p.name, note: p.kind_text }))}
+            options={productOptions(products.data)}
             onChange={(list) => change({ products: list, equal: "" })}
             none="As above"
           />
@@ -124,11 +124,7 @@ export function Compare() {
             label="On"
             name="area"
             value={value.area || null}
-            options={(areas.data?.areas ?? []).map((a) => ({
-              key: `${a.id}`,
-              text: a.name,
-              note: a.size.text,
-            }))}
+            options={areaOptions(areas.data?.areas)}
             onChange={(area) => change({ area })}
           />
           <TextField

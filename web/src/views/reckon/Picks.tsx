@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { t } from "../../app/theme";
 import { ManyField } from "../../parts/ManyField";
 import { PickField } from "../../parts/PickField";
-import { partOf, unmatched, type Picked, type Product } from "./state";
+import { areaOptions, partOf, productOptions, unmatched, type Picked, type Product } from "./state";
 
 const Grid = styled.div`
   display: grid;
@@ -44,11 +44,7 @@ export function Picks({ picked, change, products = [], areas = [], machines = []
         label="Product"
         name="product"
         value={picked.product === null ? null : `${picked.product}`}
-        options={products.map((p) => ({
-          key: `${p.id}`,
-          text: p.name,
-          note: `${p.kind_text}, ${p.formulation_text}${p.stock ? `, ${p.stock} in stock` : ""}`,
-        }))}
+        options={productOptions(products)}
         onChange={(key) => change({ product: Number(key), parts: unmatched(picked.parts) })}
       />
       <PickField
@@ -66,11 +62,7 @@ export function Picks({ picked, change, products = [], areas = [], machines = []
         label="Areas"
         name="parts"
         values={[...new Set(picked.parts.map((p) => `${p.area}`))]}
-        options={areas.map((a) => ({
-          key: `${a.id}`,
-          text: a.name,
-          note: `${a.size.text}, ${a.grass_name}${a.height ? `, ${a.height.text}` : ""}`,
-        }))}
+        options={areaOptions(areas)}
         onChange={pickAreas}
       />
       <PickField

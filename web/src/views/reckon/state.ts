@@ -1,10 +1,25 @@
 import type { Schemas } from "../../api/client";
+import type { Option } from "../../parts/PickField";
 import type { TypedQuantity } from "../../parts/QuantityField";
 
 export type JobIn = Schemas["JobIn"];
 export type Row = Schemas["RateRowOut"];
 export type Product = Schemas["ProductOut"];
 export type Fits = Record<number, Schemas["RowFitOut"][]>;
+
+/** Products and areas as options of a pick. */
+export const productOptions = (list: Product[] = []): Option[] =>
+  list.map((p) => ({
+    key: `${p.id}`,
+    text: p.name,
+    note: `${p.kind_text}, ${p.formulation_text}${p.stock ? `, ${p.stock} in stock` : ""}`,
+  }));
+export const areaOptions = (list: Schemas["AreaOut"][] = []): Option[] =>
+  list.map((a) => ({
+    key: `${a.id}`,
+    text: a.name,
+    note: `${a.size.text}, ${a.grass_name}${a.height ? `, ${a.height.text}` : ""}`,
+  }));
 
 /** One area of the job; `row` and `rate` are empty until the label's row for it is known. */
 export interface PickedPart {

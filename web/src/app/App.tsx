@@ -75,14 +75,22 @@ const router = createBrowserRouter([
         path: "kit/:id",
         lazy: async () => ({ Component: (await import("../views/kit/MachinePage")).MachinePage }),
       },
-      { path: "reckon", lazy: async () => ({ Component: (await import("../views/reckon/Reckon")).Reckon }) },
       {
-        path: "reckon/back",
-        lazy: async () => ({ Component: (await import("../views/reckon/Backwards")).Backwards }),
-      },
-      {
-        path: "reckon/compare",
-        lazy: async () => ({ Component: (await import("../views/reckon/Compare")).Compare }),
+        lazy: async () => ({ Component: (await import("../views/reckon/Ready")).Ready }),
+        children: [
+          {
+            path: "reckon",
+            lazy: async () => ({ Component: (await import("../views/reckon/Reckon")).Reckon }),
+          },
+          {
+            path: "reckon/back",
+            lazy: async () => ({ Component: (await import("../views/reckon/Backwards")).Backwards }),
+          },
+          {
+            path: "reckon/compare",
+            lazy: async () => ({ Component: (await import("../views/reckon/Compare")).Compare }),
+          },
+        ],
       },
       {
         path: "reckon/measure",

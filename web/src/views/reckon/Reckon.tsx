@@ -13,8 +13,7 @@ import {
 import { useDraft } from "../../app/draft";
 import { useClub, useMay } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
-import { Button, ButtonLink } from "../../parts/Button";
-import { Empty } from "../../parts/Empty";
+import { Button } from "../../parts/Button";
 import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
@@ -80,23 +79,6 @@ export function Reckon() {
     read(api.POST("/api/clubs/{club}/rounds", { params: { path }, body: given })),
   );
   const sub = <SubRule label="Parts of Reckon" parts={reckonParts(club.slug)} />;
-
-  if (products.data?.length === 0 || areas.data?.areas.length === 0) {
-    const to = areas.data?.areas.length === 0 ? "ground/new" : "shelf/new";
-    return (
-      <Page sentence="There is nothing to reckon with yet.">
-        <Empty
-          act={
-            <ButtonLink look="main" to={`/c/${club.slug}/${to}`}>
-              {to === "ground/new" ? "Add an area" : "Add a product"}
-            </ButtonLink>
-          }
-        >
-          A dose needs a product’s rate and an area’s size. Put one of each in, and the sum is here.
-        </Empty>
-      </Page>
-    );
-  }
 
   const answer = job && !reckoned.error ? reckoned.data : undefined;
   const error = job ? reckoned.error : null;

@@ -65,7 +65,7 @@ def check(plan: Plan, rows: Sequence[Row], history: Sequence[Applied] = (), hous
         us: whether to speak in US units.
     """
     season = in_season(history, house.season_of(plan.on), plan.on)
-    spent = budget(plan.product, plan.applied, season, plan.ground)
+    spent = budget(plan.product, plan.applied, season, plan.ground, us)
     found = [
         *_row(plan, rows), *_rate(plan), *_most(plan), *_target(plan, rows), *_seed(plan), *_stress(plan), *_near(plan, us),
         *_sown(plan), *_purpose(plan),

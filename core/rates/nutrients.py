@@ -13,7 +13,7 @@ from core.ground import Ground, Stress
 from core.rates.product import Kind, Product
 from core.rates.rate import K_IN_K2O, P_IN_P2O5, Basis
 from core.schools import PLAIN, Closed, House
-from core.units import UNITS, Quantity, show_number
+from core.units import UNITS, show_number
 
 LB_PER_1000 = UNITS["lb"].size / UNITS["kft2"].size
 """One lb/1000 ft² [g/m²]."""
@@ -134,9 +134,9 @@ def _closed(g: dict[Basis, float], on: date, closed: Sequence[Closed]) -> list[F
     return found
 
 
-def season_range(ground: Ground) -> tuple[Quantity, Quantity] | None:
-    """The N that the ground's grass usually takes in a season, least and most, per 1000 ft²; None where it is not known."""
+def season_range(ground: Ground) -> tuple[float, float] | None:
+    """The N that the ground's grass usually takes in a season [g/m²], least and most; None where it is not known."""
     if ground.grass not in SEASON_N:
         return None
     low, high = SEASON_N[ground.grass]
-    return Quantity(low, UNITS["lb"]), Quantity(high, UNITS["lb"])
+    return low * LB_PER_1000, high * LB_PER_1000

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from core.findings import Act, Finding
 from core.ground import Ground
 from core.rates.limits import SLACK
-from core.rates.nutrients import LB_PER_1000, season_range
+from core.rates.nutrients import season_range
 from core.rates.product import Product
 from core.rates.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.season.history import Applied
@@ -51,7 +51,7 @@ class Budget:
     most_times: int | None
 
 
-def budget(product: Product, plan: Applied, before: Sequence[Applied], ground: Ground) -> Budget:
+def budget(product: Product, plan: Applied, before: Sequence[Applied], ground: Ground, us: bool = True) -> Budget:
     """The budget of a plan on a ground.
 
     Args:
@@ -59,8 +59,9 @@ def budget(product: Product, plan: Applied, before: Sequence[Applied], ground: G
         plan: what would be added.
         before: what the season has seen on this ground.
         ground: whose grass tells the usual nitrogen.
+        us: whether to count what no label states in US units, or in kg/ha.
     """
-    lines = [*_product(product, plan, before), *_actives(product, plan, before), *_nutrients(plan, before, ground)]
+    lines = [*_product(product, plan, before), *_actives(product, plan, before, us), *_nutrients(plan, before, ground, us)]
     times = sum(a.product == plan.product for a in before)
     return Budget(tuple(lines), times, product.rules.applications_per_season)
 
@@ -80,9 +81,9 @@ def _product(product: Product, plan: Applied, before: Sequence[Applied]) -> list
                  f"label: {show_label_rate(cap)} a season", product.kind.label_binds)]  # fmt: skip
 
 
-def _actives(product: Product, plan: Applied, before: Sequence[Applied]) -> list[Line]:
+def _actives(product: Product, plan: Applied, before: Sequence[Applied], us: bool) -> list[Line]:
     cap: LabelRate | None = product.rules.active_per_season
-    unit = cap.highest.unit if cap else RateUnit(UNITS["lb"], UNITS["acre"], Basis.ACTIVE)
+    unit = cap.highest.unit if cap else _unit(us, "acre", Basis.ACTIVE)
     lines = []
     for i, (name, g) in enumerate(plan.actives.items()):
         used = sum(a.actives.get(name, 0.0) for a in before) / unit.size
@@ -93,18 +94,23 @@ def _actives(product: Product, plan: Applied, before: Sequence[Applied]) -> list
     return lines
 
 
-def _nutrients(plan: Applied, before: Sequence[Applied], ground: Ground) -> list[Line]:
+def _unit(us: bool, per: str, basis: Basis) -> RateUnit:
+    return RateUnit(UNITS["lb"], UNITS[per], basis) if us else RateUnit(UNITS["kg"], UNITS["ha"], basis)
+
+
+def _nutrients(plan: Applied, before: Sequence[Applied], ground: Ground, us: bool) -> list[Line]:
     lines = []
     for basis in (Basis.N, Basis.P2O5, Basis.K2O, Basis.FE):
         g = plan.nutrients.get(basis, 0.0)
         if g <= 0:
             continue
-        unit = RateUnit(UNITS["lb"], UNITS["kft2"], basis)
-        used = sum(a.nutrients.get(basis, 0.0) for a in before) / LB_PER_1000
+        unit = _unit(us, "kft2", basis)
+        used = sum(a.nutrients.get(basis, 0.0) for a in before) / unit.size
         span = season_range(ground) if basis is Basis.N else None
-        low, cap = (span[0].value, span[1].value) if span else (0.0, None)
-        whose = f"usual for {ground.grass_name.lower()}: {show_number(low)} to {show_number(cap)} lb a season" if cap else ""
-        lines.append(Line(f"nutrient:{basis.value}", basis.text, unit, used, g / LB_PER_1000, cap, whose, False, low))
+        low, cap = (span[0] / unit.size, span[1] / unit.size) if span else (0.0, None)
+        said = f"{show_number(low, 3)} to {show_number(cap, 3)} {'lb' if us else 'kg/ha'}" if cap else ""
+        whose = f"usual for {ground.grass_name.lower()}: {said} a season" if said else ""
+        lines.append(Line(f"nutrient:{basis.value}", basis.text, unit, used, g / unit.size, cap, whose, False, low))
     return lines
 
 

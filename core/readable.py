@@ -2,7 +2,7 @@
 
 import math
 
-from core.units import AREA, MASS, UNITS, VOLUME, Quantity
+from core.units import AREA, MASS, UNITS, VOLUME, Quantity, Unit
 
 SAID_IN = {
     (VOLUME, True): (("fl_oz", 128.0), ("gal", math.inf)),
@@ -13,6 +13,15 @@ SAID_IN = {
     (AREA, False): (("m2", 100000.0), ("ha", math.inf)),
 }
 """For a dimension and a system (US or not): the units people say it in, each up to a size."""
+
+
+US_UNITS = frozenset({"oz_wt", "lb", "short_ton", "tsp", "tbsp", "fl_oz", "cup", "pt", "qt", "gal", "gal_100",
+                      "ft2", "yd2", "kft2", "acre", "in", "ft", "yd"})  # fmt: skip
+
+
+def is_us(unit: Unit) -> bool:
+    """Whether a unit is one of those that US clubs use."""
+    return unit.key in US_UNITS
 
 
 def readable(quantity: Quantity, us: bool) -> Quantity:

@@ -7,6 +7,7 @@ from core.grasses import GRASSES
 from core.ground import Ground
 from core.label.rules import Intent, Row
 from core.label.targets import find_target
+from core.readable import is_us
 from core.schools import House
 from core.units import UNITS, Unit, show_number
 
@@ -67,7 +68,8 @@ def _height(row: Row, ground: Ground) -> str:
     if low is None and high is None:
         return ""
     if ground.height is None:
-        return f"The row is for {height_span(row, UNITS['in'])}, and the height of {ground.name} is not known."
+        unit = UNITS["in" if is_us(ground.size.unit) else "mm"]
+        return f"The row is for {height_span(row, unit)}, and the height of {ground.name} is not known."
     here = ground.height.base
     if (low is None or here >= low * (1 - 1e-9)) and (high is None or here <= high * (1 + 1e-9)):
         return ""

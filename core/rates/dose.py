@@ -10,14 +10,8 @@ from core.errors import InputError
 from core.rates.product import Content, Product
 from core.rates.rate import K_IN_K2O, P_IN_P2O5, Basis, Rate
 from core.rates.working import Step, Term, divided_by, line, times
-from core.units import MASS, UNITS, VOLUME, Quantity, Unit, convert
-
-US_UNITS = frozenset({"oz_wt", "lb", "short_ton", "tsp", "tbsp", "fl_oz", "cup", "pt", "qt", "gal", "gal_100",
-                      "ft2", "yd2", "kft2", "acre", "in", "ft", "yd"})  # fmt: skip
-
-
-def is_us(unit: Unit) -> bool:
-    return unit.key in US_UNITS
+from core.readable import is_us
+from core.units import MASS, UNITS, VOLUME, Quantity, convert
 
 
 @dataclass(frozen=True)

@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 
 from core.errors import InputError
-from core.rates.dose import is_us
 from core.rates.product import FORMULATIONS, Kind, Product
 from core.rates.rate import Basis, LabelRate, Rate, RateUnit
 from core.rates.working import Step, Term, divided_by, line, times
+from core.readable import is_us
 from core.reckon.grammar import ConversionAsked
 from core.units import AREA, MASS, UNITS, Quantity, Unit, convert, show_number
 

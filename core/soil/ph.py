@@ -13,6 +13,7 @@ from statistics import fmean
 from core.errors import InputError
 from core.rates.nutrients import LB_PER_1000
 from core.rates.working import Step, Term, divided_by, line, times
+from core.readable import is_us
 from core.schools import PLAIN, House
 from core.soil.ph_tables import (
     GRASS_PH,
@@ -20,7 +21,6 @@ from core.soil.ph_tables import (
     HIGHEST_SULFUR,
     LB_ACRE,
     LOWEST_LIME,
-    SHORT_TON_ACRE,
     STANDS,
     TABLE_DEPTH_LIME,
     TABLE_DEPTH_SULFUR,
@@ -158,7 +158,7 @@ def plan_ph(
         if not least <= value <= 1.1:
             raise InputError(name, value, f"{show_number(value * 100)} % is not to be believed.", "Take it from the bag.")
     if not 0.02 <= depth <= 0.5:
-        raise InputError("depth", depth, f"{show_number(depth / 0.0254)} in is no depth to treat.", "Use 3 to 8 in.")
+        raise InputError("depth", depth, f"{show_number(depth / 0.0254)} in is no depth to treat.", "Use 3 to 8 in (8 to 20 cm).")
     now = latest(readings)
     values = [check_ph(r.ph, "readings") for r in now]
     ph, spread = fmean(values), max(values) - min(values)
@@ -173,20 +173,21 @@ def plan_ph(
         said = f"pH {show_number(ph, 3)} is where it should be."
         return PhPlan(ph, spread, (low, high), aim, "leave", "", 0.0, None, (), said, (*notes, *WILL_NOT), ())
     lower = aim < ph
-    need, working = _sulfur(ph, aim, texture, depth, purity) if lower else _lime(ph, aim, texture, depth, lime_value)
+    us = is_us(ground.unit)
+    table = _sulfur(ph, aim, texture, depth, purity) if lower else _lime(ph, aim, texture, depth, lime_value)
+    need = table.need
     caps = (SULFUR_GREEN if green else SULFUR) if lower else (LIME_GREEN if green else LIME)
     caps_of_product = Caps(caps.once / purity, caps.year / purity) if lower else caps
     material = "elemental sulfur" if lower else "ground limestone"
     steps = tuple(_steps(need, caps_of_product, ground, start, "sulfur" if lower else "lime"))
     years = len({s.year for s in steps})
-    per = show_number(need / LB_PER_1000, 3)
     said = (
-        f"pH {show_number(ph, 3)} to {aim:g}: {per} lb/1000 ft² of {material} in all, {len(steps)} steps over "
+        f"pH {show_number(ph, 3)} to {aim:g}: {spread_text(need, us)} of {material} in all, {len(steps)} steps over "
         f"{years} {'year' if years == 1 else 'years'}."
     )
     return PhPlan(
         ph, spread, (low, high), aim, "lower" if lower else "raise", material, need, caps_of_product, steps, said,
-        (*notes, *_about_sulfur(lower, free_lime, years), *WILL_NOT), working,
+        (*notes, *_about_sulfur(lower, free_lime, years), *WILL_NOT), (table.working(us),),
     )  # fmt: skip
 
 
@@ -225,7 +226,45 @@ def _about_sulfur(lower: bool, free_lime: bool, years: int) -> list[str]:
     return notes
 
 
-def _sulfur(ph: float, aim: float, texture: str, depth: float, purity: float) -> tuple[float, tuple[Step, ...]]:
+@dataclass(frozen=True)
+class _Table:
+    """What a table says [lb/acre over its own depth], and what becomes of it by the depth's and the product's share."""
+
+    title: str
+    pounds: float
+    depth: float
+    strength: float
+    note: str
+
+    @property
+    def need(self) -> float:
+        """Of the product [g/m²]."""
+        return self.pounds * LB_ACRE * self.depth / self.strength
+
+    def working(self, us: bool) -> Step:
+        feet = (
+            (divided_by(43.56, "1000 ft²", "acre"),) if us
+            else (times(UNITS["lb"].size / UNITS["kg"].size, "kg", "lb"),
+                  divided_by(UNITS["acre"].size / UNITS["m2_100"].size, "100 m²", "acre"))
+        )  # fmt: skip
+        return line(
+            self.title, Term(self.pounds, "lb", "acre"), *feet, times(self.depth), divided_by(self.strength),
+            result=spread_term(self.need, us), note=self.note,
+        )  # fmt: skip
+
+
+def spread_term(g_per_m2: float, us: bool) -> Term:
+    """What is spread per area, as people say it: in lb/1000 ft² or kg/100 m²."""
+    return Term(g_per_m2 / LB_PER_1000, "lb", "1000 ft²") if us else Term(g_per_m2 / 10, "kg", "100 m²")
+
+
+def spread_text(g_per_m2: float, us: bool) -> str:
+    """The same in words, to three figures."""
+    term = spread_term(g_per_m2, us)
+    return f"{show_number(term.value, 3)} {term.over}/{term.under}"
+
+
+def _sulfur(ph: float, aim: float, texture: str, depth: float, purity: float) -> _Table:
     if ph > HIGHEST_SULFUR + 1e-9:
         raise InputError(
             "readings", ph, f"pH {show_number(ph, 3)} is beyond the sulfur table, which ends at {HIGHEST_SULFUR}.",
@@ -236,18 +275,13 @@ def _sulfur(ph: float, aim: float, texture: str, depth: float, purity: float) ->
     column = TEXTURES[texture].sulfur
     floor = max(aim, 6.5)
     pounds = sulfur_need(column, ph) - sulfur_need(column, floor)
-    need = pounds * LB_ACRE * depth / TABLE_DEPTH_SULFUR / purity
-    note = "Table to pH 6.5 over 7 in, straight between its rows."
+    note = "Table to pH 6.5 over 7 in (18 cm), straight between its rows."
     if floor > aim:
         note += " It does not go lower; see what 6.5 does first."
-    step = line(
-        f"Sulfur from pH {show_number(ph, 3)} to {floor:g}", Term(pounds, "lb", "acre"), divided_by(43.56, "1000 ft²", "acre"),
-        times(depth / TABLE_DEPTH_SULFUR), divided_by(purity), result=Term(need / LB_PER_1000, "lb", "1000 ft²"), note=note,
-    )  # fmt: skip
-    return need, (step,)
+    return _Table(f"Sulfur from pH {show_number(ph, 3)} to {floor:g}", pounds, depth / TABLE_DEPTH_SULFUR, purity, note)
 
 
-def _lime(ph: float, aim: float, texture: str, depth: float, value: float) -> tuple[float, tuple[Step, ...]]:
+def _lime(ph: float, aim: float, texture: str, depth: float, value: float) -> _Table:
     if ph < LOWEST_LIME - 1e-9 or aim > HIGHEST_LIME + 1e-9:
         raise InputError(
             "target",
@@ -256,13 +290,8 @@ def _lime(ph: float, aim: float, texture: str, depth: float, value: float) -> tu
             "Ask a soil laboratory for a buffer pH.",
         )
     tons = lime_need(TEXTURES[texture].lime, ph, aim)
-    need = tons * SHORT_TON_ACRE * depth / TABLE_DEPTH_LIME / value
-    step = line(
-        f"Limestone from pH {show_number(ph, 3)} to {aim:g}", Term(tons * 2000, "lb", "acre"),
-        divided_by(43.56, "1000 ft²", "acre"), times(depth / TABLE_DEPTH_LIME), divided_by(value),
-        result=Term(need / LB_PER_1000, "lb", "1000 ft²"), note="Table over 7 in; a laboratory's buffer pH overrides it.",
-    )  # fmt: skip
-    return need, (step,)
+    note = "Table over 7 in (18 cm); a laboratory's buffer pH overrides it."
+    return _Table(f"Limestone from pH {show_number(ph, 3)} to {aim:g}", tons * 2000, depth / TABLE_DEPTH_LIME, value, note)
 
 
 def _steps(need: float, caps: Caps, ground: Quantity, start: date, kind: str) -> list[DatedStep]:
@@ -300,5 +329,5 @@ def _days(start: date, year: int, kind: str) -> list[date]:
 
 
 def _amount(per_m2: float, ground: Quantity) -> Quantity:
-    unit = UNITS["lb"] if ground.unit.key in ("ft2", "acre", "yd2", "kft2") else UNITS["kg"]
+    unit = UNITS["lb" if is_us(ground.unit) else "kg"]
     return Quantity(per_m2 * ground.base / unit.size, unit)

@@ -16,7 +16,6 @@ TABLE_DEPTH_LIME = 7 * 0.0254
 
 LB_ACRE = 453.59237 / 4046.8564224
 """One lb/acre [g/m²]."""
-SHORT_TON_ACRE = 2000 * LB_ACRE
 
 
 @dataclass(frozen=True)

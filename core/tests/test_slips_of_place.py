@@ -7,7 +7,7 @@ from dataclasses import replace
 from datetime import date
 
 from core.findings import Act
-from core.ground import Hazard, HazardKind, Stress
+from core.ground import Ground, Hazard, HazardKind, Stress
 from core.label.rules import Incompatible, Intent, Rules
 from core.label.targets import find_target, mistaken_for
 from core.rates.actual import actual_rate
@@ -27,6 +27,12 @@ class Sites(Caught):
     ROWS = (BENT, RYE, FESCUE)
     REGULATOR = Product("Reg", Kind.GROWTH_REGULATOR, FORMULATIONS["ME"],
                         (Content("trinexapac-ethyl", Basis.ACTIVE, percent=12),), 8.7 * LB_GAL, codes=("Class A",))  # fmt: skip
+
+    def test_an_unknown_height_is_said_in_the_units_of_the_ground(self) -> None:
+        bare = Ground("bare", read_quantity("500 m2"), grass="tall_fescue")
+        for ground, span in ((bare, "50 mm and over"), (replace(bare, size=LAWN.size), "1.97 in and over")):
+            words = " ".join(f.sentence for f in checked(self.REGULATOR, self.FESCUE, 0.6, ground, rows=self.ROWS).findings)
+            self.assertIn(span, words)
 
     def test_a_grass_that_the_label_does_not_list(self) -> None:
         bermuda = replace(LAWN, grass="bermudagrass")

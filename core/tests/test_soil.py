@@ -1,5 +1,6 @@
 """The pH planner against the tables it states, and what it will not do."""
 
+import math
 import unittest
 from datetime import date
 from itertools import pairwise
@@ -121,6 +122,13 @@ class Plans(unittest.TestCase):
     def test_metric_ground_is_told_in_kilograms(self) -> None:
         found = plan(7.5, target=6.5, ground=Quantity(400.0, read_quantity("1 m2").unit))
         self.assertEqual(found.steps[0].amount.unit.key, "kg")
+        result = found.working[0].result
+        self.assertEqual((result.over, result.under), ("kg", "100 m²"))
+        self.assertAlmostEqual(result.value, found.need / 10, places=9)
+        chain = math.prod(t.value if t.op in ("", "×") else 1 / t.value for t in found.working[0].terms)
+        self.assertAlmostEqual(chain / result.value, 1, places=9)
+        self.assertIn("kg/100 m² of elemental sulfur", found.sentence)
+        self.assertNotIn("lb", found.sentence)
 
     def test_refused_with_the_field_named(self) -> None:
         for field, more in (("texture", {"texture": "porridge"}), ("purity", {"purity": 3.0}), ("depth", {"depth": 4.0}),

@@ -8,9 +8,8 @@ from core.errors import InputError
 from core.grasses import GRASSES
 from core.ground import HazardKind, Stress
 from core.label.rules import Use
-from core.rates.nutrients import LB_PER_1000
 from core.readable import readable
-from core.soil.ph import PhPlan, Reading, plan_ph
+from core.soil.ph import PhPlan, Reading, plan_ph, spread_text
 from core.soil.ph_tables import TABLE_DEPTH_SULFUR, TEXTURES
 from core.units import LENGTH, UNITS, Quantity, exact_number, positive, show_number
 from greenmeasure.accounts.models import Club
@@ -189,17 +188,14 @@ def _percent(field: str, given: float | str) -> float:
 
 
 def plan_ph_out(found: PhPlan, us: bool) -> PhPlanOut:
-    def per(g: float) -> str:
-        return f"{show_number(g / LB_PER_1000, 3)} lb/1000 ft²" if us else f"{show_number(g / 10, 3)} kg/100 m²"
-
     return PhPlanOut(
         sentence=found.sentence, verdict=found.verdict, ph=found.ph, low=found.wanted[0], high=found.wanted[1],
         target=found.target, spread=show_number(found.spread, 2), material=found.material,
-        need=per(found.need) if found.need else "", once=per(found.caps.once) if found.caps else "",
-        a_year=per(found.caps.year) if found.caps else "",
+        need=spread_text(found.need, us) if found.need else "", once=spread_text(found.caps.once, us) if found.caps else "",
+        a_year=spread_text(found.caps.year, us) if found.caps else "",
         steps=[
             DatedStepOut(
-                on=s.on, day=f"{s.on.day} {s.on:%b %Y}", year=s.year, per_area=per(s.per_m2), amount=str(s.amount),
+                on=s.on, day=f"{s.on.day} {s.on:%b %Y}", year=s.year, per_area=spread_text(s.per_m2, us), amount=str(s.amount),
                 share=s.per_m2 / found.need,
             )
             for s in found.steps

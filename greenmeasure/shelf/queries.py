@@ -11,10 +11,9 @@ from core.label.match import height_span
 from core.label.rules import Intent, Row, Use
 from core.label.targets import TARGETS, find_target, mistaken_for
 from core.rates import product as core
-from core.rates.dose import is_us
 from core.rates.phrase import read_label_rate
 from core.rates.rate import Basis, LabelRate, RateUnit, show_label_rate
-from core.readable import readable
+from core.readable import is_us, readable
 from core.units import UNITS, Quantity, exact_number
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.clock import today

@@ -33,6 +33,11 @@ def readable(quantity: Quantity, us: bool) -> Quantity:
     return quantity
 
 
+def handy(quantity: Quantity) -> Quantity:
+    """The same quantity; less than one of its unit is told in the smaller unit of its own system, 0.2 L as 200 mL."""
+    return readable(quantity, is_us(quantity.unit)) if 0 < quantity.value < 1 else quantity
+
+
 def foot_of(us: bool) -> Quantity:
     """The area that costs and contents are told per: 1000 ft² or 100 m²."""
     return Quantity(1.0, UNITS["kft2"] if us else UNITS["m2_100"])

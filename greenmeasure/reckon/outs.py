@@ -13,7 +13,7 @@ from core.rates.compare import Purchase, buy
 from core.rates.limits import Judgement, Stand
 from core.rates.product import Product
 from core.rates.rate import Rate, RateUnit, show_label_rate
-from core.readable import foot_of, listed, readable
+from core.readable import foot_of, handy, listed, readable
 from core.season.budget import Line
 from core.season.rotation import next_dates
 from core.tank.measuring import stock_dilution, ways
@@ -76,7 +76,7 @@ def job_out(found: Reckoned) -> JobOut:
         refused=found.refused,
         judgement=judgement_out(job.judgement),
         parts=[part_out(found, i) for i in range(len(job.parts))],
-        amount=quantity_out(job.amount),
+        amount=quantity_out(handy(job.amount)),
         also=also(job),
         ways=[WayOut(unit=w.unit, text=w.text) for w in ways(job.loads[0].product if job.loads else job.amount, density)],
         spray=str(readable(job.spray, us)) if job.spray else "",
@@ -127,7 +127,8 @@ def part_out(found: Reckoned, i: int) -> PartOut:
         area_id=found.area_ids[i], row_id=row.pk, name=part.name, size=str(part.ground.size), treated=quantity_out(part.area),
         rate=rate_out(part.rate), label=show_label_rate(part.label),
         rule=rule_out(part.label, part.rate.to(part.label.highest.unit).value, binds),
-        judgement=judgement_out(planned.judgement), amount=str(planned.dose.amount), measured_rate=str(planned.measured_rate),
+        judgement=judgement_out(planned.judgement), amount=str(handy(planned.dose.amount)),
+        measured_rate=str(planned.measured_rate),
         findings=[finding_out(f) for f in checked.findings],
         budget=[budget_line_out(line) for line in checked.budget.lines],
         times=f"Application {times + 1} of {most} this season." if most else "",
@@ -164,7 +165,7 @@ def budget_line_out(line: Line) -> BudgetLineOut:
 def headline(job: Job) -> str:
     """The job in one sentence, the way one would say it at the bench."""
     act = "Pour" if job.product.liquid else "Weigh out"
-    amount = f"{act} {job.amount} of {job.product.name} for {job.where}"
+    amount = f"{act} {handy(job.amount)} of {job.product.name} for {job.where}"
     count = len(job.loads)
     if not job.machine:
         return f"{amount}."
@@ -179,7 +180,7 @@ def headline(job: Job) -> str:
 
 def also(job: Job) -> list[str]:
     """The dose as others would say it: in the other system, and liquids by weight where the density is known."""
-    amount, us = job.amount, job.us
+    amount, us = handy(job.amount), job.us
     found = [readable(amount, us), readable(amount, not us)]
     if job.grams is not None and amount.unit.dimension == VOLUME:
         found.append(readable(Quantity(job.grams, UNITS["g"]), us))

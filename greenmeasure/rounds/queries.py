@@ -2,7 +2,7 @@
 
 from typing import cast
 
-from core.readable import readable
+from core.readable import handy, readable
 from core.units import show_percent
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.schemas import quantity_out, rule_out
@@ -19,7 +19,7 @@ def round_out(found: Round) -> RoundOut:
     return RoundOut(
         id=found.pk, status=cast(StatusName, found.status), product_id=found.product_id, sheet=JobOut(**found.sheet),
         ticks=[TickOut(load=t.load, act=t.act, by=str(t.by), at=t.at) for t in ticks], loads_done=loads_done(found),
-        worn=worn(found), next=next_act(found), planned=quantity_out(found.amount),
+        worn=worn(found), next=next_act(found), planned=quantity_out(handy(found.amount)),
         parts=[
             PlannedPartOut(name=str(p), use=p.use, rate=str(p.rate), treated=quantity_out(p.treated)) for p in found.parts.all()
         ],

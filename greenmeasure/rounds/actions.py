@@ -16,13 +16,16 @@ from greenmeasure.book.actions import record
 from greenmeasure.book.models import Entry
 from greenmeasure.common.clock import local_day
 from greenmeasure.common.errors import Conflict, Faults
+from greenmeasure.common.models import Belonging
 from greenmeasure.common.schemas import quantity_in
+from greenmeasure.ground.models import Area
+from greenmeasure.kit.models import Machine
 from greenmeasure.reckon.outs import Reckoned, job_out
 from greenmeasure.reckon.queries import reckoned
 from greenmeasure.rounds.models import Round, RoundPart, Tick
 from greenmeasure.rounds.schemas import FinishIn, StartIn, TickIn
 from greenmeasure.shelf.actions import lot_of, take_from_lot
-from greenmeasure.shelf.models import Lot
+from greenmeasure.shelf.models import Lot, Product
 
 
 def start_round(club: Club, user: User, data: StartIn, at: datetime | None = None) -> Round:
@@ -38,6 +41,7 @@ def start_round(club: Club, user: User, data: StartIn, at: datetime | None = Non
         return Round.objects.one(club, begun.pk)
     if data.machine_id is None:
         raise InputError("machine_id", None, "The round has no machine.", "Pick what it goes down with.")
+    _refuse_put_away(club, data)
     when = at or timezone.now()
     found = reckoned(club, data, on=local_day(club, when))
     for i, part in enumerate(found.job.parts):
@@ -56,6 +60,18 @@ def start_round(club: Club, user: User, data: StartIn, at: datetime | None = Non
     except IntegrityError:
         made = Round.objects.get(club=club, key=data.key)
     return Round.objects.one(club, made.pk)
+
+
+def _refuse_put_away(club: Club, data: StartIn) -> None:
+    """Stop a round with a thing that was put away since it was picked, as in another window."""
+    picked: list[tuple[str, type[Belonging], int | None]] = [
+        ("product_id", Product, data.product_id), ("machine_id", Machine, data.machine_id),
+        *((f"parts.{i}.area_id", Area, p.area_id) for i, p in enumerate(data.parts)),
+    ]  # fmt: skip
+    for field, kind, pk in picked:
+        thing = kind.objects.filter(club=club, pk=pk).exclude(archived_at=None).first()
+        if thing:
+            raise InputError(field, thing.name, f"{thing.name} has been put away.", "Pick another, or put it back first.")
 
 
 def _refuse(found: Reckoned, i: int) -> None:

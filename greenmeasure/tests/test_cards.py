@@ -124,3 +124,12 @@ class Kit(ApiTest):
 
     def test_a_hopper_needs_no_output(self) -> None:
         self.assertIsNone(self.ask("POST", "machines", SPREADER | {"name": "x"}, 201)["output"])
+
+    def test_change_put_away_and_back(self) -> None:
+        path = f"machines/{self.sprayer.pk}"
+        changed = self.ask("PUT", path, SPRAYER | {"capacity": {"value": 25, "unit": "gal"}})
+        self.assertEqual((changed["capacity"]["text"], changed["reach"]), ("25 gal", "25,000 ft²"))
+        self.ask("DELETE", path)
+        self.assertEqual([m["kind"] for m in self.ask("GET", "machines")], ["spreader"])
+        self.ask("POST", f"{path}/put-back")
+        self.assertEqual(len(self.ask("GET", "machines")), 2)

@@ -23,28 +23,39 @@ US = re.compile(r"\b(fl oz|oz wt|lb|gal|qt|pt|acre|ft²|1000 ft|°F|yd)\b")
 TOLD = {"55 °F (13 °C)"}  # both are said
 OFFERED = {"units", "key", "unit", "choices", "ways", "also"}
 
+LAWN: dict[str, Any] = {"name": "Lawn", "size": {"value": 1250, "unit": "m2"}, "grass": "tall_fescue",
+                        "height": {"value": 45, "unit": "mm"}, "texture": "loam", "use": "lawn"}  # fmt: skip
+SPRAY: dict[str, Any] = {
+    "name": "Moth SC", "kind": "fungicide", "formulation": "SC", "density": {"value": 1.08, "unit": "kg/l"},
+    "contents": [{"name": "fludioxonil", "basis": "active", "amount": 230, "unit": "g/l"}],
+    "rates": [{"phrase": "1.2 to 2.4 L/ha"}], "packages": [{"value": 1, "unit": "l", "price": "96.00"}],
+}  # fmt: skip
+FEED: dict[str, Any] = {
+    "name": "Clover 18-3-9", "kind": "fertiliser", "formulation": "GR",
+    "contents": [{"name": n, "basis": n, "amount": a, "unit": "%"} for n, a in (("N", 18), ("P2O5", 3), ("K2O", 9))],
+    "rates": [{"phrase": "2 to 4 kg per 100 m2"}], "packages": [{"value": 20, "unit": "kg", "price": "31.00"}],
+}  # fmt: skip
+BOOM: dict[str, Any] = {"name": "Boom", "kind": "sprayer", "capacity": {"value": 60, "unit": "l"},
+                        "output": {"value": 400, "unit": "l/ha"}}  # fmt: skip
+BARROW: dict[str, Any] = {"name": "Barrow", "kind": "spreader", "capacity": {"value": 25, "unit": "kg"}}
+
 
 class Metric(TestCase):
+    area: Area
+    spray: Product
+    feed: Product
+    boom: Machine
+    barrow: Machine
+
     @classmethod
     def setUpTestData(cls) -> None:
-        cls.club = make_club("linden", "metric")
+        club = make_club("linden", "metric")
         Area.objects.all().delete()
         Product.objects.all().delete()
         Machine.objects.all().delete()
-        cls.area = save_area(cls.club, AreaIn(
-            name="Lawn", size={"value": 1250, "unit": "m2"}, grass="tall_fescue", height={"value": 45, "unit": "mm"},
-            texture="loam", use="lawn"))  # fmt: skip
-        cls.spray = save_product(cls.club, ProductIn(
-            name="Moth SC", kind="fungicide", formulation="SC", density={"value": 1.08, "unit": "kg/l"},
-            contents=[{"name": "fludioxonil", "basis": "active", "amount": 230, "unit": "g/l"}],
-            rates=[{"phrase": "1.2 to 2.4 L/ha"}], packages=[{"value": 1, "unit": "l", "price": "96.00"}]))  # fmt: skip
-        cls.feed = save_product(cls.club, ProductIn(
-            name="Clover 18-3-9", kind="fertiliser", formulation="GR",
-            contents=[{"name": n, "basis": n, "amount": a, "unit": "%"} for n, a in (("N", 18), ("P2O5", 3), ("K2O", 9))],
-            rates=[{"phrase": "2 to 4 kg per 100 m2"}], packages=[{"value": 20, "unit": "kg", "price": "31.00"}]))  # fmt: skip
-        cls.boom = save_machine(cls.club, MachineIn(name="Boom", kind="sprayer", capacity={"value": 60, "unit": "l"},
-                                                    output={"value": 400, "unit": "l/ha"}))  # fmt: skip
-        cls.barrow = save_machine(cls.club, MachineIn(name="Barrow", kind="spreader", capacity={"value": 25, "unit": "kg"}))
+        cls.area = save_area(club, AreaIn(**LAWN))
+        cls.spray, cls.feed = (save_product(club, ProductIn(**card)) for card in (SPRAY, FEED))
+        cls.boom, cls.barrow = (save_machine(club, MachineIn(**card)) for card in (BOOM, BARROW))
 
     def setUp(self) -> None:
         self.client.force_login(User.objects.get(username="manager-linden"), "django.contrib.auth.backends.ModelBackend")

@@ -9,6 +9,7 @@ from typing import Any
 from greenmeasure.accounts.models import Club, User
 from greenmeasure.book.models import Entry
 from greenmeasure.common.clock import local_day
+from greenmeasure.common.names import put_back
 from greenmeasure.rounds.models import Round
 from greenmeasure.tests.base import FUNGICIDE, ApiTest
 
@@ -54,6 +55,15 @@ class Starting(RoundTest):
     def test_a_start_sent_twice_is_one_round(self) -> None:
         key = str(uuid.uuid4())
         self.assertEqual(self.start(key=key)["id"], self.start(key=key)["id"])
+
+    def test_what_was_put_away_meanwhile_starts_no_round(self) -> None:
+        for thing, field in ((self.spray, "product_id"), (self.sprayer, "machine_id"), (self.area, "parts.0.area_id")):
+            thing.refresh_from_db()
+            thing.archive()
+            said = self.faults("POST", "rounds", self.job() | {"key": str(uuid.uuid4())})
+            self.assertEqual(said, {field: f"{thing.name} has been put away."})
+            put_back(thing)
+        self.assertEqual(Round.objects.count(), 0)
 
     def test_a_round_needs_a_machine(self) -> None:
         self.assertEqual(self.start(self.job(machine_id=None), expect=422)["fields"][0]["field"], "machine_id")

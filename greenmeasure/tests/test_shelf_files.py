@@ -132,6 +132,19 @@ class Stock(ApiTest):
         self.assertEqual(entry["lot"], "A-1")
         self.assertAlmostEqual(self.spray.lots.get().left_value, 35.5)
 
+    def test_a_lot_is_counted_again_and_taken_off(self) -> None:
+        made = self.ask("POST", f"products/{self.spray.pk}/lots", self.LOT, 201)
+        path = f"products/{self.spray.pk}/lots/{made['lots'][0]['id']}"
+        counted = self.ask("PUT", path, self.LOT | {"left": {"value": "1 1/2", "unit": "gal"}, "expires_on": "2031-01-01"})
+        self.assertEqual((counted["stock"], counted["lots"][0]["expired"]), ("1.5 gal", False))
+        self.assertEqual(self.ask("DELETE", path)["lots"], [])
+        self.ask("DELETE", path, None, 404)
+
+    def test_a_lot_of_another_product_is_not_found(self) -> None:
+        made = self.ask("POST", f"products/{self.spray.pk}/lots", self.LOT, 201)
+        self.ask("DELETE", f"products/{self.feed.pk}/lots/{made['lots'][0]['id']}", None, 404)
+        self.assertEqual(self.spray.lots.count(), 1)
+
     def test_short_stock_becomes_a_list_to_buy(self) -> None:
         self.ask("POST", f"products/{self.spray.pk}/lots", self.LOT | {"left": {"value": 2, "unit": "fl_oz"}}, 201)
         self.assertIn("Buy 1 × 1 gal for 320.00 USD", self.ask("POST", "reckon/job", self.job())["purchase"]["sentence"])
@@ -169,3 +182,13 @@ class Pictures(ApiTest):
             refused = self.send("label.html", data)
             self.assertEqual((refused.status_code, refused.json()["fields"][0]["field"]), (422, "file"))
         self.assertEqual(LabelFile.objects.count(), 1)
+
+    def test_a_picture_is_taken_away_and_then_is_not_there(self) -> None:
+        number = self.send("label.pdf", b"%PDF-1.4 label").json()["labels"][0]["id"]
+        path = f"products/{self.spray.pk}/labels/{number}"
+        self.sign_in("viewer")
+        self.ask("DELETE", path, None, 403)
+        self.sign_in("manager")
+        self.assertEqual(self.ask("DELETE", path)["labels"], [])
+        self.ask("GET", path, None, 404)
+        self.ask("DELETE", path, None, 404)

@@ -205,6 +205,17 @@ export function SoilPage() {
   );
 }
 
+function useAddReading(area: number) {
+  return useChange((path, body: Schemas["SoilReadingIn"]) =>
+    read(
+      api.POST("/api/clubs/{club}/areas/{area_id}/soil", {
+        params: { path: { ...path, area_id: area } },
+        body,
+      }),
+    ),
+  );
+}
+
 function Readings({ area, soil, may }: { area: number; soil: Schemas["SoilReadingOut"][]; may: boolean }) {
   const remove = useChange((path, reading_id: number) =>
     read(
@@ -213,9 +224,17 @@ function Readings({ area, soil, may }: { area: number; soil: Schemas["SoilReadin
       }),
     ),
   );
+  const add = useAddReading(area);
+  const takeOut = ({ id, depth, ...reading }: Schemas["SoilReadingOut"]) =>
+    remove.mutate(id, {
+      onSuccess: () =>
+        say(`The reading at ${reading.spot} is taken out.`, () =>
+          add.mutate({ ...reading, depth: depth ? { value: depth, unit: "in" } : null }),
+        ),
+    });
   return (
     <>
-      <Fault error={remove.error} />
+      <Fault error={remove.error ?? add.error} />
       <Ledger>
         <thead>
           <tr>
@@ -240,7 +259,7 @@ function Readings({ area, soil, may }: { area: number; soil: Schemas["SoilReadin
                   <Button
                     look="quiet"
                     aria-label={`Take out the reading at ${r.spot}`}
-                    onPress={() => remove.mutate(r.id)}
+                    onPress={() => takeOut(r)}
                   >
                     Take out
                   </Button>
@@ -266,14 +285,7 @@ function ReadingForm({ area, us }: { area: number; us: boolean }) {
   };
   const [typed, setTyped] = useState(blank);
   const change = (part: Partial<typeof blank>) => setTyped((now) => ({ ...now, ...part }));
-  const add = useChange((path, body: Schemas["SoilReadingIn"]) =>
-    read(
-      api.POST("/api/clubs/{club}/areas/{area_id}/soil", {
-        params: { path: { ...path, area_id: area } },
-        body,
-      }),
-    ),
-  );
+  const add = useAddReading(area);
   return (
     <Form
       label="Reading"

@@ -14,6 +14,27 @@ import { TextField } from "../../parts/TextField";
 import { doseUnits } from "../../parts/units";
 import type { Product } from "./typed";
 
+type Lot = Product["lots"][number];
+
+/** Keep a lot: a new one, or what is left of the one with this `id`. */
+function useSaveLot(product_id: number) {
+  return useChange((path, { id, ...body }: Schemas["LotIn"] & { id?: number }) =>
+    id === undefined
+      ? read(
+          api.POST("/api/clubs/{club}/products/{product_id}/lots", {
+            params: { path: { ...path, product_id } },
+            body,
+          }),
+        )
+      : read(
+          api.PUT("/api/clubs/{club}/products/{product_id}/lots/{lot_id}", {
+            params: { path: { ...path, product_id, lot_id: id } },
+            body,
+          }),
+        ),
+  );
+}
+
 /** What is left of each lot. A round's finish takes from the lot that is picked there. */
 export function Stock({ product }: { product: Product }) {
   const may = useMay("applicator");
@@ -26,9 +47,17 @@ export function Stock({ product }: { product: Product }) {
       }),
     ),
   );
+  const putBack = useSaveLot(product.id);
+  const offTheShelf = ({ id, left, ...rest }: Lot) =>
+    remove.mutate(id, {
+      onSuccess: () =>
+        say(`Lot ${rest.number} is off the shelf.`, () =>
+          putBack.mutate({ ...rest, left: { value: left.exact, unit: left.unit } }),
+        ),
+    });
   return (
     <Section title={product.stock ? `On the shelf: ${product.stock}` : "On the shelf"}>
-      <Fault error={remove.error} />
+      <Fault error={remove.error ?? putBack.error} />
       {product.lots.length > 0 && (
         <Ledger>
           <thead>
@@ -62,7 +91,7 @@ export function Stock({ product }: { product: Product }) {
                     </Button>
                     <Button
                       look="quiet"
-                      onPress={() => remove.mutate(x.id)}
+                      onPress={() => offTheShelf(x)}
                       aria-label={`Off the shelf: lot ${x.number}`}
                     >
                       Off the shelf
@@ -103,28 +132,19 @@ function LotForm({
     note: lot?.note ?? "",
   });
   const change = (part: Partial<typeof typed>) => setTyped((now) => ({ ...now, ...part }));
-  const save = useChange((path, body: Schemas["LotIn"]) =>
-    lot
-      ? read(
-          api.PUT("/api/clubs/{club}/products/{product_id}/lots/{lot_id}", {
-            params: { path: { ...path, product_id: product.id, lot_id: lot.id } },
-            body,
-          }),
-        )
-      : read(
-          api.POST("/api/clubs/{club}/products/{product_id}/lots", {
-            params: { path: { ...path, product_id: product.id } },
-            body,
-          }),
-        ),
-  );
+  const save = useSaveLot(product.id);
   return (
     <Form
       label="Lot"
       error={save.error}
       onSubmit={() =>
         save.mutate(
-          { ...typed, received_on: typed.received_on || null, expires_on: typed.expires_on || null },
+          {
+            ...typed,
+            id: lot?.id,
+            received_on: typed.received_on || null,
+            expires_on: typed.expires_on || null,
+          },
           {
             onSuccess: () => {
               say(`Lot ${typed.number} is counted.`);

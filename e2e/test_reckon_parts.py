@@ -109,7 +109,11 @@ class Season(BrowserTest):
         product = Product.objects.get(name="Test SC")
         card = FUNGICIDE | {"rules": {"most_per_season": "1 fl oz per 1,000 sq ft"}}
         save_product(club, ProductIn(**card), product)
-        part = {"area_id": Area.objects.get().pk, "row_id": product.rates.get().pk, "rate": {"value": 0.6, "unit": "fl_oz/kft2"}}
+        part: Any = {
+            "area_id": Area.objects.get().pk,
+            "row_id": product.rates.get().pk,
+            "rate": {"value": 0.6, "unit": "fl_oz/kft2"},
+        }
         sprayer = Machine.objects.get(kind="sprayer").pk
         begun = start_round(club, user, StartIn(
             key=uuid.uuid4(), product_id=product.pk, machine_id=sprayer, passes=1, parts=[part]))  # fmt: skip

@@ -19,7 +19,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import cast
 
-from bench import sums
+from bench import landing, sums
 
 ROOT = Path(__file__).resolve().parent.parent
 PORT = int(os.environ.get("BENCH_PORT", "8178"))
@@ -147,6 +147,7 @@ def main() -> int:
             server.wait()
     small = javascript()
     sums.run()
+    landing.run()
     return 0 if fast and small else 1
 
 

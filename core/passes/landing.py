@@ -1,0 +1,298 @@
+"""The landing map: what each cell of the ground and around it receives from a walk.
+
+Every pass lays its pattern along its line. Stripes are laid in a frame turned with them, where each is a product of a
+profile across and an opening along, both integrated over the cells exactly; the map then reads the frame. Edge rings are
+laid step by step. Nothing is lost on the way: inside and outside make what was applied.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from itertools import pairwise
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from scipy.ndimage import map_coordinates
+from shapely.geometry.base import BaseGeometry
+
+from core.errors import InputError
+from core.machines.pattern import Pattern
+from core.passes.plan import Pass, PassKind, Point, Walk
+from core.units import positive, show_number
+
+Floats = NDArray[np.float64]
+MOST_CELLS = 16_000_000
+UNDER, OVER = 0.8, 1.2
+"""Cells under or over these shares of the intended rate count as such (common practice, no source)."""
+WANDER_LENGTH = 6.0
+"""How far one walks before the line strays to the other side [m]."""
+
+
+@dataclass(frozen=True)
+class Profile:
+    """What falls at each place across the path, as a share of all, by the places' edges [m, right is positive].
+
+    `whole` is the running sum of shares at the edges, from 0 to 1.
+    """
+
+    edges: Floats
+    whole: Floats
+
+    @property
+    def reach(self) -> tuple[float, float]:
+        return float(self.edges[0]), float(self.edges[-1])
+
+    def up_to(self, places: Floats) -> Floats:
+        """The share that falls left of each place."""
+        return np.interp(places, self.edges, self.whole)
+
+    def mirrored(self) -> "Profile":
+        return Profile(-self.edges[::-1], 1.0 - self.whole[::-1])
+
+
+def profile_of(found: Pattern) -> Profile:
+    """A spreader's profile from its pans: each pan stands for the strip around it."""
+    edges = (np.arange(len(found.catches) + 1) - found.track - 0.5) * found.apart
+    whole = np.concatenate([[0.0], np.cumsum(found.array)]) / found.array.sum()
+    return Profile(np.asarray(edges, dtype=np.float64), np.asarray(whole, dtype=np.float64))
+
+
+def even_profile(width: float) -> Profile:
+    """A boom or a drop spreader: as much everywhere over its width [m]."""
+    half = positive("width", width, most=40) / 2
+    return Profile(np.array([-half, half]), np.array([0.0, 1.0]))
+
+
+@dataclass(frozen=True)
+class Hand:
+    """How it is walked, besides the plan.
+
+    `line` and `pace` are the spread of the wander, sideways [m] and as a share of the pace; `late` how far after its mark
+    the gate opens and closes [m]; `slow_over` the last stretch at each end [m] that is walked at the share `slow` of the
+    pace; `seed` makes the wander the same each time.
+    """
+
+    line: float = 0.0
+    pace: float = 0.0
+    late: float = 0.0
+    slow_over: float = 0.0
+    slow: float = 1.0
+    seed: int = 1
+
+
+STEADY = Hand()
+
+
+@dataclass(frozen=True)
+class Landed:
+    """What landed: `cells` [g/m²] by row (y) and column (x) from `origin`, `size` [m] each; `inside` is the area.
+
+    `applied` [g] is what left the machine, reckoned from the passes alone.
+    """
+
+    cells: Floats
+    inside: NDArray[np.bool_]
+    origin: Point
+    size: float
+    rate: float
+    applied: float
+    on_hazards: float = field(default=0.0)
+
+    @property
+    def mass_inside(self) -> float:
+        return float(self.cells[self.inside].sum()) * self.size**2
+
+    @property
+    def mass_outside(self) -> float:
+        """What fell beside the area [g]."""
+        return float(self.cells[~self.inside].sum()) * self.size**2
+
+    @property
+    def shares(self) -> Floats:
+        """Each inside cell's share of the intended rate."""
+        return self.cells[self.inside] / self.rate
+
+    @property
+    def cv(self) -> float:
+        """The coefficient of variation inside, by n, as a share."""
+        shares = self.shares
+        return float(shares.std() / shares.mean())
+
+    @property
+    def under(self) -> float:
+        """The share of the area that gets clearly less than intended."""
+        return float((self.shares < UNDER).mean())
+
+    @property
+    def over(self) -> float:
+        """The share of the area that gets clearly more than intended."""
+        return float((self.shares > OVER).mean())
+
+    def histogram(self, bins: int = 20, most: float = 2.0) -> Floats:
+        """The share of the area by share of the rate, in `bins` up to `most`; the last holds all beyond."""
+        counts, _ = np.histogram(np.minimum(self.shares, most * (1 - 1e-12)), bins=bins, range=(0, most))
+        return counts / max(1, self.shares.size)
+
+
+def land(
+    walks: Sequence[Walk],
+    outline: BaseGeometry,
+    profile: Profile,
+    rate: float,
+    size: float = 0.1,
+    hand: Hand = STEADY,
+    hazards: Sequence[BaseGeometry] = (),
+) -> Landed:
+    """Lay one or several walks.
+
+    Args:
+        walks: each puts down an even share of the rate.
+        outline: of the area [m].
+        profile: across the path.
+        rate: intended in all [g/m²].
+        size: of a cell [m].
+        hand: how it is walked.
+        hazards: places where nothing should fall; what did is told.
+
+    Raises:
+        InputError: no walk, no rate, or a map of more cells than can be reckoned.
+    """
+    if not walks:
+        raise InputError("walks", 0, "There is no pass to lay.", "Plan the passes first.")
+    positive("rate", rate)
+    positive("size", size, most=10)
+    reach = max(abs(r) for r in profile.reach) + 4 * hand.line + hand.late + 2 * size
+    left, bottom, right, top = outline.bounds
+    columns, rows = (math.ceil((b - a + 2 * reach) / size) + 1 for a, b in ((left, right), (bottom, top)))
+    if columns * rows > MOST_CELLS:
+        raise InputError("size", size, f"{columns * rows:,} cells are too many.",
+                         f"Take cells of {show_number(size * math.sqrt(columns * rows / MOST_CELLS), 2)} m or more.")  # fmt: skip
+    origin = (left - reach, bottom - reach)
+    mass = np.zeros((rows, columns))
+    applied = 0.0
+    random = np.random.default_rng(hand.seed)
+    for one in walks:
+        per_metre = rate / len(walks) * one.spacing
+        stripes = [p for p in one.passes if p.kind is PassKind.STRIPE]
+        applied += per_metre * _lay_stripes(mass, origin, size, stripes, one.direction, profile, per_metre, hand, random)
+        for ring in (p for p in one.passes if p.kind is PassKind.EDGE):
+            applied += per_metre * _lay_ring(mass, origin, size, ring, profile, per_metre)
+    xs = origin[0] + (np.arange(columns) + 0.5) * size
+    ys = origin[1] + (np.arange(rows) + 0.5) * size
+    cells = mass / size**2
+    inside = _within(outline, xs, ys)
+    hit = sum(float(mass[_within(h, xs, ys)].sum()) for h in hazards)
+    return Landed(cells, inside, origin, size, rate, applied, hit)
+
+
+def _within(shape: BaseGeometry, xs: Floats, ys: Floats) -> NDArray[np.bool_]:
+    shapely.prepare(shape)
+    grid_x, grid_y = np.meshgrid(xs, ys)
+    return np.asarray(shapely.contains_xy(shape, grid_x, grid_y), dtype=bool)
+
+
+def _lay_stripes(mass: Floats, origin: Point, size: float, stripes: Sequence[Pass], direction: float, profile: Profile,
+                 per_metre: float, hand: Hand, random: np.random.Generator) -> float:  # fmt: skip
+    """Lay parallel stripes; gives the metres walked, each counted by how slowly it was walked."""
+    if not stripes:
+        return 0.0
+    turn = math.radians(direction)
+    c, s = math.cos(turn), math.sin(turn)
+    ends = np.array([[p.line[0], p.line[-1]] for p in stripes])
+    us, vs = ends[..., 0] * c + ends[..., 1] * s, -ends[..., 0] * s + ends[..., 1] * c
+    reach = max(abs(r) for r in profile.reach) + 4 * hand.line
+    first_u, first_v = us.min() - hand.late - 2 * size, vs.min() - reach - 2 * size
+    columns = math.ceil((us.max() + hand.late - first_u) / size) + 2
+    rows = math.ceil((vs.max() + reach - first_v) / size) + 2
+    frame = np.zeros((rows, columns))
+    edges_u = first_u + np.arange(columns + 1) * size
+    edges_v = first_v + np.arange(rows + 1) * size
+    metres = 0.0
+    for (u0, u1), (v0, _) in zip(us, vs, strict=True):
+        forth = u1 >= u0
+        heading = 1.0 if forth else -1.0
+        low, high = min(u0, u1) + heading * hand.late, max(u0, u1) + heading * hand.late
+        i0, i1 = int((low - first_u) / size), int((high - first_u) / size) + 1
+        along = np.minimum(edges_u[i0 + 1 : i1 + 1], high) - np.maximum(edges_u[i0:i1], low)
+        along = np.maximum(along, 0.0) * _slowness(edges_u[i0:i1] + size / 2, min(u0, u1), max(u0, u1), hand, random)
+        across = profile.mirrored() if forth else profile
+        stray = _stray(len(along), size, hand, random)
+        j0 = max(0, int((v0 - reach - first_v) / size))
+        j1 = min(rows, int((v0 + reach - first_v) / size) + 2)
+        if stray is None:
+            frame[j0:j1, i0:i1] += np.diff(across.up_to(edges_v[j0 : j1 + 1] - v0))[:, None] * along[None, :]
+        else:
+            places = edges_v[j0 : j1 + 1, None] - v0 - stray[None, :]
+            frame[j0:j1, i0:i1] += np.diff(across.up_to(places), axis=0) * along[None, :]
+        metres += float(along.sum())
+    _share_out(mass, origin, size, frame * per_metre, first_u, first_v, c, s)
+    return metres
+
+
+def _slowness(places: Floats, low: float, high: float, hand: Hand, random: np.random.Generator) -> Floats:
+    """By how much more falls than at an even pace: walked at half the pace, twice as much."""
+    pace = np.ones(len(places))
+    if hand.pace:
+        pace *= np.clip(1 + hand.pace * _smooth(len(places), places[1] - places[0] if len(places) > 1 else 1.0, random), 0.3, 3)
+    if hand.slow_over:
+        pace[(places < low + hand.slow_over) | (places > high - hand.slow_over)] *= hand.slow
+    return np.asarray(1 / pace)
+
+
+def _stray(count: int, size: float, hand: Hand, random: np.random.Generator) -> Floats | None:
+    return np.clip(hand.line * _smooth(count, size, random), -4 * hand.line, 4 * hand.line) if hand.line else None
+
+
+def _smooth(count: int, size: float, random: np.random.Generator) -> Floats:
+    """Noise of spread 1 that changes over `WANDER_LENGTH`."""
+    knots = max(4, math.ceil(count * size / WANDER_LENGTH) + 3)
+    return np.interp(np.linspace(0, knots - 1, count), np.arange(knots), random.standard_normal(knots))
+
+
+def _lay_ring(mass: Floats, origin: Point, size: float, ring: Pass, profile: Profile, per_metre: float) -> float:
+    """Lay a pass of many bends, step by step; gives the metres walked."""
+    low, high = profile.reach
+    count = max(1, math.ceil(2 * (high - low) / size))
+    edges = np.linspace(low, high, count + 1)
+    shares = np.diff(profile.up_to(edges))
+    middles = (edges[1:] + edges[:-1]) / 2
+    corners = np.array(ring.line)
+    for a, b in pairwise(corners):
+        length = float(np.hypot(*(b - a)))
+        if length == 0:
+            continue
+        steps = max(1, math.ceil(2 * length / size))
+        ahead = (b - a) / length
+        walked = (np.arange(steps) + 0.5) * length / steps
+        x = a[0] + walked[:, None] * ahead[0] + middles[None, :] * ahead[1]
+        y = a[1] + walked[:, None] * ahead[1] - middles[None, :] * ahead[0]
+        _drop(mass, origin, size, x, y, np.broadcast_to(shares * (per_metre * length / steps), x.shape))
+    return ring.length
+
+
+def _share_out(mass: Floats, origin: Point, size: float, frame: Floats, first_u: float, first_v: float, c: float,
+               s: float) -> None:  # fmt: skip
+    """Read a turned frame at the map's cells, straight between its own, and scale what was read to the frame's mass.
+
+    Reading keeps even ground even, which dropping lumps would not; the scale is 1 but for what falls between the cells.
+    """
+    rows, columns = mass.shape
+    x, y = origin[0] + (np.arange(columns) + 0.5) * size, origin[1] + (np.arange(rows) + 0.5) * size
+    along, across = x[None, :] * c + y[:, None] * s, y[:, None] * c - x[None, :] * s
+    places = np.stack([(across - first_v) / size - 0.5, (along - first_u) / size - 0.5])
+    read = map_coordinates(frame, places, order=1, mode="constant", cval=0.0)
+    total = float(read.sum())
+    if total > 0:
+        mass += read * (float(frame.sum()) / total)
+
+
+def _drop(mass: Floats, origin: Point, size: float, x: Floats, y: Floats, grams: Floats) -> None:
+    """Drop small lumps, each on the four cells nearest to it, the more the nearer."""
+    rows, columns = mass.shape
+    fx, fy = (x.ravel() - origin[0]) / size - 0.5, (y.ravel() - origin[1]) / size - 0.5
+    i, j = np.clip(np.floor(fx), 0, columns - 2).astype(np.int64), np.clip(np.floor(fy), 0, rows - 2).astype(np.int64)
+    wx, wy, g = np.clip(fx - i, 0, 1), np.clip(fy - j, 0, 1), grams.ravel()
+    flat, at = mass.ravel(), j * columns + i
+    for step, part in ((0, (1 - wx) * (1 - wy)), (1, wx * (1 - wy)), (columns, (1 - wx) * wy), (columns + 1, wx * wy)):
+        flat += np.bincount(at + step, weights=g * part, minlength=flat.size)

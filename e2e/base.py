@@ -105,6 +105,13 @@ class BrowserTest(LiveServerTestCase):
         self.page.keyboard.press("Escape")
         expect(self.page.get_by_role("listbox")).to_have_count(0)
 
+    def pick_spray(self) -> None:
+        """Open Reckon with the club's spray, its green and its sprayer picked."""
+        self.go("reckon")
+        self.pick("Product", "Test SC")
+        self.pick_many("Areas", "North green")
+        self.pick("Machine", "Sprayer")
+
     def sentence(self) -> Locator:
         return self.page.locator("h1")
 

@@ -7,8 +7,10 @@ from playwright.sync_api import expect
 from e2e.base import PASSWORD, PHONE, BrowserTest
 from greenmeasure.accounts.models import Club, Membership, Role, User
 from greenmeasure.ground.models import Area
+from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Product
-from greenmeasure.tests.base import make_club
+from greenmeasure.shelf.schemas import ProductIn
+from greenmeasure.tests.base import FUNGICIDE, make_club
 
 
 class Keeping(BrowserTest):
@@ -84,10 +86,7 @@ class Keeping(BrowserTest):
 
     def test_the_book_is_searched_opened_and_exported(self) -> None:
         self.let_in()
-        self.go("reckon")
-        self.pick("Product", "Test SC")
-        self.pick_many("Areas", "North green")
-        self.pick("Machine", "Sprayer")
+        self.pick_spray()
         self.button("Start the round").click()
         self.fill("Product used", "4.4")
         self.fill("Note", "dew on the leaf")
@@ -106,6 +105,46 @@ class Keeping(BrowserTest):
         self.page.get_by_role("row", name=re.compile("Test SC")).get_by_role("link").first.click()
         expect(self.page.get_by_role("heading", name="Against the label")).to_be_visible()
         expect(self.page.get_by_text("dew on the leaf")).to_be_visible()
+
+
+class Watching(BrowserTest):
+    def test_a_viewer_reads_everything_and_is_offered_no_change(self) -> None:
+        self.let_in("viewer")
+        area, product = Area.objects.get().pk, Product.objects.get(name="Test SC").pk
+        for place, words in ((f"ground/{area}", "7,000 ft²"), (f"ground/{area}/soil", "Soil pH"), (f"shelf/{product}", "Test SC"),
+                             ("club/house", "In what order is the tank filled?"), ("club", "Members")):  # fmt: skip
+            self.go(place)
+            expect(self.page.get_by_text(words).first).to_be_visible()
+            expect(self.page.locator("button[type=submit]")).to_have_count(0)
+            for name in ("Count it", "Take out", "Off the shelf", "Use this size", "A new lot", "Keep the house rules"):
+                expect(self.page.get_by_role("button", name=re.compile(f"^{name}"))).to_have_count(0)
+
+    def test_an_applicator_counts_lots_but_leaves_cards_alone(self) -> None:
+        self.let_in("applicator")
+        self.go(f"shelf/{Product.objects.get(name='Test SC').pk}")
+        expect(self.button("A new lot")).to_be_visible()
+        expect(self.button("Save the changes")).to_have_count(0)
+        self.go("club/house")
+        expect(self.button("Keep the house rules")).to_have_count(0)
+
+
+class Paper(BrowserTest):
+    def test_the_printed_sheet_carries_gear_loads_cautions_and_the_labels_word(self) -> None:
+        self.let_in()
+        club = Club.objects.get(slug="alder")
+        card = FUNGICIDE | {"rules": {"most_per_season": "3 fl oz per 1,000 sq ft", "leaf": "dry"}}
+        save_product(club, ProductIn(**card), Product.objects.get(name="Test SC"))
+        self.pick_spray()
+        self.button("Start the round").click()
+        self.says("Put on")
+        self.page.emulate_media(media="print")
+        for words in ("Long-sleeved", "Fill with clean water", "The label first.", "Leaf dry", "At most 3 fl oz", "North green"):
+            expect(self.page.get_by_text(words).first).to_be_visible()
+        for part in ("Places", "Places outdoors"):
+            expect(self.page.get_by_role("navigation", name=part, exact=True)).to_be_hidden()
+        expect(self.button("Print the sheet")).to_be_hidden()
+        wide = self.evaluate("() => document.documentElement.scrollWidth - innerWidth")
+        self.assertLessEqual(wide, 0)
 
 
 class Empty(BrowserTest):

@@ -80,10 +80,7 @@ class Connection(BrowserTest):
 
     def test_ticks_made_without_signal_arrive_when_it_is_back(self) -> None:
         self.let_in()
-        self.go("reckon")
-        self.pick("Product", "Test SC")
-        self.pick_many("Areas", "North green")
-        self.pick("Machine", "Sprayer")
+        self.pick_spray()
         self.button("Start the round").click()
         self.says("Put on")
         self.context.set_offline(True)

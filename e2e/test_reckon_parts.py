@@ -118,10 +118,7 @@ class Season(BrowserTest):
         begun = start_round(club, user, StartIn(
             key=uuid.uuid4(), product_id=product.pk, machine_id=sprayer, passes=1, parts=[part]))  # fmt: skip
         finish_round(begun, user, FinishIn(used={"value": 4.2, "unit": "fl_oz"}))
-        self.go("reckon")
-        self.pick("Product", "Test SC")
-        self.pick_many("Areas", "North green")
-        self.pick("Machine", "Sprayer")
+        self.pick_spray()
         line = self.page.locator("[data-budget=product]")
         expect(line).to_be_visible()
         self.fill("Rate to put down", "0.6")

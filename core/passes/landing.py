@@ -7,7 +7,7 @@ laid step by step. Nothing is lost on the way: inside and outside make what was 
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
@@ -66,7 +66,7 @@ def even_profile(width: float) -> Profile:
 
 @dataclass(frozen=True)
 class Hand:
-    """How it is walked, besides the plan.
+    """How the stripes are walked, besides the plan; rings along the edge are walked with care, as planned.
 
     `line` and `pace` are the spread of the wander, sideways [m] and as a share of the pace; `late` how far after its mark
     the gate opens and closes [m]; `slow_over` the last stretch at each end [m] that is walked at the share `slow` of the
@@ -88,7 +88,7 @@ STEADY = Hand()
 class Landed:
     """What landed: `cells` [g/m²] by row (y) and column (x) from `origin`, `size` [m] each; `inside` is the area.
 
-    `applied` [g] is what left the machine, reckoned from the passes alone.
+    `applied` [g] is what left the machine, reckoned from the passes alone; `on_hazards` [g] what fell where nothing may.
     """
 
     cells: Floats
@@ -97,7 +97,7 @@ class Landed:
     size: float
     rate: float
     applied: float
-    on_hazards: float = field(default=0.0)
+    on_hazards: float = 0.0
 
     @property
     def mass_inside(self) -> float:

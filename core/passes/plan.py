@@ -61,7 +61,7 @@ class Walk:
     passes: tuple[Pass, ...]
     direction: float
     spacing: float
-    ground: Polygon | BaseGeometry
+    ground: BaseGeometry
 
     @property
     def on(self) -> float:

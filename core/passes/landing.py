@@ -163,7 +163,7 @@ def land(
     positive("rate", rate)
     positive("size", size, most=10)
     reach = max(abs(r) for r in profile.reach) + 4 * hand.line + hand.late + 2 * size
-    left, bottom, right, top = outline.bounds
+    left, bottom, right, top = shapely.total_bounds([outline, *(one.ground for one in walks)])
     columns, rows = (math.ceil((b - a + 2 * reach) / size) + 1 for a, b in ((left, right), (bottom, top)))
     if columns * rows > MOST_CELLS:
         raise InputError("size", size, f"{columns * rows:,} cells are too many.",
@@ -245,9 +245,9 @@ def _stray(count: int, size: float, hand: Hand, random: np.random.Generator) -> 
 
 
 def _smooth(count: int, size: float, random: np.random.Generator) -> Floats:
-    """Noise of spread 1 that changes over `WANDER_LENGTH`."""
+    """Noise of spread 1 that changes over `WANDER_LENGTH`; straight lines between knots keep two thirds of their variance."""
     knots = max(4, math.ceil(count * size / WANDER_LENGTH) + 3)
-    return np.interp(np.linspace(0, knots - 1, count), np.arange(knots), random.standard_normal(knots))
+    return np.interp(np.linspace(0, knots - 1, count), np.arange(knots), random.standard_normal(knots) * math.sqrt(1.5))
 
 
 def _lay_ring(mass: Floats, origin: Point, size: float, ring: Pass, profile: Profile, per_metre: float) -> float:

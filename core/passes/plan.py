@@ -125,7 +125,7 @@ def walk(
     ground: BaseGeometry = outline
     for off in keep_off:
         ground = ground.difference(off.shape.buffer(positive("buffer", off.buffer, zero=True)))
-    if ground.is_empty or ground.buffer(-spacing / 2 * (1 - 1e-9)).is_empty:
+    if ground.is_empty or ground.buffer(-spacing / 2 * (1 - 1e-3)).is_empty:
         raise InputError("spacing", spacing, f"The ground is narrower than a swath of {show_number(spacing)} m.",
                          "Take a narrower machine, or do it by hand.")  # fmt: skip
     rings = [Pass(PassKind.EDGE, line) for k in range(edges) for line in _rings(ground, (k + 0.5) * spacing)]

@@ -114,6 +114,21 @@ class Maps(unittest.TestCase):
         np.testing.assert_array_equal(maps[0].cells, maps[1].cells)
         self.assertGreater(maps[0].cv, 0.05)
 
+    def test_a_walk_that_goes_beyond_the_area_falls_beside_it(self) -> None:
+        wider = box(0, 0, 60, 24)
+        laid = land([walk(wider, 4, 0)], FIELD, even_profile(4), 20.0, 0.25)
+        self.assertAlmostEqual(laid.mass_inside, laid.mass_outside, delta=0.01 * laid.applied)
+        np.testing.assert_allclose(laid.shares[:100], 1, atol=1e-6)
+
+    def test_the_wander_is_as_wide_as_it_says(self) -> None:
+        """Where one boom of 1 m walked a long line, its middle strays by the spread that was asked for."""
+        strip = box(0, 0, 4000, 1)
+        laid = land([walk(strip, 1, 0)], strip, even_profile(1), 1.0, 0.5, Hand(line=0.3, seed=3))
+        rows = (np.arange(laid.cells.shape[0]) + 0.5) * laid.size + laid.origin[1]
+        columns = laid.cells[:, 100:-100]
+        middles = (rows[:, None] * columns).sum(axis=0) / columns.sum(axis=0)
+        self.assertAlmostEqual(float(middles.std()), 0.3, delta=0.03)
+
     def test_the_histogram_is_the_whole_area(self) -> None:
         laid = land([walk(FIELD, 4, 0)], FIELD, profile_of(SKEW), 20.0, 0.2)
         self.assertAlmostEqual(math.fsum(laid.histogram()), 1)

@@ -43,6 +43,12 @@ class Rectangle(unittest.TestCase):
             found = best_direction(affinity.rotate(FIELD, turn, origin=(0, 0)), 4)
             self.assertAlmostEqual((found - turn) % 180 % 179.999, 0, delta=0.01)
 
+    def test_ground_one_swath_wide_is_one_pass(self) -> None:
+        for width in (4, 4.2):
+            found = walk(box(0, 0, 40, width), 4.0, 0)
+            self.assertEqual(found.passes[0].line[0][1], 2)
+        self.assertEqual(len(walk(box(0, 0, 40, 4), 4, 0).passes), 1)
+
     def test_rings_first_or_last_and_stripes_inside_them(self) -> None:
         """One ring 2 m inside 40 × 24 is 2 × (36 + 20) = 112 m; 16 m are left, 4 stripes of 32 m (arithmetic)."""
         found = walk(FIELD, 4, 0, edges=1)

@@ -80,7 +80,7 @@ class Views(BrowserTest):
         places = dict(self.inside())
         for theme in ("ink", "sunlight"):
             self.evaluate(f"() => localStorage.setItem('settings', JSON.stringify({{theme: '{theme}'}}))")
-            for place in [p for p in places if p.startswith(("today", "reckon", "round/", "shelf/"))]:
+            for place in [p for p in places if p.startswith(("today", "ground", "reckon", "round/", "shelf/", "club"))]:
                 self.open(place, places[place])
                 self.assertEqual(self.serious(), [], f"{place} in {theme}")
         self.page.keyboard.press("?")

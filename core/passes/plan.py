@@ -22,6 +22,8 @@ Point = tuple[float, float]
 MOST_PASSES = 2000
 SHORTEST = 0.5
 """Stripes shorter than this share of the spacing are left to their neighbours and the edge."""
+NUDGE = 1e-7
+"""So far aside [m] a stripe is cut, so that one which runs right along an edge is off the ground however the ground lies."""
 STEP = 5
 """Degrees between the directions that are tried for the best one."""
 
@@ -187,11 +189,11 @@ def _stripes(ground: BaseGeometry, spacing: float, angle: float, shift: float) -
     forth = True
     for n in range(count):
         y = min(first + n * spacing, max(first, top - spacing / 2))
-        cut = level.intersection(LineString([(left - 1, y), (right + 1, y)]))
+        cut = level.intersection(LineString([(left - 1, y + NUDGE), (right + 1, y + NUDGE)]))
         pieces = sorted((p for p in _lines(cut) if p.length >= SHORTEST * spacing), key=lambda p: p.bounds[0], reverse=not forth)
         for piece in pieces:
-            ends = sorted(((x, y) for x, y in piece.coords), reverse=not forth)
-            back = affinity.rotate(LineString([ends[0], ends[-1]]), angle, origin=(0, 0))
+            ends = sorted((x for x, _ in piece.coords), reverse=not forth)
+            back = affinity.rotate(LineString([(ends[0], y), (ends[-1], y)]), angle, origin=(0, 0))
             yield tuple((x, y) for x, y in back.coords)
         forth = not forth if pieces else forth
 

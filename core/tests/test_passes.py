@@ -62,8 +62,8 @@ class Rectangle(unittest.TestCase):
 
 
 class AnyOutline(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
-    @given(st.floats(-500, 500), st.floats(-500, 500), st.floats(0, 180), st.floats(1.0, 5.0))
+    @settings(max_examples=60, deadline=None)
+    @given(st.floats(-500, 500), st.floats(-500, 500), st.floats(0, 179), st.floats(1.0, 5.0))
     def test_where_it_lies_and_how_it_is_turned_changes_nothing(self, dx: float, dy: float, turn: float, spacing: float) -> None:
         plain = walk(ELL, spacing, 0)
         moved = walk(affinity.translate(affinity.rotate(ELL, turn, origin=(0, 0)), dx, dy), spacing, turn)
@@ -104,6 +104,12 @@ class AnyOutline(unittest.TestCase):
             self.assertEqual(refused.exception.field, field)
         with self.assertRaises(InputError):
             walk(FIELD, 4, 0, keep_off=[KeepOff(FIELD, 1)])
+
+    def test_a_stripe_right_along_an_edge_is_left_out_however_the_ground_lies(self) -> None:
+        """With 4 m between stripes the third runs along the inner edge of the ell, at 10 m."""
+        for turn in (0, 6, 33.3, 90, 151):
+            turned = affinity.rotate(ELL, turn, origin=(0, 0))
+            self.assertEqual([round(p.length) for p in walk(turned, 4, turn).passes], [30, 30, 12, 12, 12, 12, 12, 12, 12])
 
 
 class Refills(unittest.TestCase):

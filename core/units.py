@@ -156,11 +156,6 @@ def celsius(field: str, value: float, key: str) -> float:
     return found
 
 
-def show_celsius(value: float, us: bool) -> str:
-    """A temperature [°C] for people, in °F for US clubs."""
-    return f"{show_number(value * 1.8 + 32, 3)} °F" if us else f"{show_number(value, 3)} °C"
-
-
 # --- magnitudes ------------------------------------------------------------------------------------------------
 
 

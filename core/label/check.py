@@ -12,7 +12,7 @@ from core.findings import Act, Finding, by_weight
 from core.ground import Ground, Stress
 from core.label.match import fit, gap_in_heights
 from core.label.misread import misread
-from core.label.rules import Leaf, Row
+from core.label.rules import Row
 from core.label.targets import find_target, mistaken_for
 from core.rates import nutrients
 from core.rates.limits import stand_of
@@ -200,8 +200,3 @@ def _yellow(plan: Plan, house: House) -> list[Finding]:
         "mask": "a little iron or nitrogen in the tank hides it.",
     }[house.of("yellowing")]
     return [Finding("yellowing", Act.NOTE, f"A pale tinge for some days is usual; {how}")]
-
-
-def leaf_words(leaf: Leaf) -> str:
-    """How the leaf must be, in words."""
-    return {"dry": "Leaf dry: after the dew.", "wet": "Leaf wet: with the dew, or water first."}.get(leaf.value, "")

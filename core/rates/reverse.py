@@ -58,9 +58,9 @@ def rate_from_left(product: Product, label: LabelRate, had: Quantity, left: Quan
     Raises:
         InputError: more is left than there was, or as much.
     """
-    used = Quantity((had.base - left.base) / had.unit.size, had.unit)
     if had.unit.dimension != left.unit.dimension:
         raise InputError("left", str(left), "What there was and what is left are not measured alike.", "Use one kind of unit.")
+    used = Quantity((had.base - left.base) / had.unit.size, had.unit)
     if used.value <= 0:
         raise InputError("left", str(left), f"{left} is left of {had}: nothing was used.", "Check the two amounts.")
     found = rate_of(product, label, used, ground)

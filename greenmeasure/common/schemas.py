@@ -110,6 +110,11 @@ def quantity_in(field: str, given: QuantityIn, *dimensions: str) -> Quantity:
     return quantity(field, number_in(field, given.value), given.unit, *dimensions)
 
 
+def filled(given: QuantityIn | None) -> QuantityIn | None:
+    """An optional field, or None where nothing was typed in it."""
+    return given if given and str(given.value).strip() else None
+
+
 def quantity_out(found: Quantity) -> QuantityOut:
     return QuantityOut(
         value=found.value, unit=found.unit.key, symbol=found.unit.symbol, number=show_number(found.value),

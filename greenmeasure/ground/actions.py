@@ -18,7 +18,7 @@ from greenmeasure.accounts.models import Club, User
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
-from greenmeasure.common.schemas import number_in, quantity_in
+from greenmeasure.common.schemas import filled, number_in, quantity_in
 from greenmeasure.ground.measuring import in_club_units, measured
 from greenmeasure.ground.models import Area, Measurement, SoilReading
 from greenmeasure.ground.schemas import AreaIn, HazardIn, MeasurementIn, SoilReadingIn
@@ -143,8 +143,8 @@ def _one_of(field: str, key: str, kinds: type[StrEnum]) -> str:
 def _hazard(i: int, given: HazardIn) -> dict[str, Any]:
     kind = _one_of(f"hazards.{i}.kind", given.kind, HazardKind)
     buffer = None
-    if given.buffer and str(given.buffer.value).strip():
-        buffer = quantity_in(f"hazards.{i}.buffer", given.buffer, LENGTH)
+    if typed := filled(given.buffer):
+        buffer = quantity_in(f"hazards.{i}.buffer", typed, LENGTH)
         if buffer.base > 500:
             raise InputError(f"hazards.{i}.buffer", str(buffer), f"{buffer} is no buffer.", "Check the number and its unit.")
     return {
@@ -206,7 +206,7 @@ def add_reading(area: Area, data: SoilReadingIn) -> SoilReading:
     if not data.spot.strip():
         faults.add("spot", data.spot, "The spot has no name.", "Name it, so that the next reading is taken there too.")
     ph = faults.of(lambda: check_ph(number_in("ph", data.ph)))
-    depth = faults.of(quantity_in, "depth", data.depth, LENGTH) if data.depth and str(data.depth.value).strip() else None
+    depth = faults.of(quantity_in, "depth", given, LENGTH) if (given := filled(data.depth)) else None
     if depth and depth.base > 1:
         faults.add("depth", str(depth), f"{depth} is deeper than turf roots.", "Check the number and its unit.")
     faults.raise_any()

@@ -15,7 +15,7 @@ from core.units import LENGTH, UNITS, Quantity, exact_number, positive, show_num
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
-from greenmeasure.common.schemas import OptionOut, number_in, quantity_in, quantity_out, working_out
+from greenmeasure.common.schemas import OptionOut, filled, number_in, quantity_in, quantity_out, working_out
 from greenmeasure.ground.actions import depth_of
 from greenmeasure.ground.measuring import measured, measured_out, methods_out, plan_out
 from greenmeasure.ground.models import Area, Measurement
@@ -170,7 +170,7 @@ def ph_plan(club: Club, area_id: int, data: PhPlanIn) -> PhPlanOut:
     """The pH plan of an area from its readings. Raises as `core.soil.ph.plan_ph`."""
     area = Area.objects.one(club, area_id)
     readings = [Reading(r.spot, r.taken_on, r.ph) for r in area.soil.all()]
-    depth = quantity_in("depth", data.depth, LENGTH).base if data.depth and str(data.depth.value).strip() else TABLE_DEPTH_SULFUR
+    depth = quantity_in("depth", given, LENGTH).base if (given := filled(data.depth)) else TABLE_DEPTH_SULFUR
     target = number_in("target", data.target) if data.target not in (None, "") else None
     found = plan_ph(
         readings, texture=data.texture or area.texture, grass=area.grass, ground=area.size, green=area.use == "green",

@@ -9,6 +9,7 @@ from core.rates.dose import dose
 from core.rates.product import FORMULATIONS, Kind, Product
 from core.rates.rate import Basis, LabelRate, Rate
 from core.rates.reverse import rate_from_left, rate_of
+from core.readable import foot_of
 from core.reckon.answer import convert_line, one_rate, reach, unnamed
 from core.reckon.grammar import (
     BackwardsAsked,
@@ -25,7 +26,7 @@ from core.reckon.grammar import (
 )
 from core.tank.measuring import check_cup, ways
 from core.tank.vessels import measure
-from core.units import MASS, UNITS, Quantity
+from core.units import MASS, Quantity
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.schemas import QuantityIn, working_out
 from greenmeasure.ground.models import Area
@@ -199,7 +200,7 @@ def _backwards(here: _Club, asked: BackwardsAsked) -> LineOut:
 def _brings(here: _Club, asked: BringsAsked) -> LineOut:
     product = here.shelf[asked.product].core()
     us = here.club.us
-    foot = Quantity(1.0, UNITS["kft2" if us else "m2_100"])
+    foot = foot_of(us)
     rate = one_rate(asked.rate)
     found = dose(product, rate, foot)
     brings = [f"{per_foot(d.g_per_m2, us)} {d.content.name}" for d in found.delivered]

@@ -24,7 +24,7 @@ from core.units import AREA, MASS, UNITS, VOLUME, Quantity, celsius, show_number
 from greenmeasure.accounts.models import Club
 from greenmeasure.book.queries import history
 from greenmeasure.common.clock import today
-from greenmeasure.common.schemas import number_in, quantity_in, rate_in, rate_out, rule_out, working_out
+from greenmeasure.common.schemas import filled, number_in, quantity_in, rate_in, rate_out, rule_out, working_out
 from greenmeasure.ground.actions import share_in
 from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.queries import machine_of
@@ -83,8 +83,8 @@ def reckoned(club: Club, data: JobIn, on: date | None = None) -> Reckoned:
 
 
 def _treated(i: int, part: PartIn, ground: Ground) -> Quantity | None:
-    if part.treated and str(part.treated.value).strip():
-        return quantity_in(f"parts.{i}.treated", part.treated, AREA)
+    if treated := filled(part.treated):
+        return quantity_in(f"parts.{i}.treated", treated, AREA)
     return _share(part.share, ground, f"parts.{i}.share")
 
 
@@ -140,11 +140,11 @@ def backwards(club: Club, data: BackIn) -> BackOut:
     """The sum backwards. Raises as the core does, named by field."""
     card, row = card_of(club, data.product_id), row_of(club, data.product_id, data.row_id)
     ground = area_of(club, data.area_id).ground
-    area = quantity_in("treated", data.treated, AREA) if data.treated and str(data.treated.value).strip() else None
+    area = quantity_in("treated", treated, AREA) if (treated := filled(data.treated)) else None
     area = area or _share(data.share, ground) or ground.size
     product, label = card.core, row.label()
     amount = quantity_in("amount", data.amount, MASS, VOLUME)
-    spray = quantity_in("spray", data.spray, VOLUME) if data.spray and str(data.spray.value).strip() else None
+    spray = quantity_in("spray", given, VOLUME) if (given := filled(data.spray)) else None
     rate = rate_in("rate", data.rate) if data.rate else label.highest
     meant, packages, leftover, sentence = "", 0, "", ""
     found: Backwards
@@ -252,8 +252,7 @@ def _compare_out(club: Club, rows: list[Row5], problems: list[ComparedOut], data
     if cheapest and len(outs) > 1:
         sentence = f"{cheapest.product} costs least here: {cheapest.cost}."
     return CompareOut(
-        sentence=sentence, foot=foot_of(us).unit.symbol, nitrogen_unit=f"lb/{'1000 ft²' if us else ''}" if us else "g/100 m²",
-        active_unit="lb/acre" if us else "g/ha", rows=[*outs, *problems],
+        sentence=sentence, foot=foot_of(us).unit.symbol, rows=[*outs, *problems],
     )  # fmt: skip
 
 
@@ -331,8 +330,8 @@ def measuring(club: Club, data: DoseMeasureIn) -> MeasuringOut:
 def cup(data: CupIn) -> CupOut:
     """Whether a cup's mark is true, by the water it holds. Raises InputError."""
     warm = 20.0
-    if data.temperature and str(data.temperature.value).strip():
-        warm = celsius("temperature", number_in("temperature", data.temperature.value), data.temperature.unit)
+    if given := filled(data.temperature):
+        warm = celsius("temperature", number_in("temperature", given.value), given.unit)
     found = check_cup(quantity_in("mark", data.mark, VOLUME), quantity_in("weight", data.weight, MASS), warm)
     return CupOut(
         sentence=found.sentence, holds=str(found.holds), off=f"{found.off * 100:+.1f} %".replace("-", "−"),

@@ -327,8 +327,6 @@ class ComparedOut(Out):
 class CompareOut(Out):
     sentence: str
     foot: str
-    nitrogen_unit: str
-    active_unit: str
     rows: list[ComparedOut]
 
 

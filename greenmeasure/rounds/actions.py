@@ -18,14 +18,15 @@ from greenmeasure.common.clock import local_day
 from greenmeasure.common.errors import Conflict, Faults
 from greenmeasure.common.models import Belonging
 from greenmeasure.common.schemas import quantity_in
-from greenmeasure.ground.models import Area
-from greenmeasure.kit.models import Machine
+from greenmeasure.ground.queries import area_of
+from greenmeasure.kit.queries import machine_of
 from greenmeasure.reckon.outs import Reckoned, job_out
 from greenmeasure.reckon.queries import reckoned
 from greenmeasure.rounds.models import Round, RoundPart, Tick
 from greenmeasure.rounds.schemas import FinishIn, StartIn, TickIn
 from greenmeasure.shelf.actions import lot_of, take_from_lot
-from greenmeasure.shelf.models import Lot, Product
+from greenmeasure.shelf.models import Lot
+from greenmeasure.shelf.queries import card_of
 
 
 def start_round(club: Club, user: User, data: StartIn, at: datetime | None = None) -> Round:
@@ -64,13 +65,13 @@ def start_round(club: Club, user: User, data: StartIn, at: datetime | None = Non
 
 def _refuse_put_away(club: Club, data: StartIn) -> None:
     """Stop a round with a thing that was put away since it was picked, as in another window."""
-    picked: list[tuple[str, type[Belonging], int | None]] = [
-        ("product_id", Product, data.product_id), ("machine_id", Machine, data.machine_id),
-        *((f"parts.{i}.area_id", Area, p.area_id) for i, p in enumerate(data.parts)),
+    picked: list[tuple[str, Belonging]] = [
+        ("product_id", card_of(club, data.product_id).product),
+        *([("machine_id", machine_of(club, data.machine_id))] if data.machine_id else []),
+        *((f"parts.{i}.area_id", area_of(club, p.area_id)) for i, p in enumerate(data.parts)),
     ]  # fmt: skip
-    for field, kind, pk in picked:
-        thing = kind.objects.filter(club=club, pk=pk).exclude(archived_at=None).first()
-        if thing:
+    for field, thing in picked:
+        if thing.archived_at:
             raise InputError(field, thing.name, f"{thing.name} has been put away.", "Pick another, or put it back first.")
 
 

@@ -18,7 +18,7 @@ from core.units import LENGTH, MASS, UNITS, VOLUME, Quantity, density, positive,
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
-from greenmeasure.common.schemas import number_in, quantity_in
+from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in
 from greenmeasure.shelf.models import Content, LabelFile, Lot, Package, Product, RateRow
 from greenmeasure.shelf.rules import read_rules, stored_rules
 from greenmeasure.shelf.schemas import ContentIn, LotIn, PackageIn, ProductIn, RateRowIn
@@ -35,7 +35,7 @@ def save_product(club: Club, data: ProductIn, product: Product | None = None) ->
     name = faults.of(free_name, Product, club, data.name, product.pk)
     kind = faults.of(_kind, data.kind)
     made = faults.of(core.formulation, data.formulation)
-    heavy = faults.of(_density, data) if data.density and str(data.density.value).strip() else None
+    heavy = faults.of(_density, typed) if (typed := filled(data.density)) else None
     codes = faults.of(read_codes, data.group_code)
     contents = [faults.of(_content, i, c) for i, c in enumerate(data.contents)]
     rows = [faults.of(_row, i, r) for i, r in enumerate(data.rates)]
@@ -78,9 +78,8 @@ def _kind(key: str) -> core.Kind:
                          "Pick what the label says it is.") from None  # fmt: skip
 
 
-def _density(data: ProductIn) -> float:
-    assert data.density
-    return density("density", number_in("density", data.density.value), data.density.unit)
+def _density(given: QuantityIn) -> float:
+    return density("density", number_in("density", given.value), given.unit)
 
 
 def _content(i: int, given: ContentIn) -> core.Content:

@@ -13,7 +13,7 @@ from core.rates.phrase import read_label_rate
 from core.rates.rate import Basis, LabelRate, show_label_rate
 from core.units import LENGTH, SPEED, TIME, UNITS, Quantity, celsius, exact_number, show_number
 from greenmeasure.common.errors import Faults
-from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, Text, number_in, quantity_in
+from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, Text, filled, number_in, quantity_in
 
 Maybe = QuantityIn | None
 
@@ -79,8 +79,8 @@ class _Reader:
         self.data, self.faults = data, faults
 
     def quantity(self, name: str, *dimensions: str) -> Quantity | None:
-        given: QuantityIn | None = getattr(self.data, name)
-        if given is None or not str(given.value).strip():
+        given = filled(getattr(self.data, name))
+        if given is None:
             return None
         return self.faults.of(self._quantity, name, given, dimensions)
 
@@ -94,8 +94,8 @@ class _Reader:
         return quantity_in(field, given, *dimensions)
 
     def warmth(self, name: str) -> float | None:
-        given: QuantityIn | None = getattr(self.data, name)
-        if given is None or not str(given.value).strip():
+        given = filled(getattr(self.data, name))
+        if given is None:
             return None
         field = f"rules.{name}"
 

@@ -7,7 +7,7 @@ the international one, 43,560 ft² = 4046.8564224 m² (pint's own `acre` is the 
 """
 
 MASS, VOLUME, AREA, LENGTH, RATIO = "mass", "volume", "area", "length", "ratio"
-TIME, SPEED = "time", "speed"
+TIME, SPEED, PRESSURE = "time", "speed", "pressure"
 
 TRADE_UNITS: tuple[tuple[str, str, str, str, str, str, tuple[str, ...]], ...] = (
     ("mg", "mg", "milligram", "milligrams", MASS, "milligram", ()),
@@ -61,6 +61,9 @@ TRADE_UNITS: tuple[tuple[str, str, str, str, str, str, tuple[str, ...]], ...] = 
     ("mph", "mph", "mile an hour", "miles an hour", SPEED, "mile / hour", ("miles per hour",)),
     ("kmh", "km/h", "kilometre an hour", "kilometres an hour", SPEED, "kilometer / hour", ("kph", "kmh")),
     ("mps", "m/s", "metre a second", "metres a second", SPEED, "meter / second", ("mps",)),
+    ("kpa", "kPa", "kilopascal", "kilopascals", PRESSURE, "kilopascal", ()),
+    ("bar", "bar", "bar", "bars", PRESSURE, "bar", ()),
+    ("psi", "psi", "pound per square inch", "pounds per square inch", PRESSURE, "psi", ("lb/in2", "lbf/in2")),
     ("pct_vv", "% v/v", "percent by volume", "percent by volume", RATIO, "0.01",
      ("%v/v", "% by volume", "% vol/vol", "percent v/v", "% by vol", "% (v/v)")),
 )  # fmt: skip

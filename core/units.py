@@ -1,8 +1,8 @@
 """Units of the trade: parsing, converting and formatting quantities. The only place that converts.
 
-Base units inside the core: mass g, volume L, area m², length m, ratio 1 (a fraction), time s, speed m/s; temperatures
-are °C. Definitions and their sources
-stand in `core.trade_units`; pint evaluates them once, at import, so that a conversion is one multiplication.
+Base units inside the core: mass g, volume L, area m², length m, ratio 1 (a fraction), time s, speed m/s, pressure kPa;
+temperatures are °C. Definitions and their sources stand in `core.trade_units`; pint evaluates them once, at import, so
+that a conversion is one multiplication.
 """
 
 import math
@@ -23,6 +23,7 @@ from core.trade_units import (
 from core.trade_units import AREA as AREA
 from core.trade_units import LENGTH as LENGTH
 from core.trade_units import MASS as MASS
+from core.trade_units import PRESSURE as PRESSURE
 from core.trade_units import RATIO as RATIO
 from core.trade_units import SPEED as SPEED
 from core.trade_units import TIME as TIME
@@ -30,13 +31,15 @@ from core.trade_units import VOLUME as VOLUME
 
 _PINT_BASE = {
     MASS: "gram", VOLUME: "liter", AREA: "meter ** 2", LENGTH: "meter", RATIO: "", TIME: "second", SPEED: "meter / second",
+    PRESSURE: "kilopascal",
 }  # fmt: skip
 
-LARGEST = {MASS: 1e9, VOLUME: 1e7, AREA: 1e8, LENGTH: 1e5, RATIO: 1.0, TIME: 1e9, SPEED: 100.0}
-"""The largest magnitude taken seriously, in base units: 1000 t, 10,000 m³, 10,000 ha, 100 km, the whole, 30 years, 100 m/s."""
+LARGEST = {MASS: 1e9, VOLUME: 1e7, AREA: 1e8, LENGTH: 1e5, RATIO: 1.0, TIME: 1e9, SPEED: 100.0, PRESSURE: 2e4}
+"""The largest magnitude taken seriously, in base units: 1000 t, 10,000 m³, 10,000 ha, 100 km, the whole, 30 years, 100 m/s,
+20 MPa."""
 
-SMALLEST = {MASS: 1e-6, VOLUME: 1e-9, AREA: 1e-4, LENGTH: 1e-5, RATIO: 1e-9, TIME: 1e-2, SPEED: 1e-3}
-"""The smallest magnitude taken seriously, in base units: 1 µg, 1 nL, 1 cm², 0.01 mm, 10 ms, 1 mm/s."""
+SMALLEST = {MASS: 1e-6, VOLUME: 1e-9, AREA: 1e-4, LENGTH: 1e-5, RATIO: 1e-9, TIME: 1e-2, SPEED: 1e-3, PRESSURE: 1.0}
+"""The smallest magnitude taken seriously, in base units: 1 µg, 1 nL, 1 cm², 0.01 mm, 10 ms, 1 mm/s, 1 kPa."""
 
 
 @dataclass(frozen=True)

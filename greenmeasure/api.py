@@ -9,10 +9,12 @@ from greenmeasure.book.api import router as book
 from greenmeasure.common import errors
 from greenmeasure.ground.api import router as ground
 from greenmeasure.kit.api import router as kit
+from greenmeasure.passes.api import router as passes
 from greenmeasure.reckon.api import router as reckon
 from greenmeasure.rounds.api import router as rounds
 from greenmeasure.shelf.api import router as shelf
 from greenmeasure.today.api import router as today
+from greenmeasure.water.api import router as water
 
 
 class Api(NinjaAPI):
@@ -55,8 +57,10 @@ api.add_router(f"{CLUB}/today", today)
 api.add_router(f"{CLUB}/members", members)
 api.add_router(f"{CLUB}/house", house)
 api.add_router(f"{CLUB}/areas", ground)
+api.add_router(CLUB, water)
 api.add_router(f"{CLUB}/products", shelf)
 api.add_router(f"{CLUB}/machines", kit)
 api.add_router(f"{CLUB}/reckon", reckon)
+api.add_router(f"{CLUB}/passes", passes)
 api.add_router(f"{CLUB}/rounds", rounds)
 api.add_router(f"{CLUB}/book", book)

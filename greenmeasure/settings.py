@@ -39,6 +39,7 @@ INSTALLED_APPS = [
     "greenmeasure.ground",
     "greenmeasure.shelf",
     "greenmeasure.kit",
+    "greenmeasure.water",
     "greenmeasure.rounds",
     "greenmeasure.book",
     "greenmeasure.demo",

@@ -148,13 +148,14 @@ def _around(ring: Sequence[Position]) -> float:
 
 
 @lru_cache(maxsize=32)
-def _to_plane(lat: float, lon: float) -> Transformer:
+def to_plane(lat: float, lon: float) -> Transformer:
+    """From longitude and latitude to metres on a plane that touches the earth there (azimuthal equidistant)."""
     return Transformer.from_crs("EPSG:4326", f"+proj=aeqd +lat_0={lat} +lon_0={lon} +datum=WGS84 +units=m", always_xy=True)
 
 
 def _flat(ring: Sequence[Position], centre: Position) -> list[tuple[float, float]]:
     """The ring on a local plane [m], for drawing and for finding crossings; never for its size."""
-    xs, ys = _to_plane(*centre).transform([p[1] for p in ring], [p[0] for p in ring])
+    xs, ys = to_plane(*centre).transform([p[1] for p in ring], [p[0] for p in ring])
     return [(float(x), float(y)) for x, y in zip(xs, ys, strict=True)]
 
 

@@ -1,5 +1,6 @@
 """One job, reckoned whole: label rate + ground + machine → dose, loads, vessels, cost, verdict and working."""
 
+from core.job.machine import Form as Form
 from core.job.machine import Machine as Machine
 from core.job.machine import MachineKind as MachineKind
 from core.job.machine import check_machine as check_machine

@@ -16,6 +16,33 @@ class MachineKind(StrEnum):
     SPREADER = "spreader"
 
 
+class Form(StrEnum):
+    """What a machine is built as."""
+
+    HAND_PUMP = "hand_pump"
+    KNAPSACK = "knapsack"
+    KNAPSACK_BATTERY = "knapsack_battery"
+    WALKING_BOOM = "walking_boom"
+    RIDE_ON = "ride_on"
+    HOSE_END = "hose_end"
+    SPOT_GUN = "spot_gun"
+    BROADCAST = "broadcast"
+    DROP = "drop"
+    HAND_HELD = "hand_held"
+
+    @property
+    def text(self) -> str:
+        return {
+            "hand_pump": "hand-pumped sprayer", "knapsack": "knapsack, pumped by hand", "knapsack_battery": "knapsack, battery",
+            "walking_boom": "walking boom", "ride_on": "ride-on sprayer", "hose_end": "hose-end sprayer", "spot_gun": "spot gun",
+            "broadcast": "broadcast spreader", "drop": "drop spreader", "hand_held": "hand-held spreader",
+        }[self.value]  # fmt: skip
+
+    @property
+    def kind(self) -> MachineKind:
+        return MachineKind.SPREADER if self in (Form.BROADCAST, Form.DROP, Form.HAND_HELD) else MachineKind.SPRAYER
+
+
 @dataclass(frozen=True)
 class Machine:
     """A sprayer (tank and output per area of one pass) or a spreader (hopper)."""
@@ -24,6 +51,7 @@ class Machine:
     kind: MachineKind
     capacity: Quantity
     output: Rate | None = None
+    form: Form | None = None
 
     @property
     def sprays(self) -> bool:
@@ -38,26 +66,29 @@ class Machine:
         """
         if self.output is None:
             raise InputError(
-                "machine", self.name, f"The output of {self.name} is not known.", "Enter what it puts down per area."
+                "machine", self.name, f"The output of {self.name} is not known.", "Calibrate it in Kit, or enter it there."
             )
         return self.output.base
 
 
 def check_machine(machine: Machine) -> None:
-    """Refuse a machine that cannot be.
+    """Refuse a machine that cannot be. A sprayer's output may be unknown until it is calibrated.
 
     Raises:
-        InputError: a tank not in volume, a hopper not in weight, or an output that is not volume per area.
+        InputError: a form of the other kind, a tank not in volume, a hopper not in weight, or an output that is not volume
+            per area.
     """
+    if machine.form and machine.form.kind is not machine.kind:
+        raise InputError("form", machine.form.value, f"A {machine.form.text} is no {machine.kind}.", "Pick another form.")
     wanted = VOLUME if machine.sprays else MASS
     if machine.capacity.unit.dimension != wanted:
         holds = "tank holds a volume" if wanted == VOLUME else "hopper holds a weight"
         raise InputError("capacity", str(machine.capacity), f"A {machine.kind}'s {holds}.", "Pick another unit.")
-    if not machine.sprays:
+    if not machine.sprays or machine.output is None:
         return
     output = machine.output
-    if output is None or output.unit.amount.dimension != VOLUME or not output.unit.per_area:
-        raise InputError("output", output and str(output), "A sprayer's output is a volume per area.",
+    if output.unit.amount.dimension != VOLUME or not output.unit.per_area:
+        raise InputError("output", str(output), "A sprayer's output is a volume per area.",
                          "Enter it as gal/1000 ft², gal/acre, L/100 m² or L/ha.")  # fmt: skip
     if not 1e-4 <= machine.output_base <= 10:
         raise InputError(
@@ -73,6 +104,9 @@ def check_match(product: Product, machine: Machine) -> None:
         InputError: a sprayed product in a spreader, granules in a sprayer, or a machine that cannot be.
     """
     check_machine(machine)
+    if machine.form is Form.HOSE_END:
+        raise InputError("machine", machine.name, f"{machine.name} draws its product by a dial, not by the tank.",
+                         "Reckon it on its bench in Kit, or pick a sprayer with a tank.")  # fmt: skip
     if product.formulation.sprayed and not machine.sprays:
         raise InputError(
             "machine", machine.name, f"{product.name} is sprayed, and {machine.name} is a spreader.", "Pick a sprayer."

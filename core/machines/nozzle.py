@@ -148,13 +148,13 @@ def _tip(i: int, catch: float, mean: float, new: float | None) -> Tip:
     wear = None if new is None else catch / new - 1
     slack = 1e-9
     if wear is not None and wear > WORN + slack:
-        state, said = TipState.CHANGE, f"Worn: {show_percent(wear, sign=True)} above a new tip."
+        state, said = TipState.CHANGE, f"Worn: {show_percent(wear)} above a new tip."
     elif off > FROM_MEAN + slack:
-        state, said = TipState.CHANGE, f"{show_percent(off, sign=True)} above the boom's mean: worn or of another size."
+        state, said = TipState.CHANGE, f"{show_percent(off)} above the boom’s mean: worn, or of another size."
     elif off < -FROM_MEAN - slack:
         state, said = (
             TipState.CLEAN,
-            f"{show_percent(off, sign=True)} under the mean: clean it with a soft brush, catch again.",
+            f"{show_percent(-off)} under the mean: clean it with a soft brush, catch again.",
         )
     else:
         state, said = TipState.GOOD, f"{show_percent(off, sign=True)} from the mean."

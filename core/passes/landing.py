@@ -8,7 +8,6 @@ laid step by step. Nothing is lost on the way: inside and outside make what was 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 import shapely
@@ -186,6 +185,52 @@ def land(
     return Landed(cells, inside, origin, size, rate, applied, hit)
 
 
+@dataclass(frozen=True)
+class Stripe:
+    """A dark stripe: how far across the stripes' direction its middle lies [m], and the share of the rate it gets."""
+
+    across: float
+    share: float
+
+
+def dark_stripes(found: Landed, direction: float, width: float) -> list[Stripe]:
+    """Bands along a direction that get clearly more than intended, and will show darker.
+
+    Args:
+        found: what landed.
+        direction: of the stripes [degrees from the x axis].
+        width: of the bands that are looked at [m]; about a tenth of the spacing.
+    """
+    rows, columns = np.nonzero(found.inside)
+    turn = math.radians(direction)
+    x, y = found.origin[0] + (columns + 0.5) * found.size, found.origin[1] + (rows + 0.5) * found.size
+    across = -x * math.sin(turn) + y * math.cos(turn)
+    first = across.min()
+    band = ((across - first) / max(width, found.size)).astype(np.int64)
+    counts = np.bincount(band)
+    mean = np.bincount(band, weights=found.shares) / np.maximum(counts, 1)
+    dark = (mean > OVER) & (counts >= 0.2 * np.median(counts[counts > 0]))
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], dark, [False]]).astype(np.int8)))
+    return [
+        Stripe(float(first + (a + b) / 2 * max(width, found.size)), float(mean[a:b].max()))
+        for a, b in zip(edges[::2], edges[1::2], strict=True)
+    ]
+
+
+def coarse(cells: Floats, most: int) -> tuple[Floats, int]:
+    """The cells averaged in blocks so that neither side has more than `most`, and how many cells make a block's side.
+
+    Blocks that run over the edge are filled with nothing.
+    """
+    step = max(1, math.ceil(max(cells.shape) / most))
+    if step == 1:
+        return cells, 1
+    rows, columns = (math.ceil(n / step) * step for n in cells.shape)
+    padded = np.zeros((rows, columns))
+    padded[: cells.shape[0], : cells.shape[1]] = cells
+    return padded.reshape(rows // step, step, columns // step, step).mean(axis=(1, 3)), step
+
+
 def _within(shape: BaseGeometry, xs: Floats, ys: Floats) -> NDArray[np.bool_]:
     shapely.prepare(shape)
     grid_x, grid_y = np.meshgrid(xs, ys)
@@ -258,16 +303,19 @@ def _lay_ring(mass: Floats, origin: Point, size: float, ring: Pass, profile: Pro
     shares = np.diff(profile.up_to(edges))
     middles = (edges[1:] + edges[:-1]) / 2
     corners = np.array(ring.line)
-    for a, b in pairwise(corners):
-        length = float(np.hypot(*(b - a)))
-        if length == 0:
-            continue
-        steps = max(1, math.ceil(2 * length / size))
-        ahead = (b - a) / length
-        walked = (np.arange(steps) + 0.5) * length / steps
-        x = a[0] + walked[:, None] * ahead[0] + middles[None, :] * ahead[1]
-        y = a[1] + walked[:, None] * ahead[1] - middles[None, :] * ahead[0]
-        _drop(mass, origin, size, x, y, np.broadcast_to(shares * (per_metre * length / steps), x.shape))
+    legs = np.diff(corners, axis=0)
+    lengths = np.hypot(legs[:, 0], legs[:, 1])
+    keep = lengths > 0
+    legs, lengths, starts = legs[keep], lengths[keep], corners[:-1][keep]
+    steps = np.maximum(1, np.ceil(2 * lengths / size)).astype(np.int64)
+    leg = np.repeat(np.arange(len(legs)), steps)
+    along = (np.arange(len(leg)) - np.repeat(np.cumsum(steps) - steps, steps) + 0.5) / steps[leg]
+    ahead = (legs / lengths[:, None])[leg]
+    middle = starts[leg] + legs[leg] * along[:, None]
+    x = middle[:, :1] + middles[None, :] * ahead[:, 1:]
+    y = middle[:, 1:] - middles[None, :] * ahead[:, :1]
+    each = per_metre * (lengths / steps)[leg]
+    _drop(mass, origin, size, x, y, each[:, None] * shares[None, :])
     return ring.length
 
 

@@ -24,6 +24,8 @@ SHORTEST = 0.5
 """Stripes shorter than this share of the spacing are left to their neighbours and the edge."""
 NUDGE = 1e-7
 """So far aside [m] a stripe is cut, so that one which runs right along an edge is off the ground however the ground lies."""
+TURN = 1.0
+"""How tightly a corner is walked [m]."""
 STEP = 5
 """Degrees between the directions that are tried for the best one."""
 
@@ -96,7 +98,7 @@ class Refill:
 
 
 def walk(
-    outline: Polygon,
+    outline: BaseGeometry,
     spacing: float,
     direction: float | None = None,
     *,
@@ -172,8 +174,11 @@ def refills(found: Walk, areas: Sequence[float]) -> list[Refill]:
 
 
 def _rings(ground: BaseGeometry, inwards: float) -> list[tuple[Point, ...]]:
-    """The edges of the ground, so far inwards; those of holes too."""
-    shrunk = ground.buffer(-inwards, join_style="mitre")
+    """The edges of the ground, so far inwards, corners rounded as they are walked; those of holes too."""
+    turn = min(TURN, inwards)
+    shrunk = ground.buffer(-inwards - turn, join_style="mitre").buffer(turn)
+    if shrunk.is_empty:
+        shrunk = ground.buffer(-inwards, join_style="mitre")
     return [tuple((x, y) for x, y in ring.coords) for polygon in _polygons(shrunk)
             for ring in (polygon.exterior, *polygon.interiors)]  # fmt: skip
 

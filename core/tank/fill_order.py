@@ -8,6 +8,7 @@ otherwise; a label's order prevails.
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from core.machines.residue import screens
 from core.rates.product import Kind, Product
 
 
@@ -47,6 +48,7 @@ def fill_tank(
         Act(f"note-{i}", f"The label of {p.name} says: {p.rules.fill_note}")
         for i, (p, _) in enumerate(products) if p.rules.fill_note
     ]  # fmt: skip
+    acts += [Act(f"screens-{i}", said) for i, (p, _) in enumerate(products) if (said := screens(p.formulation))]
     acts.append(Act(key, words.format(half=half, full=shown), volume=volume * share))
     for i, (product, amount) in enumerate(in_order(products)):
         kind = product.formulation

@@ -6,7 +6,7 @@ from dataclasses import replace
 from core.cautions import cautions, worn_for_mixing
 from core.errors import InputError
 from core.ground import Ground
-from core.job import Job, Machine, MachineKind, Part, check_machine, reckon
+from core.job import Form, Job, Machine, MachineKind, Part, check_machine, reckon
 from core.rates.limits import Stand
 from core.rates.phrase import read_label_rate
 from core.rates.product import FORMULATIONS, Kind, Product
@@ -143,7 +143,7 @@ class Refused(unittest.TestCase):
         wild = read_label_rate("900 gal per 1000 sq ft").highest
         for bad in (
             replace(KNAPSACK, capacity=read_quantity("4 lb")), replace(SPREADER, capacity=read_quantity("4 gal")),
-            replace(KNAPSACK, output=None), replace(KNAPSACK, output=wild),
+            replace(KNAPSACK, form=Form.DROP), replace(KNAPSACK, output=wild),
             replace(KNAPSACK, output=read_label_rate("2 lb/M").highest),
         ):  # fmt: skip
             with self.assertRaises(InputError):

@@ -130,7 +130,7 @@ class FillOrder(unittest.TestCase):
         mixed += [(Product(code, kind, FORMULATIONS[code]), "1") for code, kind in reversed(names.items())]
         acts = fill_tank(mixed, 100, "100 L", "50 L")
         self.assertEqual([a.pours for a in acts if a.pours], ["WG", "SC", "EC", "SL", "oil"])
-        self.assertEqual((acts[0].key, acts[-1].key), ("half", "top-up"))
+        self.assertEqual((acts[0].key, acts[1].key, acts[-1].key), ("screens-4", "half", "top-up"))
 
     def test_only_powders_and_granules_are_slurried(self) -> None:
         def keys(code: str) -> list[str]:

@@ -26,6 +26,13 @@ class OptionOut(Out):
     text: str
 
 
+class FactOut(Out):
+    """A name and what it is, in words."""
+
+    name: str
+    text: str
+
+
 class QuantityIn(Schema):
     """`value` is a number or what was typed (`1 1/2`, `1,720`); `unit` is a unit's key."""
 

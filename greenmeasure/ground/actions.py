@@ -1,6 +1,7 @@
 """What changes ground."""
 
 import re
+from collections.abc import Mapping, Sequence
 from datetime import date
 from enum import StrEnum
 from typing import Any
@@ -11,9 +12,10 @@ from core.errors import InputError
 from core.grasses import GRASSES
 from core.ground import HazardKind, Stress
 from core.label.rules import Use
+from core.passes.near import How, Place
 from core.soil.ph import check_ph
 from core.soil.ph_tables import TEXTURES
-from core.units import AREA, LENGTH, UNITS, Quantity, positive, read_number
+from core.units import AREA, LENGTH, UNITS, Quantity, positive, read_number, unit
 from greenmeasure.accounts.models import Club, User
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Faults, Missing
@@ -21,7 +23,7 @@ from greenmeasure.common.names import free_name
 from greenmeasure.common.schemas import filled, number_in, quantity_in
 from greenmeasure.ground.measuring import in_club_units, measured
 from greenmeasure.ground.models import Area, Measurement, SoilReading
-from greenmeasure.ground.schemas import AreaIn, HazardIn, MeasurementIn, SoilReadingIn
+from greenmeasure.ground.schemas import AreaIn, HazardIn, LiesIn, MeasurementIn, SoilReadingIn
 
 TALLEST_CUT = 0.3
 """Turf is not mown above 30 cm (common practice, no source)."""
@@ -152,7 +154,43 @@ def _hazard(i: int, given: HazardIn) -> dict[str, Any]:
         "name": given.name,
         "value": buffer.value if buffer else None,
         "unit": buffer.unit.key if buffer else "",
+        "lies": _lies(f"hazards.{i}.lies", given.lies) if given.lies else None,
     }
+
+
+def _lies(field: str, given: LiesIn) -> dict[str, Any]:
+    """Where a thing lies, checked, as typed. Raises InputError."""
+    lies_at(given.dict(), field)
+    return given.dict()
+
+
+def lies_at(given: Mapping[str, Any], field: str = "lies") -> Place:
+    """Where a thing lies on the plan [m]. Raises InputError."""
+    size = unit(given["unit"], f"{field}.unit").size
+
+    def metres(name: str, most: float = 5000) -> float:
+        if not str(given[name]).strip():
+            return 0.0
+        return positive(f"{field}.{name}", number_in(f"{field}.{name}", given[name]), most=most / size, zero=True) * size
+
+    how = How(given["how"])
+    if how is How.SIDE:
+        return Place(how, side=given["side"])
+    return Place(how, metres("x"), metres("y"), metres("across"), metres("along"))
+
+
+def place_hazards(area: Area, places: Sequence[LiesIn | None]) -> None:
+    """Put what lies near an area where it lies on its plan, one a hazard; None takes it off the plan.
+
+    Raises:
+        InputError: not as many places as hazards, or a place that is none.
+    """
+    if len(places) != len(area.hazards):
+        raise InputError("places", len(places), f"{len(area.hazards)} things lie near.", "Give each its place, or none.")
+    area.hazards = [
+        h | {"lies": _lies(f"places.{i}", p) if p else None} for i, (h, p) in enumerate(zip(area.hazards, places, strict=True))
+    ]
+    area.save()
 
 
 # --- measurements -----------------------------------------------------------------------------------------------

@@ -4,6 +4,7 @@ from statistics import fmean
 
 from core.areas.compare import difference
 from core.areas.measure import METHODS, in_trade, parts_left
+from core.areas.plan import Plan
 from core.errors import InputError
 from core.grasses import GRASSES
 from core.ground import HazardKind, Stress
@@ -28,11 +29,13 @@ from greenmeasure.ground.schemas import (
     GroundOut,
     HazardOut,
     HeightOut,
+    LiesOut,
     MeasuredOut,
     MeasureIn,
     MeasurementOut,
     PhPlanIn,
     PhPlanOut,
+    PlanOut,
     SoilReadingOut,
 )
 
@@ -53,6 +56,7 @@ def area_out(area: Area) -> AreaOut:
             HazardOut(
                 kind=h["kind"], kind_text=HazardKind(h["kind"]).text, name=h["name"],
                 buffer=quantity_out(Quantity(h["value"], UNITS[h["unit"]])) if h["value"] else None,
+                lies=LiesOut(**h["lies"]) if h.get("lies") else None,
             )
             for h in area.hazards
         ],
@@ -83,11 +87,10 @@ def whole(club: Club, area_id: int) -> AreaWholeOut:
     area = Area.objects.one(club, area_id)
     parts = list(area.parts.filter(archived_at=None))
     taken = list(area.measurements.all())
-    used = next((m for m in taken if m.in_use), None)
     rest = parts_left(area.size, [p.size for p in parts])[1] if parts else ""
     return AreaWholeOut(
         area=area_out(area), parent=area.parent.name if area.parent else "",
-        plan=plan_out(measured(MeasureIn(**used.given)).plan) if used else None,
+        plan=plan_in_use(area),
         parts=[area_out(p) for p in parts], rest=rest, measurements=[measurement_out(m, area) for m in taken],
         heights=[HeightOut(on=h.on, text=str(Quantity(h.value, UNITS[h.unit]))) for h in area.heights.all()],
         soil=[
@@ -98,6 +101,21 @@ def whole(club: Club, area_id: int) -> AreaWholeOut:
             for r in area.soil.all()
         ],
     )  # fmt: skip
+
+
+def plan_of(area: Area) -> Plan | None:
+    """The plan of the measurement in use [m], its lower left corner at 0, 0; None where the size was only typed."""
+    used = next((m for m in area.measurements.all() if m.in_use), None)
+    if used is None:
+        return None
+    plan = measured(MeasureIn(**used.given)).plan
+    left, bottom, _, _ = plan.box
+    return plan.moved(-left, -bottom)
+
+
+def plan_in_use(area: Area) -> PlanOut | None:
+    plan = plan_of(area)
+    return plan_out(plan) if plan else None
 
 
 def measurement_out(taken: Measurement, area: Area) -> MeasurementOut:

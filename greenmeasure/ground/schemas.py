@@ -1,7 +1,7 @@
 """What the ground API takes and gives."""
 
 from datetime import date
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -106,10 +106,33 @@ class MethodOut(Out):
     rules: list[FieldOptionOut]
 
 
+class LiesIn(Schema):
+    """Where a thing lies on the area's plan, in `unit` from its lower left corner: a spot, a box, or along a numbered side."""
+
+    how: Literal["spot", "box", "side"]
+    unit: str = "ft"
+    x: Number = ""
+    y: Number = ""
+    across: Number = ""
+    along: Number = ""
+    side: int = 0
+
+
+class LiesOut(Out):
+    how: Literal["spot", "box", "side"]
+    unit: str
+    x: Number
+    y: Number
+    across: Number
+    along: Number
+    side: int
+
+
 class HazardIn(Schema):
     kind: str
     name: Name = ""
     buffer: QuantityIn | None = None
+    lies: LiesIn | None = None
 
 
 class HazardOut(Out):
@@ -117,6 +140,7 @@ class HazardOut(Out):
     kind_text: str
     name: str
     buffer: QuantityOut | None
+    lies: LiesOut | None
 
 
 class AreaIn(Schema):

@@ -1,14 +1,26 @@
-"""What changes the kit."""
+"""What changes the kit: machines, calibrations, cleanings."""
+
+from datetime import date, datetime
+
+from django.db import transaction
+from django.utils import timezone
 
 from core import job
-from core.rates.rate import Rate
-from core.units import MASS, VOLUME
-from greenmeasure.accounts.models import Club
-from greenmeasure.common.errors import Faults
+from core.errors import InputError
+from core.machines.nozzle import DROPLETS, SIZES
+from core.machines.residue import CleanStep
+from core.machines.runs import Trust
+from core.machines.standing import expiry
+from core.units import LENGTH, MASS, PRESSURE, VOLUME, Quantity, positive
+from greenmeasure.accounts.models import Club, User
+from greenmeasure.common.clock import today
+from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
-from greenmeasure.common.schemas import quantity_in, rate_in
-from greenmeasure.kit.models import Machine
-from greenmeasure.kit.schemas import MachineIn
+from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in, rate_in
+from greenmeasure.kit.benches import bench
+from greenmeasure.kit.models import Calibration, Cleaning, Machine
+from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, MachineIn
+from greenmeasure.shelf.models import Product
 
 
 def save_machine(club: Club, data: MachineIn, machine: Machine | None = None) -> Machine:
@@ -21,21 +33,139 @@ def save_machine(club: Club, data: MachineIn, machine: Machine | None = None) ->
     machine = machine or Machine(club=club)
     name = faults.of(free_name, Machine, club, data.name, machine.pk)
     kind = job.MachineKind(data.kind)
-    dimension = VOLUME if kind is job.MachineKind.SPRAYER else MASS
-    capacity = faults.of(quantity_in, "capacity", data.capacity, dimension)
-    output: Rate | None = None
-    if kind is job.MachineKind.SPRAYER:
-        if data.output is None:
-            faults.add("output", None, "The output is missing.", "Enter what one pass puts down per area.")
-        else:
-            output = faults.of(rate_in, "output", data.output)
+    sprays = kind is job.MachineKind.SPRAYER
+    form = faults.of(_form, data.form) if data.form else None
+    capacity = faults.of(quantity_in, "capacity", data.capacity, VOLUME if sprays else MASS)
+    output = faults.of(rate_in, "output", given) if sprays and (given := filled(data.output)) else None
+    width = faults.of(_optional, "width", data.width, LENGTH)
+    spacing = faults.of(_optional, "nozzle_spacing", data.nozzle_spacing, LENGTH) if sprays else None
+    pressure = faults.of(_optional, "pressure", data.pressure, PRESSURE) if sprays else None
+    count = faults.of(_count, data.nozzle_count) if sprays else None
+    if data.nozzle_size and data.nozzle_size not in SIZES:
+        faults.add("nozzle_size", data.nozzle_size, f"“{data.nozzle_size}” is no size of the series.", "Pick one of the list.")
+    if data.droplets is not None and not 0 <= data.droplets < len(DROPLETS):
+        faults.add("droplets", data.droplets, "That is no class of droplets.", "Pick one of the list.")
     faults.raise_any()
     assert name and capacity
-    faults.of(job.check_machine, job.Machine(name, kind, capacity, output))
+    faults.of(job.check_machine, job.Machine(name, kind, capacity, output, form))
     faults.raise_any()
-    machine.name, machine.kind, machine.note = name, kind.value, data.note
+    machine.name, machine.kind, machine.note, machine.form = name, kind.value, data.note, form.value if form else ""
     machine.capacity_value, machine.capacity_unit = capacity.value, capacity.unit.key
     machine.output_value = output.value if output else None
     machine.output_unit = output.unit.key if output else ""
+    for field, found in (("width", width), ("nozzle_spacing", spacing), ("pressure", pressure)):
+        setattr(machine, f"{field}_value", found.value if found else None)
+        setattr(machine, f"{field}_unit", found.unit.key if found else "")
+    machine.nozzle_size, machine.nozzle_count = (data.nozzle_size, count) if sprays else ("", None)
+    machine.droplets = data.droplets if sprays else None
     machine.save()
     return machine
+
+
+def _form(key: str) -> job.Form:
+    try:
+        return job.Form(key)
+    except ValueError:
+        raise InputError("form", key, f"“{key}” is no form of machine known here.", "Pick one of the list.") from None
+
+
+def _optional(field: str, given: QuantityIn | None, dimension: str) -> Quantity | None:
+    found = filled(given)
+    return quantity_in(field, found, dimension) if found else None
+
+
+def _count(given: float | str | None) -> int | None:
+    if given is None or not str(given).strip():
+        return None
+    value = positive("nozzle_count", number_in("nozzle_count", given), most=200)
+    if value != int(value):
+        raise InputError("nozzle_count", given, f"{given} is no count of nozzles.", "Count them.")
+    return int(value)
+
+
+# --- calibrations -----------------------------------------------------------------------------------------------
+
+
+def keep_calibration(machine: Machine, user: User, data: CalibrationIn) -> Calibration:
+    """Keep what a bench came to. The latest of a sprayer that is in use gives its output from then on.
+
+    Raises:
+        InputError: a figure at fault, a day to come, an end before the start, or granules without their product.
+    """
+    club = machine.club
+    found = bench(machine, data.figures, club)
+    if data.taken_on > today(club):
+        raise InputError("taken_on", str(data.taken_on), "That day is still to come.", "Give the day it was measured.")
+    ends = data.expires_on or expiry(data.taken_on)
+    if ends <= data.taken_on:
+        raise InputError("expires_on", str(ends), "It would run out before it begins.", "Give a later day, or none.")
+    product_id = getattr(data.figures, "product_id", None) or data.product_id
+    if found.setting is not None and product_id is None:
+        raise InputError("product_id", None, "A setting holds for one product.", "Pick the product it was measured with.")
+    product = _product(club, product_id) if product_id else None
+    with transaction.atomic():
+        made = Calibration.objects.create(
+            machine=machine, method=data.figures.method, taken_on=data.taken_on, expires_on=ends, product=product,
+            setting=found.setting, rate=found.rate, flow=found.flow, pace=found.pace, swath=found.swath, trust=found.trust,
+            skewed=found.skewed, nozzle=machine.nozzle, weather=data.weather, by=str(user), note=data.note,
+            sentence=found.sentence[:300], given={**data.figures.dict(), **found.kept},
+        )  # fmt: skip
+        club.touch()
+    return made
+
+
+def _product(club: Club, product_id: int) -> Product:
+    try:
+        return Product.objects.one(club, product_id)
+    except Missing:
+        raise InputError("product_id", product_id, "That product is not on the shelf.", "Pick another, or water.") from None
+
+
+def calibration_of(machine: Machine, calibration_id: int) -> Calibration:
+    """One calibration of a machine. Raises Missing."""
+    found = machine.calibrations.filter(pk=calibration_id).first()
+    if found is None:
+        raise Missing("calibration")
+    return found
+
+
+def use_calibration(found: Calibration, use: bool) -> None:
+    """Count a calibration, or leave it out; it stays in the list either way."""
+    found.in_use = use
+    found.save(update_fields=["in_use"])
+    found.machine.club.touch()
+
+
+def learn(machine: Machine, user: str, on: date, rate: float, *, round_id: int, product: Product | None = None,
+          setting: float | None = None, in_use: bool, sentence: str) -> Calibration:  # fmt: skip
+    """Keep what a finished round really put down in one pass [L/m² or g/m²]; the caller's transaction and touch."""
+    before = machine.in_force
+    return Calibration.objects.create(
+        machine=machine, method=Calibration.Method.ROUND, taken_on=on, expires_on=expiry(on), product=product, setting=setting,
+        rate=rate, swath=before.swath if before else None, trust=Trust.ONE, nozzle=machine.nozzle, by=user, round_id=round_id,
+        sentence=sentence[:300], in_use=in_use,
+    )  # fmt: skip
+
+
+def clean(machine: Machine, user: User, data: CleaningIn, at: datetime | None = None) -> Cleaning:
+    """Note that a machine was cleaned. `at` is when, for records brought in later; now, unless given.
+
+    Raises:
+        InputError: a step that is none.
+    """
+    known = {s.value for s in CleanStep}
+    for i, step in enumerate(data.steps):
+        if step not in known:
+            raise InputError(f"steps.{i}", step, f"“{step}” is no step of cleaning.", f"Use one of: {', '.join(sorted(known))}.")
+    made = Cleaning.objects.create(machine=machine, at=at or timezone.now(), by=str(user), steps=data.steps, note=data.note)
+    machine.club.touch()
+    return made
+
+
+def take_cleaning_back(machine: Machine, cleaning_id: int) -> None:
+    """Undo a cleaning that was noted by mistake. Raises Missing."""
+    found = machine.cleanings.filter(pk=cleaning_id).first()
+    if found is None:
+        raise Missing("cleaning")
+    found.delete()
+    machine.club.touch()

@@ -1,36 +1,116 @@
 """What is read of the kit."""
 
+from collections import Counter
+from datetime import date
 from typing import cast
 
+from django.db.models import QuerySet
+
+from core import job
+from core.days import day
+from core.errors import InputError
+from core.findings import Act, Finding, by_weight
+from core.machines import standing, working
+from core.machines.nozzle import DROPLETS, REFERENCE, SIZES
+from core.machines.residue import CleanStep, Held
+from core.machines.sprayer import COURSES
+from core.machines.spreader import Point, curve
+from core.rates.product import Kind
+from core.rates.rate import Rate, RateUnit
 from core.readable import readable
-from core.units import UNITS, Quantity
+from core.units import UNITS, Quantity, show_number, show_percent
 from greenmeasure.accounts.models import Club
+from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.findings import FindingOut, finding_out
 from greenmeasure.common.kept import kept
-from greenmeasure.common.schemas import quantity_out, rate_out
-from greenmeasure.kit.models import Machine
-from greenmeasure.kit.schemas import MachineKindName, MachineOut
+from greenmeasure.common.schemas import OptionOut, quantity_out, rate_out
+from greenmeasure.kit.benches import bench, bench_out, flow_text
+from greenmeasure.kit.models import Calibration, Machine
+from greenmeasure.kit.schemas import (
+    CalibrationOut,
+    CleaningOut,
+    CleanStepOut,
+    CourseOut,
+    CurveOut,
+    CurvePointOut,
+    KitOptionsOut,
+    MachineKindName,
+    MachineOut,
+    MachineWholeOut,
+    PansIn,
+    PatternOut,
+    SizeOut,
+    TankOut,
+    TrustName,
+    UseOut,
+)
+from greenmeasure.kit.tanks import held
 
 
-def machine_out(machine: Machine, us: bool) -> MachineOut:
+def whole_machines(club: Club) -> QuerySet[Machine]:
+    """Machines with all that the sums need of them."""
+    return (
+        Machine.objects.of(club)
+        .select_related("club")
+        .prefetch_related("calibrations__product", "calibrations__machine__club", "calibrations__round__product")
+    )
+
+
+def machine_out(machine: Machine, club: Club) -> MachineOut:
+    us = club.us
+    output = machine.output
     reach = ""
-    if machine.output:
-        reach = str(readable(Quantity(machine.capacity.base / machine.output.base, UNITS["m2"]), us))
+    if output:
+        reach = str(readable(Quantity(machine.capacity.base / output.base, UNITS["m2"]), us))
+    last = held(club).get(machine.pk)
     return MachineOut(
-        id=machine.pk, name=machine.name, kind=cast(MachineKindName, machine.kind), capacity=quantity_out(machine.capacity),
-        output=rate_out(machine.output) if machine.output else None, reach=reach, note=machine.note,
-        archived=machine.archived_at is not None,
+        id=machine.pk, name=machine.name, kind=cast(MachineKindName, machine.kind), form=machine.form,
+        form_text=job.Form(machine.form).text if machine.form else machine.kind, capacity=quantity_out(machine.capacity),
+        output=rate_out(output) if output else None,
+        typed_output=rate_out(machine.typed_output) if machine.typed_output else None,
+        width=quantity_out(machine.width) if machine.width else None,
+        swath=working.length_text(machine.swath, us) if machine.swath else "", swath_m=machine.swath,
+        nozzle=machine.nozzle, nozzle_size=machine.nozzle_size, nozzle_count=machine.nozzle_count,
+        nozzle_spacing=quantity_out(machine.nozzle_spacing) if machine.nozzle_spacing else None,
+        pressure=quantity_out(machine.pressure) if machine.pressure else None, droplets=machine.droplets,
+        reach=reach, state=state(machine, club), tank=_tank_text(last),
+        findings=[finding_out(f) for f in said_of(machine, club, today(club))],
+        note=machine.note, archived=machine.archived_at is not None,
     )  # fmt: skip
 
 
+def state(machine: Machine, club: Club) -> str:
+    """How a machine's output is known, in a few words."""
+    if machine.kind == job.MachineKind.SPRAYER:
+        found = machine.in_force
+        if found is None:
+            return "typed, not measured" if machine.typed_output else "not known yet"
+        return f"{found.get_method_display()}, {_when(found.taken_on)}"
+    tested = {c.product.name for c in machine.calibrations.all() if c.in_use and c.setting is not None and c.product}
+    if not tested:
+        return "no product tested"
+    return "one product tested" if len(tested) == 1 else f"{len(tested)} products tested"
+
+
+def _when(on: date) -> str:
+    return f"{on.day} {on:%b %Y}"
+
+
+def _tank_text(last: Held | None) -> str:
+    if last is None:
+        return ""
+    return f"{last.name}, {day(last.on)}" + ("; to be cleaned" if last.missing else "; cleaned")
+
+
 def kit(club: Club) -> list[MachineOut]:
-    return [machine_out(m, club.us) for m in Machine.objects.of(club).kept()]
+    return [machine_out(m, club) for m in whole_machines(club).kept()]  # type: ignore[attr-defined]
 
 
 @kept
 def machines(club: Club) -> dict[int, Machine]:
-    """All machines of the club by their ids, those put away too."""
-    return {m.pk: m for m in Machine.objects.of(club)}
+    """All machines of the club by their ids, those put away too, with their calibrations."""
+    return {m.pk: m for m in whole_machines(club)}
 
 
 def machine_of(club: Club, machine_id: int) -> Machine:
@@ -43,3 +123,179 @@ def machine_of(club: Club, machine_id: int) -> Machine:
         return machines(club)[machine_id]
     except KeyError:
         raise Missing("machine") from None
+
+
+def said_of(machine: Machine, club: Club, on: date) -> list[Finding]:
+    """What is said when a machine is used on a day, whatever goes in it."""
+    if machine.kind != job.MachineKind.SPRAYER:
+        return [standing.skewed_said(machine.name)] if machine.pans and machine.pans.skewed else []
+    found = machine.in_force
+    if machine.output is None:
+        return []
+    uses = [standing.Use(c.taken_on, c.rate or 0.0) for c in _rounds(machine) if not found or c.pk != found.pk]
+    return standing.spraying(machine.name, found.core() if found else None, machine.nozzle, on, uses)
+
+
+def asking(club: Club) -> list[FindingOut]:
+    """What the machines in use ask for today: to be calibrated again, or cleaned of a herbicide."""
+    said = []
+    for pk, machine in machines(club).items():
+        if machine.archived_at is not None:
+            continue
+        said += [f for f in said_of(machine, club, today(club)) if f.act is Act.WARN and f.key != "not-calibrated"]
+        last = held(club).get(pk)
+        if last and last.missing and last.kind is Kind.HERBICIDE:
+            said.append(Finding("herbicide-in-tank", Act.WARN, f"{machine.name} still holds traces of {last.name}: clean it."))
+    return [finding_out(f) for f in by_weight(said)]
+
+
+def _rounds(machine: Machine) -> list[Calibration]:
+    return [c for c in machine.calibrations.all() if c.method == Calibration.Method.ROUND]
+
+
+def setting_of(machine: Machine, product: str, rate: float, on: date) -> standing.Spread:
+    """The setting of a spreader for a rate of one pass [g/m²], and what is said of it."""
+    tests = [c.core() for c in machine.calibrations.all() if c.in_use and c.setting is not None and c.rate is not None]
+    pans = machine.pans
+    return standing.spreading(machine.name, product, rate, tests, on, bool(pans and pans.skewed))
+
+
+# --- one machine, whole -----------------------------------------------------------------------------------------
+
+
+def whole(club: Club, machine_id: int) -> MachineWholeOut:
+    """A machine with its calibrations, curves, real uses and cleanings."""
+    machine = machine_of(club, machine_id)
+    now, force = today(club), machine.in_force
+    taken = list(machine.calibrations.all())
+    return MachineWholeOut(
+        machine=machine_out(machine, club),
+        calibrations=[_calibration_out(c, taken, force, now, club.us) for c in taken],
+        curves=_curves(machine, club.us),
+        uses=[_use_out(c, taken, club.us) for c in _rounds(machine)],
+        pattern=_latest_pattern(machine, club),
+        tank=tank_out(held(club).get(machine.pk), machine),
+        cleanings=[
+            CleaningOut(id=c.pk, at=c.at, by=c.by, steps=_steps_text(c.done), note=c.note) for c in machine.cleanings.all()[:20]
+        ],
+    )  # fmt: skip
+
+
+def _latest_pattern(machine: Machine, club: Club) -> PatternOut | None:
+    """The pattern of the latest pan test in use, reckoned anew from its figures."""
+    pans = machine.pans
+    if pans is None:
+        return None
+    figures = PansIn(**{k: v for k, v in pans.given.items() if k in PansIn.model_fields})
+    return bench_out("pans", bench(machine, figures, club), club.us).pattern
+
+
+def _calibration_out(c: Calibration, taken: list[Calibration], force: Calibration | None, now: date, us: bool) -> CalibrationOut:
+    before = next((
+        b for b in taken if (b.taken_on, b.pk) < (c.taken_on, c.pk) and b.rate and b.product_id == c.product_id
+        and b.setting == c.setting and b.method != Calibration.Method.TIPS
+    ), None)  # fmt: skip
+    versus = show_percent(c.rate / before.rate - 1, sign=True) if c.rate and before and before.rate else ""
+    return CalibrationOut(
+        id=c.pk, method=c.method, method_text=c.get_method_display(), taken_on=c.taken_on, expires_on=c.expires_on,
+        old=bool(c.expires_on and c.expires_on < now), with_what=_with(c),
+        setting="" if c.setting is None else show_number(c.setting), rate=_rate_text(c, us),
+        rate_value=None if c.rate is None else c.rate / _unit_of(c.machine, us).size, sentence=c.sentence,
+        trust=cast(TrustName, c.trust), nozzle=c.nozzle, weather=c.weather, by=c.by, note=c.note, in_use=c.in_use,
+        in_force=force is not None and c.pk == force.pk, versus=versus,
+    )  # fmt: skip
+
+
+def _with(c: Calibration) -> str:
+    """What was in the machine: the product of the bench or of the round, else water."""
+    if c.round:
+        return c.round.product.name
+    return c.product.name if c.product else "water"
+
+
+def _rate_text(c: Calibration, us: bool) -> str:
+    if c.rate is None:
+        return working.length_text(c.swath, us) if c.swath else ""
+    return str(working.rate_of(c.rate, _unit_of(c.machine, us)))
+
+
+def _unit_of(machine: Machine, us: bool) -> RateUnit:
+    return working.output_unit(us) if machine.kind == job.MachineKind.SPRAYER else working.spread_unit(us)
+
+
+def _use_out(c: Calibration, taken: list[Calibration], us: bool) -> UseOut:
+    """A round's real output against the bench that then stood."""
+    benches = [b for b in taken if b.method != Calibration.Method.ROUND and b.rate and b.taken_on <= c.taken_on
+               and b.setting == c.setting and (b.setting is None or b.product_id == c.product_id)]  # fmt: skip
+    off = (c.rate or 0.0) / (benches[0].rate or 1.0) - 1 if benches else None
+    return UseOut(on=c.taken_on, text=_rate_text(c, us), off=off, product=c.product.name if c.product else "")
+
+
+def _curves(machine: Machine, us: bool) -> list[CurveOut]:
+    unit = working.spread_unit(us)
+    found: dict[int, list[Calibration]] = {}
+    for c in machine.calibrations.all():
+        if c.in_use and c.product_id and c.setting is not None and c.rate is not None:
+            found.setdefault(c.product_id, []).append(c)
+    return [_curve_out(tests, unit) for tests in found.values()]
+
+
+def _curve_out(tests: list[Calibration], unit: RateUnit) -> CurveOut:
+    def point(setting: float, rate: float) -> CurvePointOut:
+        shown = Rate(rate / unit.size, unit)
+        return CurvePointOut(setting=setting, rate=shown.value, text=f"{show_number(setting)}: {shown}")
+
+    product = tests[0].product
+    assert product
+    tested = [point(c.setting or 0.0, c.rate or 0.0) for c in tests]
+    points, problem = [], ""
+    try:
+        line = curve(product.name, [Point(c.setting or 0.0, c.rate or 0.0) for c in tests])
+        points = [point(p.setting, p.rate) for p in line.points]
+    except InputError as fault:
+        problem = fault.sentence
+    return CurveOut(
+        product_id=product.pk, product=product.name, symbol=unit.symbol, points=points, tested=tested, problem=problem
+    )
+
+
+def tank_out(last: Held | None, machine: Machine) -> TankOut:
+    """What was last in a machine and what cleaning is still to do, step by step."""
+    if last is None:
+        return TankOut(
+            product="", kind="", on=None, steps=[], clean=True, sentence=f"Nothing is known to have been in {machine.name}."
+        )
+    have, steps = Counter(last.cleaned), []
+    for step in last.needed:
+        steps.append(CleanStepOut(key=step.value, text=step.text, done=have[step] > 0))
+        have[step] -= 1
+    left = last.missing
+    to_do = "one step of cleaning is" if len(left) == 1 else f"{len(left)} steps of cleaning are"
+    said = f"{to_do} still to do." if left else "it is cleaned of it."
+    return TankOut(
+        product=last.name, kind=last.kind.text, on=last.on, steps=steps, clean=not left,
+        sentence=f"Last in it: {last.name} ({last.kind.text}), {day(last.on)}; {said}",
+    )  # fmt: skip
+
+
+def _steps_text(done: tuple[CleanStep, ...]) -> str:
+    words = {"rinse": "rinsed", "cleaner": "tank cleaner", "screens": "screens and nozzles washed", "brush": "brushed out"}
+    counted = Counter(s.value for s in done)
+    return ", ".join(f"{words[k]}{f' {n} times' if n > 1 else ''}" for k, n in counted.items())
+
+
+def options(us: bool) -> KitOptionsOut:
+    courses = [c for c in COURSES.values() if (c.catch_unit == "fl_oz") == us]
+    return KitOptionsOut(
+        forms=[OptionOut(key=f.value, text=f.text[0].upper() + f.text[1:]) for f in job.Form],
+        sizes=[
+            SizeOut(key=s.key, text=f"{s.key} {s.colour}", flow=f"{flow_text(s.flow, us)} at {_reference(us)}")
+            for s in SIZES.values()
+        ],
+        droplets=[OptionOut(key=str(i), text=d.capitalize()) for i, d in enumerate(DROPLETS)],
+        courses=[CourseOut(key=c.key, text=c.name, catch_unit=c.catch_unit) for c in courses],
+    )  # fmt: skip
+
+
+def _reference(us: bool) -> str:
+    return f"{show_number(REFERENCE / UNITS['psi'].size, 3)} psi" if us else "3 bar"

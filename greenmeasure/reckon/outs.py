@@ -5,7 +5,7 @@ from functools import lru_cache
 
 from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mixing
 from core.days import day
-from core.findings import Finding
+from core.findings import Act, Finding
 from core.job import Job, LoadPlan, Machine, MachineKind, PartPlan
 from core.label.check import Checked
 from core.label.targets import TARGETS
@@ -19,6 +19,7 @@ from core.season.rotation import next_dates
 from core.tank.measuring import stock_dilution, ways
 from core.tank.vessels import Measure, Vessel, marks_of
 from core.units import UNITS, VOLUME, Quantity, show_number, show_percent
+from greenmeasure.common.findings import finding_out
 from greenmeasure.common.schemas import quantity_out, rate_out, rule_out, working_out
 from greenmeasure.reckon.schemas import (
     ActOut,
@@ -27,13 +28,11 @@ from greenmeasure.reckon.schemas import (
     CautionOut,
     CostOut,
     DeliveredOut,
-    FindingOut,
     JobOut,
     JudgementOut,
     LoadOut,
     MeasureOut,
     PartOut,
-    ReadingOut,
     RuleTextOut,
     VesselOut,
     WayOut,
@@ -53,10 +52,14 @@ class Reckoned:
     area_ids: tuple[int, ...]
     checks: tuple[Checked, ...]
     target: str
+    machine_says: tuple[Finding, ...] = ()
+    settings: tuple[str, ...] = ()
+    watered_in: tuple[str, ...] = ()
 
     @property
     def refused(self) -> bool:
-        return self.job.judgement.refused or any(c.refused for c in self.checks)
+        refused = any(f.act is Act.REFUSE for f in self.machine_says)
+        return refused or self.job.judgement.refused or any(c.refused for c in self.checks)
 
 
 def job_out(found: Reckoned) -> JobOut:
@@ -73,6 +76,7 @@ def job_out(found: Reckoned) -> JobOut:
         target=TARGETS[found.target].name if found.target in TARGETS else found.target,
         machine=job.machine.name if job.machine else "",
         passes=job.passes,
+        machine_findings=[finding_out(f) for f in found.machine_says],
         refused=found.refused,
         judgement=judgement_out(job.judgement),
         parts=[part_out(found, i) for i in range(len(job.parts))],
@@ -99,7 +103,10 @@ def job_out(found: Reckoned) -> JobOut:
         purchase=purchase_out(job.product, job.amount, found.card.stock, us),
         warnings=list(job.warnings),
         label_first=LABEL_FIRST,
-        label_rules=[RuleTextOut(key=r.key, text=r.text) for r in found.card.said],
+        label_rules=[
+            *(RuleTextOut(key=r.key, text=r.text) for r in found.card.said),
+            *(RuleTextOut(key="watered_in", text=text) for text in found.watered_in if text),
+        ],
         cautions=[CautionOut(key=c.key, text=c.text) for c in cautions(job.product)],
         wear=[
             *(WearOut(key=f"mixing-{i}", when="mixing", text=t) for i, t in enumerate(worn_for_mixing(job.product))),
@@ -132,7 +139,8 @@ def part_out(found: Reckoned, i: int) -> PartOut:
         findings=[finding_out(f) for f in checked.findings],
         budget=[budget_line_out(line) for line in checked.budget.lines],
         times=f"Application {times + 1} of {most} this season." if most else "",
-        again=_again(planned, found, i), refused=planned.judgement.refused or checked.refused,
+        setting=found.settings[i] if found.settings else "", again=_again(planned, found, i),
+        refused=planned.judgement.refused or checked.refused,
     )  # fmt: skip
 
 
@@ -143,13 +151,6 @@ def _again(planned: PartPlan, found: Reckoned, i: int) -> str:
         return ""
     span = " to ".join(day(d) for d in (first, last) if d)
     return f"The next by the label: {span}."
-
-
-def finding_out(f: Finding) -> FindingOut:
-    return FindingOut(
-        key=f.key, act=f.act.text, sentence=f.sentence,  # type: ignore[arg-type]
-        readings=[ReadingOut(text=r.text, meaning=r.meaning) for r in f.readings],
-    )  # fmt: skip
 
 
 def budget_line_out(line: Line) -> BudgetLineOut:

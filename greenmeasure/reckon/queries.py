@@ -3,14 +3,16 @@
 from datetime import date
 
 from core.errors import InputError
+from core.findings import Finding, by_weight
 from core.ground import Ground
 from core.growth.ramp import regulator_start, start_in_range
-from core.job import Part, reckon
+from core.job import Job, MachineKind, Part, reckon
 from core.label.check import Plan, check
 from core.label.match import fits
 from core.label.misread import misread
 from core.label.rules import Intent, Row
 from core.label.targets import find_target
+from core.machines.residue import before_load
 from core.rates.compare import Candidate, Compared, compare, equal_active
 from core.rates.product import Kind, Product
 from core.rates.rate import Rate, RateUnit
@@ -24,11 +26,15 @@ from core.units import AREA, MASS, UNITS, VOLUME, Quantity, celsius, show_number
 from greenmeasure.accounts.models import Club
 from greenmeasure.book.queries import history
 from greenmeasure.common.clock import today
+from greenmeasure.common.findings import finding_out
 from greenmeasure.common.schemas import filled, number_in, quantity_in, rate_in, rate_out, rule_out, working_out
 from greenmeasure.ground.actions import share_in
 from greenmeasure.ground.queries import area_of
-from greenmeasure.kit.queries import machine_of
-from greenmeasure.reckon.outs import Reckoned, bought_out, finding_out, judgement_out, measure_out, per_foot
+from greenmeasure.kit.models import Machine
+from greenmeasure.kit.queries import machine_of, said_of, setting_of
+from greenmeasure.kit.tanks import held
+from greenmeasure.kit.tools import setting_text
+from greenmeasure.reckon.outs import Reckoned, bought_out, judgement_out, measure_out, per_foot
 from greenmeasure.reckon.schemas import (
     BackIn,
     BackOut,
@@ -48,6 +54,7 @@ from greenmeasure.reckon.schemas import (
 )
 from greenmeasure.shelf.models import RateRow
 from greenmeasure.shelf.queries import Card, card_of, cards, row_of
+from greenmeasure.water.queries import water_in_text
 
 
 def reckoned(club: Club, data: JobIn, on: date | None = None) -> Reckoned:
@@ -61,7 +68,8 @@ def reckoned(club: Club, data: JobIn, on: date | None = None) -> Reckoned:
     house, day = club.house_rules, on or data.on or today(club)
     rows = tuple(row_of(club, data.product_id, p.row_id, f"parts.{i}.row_id") for i, p in enumerate(data.parts))
     grounds = [area_of(club, p.area_id).ground for p in data.parts]
-    machine = machine_of(club, data.machine_id).core() if data.machine_id else None
+    picked = machine_of(club, data.machine_id) if data.machine_id else None
+    machine = picked.core() if picked else None
     parts = [
         Part(ground, rate_in(f"parts.{i}.rate", p.rate), row.label(), _treated(i, p, ground), p.zone)
         for i, (p, row, ground) in enumerate(zip(data.parts, rows, grounds, strict=True))
@@ -77,9 +85,30 @@ def reckoned(club: Club, data: JobIn, on: date | None = None) -> Reckoned:
         for planned, row, ground, p in zip(job.parts, meant, grounds, data.parts, strict=True)
     )  # fmt: skip
     found = find_target(data.target)
+    said, settings = _machine_says(club, picked, job, day) if picked else ((), ())
     return Reckoned(
-        job, card, rows, tuple(p.area_id for p in data.parts), checks, found.key if found else data.target,
+        job, card, rows, tuple(p.area_id for p in data.parts), checks, found.key if found else data.target, said, settings,
+        tuple(dict.fromkeys(_watered_in(club, card, p.area_id) for p in data.parts)),
     )  # fmt: skip
+
+
+def _machine_says(club: Club, machine: Machine, job: Job, on: date) -> tuple[tuple[Finding, ...], tuple[str, ...]]:
+    """What the machine's calibrations and its last filling say of a job, and a spreader's setting for each part."""
+    said = [*before_load(held(club).get(machine.pk), job.product, machine.name), *said_of(machine, club, on)]
+    settings = []
+    if machine.kind == MachineKind.SPREADER:
+        for planned in job.parts:
+            each = (planned.dose.grams or 0.0) / planned.part.area.base / job.passes
+            found = setting_of(machine, job.product.name, each, on)
+            said += found.findings
+            settings.append(setting_text(found))
+    return by_weight(said), tuple(settings)
+
+
+def _watered_in(club: Club, card: Card, area_id: int) -> str:
+    """What the label's watering-in comes to on an area."""
+    rules = card.core.rules
+    return water_in_text(club, area_id, rules.water_in_depth, rules.water_in_minutes)
 
 
 def _treated(i: int, part: PartIn, ground: Ground) -> Quantity | None:

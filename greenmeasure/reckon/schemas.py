@@ -6,10 +6,10 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
 
 StandName = Literal["within", "below", "above"]
-ActName = Literal["refuse", "ask", "warn", "note"]
 
 
 class PartIn(Schema):
@@ -98,20 +98,6 @@ class JudgementOut(Out):
     sentence: str
 
 
-class ReadingOut(Out):
-    text: str
-    meaning: str
-
-
-class FindingOut(Out):
-    """Something a check found; `readings` can be put into the rate field."""
-
-    key: str
-    act: ActName
-    sentence: str
-    readings: list[ReadingOut]
-
-
 class BudgetLineOut(Out):
     """One line of a season's budget, to draw: `used` and `plan` up to `scale`, `cap` where there is one."""
 
@@ -139,7 +125,7 @@ class DeliveredOut(Out):
 
 
 class PartOut(Out):
-    """One area of a job with its verdict, what the rules say of it, and the season's budget on it."""
+    """One area of a job with its verdict, what the rules say of it, the season's budget on it, and a spreader's setting."""
 
     area_id: int
     row_id: int
@@ -156,6 +142,7 @@ class PartOut(Out):
     budget: list[BudgetLineOut]
     times: str
     again: str
+    setting: str = ""
     refused: bool
 
 
@@ -208,6 +195,7 @@ class JobOut(Out):
     target: str
     machine: str
     passes: int
+    machine_findings: list[FindingOut] = []
     refused: bool
     judgement: JudgementOut
     parts: list[PartOut]

@@ -7,19 +7,26 @@ from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from core.errors import InputError, Refused
+from core.findings import Act
+from core.job import MachineKind
+from core.machines.spreader import Curve, rate_at
+from core.machines.working import output_unit, spread_unit
+from core.machines.working import rate_of as rate_in_unit
 from core.rates.actual import actual_rate
 from core.rates.limits import Judgement, judge, refuse_above_label
 from core.rates.rate import Rate
-from core.units import AREA, MASS, VOLUME, Quantity
+from core.units import AREA, MASS, VOLUME, Quantity, positive, show_number, show_percent
 from greenmeasure.accounts.models import Club, User
 from greenmeasure.book.actions import record
 from greenmeasure.book.models import Entry
-from greenmeasure.common.clock import local_day
+from greenmeasure.common.clock import local_day, today
 from greenmeasure.common.errors import Conflict, Faults
 from greenmeasure.common.models import Belonging
-from greenmeasure.common.schemas import quantity_in
+from greenmeasure.common.schemas import filled, number_in, quantity_in
 from greenmeasure.ground.queries import area_of
-from greenmeasure.kit.queries import machine_of
+from greenmeasure.kit.actions import learn
+from greenmeasure.kit.models import Machine
+from greenmeasure.kit.queries import machine_of, setting_of
 from greenmeasure.reckon.outs import Reckoned, job_out
 from greenmeasure.reckon.queries import reckoned
 from greenmeasure.rounds.models import Round, RoundPart, Tick
@@ -49,6 +56,8 @@ def start_round(club: Club, user: User, data: StartIn, at: datetime | None = Non
         refuse_above_label(part.part.rate, part.part.label, found.job.product.kind, f"parts.{i}.rate")
         if at is None:
             _refuse(found, i)
+    if at is None and (rule := next((f for f in found.machine_says if f.act is Act.REFUSE), None)):
+        raise Refused("machine_id", found.job.machine and found.job.machine.name, rule.sentence, "")
     try:
         with transaction.atomic():
             made = Round.objects.create(
@@ -109,6 +118,8 @@ def tick(found: Round, user: User, data: TickIn) -> None:
     if data.load and not worn(found):
         raise Conflict("First put on what the sheet lists for mixing, and tick it.")
     Tick.objects.get_or_create(round=found, load=data.load, act=data.act, defaults={"by": user, "at": timezone.now()})
+    if data.load:
+        found.club.touch()
 
 
 def _known_act(found: Round, data: TickIn) -> None:
@@ -144,6 +155,19 @@ class ActualPart:
 
 
 @dataclass(frozen=True)
+class Taught:
+    """What a round tells of its machine: what one pass really put down [L/m² or g/m²], at a spreader's `setting`.
+
+    `off` is its distance from the output or the tested curve that stood, as a share, where one did.
+    """
+
+    rate: float
+    setting: float | None
+    off: float | None
+    sentence: str
+
+
+@dataclass(frozen=True)
 class Actual:
     """What really went down, read from the form and judged part by part."""
 
@@ -151,6 +175,7 @@ class Actual:
     spray: Quantity | None
     parts: tuple[ActualPart, ...]
     lot: Lot | None
+    taught: Taught | None = None
 
 
 def read_actual(found: Round, data: FinishIn) -> Actual:
@@ -171,7 +196,7 @@ def read_actual(found: Round, data: FinishIn) -> Actual:
         p.treated if g is None else faults.of(quantity_in, f"treated.{i}", g, AREA)
         for i, (p, g) in enumerate(zip(parts, given, strict=True))
     ]
-    spray = faults.of(quantity_in, "spray", data.spray, VOLUME) if data.spray else found.spray
+    spray = faults.of(quantity_in, "spray", sprayed, VOLUME) if (sprayed := filled(data.spray)) else found.spray
     lot = faults.of(lot_of, found.product, data.lot_id) if data.lot_id else None
     faults.raise_any()
     assert used
@@ -185,7 +210,43 @@ def read_actual(found: Round, data: FinishIn) -> Actual:
         product = found.product.core()
         rate = actual_rate(product, part.label, share, size, wet)
         judged.append(ActualPart(part, share, size, rate, judge(rate, part.label, product.kind)))
-    return Actual(used, spray, tuple(judged), lot)
+    return Actual(used, spray, tuple(judged), lot, _taught(found, data, used, sum(s.base for s in sizes)))
+
+
+def _taught(found: Round, data: FinishIn, used: Quantity, ground: float) -> Taught | None:
+    """What the round tells of its machine, where what tells it was measured: the spray, or a spreader's setting."""
+    machine = machine_of(found.club, found.machine_id)
+    if machine.kind == MachineKind.SPRAYER:
+        sprayed = filled(data.spray)
+        if sprayed is None or machine.output is None:
+            return None
+        rate = quantity_in("spray", sprayed, VOLUME).base / ground / found.passes
+        return _told(found, machine, rate, None, rate / machine.output.base - 1)
+    if not str(data.setting).strip():
+        return None
+    setting = positive("setting", number_in("setting", data.setting), zero=True, most=1000)
+    rate = used.base / ground / found.passes
+    tested = setting_of(machine, found.product.name, rate, today(found.club)).curve
+    return _told(found, machine, rate, setting, _against(tested, setting, rate))
+
+
+def _told(found: Round, machine: Machine, rate: float, setting: float | None, off: float | None) -> Taught:
+    us = found.club.us
+    unit = output_unit(us) if setting is None else spread_unit(us)
+    at = "" if setting is None else f"Setting {show_number(setting)}: "
+    against = ""
+    if off is not None:
+        same = abs(off) < 0.0005
+        against = ", as it was known" if same else f", {show_percent(off, sign=True)} against what was known"
+    return Taught(rate, setting, off, f"{at}{machine.name} put down {rate_in_unit(rate, unit)} in a pass{against}.")
+
+
+def _against(tested: Curve | None, setting: float, rate: float) -> float | None:
+    """How far a rate lies from the tested curve at its setting; None where the curve does not reach."""
+    try:
+        return rate / rate_at(tested, setting) - 1 if tested else None
+    except InputError:
+        return None
 
 
 def finish_round(found: Round, user: User, data: FinishIn, at: datetime | None = None) -> list[Entry]:
@@ -206,6 +267,12 @@ def finish_round(found: Round, user: User, data: FinishIn, at: datetime | None =
         entries = [record(found, user, now, actual, part, data) for part in actual.parts]
         if actual.lot:
             take_from_lot(actual.lot, actual.used)
+        if told := actual.taught:
+            spreader = told.setting is not None
+            learn(
+                found.machine, str(user), local_day(found.club, now), told.rate, round_id=found.pk, setting=told.setting,
+                product=found.product if spreader else None, in_use=spreader or data.teach, sentence=told.sentence,
+            )  # fmt: skip
         found.status, found.ended_at = Round.Status.DONE, now
         found.save(update_fields=["status", "ended_at"])
         found.club.touch()

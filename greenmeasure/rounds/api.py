@@ -39,8 +39,8 @@ def tick(request: HttpRequest, club: Path[str], round_id: int, data: TickIn) -> 
     return queries.round_out(found)
 
 
-@router.post("/{round_id}/actual", response=list[ActualOut], auth=VIEWER)
-def check_actual(request: HttpRequest, club: Path[str], round_id: int, data: FinishIn) -> list[ActualOut]:
+@router.post("/{round_id}/actual", response=ActualOut, auth=VIEWER)
+def check_actual(request: HttpRequest, club: Path[str], round_id: int, data: FinishIn) -> ActualOut:
     """Judge what was really used, before it goes in the book; changes nothing."""
     found = Round.objects.one(club_of(request), round_id)
     return queries.actual_out(found, actions.read_actual(found, data))

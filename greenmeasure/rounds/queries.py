@@ -2,6 +2,7 @@
 
 from typing import cast
 
+from core.machines.standing import DRIFTED
 from core.readable import handy, readable
 from core.units import show_percent
 from greenmeasure.accounts.models import Club
@@ -10,7 +11,16 @@ from greenmeasure.reckon.outs import judgement_out
 from greenmeasure.reckon.schemas import JobOut
 from greenmeasure.rounds.actions import Actual, ActualPart, worn
 from greenmeasure.rounds.models import Round
-from greenmeasure.rounds.schemas import ActualOut, PlannedPartOut, RoundLineOut, RoundOut, StatusName, TickOut
+from greenmeasure.rounds.schemas import (
+    ActualOut,
+    ActualPartOut,
+    PlannedPartOut,
+    RoundLineOut,
+    RoundOut,
+    StatusName,
+    TaughtOut,
+    TickOut,
+)
 
 
 def round_out(found: Round) -> RoundOut:
@@ -73,18 +83,23 @@ def rounds(club: Club, status: str | None = None) -> list[RoundLineOut]:
     ]
 
 
-def actual_out(found: Round, actual: Actual) -> list[ActualOut]:
+def actual_out(found: Round, actual: Actual) -> ActualOut:
     binds = found.product.core().kind.label_binds
-    return [_actual_part(part, binds) for part in actual.parts]
+    told = actual.taught
+    taught = None
+    if told:
+        far = told.off is not None and abs(told.off) > DRIFTED
+        taught = TaughtOut(sentence=told.sentence, sprayer=told.setting is None, far=far)
+    return ActualOut(parts=[_actual_part(part, binds) for part in actual.parts], taught=taught)
 
 
-def _actual_part(actual: ActualPart, binds: bool) -> ActualOut:
+def _actual_part(actual: ActualPart, binds: bool) -> ActualPartOut:
     part = actual.part
     high = part.label.highest
     here, planned = actual.rate.to(high.unit).value, part.rate.to(high.unit).value
     off = here / planned - 1
     against = "just as planned" if abs(off) < 0.0005 else f"{show_percent(off, 3, sign=True)} against the plan of {part.rate}"
-    return ActualOut(
+    return ActualPartOut(
         name=str(part), used=str(actual.used), rate=str(actual.rate), judgement=judgement_out(actual.judgement),
         against_plan=against, rule=rule_out(part.label, here, binds),
     )  # fmt: skip

@@ -76,19 +76,30 @@ class FinishIn(Schema):
     """What was really used, and the weather it went out in. `wind` and `air` are as typed, with their unit.
 
     `treated` is the ground really treated, one an area in the round's order; none means as planned. `lot_id` is the lot
-    it was taken from.
+    it was taken from. `spray` is what was measured of it, none means as planned; `setting` what a spreader stood at. Either
+    tells of the machine: with `teach` a sprayer's output is what this round put down, from then on.
     """
 
     used: QuantityIn
     treated: list[QuantityIn] = []
     spray: QuantityIn | None = None
+    setting: float | str = ""
+    teach: bool = False
     lot_id: int | None = None
     wind: Line = ""
     air: Line = ""
     note: Line = ""
 
 
-class ActualOut(Out):
+class TaughtOut(Out):
+    """What a round tells of its machine; `far` where it is worth taking over."""
+
+    sentence: str
+    sprayer: bool
+    far: bool
+
+
+class ActualPartOut(Out):
     """What really went down on one area, against the label's range and the plan."""
 
     name: str
@@ -97,3 +108,8 @@ class ActualOut(Out):
     judgement: JudgementOut
     rule: RuleOut
     against_plan: str
+
+
+class ActualOut(Out):
+    parts: list[ActualPartOut]
+    taught: TaughtOut | None

@@ -115,7 +115,8 @@ class Kit(ApiTest):
 
     def test_faults_by_field(self) -> None:
         for more, field in (
-            ({"output": None}, "output"), ({"output": {"value": 900, "unit": "gal/kft2"}}, "output"),
+            ({"form": "drop"}, "form"), ({"nozzle_count": 1.5}, "nozzle_count"),
+            ({"pressure": {"value": 3, "unit": "ft"}}, "pressure"), ({"output": {"value": 900, "unit": "gal/kft2"}}, "output"),
             ({"output": {"value": 2, "unit": "lb/kft2"}}, "output"), ({"capacity": {"value": 4, "unit": "lb"}}, "capacity"),
             ({"capacity": {"value": 0, "unit": "gal"}}, "capacity"), ({"name": ""}, "name"), ({"kind": "drone"}, "kind"),
         ):  # fmt: skip

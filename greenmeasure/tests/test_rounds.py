@@ -122,7 +122,7 @@ class Finishing(RoundTest):
     def test_above_the_label_is_recorded_and_marked(self) -> None:
         begun = self.start()
         body = {"used": {"value": 9, "unit": "fl_oz"}, "treated": [{"value": 7000, "unit": "ft2"}]}
-        checked = self.ask("POST", f"rounds/{begun['id']}/actual", body)[0]
+        checked = self.ask("POST", f"rounds/{begun['id']}/actual", body)["parts"][0]
         self.assertEqual(checked["against_plan"], "+114 % against the plan of 0.6 fl oz/1000 ft²")
         self.assertFalse(Entry.objects.exists())
         self.assertEqual(self.finish(begun["id"], used=9)["judgement"]["stand"], "above")

@@ -14,10 +14,12 @@ from greenmeasure.tests.base import ApiTest, make_club
 OPEN = {"/api/health", "/api/session", "/api/clubs"}
 READS_BY_POST = {
     "read_phrase", "reckon_job", "reckon_nothing", "reckon_line", "check_actual", "measure_area", "plan_ph", "fitting_rows",
-    "reckon_backwards", "compare_products", "measure_dose", "check_cup",
+    "reckon_backwards", "compare_products", "measure_dose", "check_cup", "bench", "nozzle_card", "pace", "setting", "midway",
+    "ask_audit", "plan_passes", "land_passes", "compare_passes", "export_passes",
 }  # fmt: skip
 FOR_APPLICATORS = {
     "start_round", "tick", "finish_round", "give_up_round", "take_up_round", "add_lot", "change_lot", "remove_lot",
+    "keep_calibration", "use_calibration", "clean", "take_cleaning_back", "keep_audit", "drop_audit", "add_tasks", "set_task",
 }  # fmt: skip
 
 

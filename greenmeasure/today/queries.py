@@ -5,11 +5,13 @@ from greenmeasure.book.models import Entry
 from greenmeasure.book.queries import entry_out
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
+from greenmeasure.kit.queries import asking
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.queries import rounds
 from greenmeasure.rounds.schemas import RoundLineOut
 from greenmeasure.shelf.models import Product
 from greenmeasure.today.schemas import SetupStepOut, TodayOut
+from greenmeasure.water.queries import open_tasks
 
 
 def today(club: Club) -> TodayOut:
@@ -19,7 +21,7 @@ def today(club: Club) -> TodayOut:
     sentence, act, to = _next(setup, under_way, latest)
     return TodayOut(
         sentence=sentence, act=act, to=to, setup=[] if all(s.done for s in setup) else setup, under_way=under_way,
-        latest=[entry_out(e) for e in latest],
+        latest=[entry_out(e) for e in latest], tasks=open_tasks(club), machines=asking(club),
     )  # fmt: skip
 
 

@@ -1,8 +1,10 @@
 """What today's view is given."""
 
 from greenmeasure.book.schemas import EntryOut
+from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import Out
 from greenmeasure.rounds.schemas import RoundLineOut
+from greenmeasure.water.schemas import TaskOut
 
 
 class SetupStepOut(Out):
@@ -15,7 +17,10 @@ class SetupStepOut(Out):
 
 
 class TodayOut(Out):
-    """`sentence` says the state and the next thing; `to` is where it is done, `act` the words on its button."""
+    """`sentence` says the state and the next thing; `to` is where it is done, `act` the words on its button.
+
+    `tasks` are to be seen to on the ground, `machines` what the kit asks for.
+    """
 
     sentence: str
     act: str
@@ -23,3 +28,5 @@ class TodayOut(Out):
     setup: list[SetupStepOut]
     under_way: list[RoundLineOut]
     latest: list[EntryOut]
+    tasks: list[TaskOut]
+    machines: list[FindingOut]

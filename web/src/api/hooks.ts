@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { useClub } from "../app/session";
 import { api, read, type Schemas } from "./client";
 
-function usePath() {
+export function usePath() {
   return { club: useClub().slug };
 }
 
@@ -42,7 +42,7 @@ export function useArea(area_id: number) {
 }
 
 /** Something asked of the server as it is typed; the last answer stands until the next is there. */
-function useAnswer<Asked, Answer>(
+export function useAnswer<Asked, Answer>(
   name: string,
   asked: Asked | null,
   ask: (path: { club: string }, body: Asked, signal: AbortSignal) => Promise<Answer>,

@@ -58,6 +58,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../views/ground/MeasurePage")).MeasurePage }),
       },
       {
+        path: "ground/:id/water",
+        lazy: async () => ({ Component: (await import("../views/ground/WaterPage")).WaterPage }),
+      },
+      {
         path: "ground/:id/soil",
         lazy: async () => ({ Component: (await import("../views/ground/SoilPage")).SoilPage }),
       },
@@ -72,8 +76,36 @@ const router = createBrowserRouter([
       },
       { path: "kit", lazy: async () => ({ Component: (await import("../views/kit/Kit")).Kit }) },
       {
+        path: "kit/new",
+        lazy: async () => ({ Component: (await import("../views/kit/MachineFormPage")).MachineFormPage }),
+      },
+      {
         path: "kit/:id",
         lazy: async () => ({ Component: (await import("../views/kit/MachinePage")).MachinePage }),
+      },
+      {
+        path: "kit/:id/change",
+        lazy: async () => ({ Component: (await import("../views/kit/MachineFormPage")).MachineFormPage }),
+      },
+      {
+        path: "kit/:id/calibrate",
+        lazy: async () => ({ Component: (await import("../views/kit/BenchPage")).BenchPage }),
+      },
+      {
+        path: "kit/:id/nozzle",
+        lazy: async () => ({ Component: (await import("../views/kit/NozzlePage")).NozzlePage }),
+      },
+      {
+        path: "kit/:id/pace",
+        lazy: async () => ({ Component: (await import("../views/kit/PacePage")).PacePage }),
+      },
+      {
+        path: "kit/:id/setting",
+        lazy: async () => ({ Component: (await import("../views/kit/SettingPage")).SettingPage }),
+      },
+      {
+        path: "kit/:id/clean",
+        lazy: async () => ({ Component: (await import("../views/kit/CleanPage")).CleanPage }),
       },
       {
         lazy: async () => ({ Component: (await import("../views/reckon/Ready")).Ready }),
@@ -95,6 +127,10 @@ const router = createBrowserRouter([
       {
         path: "reckon/measure",
         lazy: async () => ({ Component: (await import("../views/reckon/Measuring")).Measuring }),
+      },
+      {
+        path: "passes",
+        lazy: async () => ({ Component: (await import("../views/passes/Passes")).Passes }),
       },
       { path: "round", lazy: async () => ({ Component: (await import("../views/round/Rounds")).Rounds }) },
       {

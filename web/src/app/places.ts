@@ -13,6 +13,7 @@ export const places: Place[] = [
   { to: "shelf", name: "Shelf", outdoors: false, begin: "shelf/new" },
   { to: "kit", name: "Kit", outdoors: false, begin: "kit/new" },
   { to: "reckon", name: "Reckon", outdoors: true },
+  { to: "passes", name: "Passes", outdoors: false },
   { to: "round", name: "Round", outdoors: true },
   { to: "book", name: "Book", outdoors: true },
 ];

@@ -1,6 +1,7 @@
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { t } from "../app/theme";
+import { bar, closed, frame } from "./ground";
 
 const Sheet = styled.svg`
   display: block;
@@ -46,32 +47,16 @@ const WIDTH = 520;
 const MARGIN = 34;
 const MOST_HEIGHT = 330;
 
-/** A round length for the scale bar: 1, 2 or 5 times a power of ten, in feet or metres. */
-function bar(span: number, us: boolean) {
-  const unit = us ? 0.3048 : 1;
-  const raw = span / unit / 3.5;
-  const power = 10 ** Math.floor(Math.log10(raw));
-  const digit = [5, 2, 1].find((d) => d * power <= raw) ?? 1;
-  return { metres: digit * power * unit, text: `${digit * power} ${us ? "ft" : "m"}` };
-}
-
 /** An area to scale, with its measured lines, a scale bar, and north where the plan has one. */
 export function AreaPlan({ plan, us, label }: { plan: Schemas["PlanOut"]; us: boolean; label: string }) {
-  const wide = Math.max(plan.right - plan.left, 0.01);
-  const high = Math.max(plan.top - plan.bottom, 0.01);
-  const scale = Math.min((WIDTH - 2 * MARGIN) / wide, MOST_HEIGHT / high);
-  const left = (WIDTH - wide * scale) / 2;
-  const height = high * scale + 2 * MARGIN + 26;
-  const x = (v: number) => left + (v - plan.left) * scale;
-  const y = (v: number) => MARGIN + (plan.top - v) * scale;
-  const path = (ring: Schemas["PointOut"][]) =>
-    ring.map((p, i) => `${i ? "L" : "M"}${x(p.x).toFixed(1)} ${y(p.y).toFixed(1)}`).join("") + "Z";
-  const { metres, text } = bar(wide, us);
+  const f = frame(plan, WIDTH, MOST_HEIGHT, MARGIN);
+  const { x, y, scale, height } = f;
+  const { metres, text } = bar(Math.max(plan.right - plan.left, 0.01), us);
   const many = plan.marks.length > 14;
   return (
     <Sheet viewBox={`0 0 ${WIDTH} ${height}`} role="img" aria-label={label}>
       {plan.outlines.map((o, i) => (
-        <path key={i} className={o.hole ? "cut" : "turf"} d={path(o.ring)} />
+        <path key={i} className={o.hole ? "cut" : "turf"} d={closed(f, o.ring)} />
       ))}
       {plan.marks.map((m, i) => {
         const mid = { x: (x(m.start.x) + x(m.end.x)) / 2, y: (y(m.start.y) + y(m.end.y)) / 2 };

@@ -14,9 +14,9 @@ from greenmeasure.accounts.models import Club, Membership, User
 from greenmeasure.ground.actions import add_measurement, add_reading, save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn, MeasurementIn, SoilReadingIn
-from greenmeasure.kit.actions import save_machine
+from greenmeasure.kit.actions import clean, keep_calibration, save_machine
 from greenmeasure.kit.models import Machine
-from greenmeasure.kit.schemas import MachineIn
+from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, MachineIn
 from greenmeasure.reckon.schemas import PartIn
 from greenmeasure.rounds.actions import finish_round, start_round
 from greenmeasure.rounds.models import Round
@@ -24,6 +24,8 @@ from greenmeasure.rounds.schemas import FinishIn, StartIn
 from greenmeasure.shelf.actions import save_lot, save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import LotIn, ProductIn
+from greenmeasure.water.actions import keep_audit
+from greenmeasure.water.schemas import AuditIn
 
 KEYS = uuid.UUID("5d1f3f6e-2f0b-4c53-9f4e-6a0b6d8e2a11")
 MEASURED_ON = date(2025, 3, 12)
@@ -56,8 +58,13 @@ class Command(BaseCommand):
             if not Machine.objects.filter(club=club, name=given["name"]).exists():
                 save_machine(club, MachineIn(**given))
         club.refresh_from_db()
-        for given in read("book.json"):
-            self.entry(club, people[given["by"]], given)
+        events = [(g["at"], self.entry, g) for g in read("book.json")]
+        events += [(g["at"], self.cleaned if "clean" in g else self.calibrated, g) for g in read("kit.json")]
+        for _, keep, given in sorted(events, key=lambda e: e[0]):
+            club.refresh_from_db()
+            keep(club, people[given["by"]], given)
+        for given in read("water.json"):
+            self.water(club, people[given["by"]], given)
         first = about["members"][0]["username"]
         self.stdout.write(f"{club.name} is loaded. Sign in as {first} with the password {about['password']}")
 
@@ -79,6 +86,32 @@ class Command(BaseCommand):
         for reading in given.get("soil", ()):
             add_reading(made, SoilReadingIn(**reading))
 
+    def calibrated(self, club: Club, user: User, given: dict[str, Any]) -> None:
+        """One calibration by a bench, on its day, unless it is kept already."""
+        machine = Machine.objects.get(club=club, name=given["machine"])
+        figures, on = given["figures"], date.fromisoformat(given["at"][:10])
+        if machine.calibrations.filter(taken_on=on, method=figures["method"], setting=figures.get("setting")).exists():
+            return
+        product = Product.objects.get(club=club, name=given["product"]).pk if "product" in given else None
+        if product:
+            figures = figures | {"product_id": product}
+        keep_calibration(machine, user, CalibrationIn(
+            figures=figures, taken_on=on, expires_on=given.get("expires_on"), weather=given.get("weather", ""),
+            note=given.get("note", ""),
+        ))  # fmt: skip
+
+    def cleaned(self, club: Club, user: User, given: dict[str, Any]) -> None:
+        """One cleaning, unless it is noted already."""
+        machine, at = Machine.objects.get(club=club, name=given["machine"]), datetime.fromisoformat(given["at"])
+        if not machine.cleanings.filter(at=at).exists():
+            clean(machine, user, CleaningIn(steps=given["clean"], note=given.get("note", "")), at)
+
+    def water(self, club: Club, user: User, given: dict[str, Any]) -> None:
+        """One catch-can audit, with a task for each dry spot where it says so."""
+        area = Area.objects.get(club=club, name=given["area"])
+        if not area.water.filter(taken_on=given["on"]).exists():
+            keep_audit(area, user, AuditIn(**given, taken_on=given["on"]), given.get("tasks", False))
+
     def entry(self, club: Club, user: User, given: dict[str, Any]) -> None:
         """One round through the application's own use cases, unless it is in the book already."""
         key = uuid.uuid5(KEYS, f"{given['at']} {given['area']} {given['product']}")
@@ -96,5 +129,10 @@ class Command(BaseCommand):
         )  # fmt: skip
         begun = start_round(club, user, start, at)
         used = {"value": round(begun.amount_value * given["share"], 2), "unit": begun.amount_unit}
-        finish = FinishIn(used=used, wind=given["wind"], air=given["air"], note=given["note"])
+        spray = None
+        if "sprayed" in given and begun.spray_litres:
+            spray = {"value": round(begun.spray_litres * given["sprayed"], 3), "unit": "l"}
+        finish = FinishIn(
+            used=used, wind=given["wind"], air=given["air"], note=given["note"], spray=spray, setting=given.get("setting", ""),
+        )  # fmt: skip
         finish_round(begun, user, finish, at)

@@ -37,7 +37,7 @@ interface Typed {
   overseed_on: string;
   stress: string;
   tested_p: boolean;
-  hazards: { kind: string; name: string; buffer: TypedQuantity }[];
+  hazards: { kind: string; name: string; buffer: TypedQuantity; lies?: Schemas["LiesIn"] | null }[];
   note: string;
   sketch: Sketch;
 }
@@ -66,6 +66,7 @@ function typed(area: Area | undefined, us: boolean): Typed {
         kind: h.kind,
         name: h.name,
         buffer: { value: h.buffer?.exact ?? "", unit: h.buffer?.unit ?? length },
+        lies: h.lies,
       })) ?? [],
     note: area?.note ?? "",
     sketch: blankSketch(us),

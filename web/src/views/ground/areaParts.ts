@@ -4,4 +4,5 @@ export const areaParts = (club: string, id: number, may: boolean) => [
   ...(may ? [{ to: `/c/${club}/ground/${id}/change`, text: "Change it" }] : []),
   { to: `/c/${club}/ground/${id}/measure`, text: "Measure it again" },
   { to: `/c/${club}/ground/${id}/soil`, text: "Soil pH" },
+  { to: `/c/${club}/ground/${id}/water`, text: "Water" },
 ];

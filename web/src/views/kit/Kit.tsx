@@ -1,11 +1,29 @@
 import { Link } from "react-router";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
 import { useMachines } from "../../api/hooks";
 import { useClub, useMay } from "../../app/session";
+import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
 import { Ledger } from "../../parts/Ledger";
 import { Page } from "../../parts/Page";
 import { Waiting } from "../../parts/Waiting";
+
+const Mind = styled.p`
+  font-size: ${t.s13};
+  color: ${t.caution};
+  max-width: 30em;
+`;
+
+/** How many there are, and which of them asks for something. */
+function sentence(list: Schemas["MachineOut"][]) {
+  if (!list.length) return "No machines yet.";
+  const count = list.length === 1 ? "One machine" : `${list.length} machines`;
+  const asking = list.filter((m) => m.findings.length);
+  if (!asking.length) return `${count} to put it down with.`;
+  return `${count} to put it down with; ${asking.length === 1 ? `${asking[0]!.name} asks` : `${asking.length} ask`} to be calibrated.`;
+}
 
 /** The club's machines. */
 export function Kit() {
@@ -20,18 +38,11 @@ export function Kit() {
   return (
     <Waiting of={machines}>
       {(list) => (
-        <Page
-          sentence={
-            list.length
-              ? `${list.length === 1 ? "One machine" : `${list.length} machines`} to put it down with.`
-              : "No machines yet."
-          }
-          act={may && list.length > 0 && add}
-        >
+        <Page sentence={sentence(list)} act={may && list.length > 0 && add}>
           {list.length === 0 ? (
             <Empty act={may && add}>
-              A sprayer needs its tank size and what one pass puts down per area; a spreader needs what its
-              hopper holds. Walk a measured strip with water to find a sprayer’s output.
+              A sprayer needs its tank size, a spreader what its hopper holds. What one pass puts down is
+              found on a bench: walk a measured strip with water, or weigh granules in and out.
             </Empty>
           ) : (
             <Ledger>
@@ -40,20 +51,23 @@ export function Kit() {
                   <th>Machine</th>
                   <th>What</th>
                   <th className="figure">Holds</th>
-                  <th className="figure">Output of a pass</th>
-                  <th className="wide figure">A filling covers</th>
-                  <th className="wide">Note</th>
+                  <th className="figure">Puts down in a pass</th>
+                  <th className="wide">How that is known</th>
+                  <th className="wide">Last in it</th>
                 </tr>
               </thead>
               <tbody>
                 {list.map((m) => (
                   <tr key={m.id}>
-                    <td>{may ? <Link to={`/c/${club.slug}/kit/${m.id}`}>{m.name}</Link> : m.name}</td>
-                    <td>{m.kind}</td>
+                    <td>
+                      <Link to={`/c/${club.slug}/kit/${m.id}`}>{m.name}</Link>
+                      {m.findings.length > 0 && <Mind>{m.findings[0]!.sentence}</Mind>}
+                    </td>
+                    <td>{m.form_text}</td>
                     <td className="figure">{m.capacity.text}</td>
                     <td className="figure">{m.output?.text ?? ""}</td>
-                    <td className="wide figure">{m.reach}</td>
-                    <td className="wide soft">{m.note}</td>
+                    <td className="wide soft">{m.state}</td>
+                    <td className="wide soft">{m.tank}</td>
                   </tr>
                 ))}
               </tbody>

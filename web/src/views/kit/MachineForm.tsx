@@ -1,5 +1,6 @@
 import { api, read, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
+import { useKitOptions } from "../../api/kit";
 import { useDraft } from "../../app/draft";
 import { useClub } from "../../app/session";
 import { CardForm } from "../../parts/CardForm";
@@ -8,7 +9,8 @@ import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
 import { Fields } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
-import { outputUnits, tankUnits, weightUnits } from "../../parts/units";
+import { lengthUnits, outputUnits, tankUnits, weightUnits } from "../../parts/units";
+import { pressureUnits } from "./benches";
 
 type Machine = Schemas["MachineOut"];
 type Kind = Machine["kind"];
@@ -18,13 +20,27 @@ function typed(machine: Machine | undefined, us: boolean) {
     name: machine?.name ?? "",
     kind: (machine?.kind ?? "sprayer") as Kind,
     capacity: { value: machine?.capacity.exact ?? "", unit: machine?.capacity.unit ?? (us ? "gal" : "l") },
+    form: machine?.form ?? "",
     output: {
-      value: machine?.output?.exact ?? "",
-      unit: machine?.output?.unit ?? (us ? "gal/kft2" : "l/m2_100"),
+      value: machine?.typed_output?.exact ?? "",
+      unit: machine?.typed_output?.unit ?? (us ? "gal/kft2" : "l/m2_100"),
     },
+    width: held(machine?.width, us ? "ft" : "m"),
+    nozzle_size: machine?.nozzle_size ?? "",
+    nozzle_count: `${machine?.nozzle_count ?? ""}`,
+    nozzle_spacing: held(machine?.nozzle_spacing, us ? "in" : "cm"),
+    pressure: held(machine?.pressure, us ? "psi" : "bar"),
+    droplets: `${machine?.droplets ?? ""}`,
     note: machine?.note ?? "",
   };
 }
+
+const held = (q: Schemas["QuantityOut"] | null | undefined, unit: string) => ({
+  value: q?.exact ?? "",
+  unit: q?.unit ?? unit,
+});
+
+const spreaders = ["broadcast", "drop", "hand_held"];
 
 /** A machine's form. What is half typed survives a reload. */
 export function MachineForm({ machine }: { machine?: Machine }) {
@@ -54,6 +70,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
       }),
     ),
   );
+  const options = useKitOptions().data;
   const sprayer = value.kind === "sprayer";
   return (
     <Page
@@ -69,12 +86,27 @@ export function MachineForm({ machine }: { machine?: Machine }) {
         card={machine}
         add="Add the machine"
         added="is in the kit"
-        body={() => ({ ...value, output: sprayer && value.output.value.trim() ? value.output : null })}
+        body={() => ({
+          ...value,
+          output: sprayer && value.output.value.trim() ? value.output : null,
+          droplets: value.droplets ? Number(value.droplets) : null,
+        })}
         save={save}
         remove={remove}
         putBack={putBack}
         draft={draft}
-        placed={["name", "kind", "capacity", "output", "note"]}
+        placed={[
+          "name",
+          "kind",
+          "form",
+          "capacity",
+          "output",
+          "width",
+          "nozzle_count",
+          "nozzle_spacing",
+          "pressure",
+          "note",
+        ]}
       >
         <Fields style={{ maxWidth: 760 }}>
           <TextField label="Name" name="name" value={value.name} onChange={(name) => change({ name })} />
@@ -89,12 +121,21 @@ export function MachineForm({ machine }: { machine?: Machine }) {
             onChange={(kind) =>
               change({
                 kind: kind as Kind,
+                form: "",
                 capacity: {
                   ...value.capacity,
                   unit: kind === "sprayer" ? (us ? "gal" : "l") : us ? "lb" : "kg",
                 },
               })
             }
+          />
+          <PickField
+            label="Built as"
+            name="form"
+            value={value.form || null}
+            placeholder="Not said"
+            options={(options?.forms ?? []).filter((f) => spreaders.includes(f.key) !== sprayer)}
+            onChange={(form) => change({ form })}
           />
           <QuantityField
             label={sprayer ? "Tank holds" : "Hopper holds"}
@@ -105,13 +146,69 @@ export function MachineForm({ machine }: { machine?: Machine }) {
           />
           {sprayer && (
             <QuantityField
-              label="Output of one pass"
+              label="Output of one pass, if it is known"
               name="output"
               value={value.output}
               units={outputUnits(club.units)}
               onChange={(output) => change({ output })}
-              hint="Volume per area, measured by walking a known area with water. A timed bucket alone is not it."
+              hint="Counts until a calibration does. A timed bucket alone is not it."
             />
+          )}
+          <QuantityField
+            label={sprayer ? "Swath" : "Width of a pass"}
+            name="width"
+            value={value.width}
+            units={lengthUnits(club.units)}
+            onChange={(width) => change({ width })}
+            hint={
+              sprayer
+                ? "The width that is wetted in one pass."
+                : "From track to track, if no pan test tells it."
+            }
+          />
+          {sprayer && (
+            <>
+              <PickField
+                label="Size of the tips"
+                name="nozzle_size"
+                value={value.nozzle_size}
+                options={[
+                  { key: "", text: "Not said" },
+                  ...(options?.sizes ?? []).map((s) => ({ key: s.key, text: s.text, note: s.flow })),
+                ]}
+                onChange={(nozzle_size) => change({ nozzle_size })}
+                hint="Another size asks for a new calibration."
+              />
+              <TextField
+                label="How many tips"
+                name="nozzle_count"
+                value={value.nozzle_count}
+                onChange={(nozzle_count) => change({ nozzle_count })}
+                input={{ inputMode: "numeric" }}
+              />
+              <QuantityField
+                label="Tips apart"
+                name="nozzle_spacing"
+                value={value.nozzle_spacing}
+                units={lengthUnits(club.units)}
+                onChange={(nozzle_spacing) => change({ nozzle_spacing })}
+              />
+              <QuantityField
+                label="Working pressure"
+                name="pressure"
+                value={value.pressure}
+                units={pressureUnits(club.units)}
+                onChange={(pressure) => change({ pressure })}
+              />
+              <PickField
+                label="Droplets at that pressure"
+                name="droplets"
+                value={value.droplets}
+                options={[{ key: "", text: "Not said" }, ...(options?.droplets ?? [])]}
+                onChange={(droplets) => change({ droplets })}
+                hint="As the maker of the tip gives it."
+              />
+            </>
           )}
           <TextField
             label="Note"

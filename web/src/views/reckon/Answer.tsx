@@ -2,6 +2,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { t } from "../../app/theme";
 import { Hint } from "../../parts/Field";
+import { Findings } from "../../parts/Findings";
 import { Notice } from "../../parts/Notice";
 
 const Row = styled.section`
@@ -37,6 +38,7 @@ const Figure = styled.div<{ $big?: boolean }>`
 
 /** The answer: the amount, the spray it goes in, what it costs, and whether there is enough. */
 export function Answer({ job }: { job: Schemas["JobOut"] }) {
+  const settings = job.parts.filter((p) => p.setting);
   return (
     <>
       <Row aria-label="Answer">
@@ -52,6 +54,17 @@ export function Answer({ job }: { job: Schemas["JobOut"] }) {
             <h2>Spray in all</h2>
             <p>{job.spray}</p>
             <div>{`${job.spray_rate}${job.passes > 1 ? ` over ${job.passes} passes` : ""}`}</div>
+          </Figure>
+        )}
+        {settings.length > 0 && (
+          <Figure data-answer="setting">
+            <h2>Set the spreader to</h2>
+            <p>{settings[0]!.setting}</p>
+            <div>
+              {settings.length > 1
+                ? settings.map((x) => `${x.name}: ${x.setting}`).join(", ")
+                : "by its own tests"}
+            </div>
           </Figure>
         )}
         <Figure>
@@ -70,6 +83,11 @@ export function Answer({ job }: { job: Schemas["JobOut"] }) {
         <Hint style={{ marginTop: 6 }} data-answer="purchase">
           {job.purchase.sentence}
         </Hint>
+      )}
+      {(job.machine_findings?.length ?? 0) > 0 && (
+        <div style={{ marginTop: 12 }}>
+          <Findings of={job.machine_findings!} />
+        </div>
       )}
       {job.warnings.map((w) => (
         <Notice key={w} tone="caution">

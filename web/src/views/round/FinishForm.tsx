@@ -14,6 +14,7 @@ import { PickField } from "../../parts/PickField";
 import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
 import { RateRule } from "../../parts/RateRule";
 import { Bar, Fields, Section } from "../../parts/Section";
+import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { areaUnits, volumeUnits, weightUnits } from "../../parts/units";
 import { Verdict } from "../../parts/Verdict";
@@ -29,6 +30,8 @@ interface Typed {
   used: TypedQuantity;
   treated: TypedQuantity[];
   spray: TypedQuantity;
+  setting: string;
+  teach: boolean;
   lot: string;
   wind: string;
   air: string;
@@ -49,7 +52,9 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
   const { value, change, clear } = useDraft<Typed>(`${club.slug}/finish/${round.id}`, {
     used: { value: round.planned.number.replaceAll(",", ""), unit: round.planned.unit },
     treated: round.parts.map((p) => ({ value: p.treated.exact, unit: p.treated.unit })),
-    spray: { value: round.planned_spray?.number ?? "", unit: round.planned_spray?.unit ?? "gal" },
+    spray: { value: "", unit: round.planned_spray?.unit ?? "gal" },
+    setting: round.sheet.parts.length === 1 ? (round.sheet.parts[0]!.setting ?? "") : "",
+    teach: false,
     lot: "",
     wind: "",
     air: "",
@@ -117,6 +122,17 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                 value={value.spray}
                 units={volumeUnits(club.units)}
                 onChange={(spray) => change({ spray })}
+                hint={`Empty: as planned, ${round.planned_spray.text}. What was measured tells of the sprayer.`}
+              />
+            )}
+            {!liquid && !round.planned_spray && (
+              <TextField
+                label="The spreader stood at"
+                name="setting"
+                value={value.setting}
+                onChange={(setting) => change({ setting })}
+                hint="With what was used, the round teaches the setting."
+                input={{ inputMode: "decimal" }}
               />
             )}
             {lots.length > 0 && (
@@ -153,7 +169,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
           </Fields>
           {actual.data && !actual.error && typed && (
             <div style={{ marginTop: 16 }}>
-              {actual.data.map((part) => (
+              {actual.data.parts.map((part) => (
                 <div key={part.name} style={{ marginBottom: 12 }}>
                   <p>
                     {many && `${part.name}, ${part.used}: `}
@@ -163,7 +179,17 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                   <Verdict judgement={part.judgement} />
                 </div>
               ))}
-              {actual.data.some((part) => part.judgement.refused) && (
+              {actual.data.taught && (
+                <Notice tone={actual.data.taught.far ? "caution" : "note"} word="The machine">
+                  {actual.data.taught.sentence}
+                  {actual.data.taught.sprayer && (
+                    <Switch value={value.teach} onChange={(teach) => change({ teach })}>
+                      Take this as its output from now on
+                    </Switch>
+                  )}
+                </Notice>
+              )}
+              {actual.data.parts.some((part) => part.judgement.refused) && (
                 <Notice tone="stop" word="It goes in the book all the same">
                   It is recorded as it was, and marked. Check the numbers; if they are right, ask whoever
                   answers for the label what follows.
@@ -173,7 +199,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
           )}
           <Fault
             error={finish.error}
-            besides={["used", "treated", "spray", "lot_id", "wind", "air", "note"]}
+            besides={["used", "treated", "spray", "setting", "lot_id", "wind", "air", "note"]}
           />
           <Bar>
             <Button look="main" type="submit" isDisabled={finish.isPending}>

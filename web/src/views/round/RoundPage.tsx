@@ -13,6 +13,7 @@ import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
 import { Waiting } from "../../parts/Waiting";
+import { Midway } from "../kit/Midway";
 import { LabelSays } from "../reckon/LabelSays";
 import { FinishForm } from "./FinishForm";
 import { LoadSheet } from "./LoadSheet";
@@ -26,6 +27,12 @@ const OnPaper = styled.span`
   }
 `;
 const OnScreen = styled.span`
+  @media print {
+    display: none;
+  }
+`;
+const OnlyOnScreen = styled.div`
+  margin-top: 28px;
   @media print {
     display: none;
   }
@@ -76,10 +83,11 @@ function RuleWarnings({ sheet }: { sheet: Schemas["JobOut"] }) {
       .filter((f) => f.act !== "ask")
       .map((f) => (sheet.parts.length > 1 ? { ...f, sentence: `${p.name}: ${f.sentence}` } : f)),
   );
-  if (!found.length) return null;
+  const said = [...(sheet.machine_findings ?? []), ...found];
+  if (!said.length) return null;
   return (
     <Section title="Mind on this ground">
-      <Findings of={found} />
+      <Findings of={said} />
     </Section>
   );
 }
@@ -138,6 +146,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
                   p.name,
                   <span key={p.name}>
                     {p.treated.text} at {p.rate.text}
+                    {p.setting && <strong>{`, setting ${p.setting}`}</strong>}
                     <br />
                     <small>the label says {p.label}</small>
                   </span>,
@@ -182,6 +191,13 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
           onTick={tick.mutate}
         />
       ))}
+      {open && round.planned_spray === null && (
+        <OnlyOnScreen>
+          <Section title="Half way there">
+            <Midway solid />
+          </Section>
+        </OnlyOnScreen>
+      )}
       <ByHand aria-hidden>
         {byHand.map((line) => (
           <dt key={line}>{line}</dt>

@@ -5,8 +5,10 @@ import { useToday } from "../../api/hooks";
 import { useClub } from "../../app/session";
 import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
+import { Findings } from "../../parts/Findings";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
+import { Tasks } from "../../parts/Tasks";
 import { Waiting } from "../../parts/Waiting";
 import { BookTable } from "../book/BookTable";
 import { RoundTable } from "../round/RoundTable";
@@ -71,6 +73,16 @@ export function Today() {
           {data.under_way.length > 0 && (
             <Section title="Under way">
               <RoundTable rounds={data.under_way} />
+            </Section>
+          )}
+          {data.tasks.length > 0 && (
+            <Section title="To see to on the ground">
+              <Tasks tasks={data.tasks} where />
+            </Section>
+          )}
+          {data.machines.length > 0 && (
+            <Section title={<Link to={`/c/${club.slug}/kit`}>In the kit</Link>}>
+              <Findings of={data.machines} />
             </Section>
           )}
           {data.latest.length > 0 && (

@@ -1,0 +1,112 @@
+"""What was last in a tank or a hopper, how it is cleaned, and what may go in next.
+
+How much cleaning each kind asks for is common practice, no source; a label's own cleaning rule comes first. Traces of a
+herbicide that were left in lines and screens have marked whole stripes of turf: without a cleaner and its rinses nothing
+else is loaded.
+"""
+
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
+from enum import StrEnum
+
+from core.days import day
+from core.findings import Act, Finding
+from core.rates.product import Formulation, Kind, Product
+
+
+class CleanStep(StrEnum):
+    """One step of cleaning."""
+
+    RINSE = "rinse"
+    CLEANER = "cleaner"
+    SCREENS = "screens"
+    BRUSH = "brush"
+
+    @property
+    def text(self) -> str:
+        return {
+            "rinse": "Rinse with clean water, and spray it out through every nozzle",
+            "cleaner": "Tank cleaner, agitated and left to stand as its label says, then out through the nozzles",
+            "screens": "Screens and nozzles taken out and washed",
+            "brush": "Emptied, brushed out and wiped dry, wheels and gate too",
+        }[self.value]
+
+
+_RINSE, _CLEANER, _SCREENS = CleanStep.RINSE, CleanStep.CLEANER, CleanStep.SCREENS
+
+NEEDED = {
+    Kind.HERBICIDE: (_RINSE, _CLEANER, _SCREENS, _RINSE, _RINSE),
+    Kind.GROWTH_REGULATOR: (_RINSE, _CLEANER, _RINSE),
+    Kind.FUNGICIDE: (_RINSE, _RINSE),
+    Kind.INSECTICIDE: (_RINSE, _CLEANER, _RINSE),
+}
+"""Steps by kind, in their order; one rinse for every other kind."""
+
+
+@dataclass(frozen=True)
+class Held:
+    """What was last in a machine: the product's name, kind and formulation, the day, and the steps of cleaning since."""
+
+    name: str
+    kind: Kind
+    sprayed: bool
+    on: date
+    cleaned: tuple[CleanStep, ...] = ()
+
+    @property
+    def needed(self) -> tuple[CleanStep, ...]:
+        """Every step of cleaning after it, in order."""
+        return needed(self.kind, self.sprayed)
+
+    @property
+    def missing(self) -> tuple[CleanStep, ...]:
+        """The steps still to do, in order."""
+        return missing(self.needed, self.cleaned)
+
+
+def needed(kind: Kind, sprayed: bool) -> tuple[CleanStep, ...]:
+    """The steps of cleaning after a kind of product, in order."""
+    return NEEDED.get(kind, (_RINSE,)) if sprayed else (CleanStep.BRUSH,)
+
+
+def missing(wanted: Sequence[CleanStep], done: Sequence[CleanStep]) -> tuple[CleanStep, ...]:
+    """The wanted steps that were not done, each as often as it is wanted, the last ones of a kind first to be missing."""
+    have, left = Counter(done), []
+    for step in wanted:
+        if have[step] > 0:
+            have[step] -= 1
+        else:
+            left.append(step)
+    return tuple(left)
+
+
+def before_load(held: Held | None, product: Product, machine: str) -> list[Finding]:
+    """What the last filling says of the next.
+
+    Args:
+        held: what was last in it; None where nothing is known.
+        product: what is to go in.
+        machine: its name.
+    """
+    if held is None or held.name == product.name or not held.missing:
+        return []
+    steps = _named(held.missing)
+    if held.kind is Kind.HERBICIDE and held.sprayed:
+        return [Finding("herbicide-in-tank", Act.REFUSE, f"{machine} last held the herbicide {held.name} ({day(held.on)}) and "
+                        f"has not been cleaned of it. Still to do: {steps}. Then note the cleaning in Kit.")]  # fmt: skip
+    act = Act.WARN if held.kind.label_binds else Act.NOTE
+    return [Finding("not-cleaned", act, f"{machine} last held {held.name} ({day(held.on)}). Still to do: {steps}.")]
+
+
+def _named(steps: Sequence[CleanStep]) -> str:
+    words = {"rinse": "rinse", "cleaner": "tank cleaner", "screens": "wash screens and nozzles", "brush": "brush it out"}
+    return ", ".join(words[s.value] for s in steps)
+
+
+def screens(formulation: Formulation) -> str:
+    """What to do about nozzle screens before a formulation is sprayed; empty where they stay in."""
+    if formulation.code in ("WG", "WP"):
+        return "Take out fine nozzle screens and filters, or fit coarse ones (50 mesh): dispersible products clog them."
+    return ""

@@ -1,0 +1,156 @@
+"""What a machine's calibrations are worth on a day: the output or setting in force, and what must be said at use.
+
+A calibration stands for the product, nozzle and setting that it was made with, until it runs out; half a year is common
+practice, no source.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from core.days import day
+from core.errors import InputError
+from core.findings import Act, Finding
+from core.machines.runs import Trust
+from core.machines.spreader import Curve, Point, curve, setting_for
+from core.units import show_percent
+
+GOOD_FOR = 182
+"""Days that a calibration is good for unless its maker says otherwise."""
+DRIFTED = 0.05
+"""From here on what rounds really used tells against a calibration."""
+FEWEST_USES = 2
+
+
+@dataclass(frozen=True)
+class Test:
+    """One calibration as it bears on use: output of a sprayer [L/m²], or what a spreader put down [g/m²] at `setting`.
+
+    `product` is what it was made with, empty for water; `nozzle` what was fitted.
+    """
+
+    on: date
+    rate: float
+    expires: date | None = None
+    product: str = ""
+    nozzle: str = ""
+    setting: float | None = None
+    trust: Trust = Trust.AGREE
+    skewed: bool = False
+
+
+@dataclass(frozen=True)
+class Use:
+    """What a finished round really put down in one pass [L/m² or g/m²]."""
+
+    on: date
+    rate: float
+
+
+def expiry(on: date, days: int = GOOD_FOR) -> date:
+    """The day a calibration runs out."""
+    return on + timedelta(days=days)
+
+
+def spraying(machine: str, test: Test | None, nozzle: str, today: date, uses: Sequence[Use] = ()) -> list[Finding]:
+    """What is said when a sprayer is used.
+
+    Args:
+        machine: its name.
+        test: the calibration in force; None where the output was only typed.
+        nozzle: what is fitted now.
+        today: the day of use.
+        uses: what rounds since then really put down, in any order.
+    """
+    if test is None:
+        return [Finding("not-calibrated", Act.WARN, f"The output of {machine} was typed, not measured. Calibrate it in Kit.")]
+    found = [*_old(machine, test, today), *_unsure(machine, test)]
+    if nozzle != test.nozzle and (nozzle or test.nozzle):
+        was, now = test.nozzle or "no nozzle noted", nozzle or "none is noted"
+        found.append(Finding("other-nozzle", Act.WARN, f"{machine} was calibrated with {was}; now {now}. Calibrate again."))
+    since = [u.rate for u in uses if u.on >= test.on]
+    off = drifted(test.rate, since)
+    if off is not None:
+        word = "more" if off > 0 else "less"
+        said = f"The last {len(since)} rounds with {machine} put down {show_percent(abs(off))} {word}"
+        found.append(Finding("drifting", Act.WARN, f"{said} than its calibration of {day(test.on)} says. Calibrate again."))
+    return found
+
+
+def drifted(rate: float, uses: Sequence[float]) -> float | None:
+    """How far real uses lie from a calibrated rate, as a share, where they are enough and all to one side; else None."""
+    offs = [u / rate - 1 for u in uses]
+    if len(offs) < FEWEST_USES or not (all(o > 0 for o in offs) or all(o < 0 for o in offs)):
+        return None
+    mean = sum(offs) / len(offs)
+    return mean if abs(mean) > DRIFTED else None
+
+
+@dataclass(frozen=True)
+class Spread:
+    """The setting for a rate, the product's curve, and what is said of it; no setting for a rate beyond the tests."""
+
+    setting: float | None
+    curve: Curve | None
+    findings: tuple[Finding, ...]
+
+
+def skewed_said(machine: str) -> Finding:
+    """What is said of a spreader whose latest pan test found its pattern skewed."""
+    said = f"The pattern of {machine} is skewed: mend it, or walk with its heavy side over its light side."
+    return Finding("skewed", Act.WARN, said)
+
+
+def spreading(machine: str, product: str, rate: float, tests: Sequence[Test], today: date, skewed: bool = False) -> Spread:
+    """The setting of a spreader for a product, and what is said when it is used.
+
+    Args:
+        machine: its name.
+        product: its name; a test of another product is no test of it.
+        rate: of one pass [g/m²].
+        tests: of every product in this machine.
+        today: the day of use.
+        skewed: whether its latest pan test found the pattern skewed.
+    """
+    found = []
+    if skewed:
+        found.append(skewed_said(machine))
+    own = [t for t in tests if t.product == product and t.setting is not None]
+    if not own:
+        other = " What another product needs is no guide to it." if tests else ""
+        found.append(Finding("no-setting", Act.WARN, f"{product} has not been tested in {machine}: no setting is known.{other} "
+                             "Weigh out an area’s dose, start nearly shut, and let the round teach the setting."))  # fmt: skip
+        return Spread(None, None, tuple(found))
+    if all(t.expires and t.expires < today for t in own):
+        found += _old(machine, max(own, key=lambda t: t.on), today)
+    tested = None
+    try:
+        tested = curve(product, [Point(t.setting or 0.0, t.rate) for t in own])
+        return Spread(setting_for(tested, rate), tested, tuple(found))
+    except InputError as fault:
+        found.append(Finding("beyond-tests", Act.WARN, _beyond(fault, product, machine, rate, tested)))
+        return Spread(None, tested, tuple(found))
+
+
+def _beyond(fault: InputError, product: str, machine: str, rate: float, tested: Curve | None) -> str:
+    if tested is None:
+        return f"The tests of {product} in {machine} disagree: {fault.sentence}"
+    less = rate < tested.points[0].rate
+    side, end = ("less", "lower") if less else ("more", "higher")
+    return (f"A pass of this rate is {side} than any tested of {product} in {machine}, and gates do not open in proportion: "
+            f"test a {end} setting.")  # fmt: skip
+
+
+def _old(machine: str, test: Test, today: date) -> list[Finding]:
+    if test.expires is None or test.expires >= today:
+        return []
+    return [Finding("calibration-old", Act.WARN, f"The calibration of {machine} of {day(test.on)} {test.on.year} ran out on "
+                    f"{day(test.expires)} {test.expires.year}. Calibrate again.")]  # fmt: skip
+
+
+def _unsure(machine: str, test: Test) -> list[Finding]:
+    if test.trust is Trust.DIFFER:
+        return [Finding("runs-differ", Act.WARN, f"The runs of the calibration of {machine} disagree: measure again.")]
+    if test.trust is Trust.ONE:
+        return [Finding("one-run", Act.NOTE, f"{machine} was calibrated by one run only; two more would tell its worth.")]
+    return []

@@ -1,0 +1,29 @@
+"""Findings at the border."""
+
+from typing import Literal
+
+from core.findings import Finding
+from greenmeasure.common.schemas import Out
+
+ActName = Literal["refuse", "ask", "warn", "note"]
+
+
+class ReadingOut(Out):
+    text: str
+    meaning: str
+
+
+class FindingOut(Out):
+    """Something a check found; `readings` can be put into the rate field."""
+
+    key: str
+    act: ActName
+    sentence: str
+    readings: list[ReadingOut]
+
+
+def finding_out(f: Finding) -> FindingOut:
+    return FindingOut(
+        key=f.key, act=f.act.text, sentence=f.sentence,  # type: ignore[arg-type]
+        readings=[ReadingOut(text=r.text, meaning=r.meaning) for r in f.readings],
+    )  # fmt: skip

@@ -1,0 +1,407 @@
+"""Benches: figures as typed into the core's calibrations, and what they come to out again."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from core.errors import InputError
+from core.machines import nozzle, pattern, sprayer, spreader, working
+from core.machines.pattern import Pattern, Way
+from core.machines.runs import Runs, Trust, summarise
+from core.rates.rate import Rate, RateUnit
+from core.rates.working import Step
+from core.units import LENGTH, MASS, PRESSURE, UNITS, VOLUME, Quantity, positive, show_number, show_percent, unit
+from greenmeasure.accounts.models import Club
+from greenmeasure.common.schemas import FactOut, QuantityIn, filled, number_in, quantity_in, working_out
+from greenmeasure.kit.models import Machine
+from greenmeasure.kit.schemas import (
+    BenchOut,
+    CatchIn,
+    DialIn,
+    EmptyingIn,
+    FlowIn,
+    Granules,
+    Number,
+    PansIn,
+    PatternOut,
+    RunOut,
+    SpacingOut,
+    StripIn,
+    Timed,
+    TipOut,
+    TipsIn,
+    TrayIn,
+    WeightIn,
+)
+
+Figures = StripIn | FlowIn | CatchIn | EmptyingIn | DialIn | TipsIn | WeightIn | TrayIn | PansIn
+
+
+@dataclass(frozen=True)
+class Benched:
+    """What a bench came to, in the core's units; see `Calibration`."""
+
+    sentence: str
+    answer: str
+    working: tuple[Step, ...]
+    runs: Runs | None = None
+    run_texts: tuple[str, ...] = ()
+    rate: float | None = None
+    also: tuple[str, ...] = ()
+    flow: float | None = None
+    pace: float | None = None
+    swath: float | None = None
+    setting: float | None = None
+    skewed: bool = False
+    facts: tuple[tuple[str, str], ...] = ()
+    notes: tuple[str, ...] = ()
+    boom: nozzle.Boom | None = None
+    tip_unit: str = ""
+    found: Pattern | None = None
+    way: Way = Way.BACK_AND_FORTH
+    spacing: int = 0
+    kept: dict[str, Any] = field(default_factory=dict)
+
+    @property
+    def trust(self) -> Trust:
+        return self.runs.trust if self.runs else Trust.ONE
+
+
+def bench(machine: Machine, figures: Figures, club: Club) -> Benched:
+    """What a bench's figures come to.
+
+    Raises:
+        InputError: a figure that is missing or cannot be, named by its field; a bench that is not for this machine.
+    """
+    dry = isinstance(figures, WeightIn | TrayIn | PansIn)
+    if dry == (machine.kind == "sprayer"):
+        raise InputError("method", figures.method, f"That is no bench for a {machine.kind}.", "Pick one of the machine's own.")
+    work: Callable[[Any, Club], Benched] = _BENCHES[type(figures)]
+    return work(figures, club)
+
+
+def _length(name: str, given: QuantityIn | None) -> float:
+    if not filled(given):
+        raise InputError(name, None, "A length is missing.", "Measure it, and type it with its unit.")
+    assert given
+    return quantity_in(name, given, LENGTH).base
+
+
+def _numbers(name: str, given: Sequence[Number]) -> list[tuple[int, float]]:
+    """The numbers typed, each with its place; empty fields are passed over."""
+    return [(i, number_in(f"{name}.{i}", v)) for i, v in enumerate(given) if str(v).strip()]
+
+
+def _amounts(given: Sequence[Number], key: str, dimension: str, name: str = "runs", zero: bool = False) -> list[float]:
+    """Amounts typed in one unit, in the core's."""
+    found = unit(key, "unit")
+    if found.dimension != dimension:
+        raise InputError("unit", key, f"{found.symbol} does not measure {dimension}.", "Pick another unit.")
+    values = [positive(f"{name}.{i}", v, zero=zero) * found.size for i, v in _numbers(name, given)]
+    if not values:
+        raise InputError(f"{name}.0", None, "No run is typed yet.", "Take one, and better three.")
+    return values
+
+
+def _seconds(given: Sequence[Number], count: int | None = None, name: str = "seconds") -> list[float]:
+    """Times typed [s], one a run.
+
+    Raises:
+        InputError: a time of nothing, or times that do not match the runs.
+    """
+    values = [positive(f"{name}.{i}", v, most=36000, symbol="s") for i, v in _numbers(name, given)]
+    if count is not None and len(values) != count:
+        raise InputError(f"{name}.{min(len(values), count)}", len(values), f"{count} runs and {len(values)} times.",
+                         "Give each run its time.")  # fmt: skip
+    return values
+
+
+def _pace(given: Timed) -> float:
+    """The pace of a timed distance [m/s]."""
+    if not filled(given.distance) or not str(given.pace_seconds).strip():
+        raise InputError("pace_seconds", None, "A bucket and a clock give a flow, and a flow is no rate on ground.",
+                         "Time a measured distance.")  # fmt: skip
+    seconds = positive("pace_seconds", number_in("pace_seconds", given.pace_seconds), most=3600, symbol="s")
+    return sprayer.check_pace(_length("distance", given.distance) / seconds, "pace_seconds")
+
+
+# --- sprayers ---------------------------------------------------------------------------------------------------
+
+
+def _strip(f: StripIn, club: Club) -> Benched:
+    length, width = _length("length", f.length), _length("width", f.width)
+    litres = _amounts(f.runs, f.unit, VOLUME)
+    found = sprayer.by_strip(length * width, litres)
+    flow = pace = None
+    if any(str(s).strip() for s in f.seconds):
+        times = _seconds(f.seconds, len(litres))
+        pace = sprayer.check_pace(length * len(times) / sum(times), "seconds.0")
+        flow = sum(litres) / sum(times)
+    return _sprayed(found, club, litres, f.unit, working.strip(length * width, litres, club.us, working.output_unit(club.us)),
+                    flow=flow, pace=pace, swath=width)  # fmt: skip
+
+
+def _flow(f: FlowIn, club: Club) -> Benched:
+    litres = _amounts(f.runs, f.unit, VOLUME)
+    times = _seconds(f.seconds, len(litres))
+    pace = _pace(f)
+    width = _length("width", f.width)
+    found = sprayer.by_flow(litres, times, pace, width)
+    steps = working.flow([v / s for v, s in zip(litres, times, strict=True)], pace, width, club.us)
+    return _sprayed(found, club, litres, f.unit, steps, flow=found.flow, pace=pace, swath=width, seconds=times)
+
+
+def _catch(f: CatchIn, club: Club) -> Benched:
+    litres = _amounts(f.runs, f.unit, VOLUME)
+    found = sprayer.by_catch(f.course, litres)
+    course = sprayer.COURSES[f.course]
+    far = course.distance(_length("nozzle_width", f.nozzle_width))
+    made = _sprayed(found, club, litres, f.unit, working.catch(course, litres))
+    walk = working.length_text(far, club.us)
+    return _with(made, facts=(("Walk", f"{walk} while it is caught"), *made.facts))
+
+
+def _emptying(f: EmptyingIn, club: Club) -> Benched:
+    litres = quantity_in("volume", f.volume, VOLUME).base
+    times = _seconds(f.seconds)
+    if not times:
+        raise InputError("seconds.0", None, "No run is timed yet.", "Start the clock with the spray, stop it with the last drop.")
+    pace, width = _pace(f), _length("width", f.width)
+    found = sprayer.by_emptying(litres, times, pace, width)
+    steps = working.emptying(litres, times, pace, width, club.us)
+    return _sprayed(found, club, [], "", steps, flow=found.flow, pace=pace, swath=width, seconds=times)
+
+
+def _sprayed(found: sprayer.Calibrated, club: Club, litres: Sequence[float], key: str, steps: tuple[Step, ...], *,
+             flow: float | None = None, pace: float | None = None, swath: float | None = None,
+             seconds: Sequence[float] = ()) -> Benched:  # fmt: skip
+    rate = working.rate_of(found.output, working.output_unit(club.us))
+    texts = [f"{show_number(v / UNITS[key].size)} {UNITS[key].symbol}" for v in litres]
+    if seconds:
+        clock = [working.time_text(s) for s in seconds]
+        texts = [f"{a} in {b}" for a, b in zip(texts, clock, strict=True)] if texts else clock
+    facts = [("Flow", flow_text(flow, club.us))] if flow else []
+    facts += [("Pace", working.pace_text(pace, club.us))] if pace else []
+    facts += [("Swath", working.length_text(swath, club.us))] if swath else []
+    notes = []
+    usual = (200, 1600)
+    per_ha = found.output * 1e4
+    if not usual[0] / 2 <= per_ha <= usual[1] * 1.5:
+        notes.append(f"That is {'little' if per_ha < usual[0] else 'much'} water for turf; check the units and the ground.")
+    return Benched(
+        f"One pass puts down {rate}. {found.runs.sentence}", str(rate), steps, found.runs, tuple(texts), found.output,
+        _also(rate, club.us), flow, pace, swath, facts=tuple(facts), notes=tuple(notes),
+    )  # fmt: skip
+
+
+def _also(rate: Rate, us: bool) -> tuple[str, ...]:
+    """The same output per acre or hectare, and in the other system."""
+    other = ("gal/acre", "l/ha") if us else ("l/ha", "l/m2")
+    return tuple(str(rate.to(RateUnit.from_key(key))) for key in other)
+
+
+def flow_text(flow: float, us: bool) -> str:
+    """A flow [L/s] as it is caught: gal or L a minute."""
+    amount = UNITS["gal" if us else "l"]
+    return f"{show_number(flow * 60 / amount.size)} {amount.symbol}/min"
+
+
+def _with(made: Benched, **more: Any) -> Benched:
+    return Benched(**{**made.__dict__, **more})
+
+
+def _dial(f: DialIn, club: Club) -> Benched:
+    dial = quantity_in("dial", f.dial, VOLUME).base / quantity_in("dial_per", f.dial_per, VOLUME).base
+    bucket = quantity_in("bucket", f.bucket, VOLUME).base
+    flow = bucket / positive("bucket_seconds", number_in("bucket_seconds", f.bucket_seconds), most=3600, symbol="s")
+    seconds = positive("seconds", number_in("seconds", f.seconds), most=36000, symbol="s")
+    area = quantity_in("area", f.area, "area")
+    found = sprayer.by_dial(dial, flow, seconds, area.base)
+    small = RateUnit(UNITS["fl_oz" if club.us else "ml"], working.output_unit(club.us).per)
+    rate = working.rate_of(found, small)
+    spray = working.rate_of(flow * seconds / area.base, working.output_unit(club.us))
+    product = Quantity(found * area.base / small.amount.size, small.amount)
+    return Benched(
+        f"At this dial and time {rate} of product goes down, in {spray} of spray.", str(rate),
+        working.dial(dial, flow, seconds, area.base, club.us), rate=flow * seconds / area.base, flow=flow,
+        facts=(("Flow", flow_text(flow, club.us)), ("Product in all", str(product)), ("Spray", str(spray))),
+        notes=("A tap's pressure changes through the day: time the bucket again before each job.",),
+    )  # fmt: skip
+
+
+def _tips(f: TipsIn, club: Club) -> Benched:
+    caught = _amounts(f.runs, f.unit, VOLUME, zero=True)
+    seconds = positive("seconds", number_in("seconds", f.seconds), most=3600, symbol="s")
+    new = None
+    if f.nozzle_size and filled(f.pressure):
+        assert f.pressure
+        new = new_flow(f.nozzle_size, quantity_in("pressure", f.pressure, PRESSURE).base) * seconds
+    boom = nozzle.check_tips(caught, new)
+    u = UNITS[f.unit]
+    bad = boom.bad
+    said = "Every tip is sound." if not bad else f"{_tip_names([t.number for t in bad])} to mend."
+    spread = max(abs(t.from_mean) for t in boom.tips)
+    facts = [
+        ("Mean", f"{show_number(boom.mean / u.size)} {u.symbol}"),
+        ("Flow of a tip", flow_text(boom.mean / seconds, club.us)),
+    ]
+    if new:
+        facts.append(("A new tip gives", f"{show_number(new / u.size)} {u.symbol}"))
+    count, sound = len(boom.tips), len(boom.tips) - len(bad)
+    return Benched(
+        f"{count} tips, up to {show_percent(spread)} from their mean. {said}", f"{sound} of {count} tips sound", (), boom=boom,
+        tip_unit=f.unit, flow=sum(caught) / seconds, facts=tuple(facts),
+        notes=("Catch them all at the working pressure, for the same time. Change worn tips as a set.",),
+    )  # fmt: skip
+
+
+def new_flow(size: str, pressure: float) -> float:
+    """What a new tip of a size gives at a pressure [kPa], in L/s.
+
+    Raises:
+        InputError: no such size, or a pressure too far from the reference.
+    """
+    if size not in nozzle.SIZES:
+        raise InputError("nozzle_size", size, f"“{size}” is no size of the series.", f"Use one of: {', '.join(nozzle.SIZES)}.")
+    try:
+        return nozzle.flow_at(nozzle.SIZES[size].flow, nozzle.REFERENCE, pressure)
+    except InputError as fault:
+        raise fault.on("pressure") from None
+
+
+def _tip_names(numbers: Sequence[int]) -> str:
+    if len(numbers) == 1:
+        return f"Tip {numbers[0]} is"
+    return f"Tips {', '.join(map(str, numbers[:-1]))} and {numbers[-1]} are"
+
+
+# --- spreaders --------------------------------------------------------------------------------------------------
+
+
+def _setting(given: Number) -> float:
+    if not str(given).strip():
+        raise InputError("setting", None, "The setting is missing.", "Type what the dial stood at.")
+    return positive("setting", number_in("setting", given), zero=True, most=1000)
+
+
+def _granules(f: Granules, club: Club) -> Benched:
+    length, width = _length("length", f.length), _length("width", f.width)
+    grams = _amounts(f.runs, f.unit, MASS)
+    setting = _setting(f.setting)
+    tray = isinstance(f, TrayIn)
+    each = [spreader.caught(g, length, width) if tray else spreader.put_down(g, length * width) for g in grams]
+    runs = summarise(each)
+    unit_ = working.spread_unit(club.us)
+    rate = working.rate_of(runs.mean, unit_)
+    symbol = UNITS[f.unit].symbol
+    return Benched(
+        f"Setting {show_number(setting)} puts down {rate}. {runs.sentence}", str(rate),
+        working.strip(length * width, grams, club.us, unit_), runs,
+        tuple(f"{show_number(g / UNITS[f.unit].size)} {symbol}" for g in grams), runs.mean,
+        (str(rate.to(RateUnit.from_key("lb/acre" if club.us else "kg/ha"))), str(rate.to(RateUnit.from_key("g/m2")))),
+        swath=width, setting=setting, facts=(("Swath", working.length_text(width, club.us)),),
+        notes=("It holds for this product, as dry and as grained as it is today, at this pace.",),
+    )  # fmt: skip
+
+
+def _pans(f: PansIn, club: Club) -> Benched:
+    grams = _amounts(f.runs, f.unit, MASS, zero=True)
+    apart = _length("apart", f.apart)
+    track = int(positive("track", number_in("track", f.track), most=99)) - 1 if str(f.track).strip() else None
+    try:
+        found = pattern.pattern(grams, apart, track)
+    except InputError as fault:
+        raise fault.on(fault.field.replace("pans.", "runs.")) from None
+    way = Way(f.way)
+    every = pattern.spacings(found, way)
+    widest = pattern.widest(found, way)
+    wanted = f.spacing if f.spacing not in (None, "") else None
+    chosen = int(number_in("spacing", wanted)) if wanted is not None else (widest.pans if widest else every[0].pans)
+    now = next((s for s in every if s.pans == chosen), None)
+    if now is None:
+        raise InputError("spacing", chosen, f"{chosen} pans is no spacing here.", f"Take 2 to {len(grams)}.")
+    said = [f"Passes {working.length_text(now.width, club.us)} apart: {now.verdict}, CV {show_percent(now.cv)}."]
+    if widest is None:
+        said.append("No spacing is even enough: mend the pattern first.")
+    skewed = pattern.is_skewed(found)
+    if skewed:
+        side = "right" if found.middle > 0 else "left"
+        share = found.left_share if side == "left" else 1 - found.left_share
+        said.append(f"It throws {show_percent(share)} to the {side}: skewed.")
+    rate = None
+    if filled(f.pan_area):
+        assert f.pan_area
+        pan = quantity_in("pan_area", f.pan_area, "area").base
+        passes = positive("passes", number_in("passes", f.passes), most=50)
+        rate = sum(now.swath) / len(now.swath) / pan / passes
+    unit_ = working.spread_unit(club.us)
+    facts = [
+        ("Walk", f"{working.length_text(now.width, club.us)} from track to track"),
+        ("CV", f"{show_percent(now.cv, 3)} by n − 1, {show_percent(now.cv_population, 3)} by n"),
+        ("Most and least", f"{show_percent(now.peak, sign=True)}, {show_percent(now.trough, sign=True)}"),
+        ("Half-rate width", working.length_text(found.half_rate_width, club.us)),
+        ("Left of the track", show_percent(found.left_share)),
+    ]
+    if rate is not None:
+        facts.append(("Put down at that spacing", str(working.rate_of(rate, unit_))))
+    notes = ["The CV does not fall and rise once: every spacing that the pans can tell was tried."]
+    if way is Way.BACK_AND_FORTH and skewed:
+        notes.append("Going back and forth, heavy side meets heavy side. Round and round, heavy meets light.")
+    return Benched(
+        " ".join(said), working.length_text(now.width, club.us), (), rate=rate, swath=now.width, skewed=skewed,
+        also=("from track to track",),
+        setting=_setting(f.setting) if str(f.setting).strip() else None, facts=tuple(facts), notes=tuple(notes), found=found,
+        way=way, spacing=now.pans, kept={"grams": grams, "apart_m": apart, "track_at": found.track},
+    )  # fmt: skip
+
+
+_BENCHES: dict[type, Callable[[Any, Club], Benched]] = {
+    StripIn: _strip, FlowIn: _flow, CatchIn: _catch, EmptyingIn: _emptying, DialIn: _dial, TipsIn: _tips,
+    WeightIn: _granules, TrayIn: _granules, PansIn: _pans,
+}  # fmt: skip
+
+
+# --- out --------------------------------------------------------------------------------------------------------
+
+
+def bench_out(method: str, b: Benched, us: bool) -> BenchOut:
+    runs = b.runs
+    return BenchOut(
+        method=method, sentence=b.sentence, answer=b.answer, also=list(b.also), trust=b.trust.value,
+        verdict=b.runs.sentence if b.runs else "",
+        runs=[
+            RunOut(text=text, off=runs.values[i] / runs.mean - 1, odd=runs.odd == i) for i, text in enumerate(b.run_texts)
+        ] if runs else [],
+        facts=[FactOut(name=n, text=t) for n, t in b.facts], notes=list(b.notes),
+        tips=_tips_out(b), pattern=_pattern_out(b, us), working=working_out(b.working),
+    )  # fmt: skip
+
+
+def _tips_out(b: Benched) -> list[TipOut]:
+    if b.boom is None:
+        return []
+    u = UNITS[b.tip_unit]
+    return [
+        TipOut(number=t.number, caught=f"{show_number(t.catch / u.size)} {u.symbol}", from_mean=t.from_mean, from_new=t.from_new,
+               state=t.state.value, sentence=t.sentence)
+        for t in b.boom.tips
+    ]  # fmt: skip
+
+
+def _pattern_out(b: Benched, us: bool) -> PatternOut | None:
+    if b.found is None:
+        return None
+    every = pattern.spacings(b.found, b.way)
+    now = next(s for s in every if s.pans == b.spacing)
+    most = max(b.found.catches)
+    return PatternOut(
+        catches=[c / most for c in b.found.catches], track=b.found.track, apart_m=b.found.apart, middle_m=b.found.middle,
+        skewed=b.skewed, swath=[s / most for s in now.swath], mean=sum(now.swath) / len(now.swath) / most,
+        spacings=[
+            SpacingOut(
+                pans=s.pans, width=working.length_text(s.width, us), metres=s.width, cv=s.cv, cv_text=show_percent(s.cv),
+                cv_n_text=show_percent(s.cv_population), verdict=s.verdict, chosen=s.pans == b.spacing,
+            )
+            for s in every
+        ],
+    )  # fmt: skip

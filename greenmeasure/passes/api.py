@@ -1,0 +1,47 @@
+"""Passes: walking plans, landing maps, and where things lie on the plan."""
+
+from django.http import HttpRequest, JsonResponse
+from ninja import Path, Router
+
+from greenmeasure.common.auth import MANAGER, VIEWER, club_of
+from greenmeasure.ground.actions import place_hazards
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import area_out
+from greenmeasure.ground.schemas import AreaOut
+from greenmeasure.passes import queries
+from greenmeasure.passes.schemas import ComparedPlansOut, ExportIn, LandedOut, LandIn, PassesOut, PlacesIn, PlanIn
+
+router = Router(tags=["passes"])
+
+
+@router.post("/plan", response=PassesOut, auth=VIEWER)
+def plan_passes(request: HttpRequest, club: Path[str], data: PlanIn) -> PassesOut:
+    """A walking plan for an area."""
+    return queries.plan_out(club_of(request), data)
+
+
+@router.post("/landing", response=LandedOut, auth=VIEWER)
+def land_passes(request: HttpRequest, club: Path[str], data: LandIn) -> LandedOut:
+    """What lands where, walked so."""
+    return queries.landed(club_of(request), data)
+
+
+@router.post("/compare", response=ComparedPlansOut, auth=VIEWER)
+def compare_passes(request: HttpRequest, club: Path[str], data: LandIn) -> ComparedPlansOut:
+    """One round and two half rounds of each kind, side by side."""
+    return queries.compared(club_of(request), data)
+
+
+@router.post("/geojson", auth=VIEWER, response={200: dict})
+def export_passes(request: HttpRequest, club: Path[str], data: ExportIn) -> JsonResponse:
+    """The plan as GeoJSON."""
+    made = queries.geojson(club_of(request), data)
+    return JsonResponse(made, content_type="application/geo+json", json_dumps_params={"indent": 1})
+
+
+@router.put("/areas/{area_id}/places", response=AreaOut, auth=MANAGER)
+def place_near(request: HttpRequest, club: Path[str], area_id: int, data: PlacesIn) -> AreaOut:
+    """Put what lies near an area on its plan."""
+    area = Area.objects.one(club_of(request), area_id)
+    place_hazards(area, data.places)
+    return area_out(area)

@@ -1,0 +1,239 @@
+"""What is read of water: audits, minutes for a depth, tasks."""
+
+import math
+from collections.abc import Sequence
+
+from core.days import day
+from core.errors import InputError
+from core.rates.working import Step, Term, divided_by, line, plus, times
+from core.soil.ph_tables import TEXTURES
+from core.units import LENGTH, SPEED, UNITS, VOLUME, positive, show_number, show_percent, unit
+from core.water.cans import DRY, WET, Audit, Can, Heads, audit, depth_of, run_for, soak
+from core.water.intake import intake_of, pond_of
+from greenmeasure.accounts.models import Club
+from greenmeasure.common.kept import kept
+from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in, working_out
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import area_of, areas, plan_in_use
+from greenmeasure.water.models import Task, WaterAudit
+from greenmeasure.water.schemas import (
+    AuditAskIn,
+    AuditKeptOut,
+    AuditOut,
+    CanIn,
+    CanOut,
+    RunTimeOut,
+    TaskOut,
+    WaterOut,
+)
+
+
+def depth_text(mm: float, us: bool) -> str:
+    """A depth of water as a gauge shows it: in or mm."""
+    found = UNITS["in" if us else "mm"]
+    return f"{show_number(mm / 1000 / found.size, 3)} {found.symbol}"
+
+
+def rate_text(mm_h: float, us: bool) -> str:
+    return f"{depth_text(mm_h, us)}/h"
+
+
+def minutes_text(minutes: float) -> str:
+    """Minutes as a controller is set: 31 min, 1 h 20 min; never less than a minute."""
+    if not math.isfinite(minutes):
+        return "never"
+    whole = max(1, math.ceil(minutes - 1e-6))
+    return f"{whole} min" if whole < 90 else f"{whole // 60} h {whole % 60} min"
+
+
+# --- an audit as it is typed ------------------------------------------------------------------------------------
+
+
+def cans_in(data: AuditAskIn) -> list[Can]:
+    """The cans, depths in mm and places in m. Cans without a reading are passed over.
+
+    Raises:
+        InputError: a reading or a place that is no number, or volumes without the can's mouth.
+    """
+    found = unit(data.unit, "unit")
+    mouth = None
+    if found.dimension == VOLUME:
+        given = filled(data.mouth)
+        if given is None:
+            raise InputError("mouth", None, "Volumes need the can's mouth.", "Measure across it, inside.")
+        across = quantity_in("mouth", given, LENGTH).base
+        mouth = math.pi / 4 * (across * 100) ** 2
+    elif found.dimension != LENGTH:
+        raise InputError("unit", data.unit, f"{found.symbol} measures no rain.", "Read depths in in or mm, volumes in mL.")
+    place = unit(data.place_unit, "place_unit")
+    return [_can(i, c, found.size, mouth, place.size) for i, c in enumerate(data.cans) if str(c.caught).strip()]
+
+
+def _can(i: int, c: CanIn, size: float, mouth: float | None, place: float) -> Can:
+    value = positive(f"cans.{i}", number_in(f"cans.{i}", c.caught), zero=True)
+    depth = depth_of(value * size * 1000, mouth) if mouth else value * size * 1000
+    if not str(c.x).strip() or not str(c.y).strip():
+        return Can(depth)
+    return Can(depth, (number_in(f"cans.{i}.x", c.x) * place, number_in(f"cans.{i}.y", c.y) * place))
+
+
+def asked(club: Club, area_id: int, data: AuditAskIn) -> AuditOut:
+    """What an audit comes to as it is typed. Raises InputError by field."""
+    area = area_of(club, area_id)
+    found = audit(cans_in(data), number_in("minutes", data.minutes), Heads(data.heads), wind_in(data))
+    wanted = quantity_in("wanted", w, LENGTH).base * 1000 if (w := filled(data.wanted)) else None
+    return audit_out(found, area, club.us, Heads(data.heads), wanted)
+
+
+def wind_in(data: AuditAskIn) -> float | None:
+    return quantity_in("wind", w, SPEED).base if (w := filled(data.wind)) else None
+
+
+def audit_out(found: Audit, area: Area, us: bool, heads: Heads, wanted: float | None = None) -> AuditOut:
+    mean = found.rate * found.minutes / 60
+    dry = len(found.dry)
+    said = f"{area.name} gets {rate_text(found.rate, us)}; its driest quarter gets {show_percent(found.low_quarter)} of the mean."
+    if dry:
+        said += f" {dry} dry spot{'s' if dry > 1 else ''} to see to."
+    return AuditOut(
+        sentence=said, rate=rate_text(found.rate, us), low_quarter=show_percent(found.low_quarter),
+        christiansen=show_percent(found.christiansen), share=found.low_quarter, reachable=heads.reachable,
+        cans=[
+            CanOut(
+                number=i + 1, text=depth_text(c.depth, us), share=c.depth / mean,
+                state="dry" if c.depth < DRY * mean else "wet" if c.depth > WET * mean else "even",
+                x=c.at[0] if c.at else None, y=c.at[1] if c.at else None,
+            )
+            for i, c in enumerate(found.cans)
+        ],
+        notes=list(found.notes), run=run_out(found, area, wanted, us) if wanted else None,
+        working=working_out(tuple(_steps(found, us))),
+    )  # fmt: skip
+
+
+def run_out(found: Audit, area: Area, wanted: float, us: bool) -> RunTimeOut:
+    """Minutes for a depth [mm] on an area, split so that its soil can drink it."""
+    run = run_for(found, wanted)
+    split = soak(run.advised, found.rate, intake_of(area.texture), pond_of(None if area.slope is None else area.slope / 100))
+    return RunTimeOut(
+        depth=depth_text(wanted, us), by_mean=minutes_text(run.by_mean), advised=minutes_text(run.advised),
+        by_quarter=minutes_text(run.by_quarter), soak=split.sentence, parts=split.parts, part_minutes=split.minutes,
+        rest_minutes=split.rest,
+    )  # fmt: skip
+
+
+def _steps(found: Audit, us: bool) -> list[Step]:
+    u = UNITS["in" if us else "mm"]
+    depths = [c.depth / 1000 / u.size for c in found.cans]
+    mean, hours = sum(depths) / len(depths), found.minutes / 60
+    low = sorted(depths)[: found.counted]
+    quarter = sum(low) / len(low)
+    return [
+        line(f"Mean of {len(depths)} cans", Term(sum(depths), u.symbol), divided_by(len(depths)), result=Term(mean, u.symbol)),
+        line("Rate", Term(mean, u.symbol), divided_by(hours, "h"), result=Term(mean / hours, f"{u.symbol}/h")),
+        line(f"Mean of the lowest {found.counted}", Term(low[0], u.symbol), *(plus(x, u.symbol) for x in low[1:]),
+             divided_by(len(low)), result=Term(quarter, u.symbol)),
+        line("Low quarter ÷ mean", Term(quarter, u.symbol), divided_by(mean, u.symbol), times(100),
+             result=Term(100 * quarter / mean, "%")),
+    ]  # fmt: skip
+
+
+# --- what is kept -----------------------------------------------------------------------------------------------
+
+
+@kept
+def audits(club: Club) -> dict[int, WaterAudit]:
+    """The latest audit of each area, by the area's id."""
+    found: dict[int, WaterAudit] = {}
+    for a in WaterAudit.objects.filter(area__club=club).select_related("area").order_by("taken_on", "pk"):
+        found[a.area_id] = a
+    return found
+
+
+def audit_for(club: Club, area_id: int) -> WaterAudit | None:
+    """The audit that an area is watered by: its own, its whole's, or that of an area of its zone."""
+    every, ground = audits(club), areas(club)
+    here: Area | None = area_of(club, area_id)
+    while here:
+        if here.pk in every:
+            return every[here.pk]
+        here = ground.get(here.parent_id) if here.parent_id else None
+    zone = area_of(club, area_id).zone.strip().lower()
+    return next((a for a in every.values() if zone and a.area.zone.strip().lower() == zone), None)
+
+
+def water(club: Club, area_id: int, wanted: QuantityIn | None = None) -> WaterOut:
+    """An area's water, with the audit in force, and minutes for a wanted depth.
+
+    Raises:
+        InputError: a depth that is none.
+    """
+    depth = quantity_in("wanted", w, LENGTH).base * 1000 if (w := filled(wanted)) else None
+    area = area_of(club, area_id)
+    used = audit_for(club, area_id)
+    own = WaterAudit.objects.filter(area=area)
+    return WaterOut(
+        area=area.name, zone=area.zone, plan=plan_in_use(area),
+        current=audit_out(used.core(), used.area, club.us, Heads(used.heads), depth) if used else None,
+        of=f"{used.area.name}, {day(used.taken_on)} {used.taken_on.year}" if used else "",
+        audits=[
+            AuditKeptOut(
+                id=a.pk, taken_on=a.taken_on, by=a.by, note=a.note, rate=rate_text(a.core().rate, club.us),
+                low_quarter=show_percent(a.core().low_quarter), cans=len(a.cans), minutes=minutes_text(a.minutes),
+                in_force=used is not None and used.pk == a.pk,
+            )
+            for a in own
+        ],
+        tasks=[task_out(t) for t in Task.objects.filter(area=area).select_related("area")],
+        soil=_soil(area, club.us),
+    )  # fmt: skip
+
+
+def _soil(area: Area, us: bool) -> str:
+    texture = TEXTURES[area.texture].name if area.texture in TEXTURES else "soil not noted"
+    return f"{texture}: drinks about {rate_text(intake_of(area.texture), us)}."
+
+
+def water_in_text(club: Club, area_id: int, depth: float | None, minutes: float | None) -> str:
+    """What a label's watering-in comes to here: minutes for its depth [mm], or the depth of its minutes; empty if unknown."""
+    if depth is None and minutes is None:
+        return ""
+    area, used = area_of(club, area_id), audit_for(club, area_id)
+    if used is None:
+        return f"How long that is on {area.name} is not known: audit its water with catch cans."
+    found = used.core()
+    when = f"by the audit of {day(used.taken_on)}"
+    if depth is None:
+        assert minutes is not None
+        return f"On {area.name} {minutes_text(minutes)} puts down {depth_text(found.rate * minutes / 60, club.us)}, {when}."
+    run = run_out(found, area, depth, club.us)
+    split = "" if run.parts == 1 else f" {run.soak}"
+    return f"On {area.name} {run.depth} takes {run.advised}, {when}.{split}"
+
+
+def task_out(t: Task) -> TaskOut:
+    return TaskOut(
+        id=t.pk, area_id=t.area_id, area=t.area.name, text=t.text, made_at=t.made_at, done_at=t.done_at, done_by=t.done_by,
+    )  # fmt: skip
+
+
+def open_tasks(club: Club) -> list[TaskOut]:
+    """What is still to be seen to, the oldest first."""
+    return [task_out(t) for t in Task.objects.filter(club=club, done_at=None, area__archived_at=None).select_related("area")]
+
+
+def dry_spots(found: Audit, us: bool) -> Sequence[str]:
+    """A sentence for each dry spot: which can, where, and how much it got."""
+    mean = found.rate * found.minutes / 60
+    return [_dry_spot(i, found.cans[i], mean, us) for i in found.dry]
+
+
+def _dry_spot(i: int, can: Can, mean: float, us: bool) -> str:
+    where = ""
+    if can.at:
+        u = UNITS["ft" if us else "m"]
+        x, y = (show_number(round(v / u.size, 1)) for v in can.at)
+        where = f", {x} {u.symbol} across and {y} {u.symbol} up the plan"
+    return (
+        f"Dry spot, can {i + 1}{where}: {show_percent(can.depth / mean)} of the mean. Look at heads, nozzles, tilt and pressure."
+    )

@@ -1,0 +1,147 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { usePace } from "../../api/kit";
+import { useClub, useMay } from "../../app/session";
+import { useSettled } from "../../app/useSettled";
+import { Button } from "../../parts/Button";
+import { Facts } from "../../parts/Facts";
+import { Hint } from "../../parts/Field";
+import { FaultsContext, faultsOf } from "../../parts/faults";
+import { Notice } from "../../parts/Notice";
+import { PaceBeat } from "../../parts/PaceBeat";
+import { Page } from "../../parts/Page";
+import { QuantityField } from "../../parts/QuantityField";
+import { Fields, Section } from "../../parts/Section";
+import { SubRule } from "../../parts/SubRule";
+import { TextField } from "../../parts/TextField";
+import { areaUnits, lengthUnits, outputUnits, tankUnits } from "../../parts/units";
+import { Working } from "../../parts/Working";
+import { machineParts } from "./kitParts";
+import { OfMachine } from "./OfMachine";
+
+/** The pace for an output, a beat to walk it to, and whether it is kept. */
+export function PacePage() {
+  return <OfMachine>{({ machine }) => <Pace key={machine.id} machine={machine} />}</OfMachine>;
+}
+
+function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
+  const club = useClub();
+  const may = useMay("manager");
+  const us = club.units === "us";
+  const [v, setV] = useState({
+    output: { value: "", unit: us ? "gal/kft2" : "l/m2_100" },
+    flow: { value: "", unit: us ? "gal" : "l" },
+    width: { value: "", unit: us ? "ft" : "m" },
+    area: { value: "", unit: us ? "ft2" : "m2" },
+    marks: { value: us ? "10" : "3", unit: us ? "ft" : "m" },
+    splits: "",
+  });
+  const set = (part: Partial<typeof v>) => setV((now) => ({ ...now, ...part }));
+  const body = v.marks.value.trim() ? { ...v, splits: v.splits.split(/[\s;]+/).filter(Boolean) } : null;
+  const asked = JSON.parse(useSettled(JSON.stringify(body), 80)) as typeof body;
+  const found = usePace(machine.id, asked);
+  const answer = body && asked && !found.error ? found.data : undefined;
+  const faults = faultsOf(asked ? found.error : null).fields.map((f) => ({
+    ...f,
+    field: f.field.replace(/^(splits|marks)\.\d+$/, "splits"),
+  }));
+  const known = machine.output ? `Empty: ${machine.output.text}, as it is known.` : undefined;
+  return (
+    <Page
+      sentence={answer?.sentence ?? `At which pace does ${machine.name} put down what is wanted?`}
+      margin={
+        answer && (
+          <>
+            <Section title="What it rests on">
+              <Facts of={answer.facts.map((f) => [f.name, f.text])} />
+            </Section>
+            <Section title="The working">
+              <Working steps={answer.working} />
+            </Section>
+          </>
+        )
+      }
+    >
+      <SubRule label="Parts of the machine’s page" parts={machineParts(club.slug, machine, may)} />
+      <FaultsContext.Provider value={{ fields: faults }}>
+        <Fields $columns={3}>
+          <QuantityField
+            label="Output that is wanted"
+            name="output"
+            value={v.output}
+            units={outputUnits(club.units)}
+            onChange={(output) => set({ output })}
+            hint={known}
+          />
+          <QuantityField
+            label="Flow in a minute"
+            name="flow"
+            value={v.flow}
+            units={tankUnits(club.units)}
+            onChange={(flow) => set({ flow })}
+            hint="Empty: by the calibration in use."
+          />
+          <QuantityField
+            label="Swath"
+            name="width"
+            value={v.width}
+            units={lengthUnits(club.units)}
+            onChange={(width) => set({ width })}
+            hint={machine.swath ? `Empty: ${machine.swath}.` : undefined}
+          />
+          <QuantityField
+            label="Marks apart"
+            name="marks"
+            value={v.marks}
+            units={lengthUnits(club.units)}
+            onChange={(marks) => set({ marks })}
+          />
+          <QuantityField
+            label="For an area of"
+            name="area"
+            value={v.area}
+            units={areaUnits(club.units)}
+            onChange={(area) => set({ area })}
+          />
+        </Fields>
+        {answer && (
+          <>
+            <Section title="Walk to the beat">
+              <PaceBeat
+                beat={answer.beat}
+                marks={`${v.marks.value} ${v.marks.unit}`}
+                onSplit={(s) => setV((now) => ({ ...now, splits: `${now.splits} ${s}`.trim() }))}
+              />
+            </Section>
+            <Section title="Was it kept?">
+              <Fields>
+                <TextField
+                  label="Time of each stretch, s"
+                  name="splits"
+                  value={v.splits}
+                  onChange={(splits) => set({ splits })}
+                  hint="Press “At a mark” as you pass each, or type them."
+                  input={{ inputMode: "decimal" }}
+                />
+                <div style={{ paddingTop: 20 }}>
+                  <Button isDisabled={!v.splits} onPress={() => set({ splits: "" })}>
+                    Begin again
+                  </Button>
+                </div>
+              </Fields>
+              {answer.walked && <p data-answer="walked">{answer.walked}</p>}
+              {answer.drift &&
+                (answer.tired ? (
+                  <Notice tone="caution" word="Tired">
+                    {answer.drift}
+                  </Notice>
+                ) : (
+                  <Hint>{answer.drift}</Hint>
+                ))}
+            </Section>
+          </>
+        )}
+      </FaultsContext.Provider>
+    </Page>
+  );
+}

@@ -178,7 +178,7 @@ def _near(plan: Plan, us: bool) -> list[Finding]:
         how = f"{keep} away" if wide else "keep off it"
         named = f"{hazard.kind.text} ({hazard.name})" if hazard.name else hazard.kind.text
         act = Act.WARN if hazard.kind.wet else Act.NOTE
-        found.append(Finding(f"near-{hazard.kind.value}", act, f"{plan.ground.name} has near it: {named}; {how}."))
+        found.append(Finding(f"near-{hazard.kind.value}", act, f"Near {plan.ground.name} lies {named}: {how}."))
     return found
 
 

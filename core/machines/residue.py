@@ -1,8 +1,7 @@
 """What was last in a tank or a hopper, how it is cleaned, and what may go in next.
 
 How much cleaning each kind asks for is common practice, no source; a label's own cleaning rule comes first. Traces of a
-herbicide that were left in lines and screens have marked whole stripes of turf: without a cleaner and its rinses nothing
-else is loaded.
+herbicide hide in lines and screens: without a cleaner and its rinses nothing else is loaded.
 """
 
 from collections import Counter

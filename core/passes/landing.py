@@ -8,11 +8,12 @@ laid step by step. Nothing is lost on the way: inside and outside make what was 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 import shapely
 from numpy.typing import NDArray
-from scipy.ndimage import map_coordinates
+from scipy.ndimage import binary_erosion, map_coordinates
 from shapely.geometry.base import BaseGeometry
 
 from core.errors import InputError
@@ -107,10 +108,11 @@ class Landed:
         """What fell beside the area [g]."""
         return float(self.cells[~self.inside].sum()) * self.size**2
 
-    @property
+    @cached_property
     def shares(self) -> Floats:
-        """Each inside cell's share of the intended rate."""
-        return self.cells[self.inside] / self.rate
+        """Each inside cell's share of the intended rate; cells that the edge cuts through are left out of it."""
+        whole = binary_erosion(self.inside)
+        return self.cells[whole if whole.any() else self.inside] / self.rate
 
     @property
     def cv(self) -> float:
@@ -202,13 +204,14 @@ def dark_stripes(found: Landed, direction: float, width: float) -> list[Stripe]:
         width: of the bands that are looked at [m]; about a tenth of the spacing.
     """
     rows, columns = np.nonzero(found.inside)
+    shares = found.cells[found.inside] / found.rate
     turn = math.radians(direction)
     x, y = found.origin[0] + (columns + 0.5) * found.size, found.origin[1] + (rows + 0.5) * found.size
     across = -x * math.sin(turn) + y * math.cos(turn)
     first = across.min()
     band = ((across - first) / max(width, found.size)).astype(np.int64)
     counts = np.bincount(band)
-    mean = np.bincount(band, weights=found.shares) / np.maximum(counts, 1)
+    mean = np.bincount(band, weights=shares) / np.maximum(counts, 1)
     dark = (mean > OVER) & (counts >= 0.2 * np.median(counts[counts > 0]))
     edges = np.flatnonzero(np.diff(np.concatenate([[False], dark, [False]]).astype(np.int8)))
     return [

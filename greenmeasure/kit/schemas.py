@@ -171,7 +171,7 @@ class PansIn(Schema):
     unit: str = "g"
     apart: QuantityIn
     track: Number = ""
-    passes: Number = 1
+    passes: Number = 1.0
     pan_area: QuantityIn | None = None
     way: Literal["back_and_forth", "round"] = "back_and_forth"
     spacing: Number | None = None
@@ -383,12 +383,12 @@ class NozzleIn(Schema):
     """A nozzle card: what is fitted, what is wanted, and what for."""
 
     size: str = ""
-    count: Number = 1
+    count: Number = 1.0
     spacing: QuantityIn | None = None
     pressure: QuantityIn | None = None
     pace: QuantityIn | None = None
     wanted: QuantityIn | None = None
-    gravity: Number = 1
+    gravity: Number = 1.0
     product_id: int | None = None
     area_id: int | None = None
     works_on: Literal["leaf", "soil", ""] = ""

@@ -13,6 +13,7 @@ from e2e.base import PHONE, WIDE, BrowserTest
 from greenmeasure.accounts.models import User
 from greenmeasure.book.models import Entry
 from greenmeasure.ground.models import Area
+from greenmeasure.kit.models import Machine
 from greenmeasure.rounds.models import Round
 from greenmeasure.shelf.models import RateRow
 
@@ -40,14 +41,23 @@ class Views(BrowserTest):
         rate = {"value": "0.5", "unit": "lb/kft2:N"}
         wanted = {"area_id": area, "row_id": self.row(product), "rate": rate, "share": "", "zone": ""}
         job = {"product_id": product, "machine_id": machine, "passes": 2, "target": "", "parts": [wanted]}
-        terrace = Area.objects.get(name="Terrace").pk
+        terrace, green = (Area.objects.get(name=n).pk for n in ("Terrace", "Bowling green"))
+        knapsack, boom = (Machine.objects.get(name=n).pk for n in ("Knapsack", "Walking boom"))
+        self.page.evaluate(f"""() => localStorage.setItem('draft:alder-quay/passes',
+            JSON.stringify({{area: {terrace}, machine: {machine}}}))""")
         return [
             ("today", "Last in the book"), ("ground", "Memorial lawn"), (f"ground/{area}", "How it was measured"),
             (f"ground/{area}/change", "Save the changes"), ("ground/new", "Add the area"),
             (f"ground/{area}/measure", "Keep it and use"),
             (f"ground/{terrace}/soil", "The plan"), ("ground/files", "Bring it in"), ("shelf", "Heronsedge SC"),
             (f"shelf/{product}", "Understood"), ("shelf/files", "Bring it in"), ("kit", "Knapsack"),
-            (f"kit/{machine}", "Save the changes"), (f"reckon?{urlencode({'job': json.dumps(job)})}", "What it brings"),
+            (f"kit/{machine}", "Settings for"), (f"kit/{machine}/change", "Save the changes"), ("kit/new", "Add the machine"),
+            (f"kit/{machine}/calibrate", "Weigh it over"), (f"kit/{machine}/calibrate?bench=pans", "Pans apart"),
+            (f"kit/{machine}/setting", "Half way there"), (f"kit/{machine}/clean", "The label first"),
+            (f"kit/{knapsack}", "season by season"), (f"kit/{knapsack}/calibrate", "Length of the strip"),
+            (f"kit/{knapsack}/nozzle", "Droplets for the job"), (f"kit/{knapsack}/pace", "Walk to the beat"),
+            (f"kit/{boom}/calibrate?bench=tips", "Caught by tip"), (f"ground/{green}/water", "How long to run it"),
+            ("passes", "It is walked"), (f"reckon?{urlencode({'job': json.dumps(job)})}", "What it brings"),
             ("reckon/back", "What is known"), ("reckon/compare", "As much active as"), ("reckon/measure", "Is a cup true?"),
             ("round", "Under way"), (f"round/{first.pk}", "What was really used"), ("book", "Actual rate"),
             (f"book/{entry.pk}", "What was done"), ("club", "Add a member"), ("club/house", "Closed times"),

@@ -156,7 +156,11 @@ def _catch(f: CatchIn, club: Club) -> Benched:
     found = sprayer.by_catch(f.course, litres)
     course = sprayer.COURSES[f.course]
     far = course.distance(_length("nozzle_width", f.nozzle_width))
-    made = _sprayed(found, club, litres, f.unit, working.catch(course, litres))
+    pace = None
+    if str(f.walk_seconds).strip():
+        seconds = positive("walk_seconds", number_in("walk_seconds", f.walk_seconds), most=3600, symbol="s")
+        pace = sprayer.check_pace(far / seconds, "walk_seconds")
+    made = _sprayed(found, club, litres, f.unit, working.catch(course, litres), pace=pace)
     walk = working.length_text(far, club.us)
     return _with(made, facts=(("Walk", f"{walk} while it is caught"), *made.facts))
 

@@ -95,11 +95,12 @@ class FlowIn(Timed):
 
 
 class CatchIn(Schema):
-    """One nozzle caught while a course is walked; `nozzle_width` is the ground that one nozzle covers."""
+    """One nozzle caught while a course is walked in `walk_seconds`; `nozzle_width` is the ground that one nozzle covers."""
 
     method: Literal["catch"]
     course: str
     nozzle_width: QuantityIn
+    walk_seconds: Number = ""
     runs: Numbers
     unit: str
 

@@ -11,7 +11,6 @@ from greenmeasure.common.clock import today
 from greenmeasure.ground.models import Area
 from greenmeasure.tests.base import ApiTest
 from greenmeasure.tests.test_kit import PANS, q
-from greenmeasure.water.models import Task, WaterAudit
 
 FT2 = 0.09290304
 
@@ -274,10 +273,12 @@ class Kept(WaterTest):
         self.ask("POST", f"tasks/{listed[0]['id']}/open")
         self.assertEqual(len(self.ask("GET", "tasks")), 1)
 
-    def test_taking_an_audit_out_takes_its_open_tasks(self) -> None:
-        kept = self.keep()
-        self.ask("DELETE", f"areas/{self.area.pk}/water/{kept['audits'][0]['id']}")
-        self.assertEqual((WaterAudit.objects.count(), Task.objects.count()), (0, 0))
+    def test_an_audit_left_out_hides_its_tasks_until_it_counts_again(self) -> None:
+        at = f"areas/{self.area.pk}/water/{self.keep()['audits'][0]['id']}"
+        self.assertIsNone(self.ask("POST", f"{at}/leave")["current"])
+        self.assertEqual(self.ask("GET", "tasks"), [])
+        self.assertEqual(self.ask("POST", f"{at}/use")["tasks"], self.ask("GET", "tasks"))
+        self.assertEqual(len(self.ask("GET", "tasks")), 1)
 
     def test_a_task_of_ones_own(self) -> None:
         self.ask("POST", f"areas/{self.area.pk}/tasks", {"texts": ["Raise the sunken head by the gate"]}, 201)

@@ -19,7 +19,7 @@ READS_BY_POST = {
 }  # fmt: skip
 FOR_APPLICATORS = {
     "start_round", "tick", "finish_round", "give_up_round", "take_up_round", "add_lot", "change_lot", "remove_lot",
-    "keep_calibration", "use_calibration", "clean", "take_cleaning_back", "keep_audit", "drop_audit", "add_tasks", "set_task",
+    "keep_calibration", "use_calibration", "clean", "take_cleaning_back", "keep_audit", "use_audit", "add_tasks", "set_task",
 }  # fmt: skip
 
 

@@ -39,15 +39,14 @@ def keep_audit(area: Area, user: User, data: AuditIn, tasks: bool = False) -> Wa
     return made
 
 
-def drop_audit(area: Area, audit_id: int) -> None:
-    """Take an audit out, with its tasks that are not done. Raises Missing."""
+def use_audit(area: Area, audit_id: int, use: bool) -> None:
+    """Count an audit, or leave it out with its tasks; it stays in the list either way. Raises Missing."""
     found = area.water.filter(pk=audit_id).first()
     if found is None:
         raise Missing("audit")
-    with transaction.atomic():
-        found.tasks.filter(done_at=None).delete()
-        found.delete()
-        area.club.touch()
+    found.in_use = use
+    found.save(update_fields=["in_use"])
+    area.club.touch()
 
 
 def add_tasks(area: Area, data: TaskIn) -> list[Task]:

@@ -35,11 +35,11 @@ def keep_audit(request: HttpRequest, club: Path[str], area_id: int, data: AuditI
     return 201, queries.water(found, area_id)
 
 
-@router.delete("/areas/{area_id}/water/{audit_id}", response=WaterOut, auth=APPLICATOR)
-def drop_audit(request: HttpRequest, club: Path[str], area_id: int, audit_id: int) -> WaterOut:
-    """Take an audit out, with its open tasks."""
+@router.post("/areas/{area_id}/water/{audit_id}/{act}", response=WaterOut, auth=APPLICATOR)
+def use_audit(request: HttpRequest, club: Path[str], area_id: int, audit_id: int, act: Literal["use", "leave"]) -> WaterOut:
+    """Count an audit (`use`) or leave it out with its tasks (`leave`)."""
     found = club_of(request)
-    actions.drop_audit(Area.objects.one(found, area_id), audit_id)
+    actions.use_audit(Area.objects.one(found, area_id), audit_id, act == "use")
     found.refresh_from_db()
     return queries.water(found, area_id)
 

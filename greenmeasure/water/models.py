@@ -17,6 +17,7 @@ class WaterAudit(models.Model):
     cans = models.JSONField()
     by = models.CharField(max_length=80, blank=True)
     note = models.CharField(max_length=300, blank=True)
+    in_use = models.BooleanField(default=True)
 
     class Meta:
         verbose_name = "audit"

@@ -3,6 +3,8 @@
 import math
 from collections.abc import Sequence
 
+from django.db.models import Q, QuerySet
+
 from core.days import day
 from core.errors import InputError
 from core.rates.working import Step, Term, divided_by, line, plus, times
@@ -145,7 +147,7 @@ def _steps(found: Audit, us: bool) -> list[Step]:
 def audits(club: Club) -> dict[int, WaterAudit]:
     """The latest audit of each area, by the area's id."""
     found: dict[int, WaterAudit] = {}
-    for a in WaterAudit.objects.filter(area__club=club).select_related("area").order_by("taken_on", "pk"):
+    for a in WaterAudit.objects.filter(area__club=club, in_use=True).select_related("area").order_by("taken_on", "pk"):
         found[a.area_id] = a
     return found
 
@@ -180,11 +182,11 @@ def water(club: Club, area_id: int, wanted: QuantityIn | None = None) -> WaterOu
             AuditKeptOut(
                 id=a.pk, taken_on=a.taken_on, by=a.by, note=a.note, rate=rate_text(a.core().rate, club.us),
                 low_quarter=show_percent(a.core().low_quarter), cans=len(a.cans), minutes=minutes_text(a.minutes),
-                in_force=used is not None and used.pk == a.pk,
+                in_force=used is not None and used.pk == a.pk, in_use=a.in_use,
             )
             for a in own
         ],
-        tasks=[task_out(t) for t in Task.objects.filter(area=area).select_related("area")],
+        tasks=[task_out(t) for t in live_tasks().filter(area=area)],
         soil=_soil(area, club.us),
     )  # fmt: skip
 
@@ -211,6 +213,11 @@ def water_in_text(club: Club, area_id: int, depth: float | None, minutes: float 
     return f"On {area.name} {run.depth} takes {run.advised}, {when}.{split}"
 
 
+def live_tasks() -> QuerySet[Task]:
+    """Tasks, less those of audits that were left out."""
+    return Task.objects.filter(Q(audit=None) | Q(audit__in_use=True)).select_related("area")
+
+
 def task_out(t: Task) -> TaskOut:
     return TaskOut(
         id=t.pk, area_id=t.area_id, area=t.area.name, text=t.text, made_at=t.made_at, done_at=t.done_at, done_by=t.done_by,
@@ -219,7 +226,7 @@ def task_out(t: Task) -> TaskOut:
 
 def open_tasks(club: Club) -> list[TaskOut]:
     """What is still to be seen to, the oldest first."""
-    return [task_out(t) for t in Task.objects.filter(club=club, done_at=None, area__archived_at=None).select_related("area")]
+    return [task_out(t) for t in live_tasks().filter(club=club, done_at=None, area__archived_at=None)]
 
 
 def dry_spots(found: Audit, us: bool) -> Sequence[str]:

@@ -100,6 +100,7 @@ class AuditKeptOut(Out):
     cans: int
     minutes: str
     in_force: bool
+    in_use: bool
 
 
 class WaterOut(Out):

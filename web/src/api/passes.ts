@@ -77,11 +77,11 @@ export function useKeepAudit(area_id: number) {
   );
 }
 
-export function useDropAudit(area_id: number) {
-  return useChange((path, audit_id: number) =>
+export function useUseAudit(area_id: number) {
+  return useChange((path, { id, act }: { id: number; act: "use" | "leave" }) =>
     read(
-      api.DELETE("/api/clubs/{club}/areas/{area_id}/water/{audit_id}", {
-        params: { path: { ...path, area_id, audit_id } },
+      api.POST("/api/clubs/{club}/areas/{area_id}/water/{audit_id}/{act}", {
+        params: { path: { ...path, area_id, audit_id: id, act } },
       }),
     ),
   );

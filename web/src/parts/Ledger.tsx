@@ -53,5 +53,8 @@ export const Ledger = styled.table`
     .narrow {
       display: block;
     }
+    .loose {
+      white-space: normal;
+    }
   }
 `;

@@ -107,11 +107,7 @@ export function PatternChart({ pattern }: { pattern: Pattern }) {
       <text x={x(track)} y={y(0) + 22} textAnchor="middle" className="now">
         track
       </text>
-      <path
-        className="middle"
-        d={`M${x(track + middle / apart)} ${y(0) + 2}l-6 10h12z`}
-        aria-label="middle of what was thrown"
-      />
+      <path className="middle" d={`M${x(track + middle / apart)} ${y(0) + 2}l-6 10h12z`} />
       <text x={30} y={y(0) + 22}>
         left, pan 1
       </text>

@@ -2,6 +2,11 @@ import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { Button } from "./Button";
 
+const Row = styled.div`
+  display: flex;
+  gap: 10px;
+  align-items: center;
+`;
 const Face = styled.span`
   min-width: 5.2ch;
   text-align: right;
@@ -34,14 +39,15 @@ export function StopWatch({ of, onStop }: Props) {
     show(null);
   };
   return (
-    <Button onPress={press} aria-label={running ? `Stop the clock of ${of}` : `Start the clock of ${of}`}>
-      {running ? (
-        <>
-          Stop <Face>{shown.toFixed(1)} s</Face>
-        </>
-      ) : (
-        "Start the clock"
-      )}
-    </Button>
+    <Row>
+      <Button
+        onPress={press}
+        aria-label={running ? `Stop the clock of ${of}` : `Start the clock of ${of}`}
+        data-clock={running ? "on" : "off"}
+      >
+        {running ? "Stop the clock" : "Start the clock"}
+      </Button>
+      {running && <Face aria-hidden>{shown.toFixed(1)} s</Face>}
+    </Row>
   );
 }

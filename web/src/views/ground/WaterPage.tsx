@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useParams } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useAudit, useDropAudit, useKeepAudit, useWater } from "../../api/passes";
+import { useAudit, useUseAudit, useKeepAudit, useWater } from "../../api/passes";
 import { useDraft } from "../../app/draft";
 import { useClub, useMay } from "../../app/session";
 import { say } from "../../app/toast";
@@ -243,13 +243,9 @@ function Water({ id, water, wanted, onWanted }: Props) {
         </Form>
       )}
       {faults
-        .filter((f) => f.field.startsWith("cans"))
+        .filter((f) => /^cans\.\d/.test(f.field))
         .map((f) => (
-          <Notice
-            key={f.field}
-            tone="stop"
-            word={/\.\d/.test(f.field) ? `Can ${Number(f.field.split(".")[1]) + 1}` : "Cans"}
-          >
+          <Notice key={f.field} tone="stop" word={`Can ${Number(f.field.split(".")[1]) + 1}`}>
             {f.problem} {f.remedy}
           </Notice>
         ))}
@@ -304,11 +300,23 @@ function toBody(v: Typed, wanted: TypedQuantity): Schemas["AuditAskIn"] {
 
 function Audits({ id, water }: { id: number; water: Schemas["WaterOut"] }) {
   const mayKeep = useMay("applicator");
-  const drop = useDropAudit(id);
+  const use = useUseAudit(id);
+  const turn = (a: Schemas["AuditKeptOut"]) => {
+    const act = a.in_use ? "leave" : "use";
+    use.mutate(
+      { id: a.id, act },
+      {
+        onSuccess: () =>
+          say(a.in_use ? "The audit is left out; the list keeps it." : "The audit counts again.", () =>
+            use.mutate({ id: a.id, act: a.in_use ? "use" : "leave" }),
+          ),
+      },
+    );
+  };
   if (!water.audits.length) return null;
   return (
     <Section title="Audits">
-      <Fault error={drop.error} />
+      <Fault error={use.error} />
       <Ledger>
         <thead>
           <tr>
@@ -317,7 +325,7 @@ function Audits({ id, water }: { id: number; water: Schemas["WaterOut"] }) {
             <th className="figure">Low quarter</th>
             <th className="figure wide">Cans</th>
             <th className="wide">Note</th>
-            {mayKeep && <th aria-label="Take out" />}
+            {mayKeep && <th aria-label="Use it" />}
           </tr>
         </thead>
         <tbody>
@@ -326,6 +334,7 @@ function Audits({ id, water }: { id: number; water: Schemas["WaterOut"] }) {
               <td className="day">
                 {a.taken_on}
                 {a.in_force && <strong>, in use</strong>}
+                {!a.in_use && <span className="soft">, left out</span>}
                 <div className="soft">{a.by}</div>
               </td>
               <td className="figure">{a.rate}</td>
@@ -336,10 +345,10 @@ function Audits({ id, water }: { id: number; water: Schemas["WaterOut"] }) {
                 <td className="figure">
                   <Button
                     look="quiet"
-                    aria-label={`Take out the audit of ${a.taken_on}`}
-                    onPress={() => drop.mutate(a.id, { onSuccess: () => say("The audit is taken out.") })}
+                    aria-label={`${a.in_use ? "Leave out" : "Use it"}: the audit of ${a.taken_on}`}
+                    onPress={() => turn(a)}
                   >
-                    Take out
+                    {a.in_use ? "Leave out" : "Use it"}
                   </Button>
                 </td>
               )}

@@ -16,6 +16,7 @@ const Run = styled.div<{ $out: boolean; $columns: string }>`
   opacity: ${({ $out }) => ($out ? 0.5 : 1)};
   margin-top: 10px;
   > span,
+  > div:has(> button),
   > button {
     margin-top: 24px;
   }
@@ -29,6 +30,7 @@ const Run = styled.div<{ $out: boolean; $columns: string }>`
       grid-column: 1 / -1;
       margin-top: 0;
     }
+    > div:has(> button),
     > button {
       margin-top: 0;
     }

@@ -146,12 +146,12 @@ export function MachineForm({ machine }: { machine?: Machine }) {
           />
           {sprayer && (
             <QuantityField
-              label="Output of one pass, if it is known"
+              label="Output of one pass"
               name="output"
               value={value.output}
               units={outputUnits(club.units)}
               onChange={(output) => change({ output })}
-              hint="Counts until a calibration does. A timed bucket alone is not it."
+              hint="If it is known; it counts until a calibration does. A timed bucket alone is not it."
             />
           )}
           <QuantityField

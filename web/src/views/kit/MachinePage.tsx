@@ -183,14 +183,14 @@ function Calibrations({ whole }: { whole: Schemas["MachineWholeOut"] }) {
                 <div className="soft wide">{[c.nozzle, c.weather, c.note].filter(Boolean).join("; ")}</div>
               </td>
               {spreads && <td className="figure">{c.setting}</td>}
-              <td className="figure">{c.rate}</td>
+              <td className="figure loose">{c.rate}</td>
               {!spreads && <td className="figure wide">{c.versus}</td>}
               <td className="wide soft">{c.with_what}</td>
               {mayKeep && (
-                <td className="figure">
+                <td className="figure loose">
                   <Button
                     look="quiet"
-                    aria-label={`${c.in_use ? "Leave out" : "Use"} the ${c.method_text} of ${c.taken_on}`}
+                    aria-label={`${c.in_use ? "Leave out" : "Use it"}: ${c.method_text} of ${c.taken_on}`}
                     onPress={() => turn(c)}
                   >
                     {c.in_use ? "Leave out" : "Use it"}

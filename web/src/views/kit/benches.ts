@@ -83,6 +83,7 @@ const wet: Bench[] = [
     fields: [
       { key: "course", label: "Course", kind: "course" },
       { key: "nozzle_width", label: "One nozzle covers", kind: "quantity", units: lengthUnits },
+      { key: "walk_seconds", label: "Time over the course, s", kind: "clock", optional: true },
     ],
     runs: { label: "Caught", units: cupUnits },
   },

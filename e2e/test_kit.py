@@ -1,0 +1,419 @@
+"""Kit, Passes and Water in the browser: each bench walked through by keyboard, at the phone's width, and kept."""
+
+import json
+import re
+from typing import Any
+
+from playwright.sync_api import expect
+
+from e2e.base import PHONE, BrowserTest
+from greenmeasure.accounts.models import Club, User
+from greenmeasure.common.clock import today
+from greenmeasure.ground.actions import save_area
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.schemas import AreaIn
+from greenmeasure.kit.models import Calibration, Machine
+from greenmeasure.rounds.models import Round
+from greenmeasure.tests.base import AREA
+from greenmeasure.water.models import Task, WaterAudit
+
+PANS = "2 6 10 12 12 13 12 12 10 6 2"
+
+
+class KitTest(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.let_in()
+        self.club = Club.objects.get(slug="alder")
+        self.sprayer, self.spreader = (Machine.objects.get(kind=k) for k in ("sprayer", "spreader"))
+
+    def at(self, machine: Machine, part: str = "") -> None:
+        self.go(f"kit/{machine.pk}{part}")
+
+    def answer(self) -> Any:
+        return self.page.locator("[data-answer=bench]")
+
+    def set(self, machine: Machine, **more: Any) -> None:
+        for key, value in more.items():
+            setattr(machine, key, value)
+        machine.save()
+
+    def type_over(self, *words: str) -> None:
+        """Type into one field after another, going on by the tab key; an empty word passes a field or a button by."""
+        for word in words:
+            if word:
+                self.page.keyboard.press("Control+A")
+                self.page.keyboard.type(word)
+            self.page.keyboard.press("Tab")
+
+
+class WetBenches(KitTest):
+    def test_a_strip_by_keyboard_alone_is_kept_and_used(self) -> None:
+        """30 × 3 ft is 90 ft²; 0.09 gal on it is 1 gal/1000 ft² (arithmetic). 0.108 gal are 1.2 gal/1000 ft²."""
+        self.at(self.sprayer, "/calibrate?bench=strip")
+        self.page.get_by_role("textbox", name="Length of the strip", exact=True).focus()
+        self.type_over("30", "", "3", "")
+        self.page.get_by_role("button", name=re.compile("Measured in")).focus()
+        self.page.keyboard.press("ArrowDown")
+        self.page.keyboard.type("gal")
+        self.page.keyboard.press("Enter")
+        self.page.keyboard.press("Tab")
+        for _ in range(3):
+            self.type_over("0.108", "", "", "")
+        expect(self.answer()).to_contain_text("1.2 gal/1000 ft²")
+        self.page.get_by_role("button", name="Keep it and use it").focus()
+        self.page.keyboard.press("Enter")
+        self.says("puts down 1.2 gal/1000 ft² in a pass")
+        self.assertEqual(Calibration.objects.get().by, "Manager alder")
+        self.pick_spray()
+        self.page.get_by_role("heading", name="Spray in all").wait_for()
+        expect(self.page.get_by_text("8.4 gal").first).to_be_visible()
+
+    def test_the_clock_on_the_page_times_a_run(self) -> None:
+        self.at(self.sprayer, "/calibrate?bench=flow")
+        clock = self.page.get_by_role("button", name="Start the clock of run 1")
+        clock.focus()
+        self.page.keyboard.press("Enter")
+        stop = self.page.get_by_role("button", name="Stop the clock of run 1")
+        expect(stop).to_have_attribute("data-clock", "on")
+        self.page.wait_for_timeout(1200)
+        self.page.keyboard.press("Enter")
+        expect(clock).to_be_visible()
+        seconds = float(self.page.get_by_role("textbox", name="Time of run 1, s").input_value())
+        self.assertTrue(1.0 < seconds < 6.0, seconds)
+
+    def test_a_flow_alone_comes_to_nothing_and_a_pace_makes_it_one(self) -> None:
+        """Half a gallon in a minute, 100 ft in a minute, 5 ft wide: 1 gal/1000 ft² (arithmetic)."""
+        self.at(self.sprayer, "/calibrate?bench=flow")
+        self.pick("Measured in", "gal")
+        self.fill("Caught in run 1, gal", "0.5")
+        self.fill("Time of run 1, s", "60")
+        self.fill("Swath", "5")
+        expect(self.answer()).to_have_count(0)
+        self.fill("Distance timed", "100")
+        self.fill("It took, s", "60")
+        expect(self.answer()).to_contain_text("1 gal/1000 ft²")
+        self.fill("It took, s", "1")
+        expect(self.page.get_by_role("alert").first).to_contain_text("no pace to spray at")
+
+    def test_the_run_that_stands_alone_is_left_out(self) -> None:
+        self.at(self.sprayer, "/calibrate?bench=strip")
+        self.pick("Measured in", "gal")
+        self.fill("Length of the strip", "100")
+        self.fill("Swath", "10")
+        for n, used in enumerate(("1", "1.01", "2"), 1):
+            self.fill(f"Used in run {n}, gal", used)
+        expect(self.page.get_by_text("They disagree.")).to_be_visible()
+        self.page.get_by_role("group", name="Run 3").get_by_role("button", name="Leave out").click()
+        expect(self.answer()).to_have_attribute("data-trust", "agree")
+        expect(self.answer()).to_contain_text("1.005 gal/1000 ft²")
+        self.page.reload()
+        expect(self.answer()).to_contain_text("1.005 gal/1000 ft²")
+
+    def test_a_course_tells_how_far_to_walk(self) -> None:
+        """1/128 acre is 340.3 ft²: 204 ft for a nozzle of 20 in; 40 fl oz read as 40 gal/acre (arithmetic)."""
+        self.at(self.sprayer, "/calibrate?bench=catch")
+        self.pick("Course", "1/128 acre")
+        self.fill("One nozzle covers", "20 in")
+        for n in (1, 2, 3):
+            self.fill(f"Caught in run {n}, fl oz", "40")
+        expect(self.answer()).to_contain_text("40 gal/acre")
+        expect(self.page.get_by_text("204 ft while it is caught")).to_be_visible()
+
+    def test_emptying_and_zero_time(self) -> None:
+        self.at(self.sprayer, "/calibrate?bench=emptying")
+        self.fill("Poured in", "2")
+        self.fill("Distance timed", "100")
+        self.fill("It took, s", "60")
+        self.fill("Swath", "5")
+        self.fill("Empty after, in run 1, s", "240")
+        expect(self.answer()).to_contain_text("1 gal/1000 ft²")
+        self.fill("Empty after, in run 2, s", "0")
+        expect(self.page.locator("[data-field='seconds.1'] [role=alert]")).to_contain_text("Zero measures nothing")
+
+    def test_a_booms_tips(self) -> None:
+        self.set(self.sprayer, form="walking_boom")
+        self.at(self.sprayer, "/calibrate?bench=tips")
+        self.fill("Caught for, s", "60")
+        self.fill("Caught by tip, from the left", "40 41 40 47 36")
+        expect(self.answer()).to_contain_text("3 of 5 tips sound")
+        tips = self.page.get_by_role("list", name="Tips from the left").get_by_role("listitem")
+        expect(tips.nth(3)).to_contain_text("Change it.")
+        expect(tips.nth(4)).to_contain_text("Clean it.")
+        self.button("Keep the check").click()
+        self.says("Sprayer puts down 1 gal/1000 ft² in a pass: typed, not measured")
+
+    def test_a_hose_end(self) -> None:
+        """5 gal/min for 2 min with 1 fl oz in each gallon: 10 fl oz on 2,000 ft² (arithmetic)."""
+        self.set(self.sprayer, form="hose_end")
+        self.at(self.sprayer, "/calibrate")
+        for label, text in (("The dial sets", "1"), ("in each", "1"), ("The bucket holds", "5"), ("Full after, s", "60"),
+                            ("Area sprayed", "2000"), ("It took, s", "120")):  # fmt: skip
+            self.fill(label, text)
+        expect(self.answer()).to_contain_text("5 fl oz/1000 ft²")
+
+
+class DryBenches(KitTest):
+    def test_weighed_over_an_area_at_two_settings_makes_a_curve(self) -> None:
+        """1 and 2 lb on 1,000 ft² at 5 and 7: 1.5 lb/1000 ft² lies half way, at 6 (arithmetic)."""
+        for setting, pounds in (("5", "1"), ("7", "2")):
+            self.at(self.spreader, "/calibrate?bench=weight")
+            self.pick("Product", "Test 20-0-10")
+            self.fill("Setting", setting)
+            self.fill("Length walked", "100")
+            self.fill("Width of a pass", "10")
+            self.fill("Put down in run 1, lb", pounds)
+            expect(self.answer()).to_contain_text(f"{pounds} lb/1000 ft²")
+            self.button("Keep it and use it").click()
+            self.says("Spreader: one product tested")
+        self.at(self.spreader, "/setting")
+        self.fill("Product wanted in all", "1.5")
+        expect(self.page.locator("[data-answer=setting]")).to_have_text("Setting 6")
+        self.pick("Passes", "2")
+        expect(self.page.locator("[data-finding=beyond-tests]")).to_contain_text("test a lower setting")
+
+    def test_a_setting_without_its_product_is_not_kept(self) -> None:
+        self.at(self.spreader, "/calibrate?bench=weight")
+        self.fill("Setting", "5")
+        self.fill("Length walked", "100")
+        self.fill("Width of a pass", "10")
+        self.fill("Put down in run 1, lb", "1")
+        self.button("Keep it and use it").click()
+        expect(self.page.get_by_text("A setting holds for one product.")).to_be_visible()
+        self.assertEqual(Calibration.objects.count(), 0)
+
+    def test_pans_draw_the_pattern_and_every_spacing(self) -> None:
+        self.set(self.spreader, form="broadcast")
+        self.at(self.spreader, "/calibrate?bench=pans")
+        self.fill("Pans apart, middle to middle", "2")
+        self.pick("Measured in", "g")
+        self.fill("Caught by pan, from the left", PANS)
+        self.says("Passes 16 ft apart")
+        expect(self.page.get_by_role("img", name="Pattern across the path, 11 pans")).to_be_visible()
+        self.pick("Walk", "18 ft apart")
+        self.says("Passes 18 ft apart: fair")
+        self.fill("Caught by pan, from the left", "9 8 6 4 2 1 1")
+        expect(self.page.get_by_text("the throw goes on beyond it")).to_be_visible()
+        self.fill("Caught by pan, from the left", "5")
+        expect(self.page.get_by_text("1 pans show no pattern")).to_be_visible()
+
+    def test_a_tray_under_a_drop_spreader(self) -> None:
+        self.set(self.spreader, form="drop")
+        self.at(self.spreader, "/calibrate")
+        self.pick("Product", "Test 20-0-10")
+        self.fill("Setting", "4")
+        self.fill("Length pushed", "20")
+        self.fill("Width of the spreader", "2")
+        self.pick("Measured in", "g")
+        self.fill("Caught in run 1, g", "40")
+        expect(self.answer()).to_contain_text("2.205 lb/1000 ft²")
+
+    def test_half_way_there(self) -> None:
+        self.at(self.spreader, "/setting")
+        self.fill("Loaded for the whole", "40")
+        self.fill("Left now", "24")
+        expect(self.page.locator("[data-answer=midway]")).to_contain_text("20 lb should be left now")
+
+
+class OnThePhone(KitTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.page.set_viewport_size(PHONE)
+
+    def test_a_bench_is_worked_and_kept_with_a_thumb(self) -> None:
+        self.at(self.sprayer, "/calibrate?bench=strip")
+        self.fill("Length of the strip", "100")
+        self.fill("Swath", "10")
+        self.pick("Measured in", "gal")
+        self.fill("Used in run 1, gal", "1")
+        expect(self.answer()).to_contain_text("1 gal/1000 ft²")
+        small = self.page.evaluate("""() => [...document.querySelectorAll('main button, main input')]
+            .filter(e => e.offsetParent && e.type !== 'checkbox' && e.getBoundingClientRect().height < 44)
+            .map(e => e.innerText || e.name)""")  # fmt: skip
+        self.assertEqual(small, [])
+        self.button("Keep it and use it").click()
+        self.says("Sprayer puts down 1 gal/1000 ft²")
+
+    def test_the_beat_is_walked_to_and_the_marks_are_pressed(self) -> None:
+        """0.5 gal/min over 5 ft at 1 gal/1000 ft²: 100 ft/min, a 10 ft mark every 6 s (arithmetic)."""
+        self.at(self.sprayer, "/pace")
+        self.fill("Flow in a minute", "0.5")
+        self.fill("Swath", "5")
+        self.fill("Marks apart", "1")
+        self.says("a mark every 0.6 s")
+        self.button("Start the beat").click()
+        for n in (1, 2, 3):
+            self.page.wait_for_timeout(500)
+            self.button("At a mark").click()
+            expect(self.page.locator("[data-answer=walked]")).to_contain_text(f"{n} stretch")
+        self.button("Stop the beat").click()
+        expect(self.page.locator("[data-beat=off]")).to_be_visible()
+        self.assertEqual(len(self.page.get_by_role("textbox", name="Time of each stretch, s").input_value().split()), 3)
+        self.fill("Time of each stretch, s", "6 6.3 6.6 7")
+        expect(self.page.get_by_text("Tired.")).to_be_visible()
+
+
+class InUse(KitTest):
+    def test_leaving_a_calibration_out_and_its_undo(self) -> None:
+        Calibration.objects.create(machine=self.sprayer, method="strip", taken_on=today(self.club), rate=0.0814916, trust="agree")
+        self.at(self.sprayer)
+        self.says("2 gal/1000 ft²")
+        self.page.get_by_role("button", name=re.compile("^Leave out: strip test")).click()
+        self.says("1 gal/1000 ft² in a pass: typed, not measured")
+        self.button("Undo").click()
+        self.says("2 gal/1000 ft²")
+
+    def test_the_card_holds_nozzle_and_swath_and_another_tip_is_said(self) -> None:
+        self.at(self.sprayer, "/change")
+        self.pick("Built as", "Walking boom")
+        self.fill("Swath", "10")
+        self.pick("Size of the tips", "04 red")
+        self.fill("How many tips", "six")
+        self.fill("Working pressure", "40")
+        self.button("Save the changes").click()
+        self.says("to put it down with")
+        Calibration.objects.create(machine=self.sprayer, method="strip", taken_on=today(self.club), rate=0.04, trust="agree",
+                                   nozzle="6 × 03 blue")  # fmt: skip
+        self.club.touch()
+        self.at(self.sprayer)
+        expect(self.page.get_by_text("6 × 04 red").first).to_be_visible()
+        expect(self.page.locator("[data-finding=other-nozzle]")).to_contain_text("6 × 03 blue")
+
+    def test_a_nozzle_card_and_its_droplets(self) -> None:
+        """ISO 10625 size 04: 1.6 L/min at 3 bar, 0.4227 gal/min."""
+        self.at(self.sprayer, "/nozzle")
+        self.pick("Size of the tips", "04 red")
+        expect(self.page.locator("[data-answer=nozzle]")).to_have_text("0.4227 gal/min")
+        expect(self.page.locator("[data-answer=droplets]")).to_contain_text("Medium.")
+        self.pick("It works", "In the soil")
+        expect(self.page.locator("[data-answer=droplets]")).to_contain_text("Coarse")
+
+    def test_the_tank_is_cleaned_step_by_step(self) -> None:
+        found = Round.objects.create(
+            club=self.club, key="8c0f9a52-6c5c-4f0f-9a0e-2f5f0a2f1a11", product=self.club.products.get(name="Test SC"),
+            machine=self.sprayer, amount_value=4, amount_unit="fl_oz", sheet={}, status="done",
+            started_by=User.objects.get(username="manager-alder"), started_at=f"{today(self.club)}T08:00:00Z",
+        )  # fmt: skip
+        self.club.touch()
+        self.at(self.sprayer, "/clean")
+        self.says("Last in it: Test SC (fungicide)")
+        boxes = self.page.locator("label:has(input[type=checkbox])")
+        expect(boxes).to_have_count(2)
+        boxes.nth(0).click()
+        self.button("Note the cleaning").click()
+        self.says("one step of cleaning is still to do")
+        self.button("Undo").click()
+        self.says("2 steps of cleaning are still to do")
+        found.delete()
+
+
+class FinishTeaches(KitTest):
+    def test_spray_really_used_is_taken_over(self) -> None:
+        """7.7 gal on 7,000 ft² are 1.1 gal/1000 ft² (arithmetic)."""
+        self.pick_spray()
+        self.button("Start the round").click()
+        self.page.wait_for_url("**/round/*")
+        self.page.get_by_role("textbox", name="Spray put down").fill("7.7 gal")
+        expect(self.page.get_by_text("1.1 gal/1000 ft² in a pass, +10 %")).to_be_visible()
+        self.page.get_by_text("Take this as its output from now on").click()
+        self.button("Put it in the book").click()
+        self.page.wait_for_url("**/book/*")
+        self.at(self.sprayer)
+        self.says("1.1 gal/1000 ft² in a pass: a finished round")
+
+
+class Passes(KitTest):
+    def setUp(self) -> None:
+        super().setUp()
+        area = Area.objects.get(club=self.club)
+        measure = {"method": "rectangle", "unit": "ft", "values": {"length": 100, "width": 70}}
+        hazards = [{"kind": "drain", "name": "yard", "buffer": {"value": 10, "unit": "ft"}}]
+        save_area(self.club, AreaIn(**(AREA | {"size": None, "measure": measure, "hazards": hazards})), area)
+
+    def plan(self) -> None:
+        self.go("passes")
+        self.pick("Area", "North green")
+        self.fill("Passes apart", "10")
+        self.pick("Rings along the edge", "None")
+
+    def test_a_plan_a_landing_map_and_four_ways_side_by_side(self) -> None:
+        self.plan()
+        self.says("7 stripes, 10 ft apart")
+        expect(self.page.locator("[data-answer=landed]")).to_contain_text("nothing will show dark")
+        drawn = self.page.evaluate("""() => {
+            const c = document.querySelector('[data-map=landing] canvas');
+            return new Set(c.getContext('2d').getImageData(0, 0, c.width, c.height).data).size; }""")  # fmt: skip
+        self.assertGreater(drawn, 2, "the map holds no picture")
+        self.pick("It is walked", "Tired")
+        expect(self.page.locator("[data-answer=landed]")).not_to_contain_text("CV of 0 %")
+        self.button("Lay them side by side").click()
+        expect(self.page.locator("[data-answer=compared]")).to_contain_text("is the most even")
+        self.page.get_by_role("region", name="Two at right angles").get_by_role("button", name="Walk it so").click()
+        self.says("17 stripes")
+        self.page.reload()
+        self.says("17 stripes")
+
+    def test_a_drain_is_put_on_the_plan_by_keyboard_and_kept_off(self) -> None:
+        self.plan()
+        self.button("Place it on the plan").click()
+        self.pick("yard", "A spot")
+        for label, text in (("Middle, from the left, ft", "50"), ("Middle, from below, ft", "35"), ("Across, ft", "2")):
+            self.fill(label, text)
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_text("Keep 10 ft off drain, yard.")).to_be_visible()
+        self.assertEqual(Area.objects.get(club=self.club).hazards[0]["lies"]["x"], "50")
+
+    def test_the_plan_as_geojson(self) -> None:
+        self.plan()
+        self.button("Write GeoJSON").click()
+        expect(self.page.locator("[data-field=latitude] [role=alert]")).to_contain_text("not measured by positions")
+        self.fill("Latitude", "41.2")
+        self.fill("Longitude", "-71.6")
+        with self.page.expect_download() as coming:
+            self.button("Write GeoJSON").click()
+        made = json.loads(coming.value.path().read_text(encoding="utf-8"))
+        self.assertEqual(sum(f["properties"]["what"] == "stripe" for f in made["features"]), 7)
+
+    def test_ground_narrower_than_a_swath(self) -> None:
+        self.plan()
+        self.fill("Passes apart", "90")
+        expect(self.page.locator("[data-field=spacing] [role=alert]")).to_contain_text("narrower than a swath")
+
+    def test_the_card_prints_the_plan_without_the_form(self) -> None:
+        self.plan()
+        self.says("7 stripes")
+        self.page.emulate_media(media="print")
+        expect(self.page.get_by_text("As one walks it")).to_be_visible()
+        expect(self.page.get_by_text("What lands where")).to_be_hidden()
+
+
+class Water(KitTest):
+    cans = "\n".join(f"{d} {10 + i % 4 * 20} {10 + i // 4 * 15}" for i, d in enumerate(
+        [0.2, 0.22, 0.24, 0.26, 0.25, 0.23, 0.21, 0.19, 0.22, 0.2, 0.24, 0.26, 0.24, 0.1, 0.23, 0.21]))  # fmt: skip
+
+    def test_an_audit_its_minutes_and_its_tasks(self) -> None:
+        """0.25 in at 0.4375 in/h with a low quarter of 79 %: 39.3 min, set as 40 (see the API's tests)."""
+        area = Area.objects.get(club=self.club)
+        self.go(f"ground/{area.pk}/water")
+        self.fill("Cans, one a line", self.cans)
+        self.fill("Ran for, min", "30")
+        self.fill("Wind", "2")
+        self.says("gets 0.438 in/h")
+        expect(self.page.locator("[data-can=dry]")).to_have_count(1)
+        expect(self.page.locator("[data-answer=run]")).to_contain_text("40 min")
+        self.fill("Cans, one a line", self.cans + "\nwet")
+        expect(self.page.get_by_text("Can 17.")).to_be_visible()
+        self.fill("Cans, one a line", self.cans)
+        self.button("Keep the audit").click()
+        expect(self.page.get_by_role("heading", name="Audits")).to_be_visible()
+        self.assertEqual(WaterAudit.objects.get().by, "Manager alder")
+        self.go("today")
+        self.page.get_by_text("Dry spot, can 14").click()
+        expect(self.page.get_by_text("Dry spot, can 14")).to_have_count(0)
+        self.assertEqual(Task.objects.get().done_by, "Manager alder")
+
+    def test_three_cans_are_no_audit(self) -> None:
+        self.go(f"ground/{Area.objects.get(club=self.club).pk}/water")
+        self.fill("Cans, one a line", "0.2\n0.3\n0.2")
+        self.fill("Ran for, min", "20")
+        expect(self.page.get_by_text("3 cans make no audit")).to_be_visible()

@@ -10,6 +10,7 @@ import sys
 import tempfile
 import time
 import urllib.request
+from collections.abc import Callable
 from pathlib import Path
 
 from playwright.sync_api import Page, ViewportSize, sync_playwright
@@ -21,7 +22,7 @@ BASE = f"http://localhost:{PORT}"
 CHROMIUM = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
             "--disable-background-networking", "--disable-component-update", "--disable-sync"]  # fmt: skip
 WIDE: ViewportSize = {"width": 1280, "height": 800}
-PHONE: ViewportSize = {"width": 390, "height": 844}
+PANS = "0.13 0.29 0.46 0.63 0.78 0.88 0.95 1.09 1.26 1.31 1.07 0.61 0.23"
 
 
 def pick(page: Page, label: str, option: str) -> None:
@@ -64,67 +65,100 @@ def reckon(page: Page, product: str, areas: tuple[str, ...], machine: str, rate:
 
 def take(page: Page, only: set[str]) -> None:
     def shot(name: str) -> None:
+        page.wait_for_timeout(300)
         if not only or name in only:
             page.screenshot(path=OUT / f"{name}.png")
             print(f"  {name}.png", flush=True)
 
     page.set_viewport_size(WIDE)
-    page.goto(BASE)
-    page.wait_for_selector("text=Sign-in name")
-    shot("door")
     sign_in(page)
     page.wait_for_selector("text=Last in the book")
     shot("today")
+    take_ground(page, shot)
+    take_shelf_and_kit(page, shot)
+    take_reckon(page, shot)
+    take_passes(page, shot)
+    take_round(page, shot)
+    go(page, "book", "text=applications in the book")
+    shot("book")
+    go(page, "club/house", "text=In what order is the tank filled?")
+    shot("house")
+
+
+def scroll_to(page: Page, heading: str) -> None:
+    page.get_by_role("heading", name=heading).evaluate("e => scrollTo(0, e.getBoundingClientRect().top + scrollY - 20)")
+
+
+def take_ground(page: Page, shot: Callable[[str], None]) -> None:
     go(page, "ground", "text=Memorial lawn")
     shot("ground")
     page.get_by_role("link", name="Terrace").click()
     page.wait_for_selector("text=How it was measured")
-    page.wait_for_timeout(300)
-    shot("area")
     page.get_by_role("link", name="Measure it again").click()
     pick(page, "How it is measured", "Radii around a pin")
     page.get_by_role("textbox", name="Radii, in order").fill("48 52 57 61 55 50 47 51 58 60 54 49")
     page.wait_for_selector("[data-answer=size]")
-    page.wait_for_timeout(400)
     shot("measure")
     page.get_by_role("link", name="Soil pH").click()
     page.get_by_role("textbox", name="Target pH").fill("6.8")
     page.wait_for_selector("text=elemental sulfur in all")
-    page.wait_for_timeout(300)
     shot("soil")
+    go(page, "ground", "text=Memorial lawn")
+    page.get_by_role("link", name="Bowling green").click()
+    page.get_by_role("link", name="Water", exact=True).click()
+    page.wait_for_selector("text=How long to run it")
+    shot("water")
+
+
+def take_shelf_and_kit(page: Page, shot: Callable[[str], None]) -> None:
     go(page, "shelf", "text=Heronsedge SC")
     shot("shelf")
     page.get_by_role("link", name="Heronsedge SC").click()
     page.wait_for_selector("text=Understood")
-    page.wait_for_timeout(300)
     shot("product-card")
     go(page, "kit", "text=Knapsack")
     shot("kit")
+    page.get_by_role("link", name="Knapsack").click()
+    page.wait_for_selector("text=season by season")
+    shot("machine")
+    go(page, "kit", "text=Rotary spreader")
+    page.get_by_role("link", name="Rotary spreader").click()
+    page.get_by_role("link", name="Calibrate", exact=True).click()
+    pick(page, "Bench", "Pans across the swath")
+    page.get_by_role("textbox", name="Pans apart, middle to middle").fill("2")
+    page.get_by_role("textbox", name="Caught by pan, from the left").fill(PANS)
+    page.wait_for_selector("h2:has-text('How far apart to walk')")
+    page.get_by_role("textbox", name="Caught by pan").evaluate("e => scrollTo(0, e.getBoundingClientRect().top - 40)")
+    shot("bench")
+
+
+def take_reckon(page: Page, shot: Callable[[str], None]) -> None:
     reckon(page, "Heronsedge SC", ("Bowling green",), "Walking boom", "0.42")
     shot("reckon-spray")
-    page.get_by_role("heading", name="This season").evaluate("e => e.scrollIntoView()")
-    page.wait_for_timeout(200)
-    shot("reckon-season")
-    page.evaluate("() => scrollTo(0, 0)")
     page.locator("h1").click()
     page.keyboard.press("=")
     page.get_by_role("textbox", name="Reckon line").fill("0.5 lb N/M from saltmarsh on terrace with drop in 2 passes")
     page.wait_for_selector("text=Open in Reckon")
-    page.wait_for_timeout(200)
     shot("reckon-line")
     page.keyboard.press("Escape")
     go(page, "reckon/compare", "text=As much active as")
     pick(page, "For", "Dollar spot")
     pick(page, "On", "Bowling green")
     page.wait_for_selector("text=costs least here")
-    page.wait_for_timeout(300)
     shot("reckon-compare")
-    reckon(page, "Reedling ME", ("Croquet 1", "Tennis courts"), "Walking boom")
-    shot("reckon-areas")
-    page.set_viewport_size(PHONE)
-    page.wait_for_timeout(300)
-    shot("reckon-phone")
-    page.set_viewport_size(WIDE)
+
+
+def take_passes(page: Page, shot: Callable[[str], None]) -> None:
+    go(page, "passes", "text=Pick the ground")
+    pick(page, "Area", "Terrace")
+    pick(page, "Machine", "Rotary spreader")
+    page.wait_for_selector("[data-answer=landed]")
+    shot("passes")
+    scroll_to(page, "What lands where")
+    shot("landing")
+
+
+def take_round(page: Page, shot: Callable[[str], None]) -> None:
     reckon(page, "Heronsedge SC", ("Bowling green",), "Knapsack", "0.42")
     page.get_by_role("button", name="Start the round").click()
     page.wait_for_selector("text=Put on")
@@ -133,17 +167,11 @@ def take(page: Page, only: set[str]) -> None:
     page.wait_for_selector("text=Tank 1: Fill")
     for box in page.locator("section[aria-label='Tank 1'] label").all()[:2]:
         box.click()
-    page.wait_for_timeout(400)
     shot("round")
     page.get_by_role("textbox", name="Product used").fill("8.1")
     page.wait_for_selector("text=It goes in the book all the same")
     page.get_by_role("button", name="Put it in the book").scroll_into_view_if_needed()
-    page.wait_for_timeout(400)
     shot("round-finish")
-    go(page, "book", "text=applications in the book")
-    shot("book")
-    go(page, "club/house", "text=In what order is the tank filled?")
-    shot("house")
 
 
 def main() -> None:

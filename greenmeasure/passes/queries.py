@@ -259,7 +259,7 @@ def _facts(found: Laid, stripes: int, rings: int, us: bool) -> list[FactOut]:
         ("Walked putting down", _far(on, us)), ("Walked between", _far(between, us)),
         ("Pace", f"{pace_text(found.pace, us)}{known}"), ("Time", f"{time_text(_seconds(found))}, fillings not counted"),
         ("Ground covered", f"{readable(Quantity(per, UNITS['m2']), us)} a round, of {found.area.size}"),
-        ("Refills", str(len(found.refills)) if found.machine else ""),
+        ("Refills", str(len(found.refills) or "none") if found.machine else ""),
     ]  # fmt: skip
     return [FactOut(name=n, text=t) for n, t in facts if t]
 

@@ -33,7 +33,13 @@ export function LandingMap({ landed, plan, us, width = 720 }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { columns, rows, left, bottom, block } = landed;
   const box = { left, bottom, right: left + columns * block, top: bottom + rows * block };
-  const f = frame(box, width, width * 0.66, 8);
+  const whole = {
+    left: Math.min(box.left, plan.left),
+    bottom: Math.min(box.bottom, plan.bottom),
+    right: Math.max(box.right, plan.right),
+    top: Math.max(box.top, plan.top),
+  };
+  const f = frame(whole, width, width * 0.66, 8);
   useEffect(() => {
     const sheet = canvas.current?.getContext("2d");
     if (!sheet) return;
@@ -41,7 +47,7 @@ export function LandingMap({ landed, plan, us, width = 720 }: Props) {
     const image = sheet.createImageData(columns, rows);
     bytes.forEach((b, i) => {
       const [red, green, blue] = table[b]!;
-      image.data.set([red, green, blue, b ? 255 : 0], i * 4);
+      image.data.set([red, green, blue, Math.min(255, b * 17)], i * 4);
     });
     sheet.putImageData(image, 0, 0);
   }, [landed.cells, columns, rows]);
@@ -61,14 +67,17 @@ export function LandingMap({ landed, plan, us, width = 720 }: Props) {
       />
       <GroundSheet viewBox={`0 0 ${f.width} ${f.height}`} aria-hidden>
         {plan.outlines.map((o, i) => (
-          <path key={i} className="bare" d={closed(f, o.ring)} />
+          <g key={i}>
+            <path className="halo" d={closed(f, o.ring)} />
+            <path className="bare" d={closed(f, o.ring)} />
+          </g>
         ))}
         {plan.zones
           .filter((z) => !z.buffer)
           .map((z, i) => (
             <path key={i} className="bare" d={closed(f, z.ring)} />
           ))}
-        <ScaleBar frame={f} span={box.right - box.left} us={us} north={plan.north} />
+        <ScaleBar frame={f} span={whole.right - whole.left} us={us} north={plan.north} />
       </GroundSheet>
     </Box>
   );

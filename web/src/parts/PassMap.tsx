@@ -21,6 +21,12 @@ export const GroundSheet = styled.svg`
     stroke-width: 1.4;
     stroke-linejoin: round;
   }
+  .halo {
+    fill: none;
+    stroke: ${t.sheet};
+    stroke-width: 4;
+    stroke-linejoin: round;
+  }
   .cut {
     fill: ${t.sheet};
     stroke: ${t.ink};
@@ -59,11 +65,6 @@ export const GroundSheet = styled.svg`
     fill: ${t.accent};
     stroke: ${t.sheet};
     stroke-width: 1.5;
-  }
-  .onmark {
-    fill: ${t.onAccent};
-    stroke: none;
-    font-weight: 700;
   }
   .bar path {
     stroke: ${t.ink};
@@ -165,10 +166,11 @@ function Name({ of: zone, f }: { of: Schemas["PassesOut"]["zones"][number]; f: F
   const xs = zone.ring.map((p) => f.x(p.x));
   const ys = zone.ring.map((p) => f.y(p.y));
   const right = Math.max(...xs) > f.width * 0.7;
+  const [top, foot] = [Math.min(...ys), Math.max(...ys)];
   return (
     <text
       x={right ? Math.min(...xs) - 6 : Math.max(...xs) + 6}
-      y={(Math.min(...ys) + Math.max(...ys)) / 2 + 4}
+      y={foot - top > 60 ? top + 14 : (top + foot) / 2 + 4}
       textAnchor={right ? "end" : "start"}
     >
       {zone.name}

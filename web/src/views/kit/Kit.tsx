@@ -13,8 +13,47 @@ import { Waiting } from "../../parts/Waiting";
 const Mind = styled.p`
   font-size: ${t.s13};
   color: ${t.caution};
-  max-width: 30em;
 `;
+
+/** A machine in the list, and under it what it asks for. */
+function MachineRow({ machine: m }: { machine: Schemas["MachineOut"] }) {
+  const club = useClub();
+  const asks = m.findings[0];
+  const open = asks && { borderBottom: 0, paddingBottom: 0 };
+  return (
+    <>
+      <tr>
+        <td style={open}>
+          <Link to={`/c/${club.slug}/kit/${m.id}`}>{m.name}</Link>
+          <div className="soft narrow">{m.form_text}</div>
+        </td>
+        <td className="wide" style={open}>
+          {m.form_text}
+        </td>
+        <td className="figure" style={open}>
+          {m.capacity.text}
+          {m.reach && <div className="soft">covers {m.reach}</div>}
+        </td>
+        <td className="figure loose" style={open}>
+          {m.output?.text ?? ""}
+        </td>
+        <td className="wide soft" style={open}>
+          {m.state}
+        </td>
+        <td className="wide soft" style={open}>
+          {m.tank}
+        </td>
+      </tr>
+      {asks && (
+        <tr>
+          <td colSpan={6} style={{ paddingTop: 2 }}>
+            <Mind>{asks.sentence}</Mind>
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
 
 /** How many there are, and which of them asks for something. */
 function sentence(list: Schemas["MachineOut"][]) {
@@ -27,7 +66,6 @@ function sentence(list: Schemas["MachineOut"][]) {
 
 /** The club's machines. */
 export function Kit() {
-  const club = useClub();
   const machines = useMachines();
   const may = useMay("manager");
   const add = (
@@ -49,7 +87,7 @@ export function Kit() {
               <thead>
                 <tr>
                   <th>Machine</th>
-                  <th>What</th>
+                  <th className="wide">What</th>
                   <th className="figure">Holds</th>
                   <th className="figure">Puts down in a pass</th>
                   <th className="wide">How that is known</th>
@@ -58,17 +96,7 @@ export function Kit() {
               </thead>
               <tbody>
                 {list.map((m) => (
-                  <tr key={m.id}>
-                    <td>
-                      <Link to={`/c/${club.slug}/kit/${m.id}`}>{m.name}</Link>
-                      {m.findings.length > 0 && <Mind>{m.findings[0]!.sentence}</Mind>}
-                    </td>
-                    <td>{m.form_text}</td>
-                    <td className="figure">{m.capacity.text}</td>
-                    <td className="figure">{m.output?.text ?? ""}</td>
-                    <td className="wide soft">{m.state}</td>
-                    <td className="wide soft">{m.tank}</td>
-                  </tr>
+                  <MachineRow key={m.id} machine={m} />
                 ))}
               </tbody>
             </Ledger>

@@ -43,6 +43,8 @@ const spans: Record<Exclude<How, "">, [keyof Lies, string][]> = {
   side: [["side", "Number of the side"]],
 };
 
+const called = (h: Schemas["HazardOut"]) => [h.kind_text, h.name].filter(Boolean).join(", ");
+
 /** Where what must be kept off lies on the plan: a spot, a box, or along a side. */
 export function NearSection({ area, placing, onPlacing }: Props) {
   const club = useClub();
@@ -102,7 +104,7 @@ export function NearSection({ area, placing, onPlacing }: Props) {
       {!placing &&
         area.hazards.map((h, i) => (
           <p key={i}>
-            <strong>{h.name || h.kind_text}</strong>
+            <strong>{called(h)}</strong>
             {h.buffer ? `: ${h.buffer.text} away` : ""}
             {h.lies ? "" : "; not on the plan yet"}
           </p>
@@ -113,15 +115,9 @@ export function NearSection({ area, placing, onPlacing }: Props) {
           {area.hazards.map((h, i) => {
             const p = places[i]!;
             return (
-              <Fields
-                key={i}
-                $columns={4}
-                style={{ marginTop: 12 }}
-                role="group"
-                aria-label={h.name || h.kind_text}
-              >
+              <Fields key={i} $columns={4} style={{ marginTop: 12 }} role="group" aria-label={called(h)}>
                 <PickField
-                  label={h.name || h.kind_text}
+                  label={called(h)}
                   name={`places.${i}`}
                   value={p.how}
                   options={[

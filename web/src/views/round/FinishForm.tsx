@@ -53,7 +53,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     used: { value: round.planned.number.replaceAll(",", ""), unit: round.planned.unit },
     treated: round.parts.map((p) => ({ value: p.treated.exact, unit: p.treated.unit })),
     spray: { value: "", unit: round.planned_spray?.unit ?? "gal" },
-    setting: round.sheet.parts.length === 1 ? (round.sheet.parts[0]!.setting ?? "") : "",
+    setting: "",
     teach: false,
     lot: "",
     wind: "",
@@ -131,7 +131,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                 name="setting"
                 value={value.setting}
                 onChange={(setting) => change({ setting })}
-                hint="With what was used, the round teaches the setting."
+                hint="Type it where what was used was weighed: the round then teaches the setting."
                 input={{ inputMode: "decimal" }}
               />
             )}

@@ -194,7 +194,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
       {open && round.planned_spray === null && (
         <OnlyOnScreen>
           <Section title="Half way there">
-            <Midway solid />
+            <Midway solid loaded={sheet.loads[0] && { value: sheet.loads[0].product, unit: "lb" }} />
           </Section>
         </OnlyOnScreen>
       )}

@@ -215,6 +215,77 @@ class DryBenches(KitTest):
         expect(self.page.locator("[data-answer=midway]")).to_contain_text("20 lb should be left now")
 
 
+class ByKeyboard(KitTest):
+    """Every bench at the phone's width, worked by the keyboard alone, from the first field to the button that keeps it."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.page.set_viewport_size(PHONE)
+
+    def tab_to(self, name: str) -> None:
+        """Go on by the tab key until what is called so has the focus."""
+        for _ in range(60):
+            self.page.keyboard.press("Tab")
+            here = self.page.evaluate("""() => { const e = document.activeElement; if (!e) return '';
+                const by = (e.getAttribute('aria-labelledby') || '').split(' ').map(i => document.getElementById(i)?.innerText);
+                return [e.getAttribute('aria-label'), e.labels?.[0]?.innerText, ...by, e.innerText].join('|'); }""")  # fmt: skip
+            if name in here.split("|"):
+                return
+        self.fail(f"the tab key does not reach {name!r}")
+
+    def work(self, machine: Machine, method: str, typed: dict[str, str]) -> Calibration:
+        """Work a bench: fields are typed into, lists (`Product=`) picked from by their first letters."""
+        self.at(machine, f"/calibrate?bench={method}")
+        self.page.get_by_role("button", name=re.compile("Bench$")).focus()
+        for name, text in typed.items():
+            self.tab_to(name.rstrip("="))
+            if name.endswith("="):
+                self.page.keyboard.press("Enter")
+                self.page.get_by_role("listbox").wait_for()
+            self.page.keyboard.type(text)
+            if name.endswith("="):
+                self.page.keyboard.press("Enter")
+                expect(self.page.get_by_role("listbox")).to_have_count(0)
+        expect(self.answer()).to_be_visible()
+        self.tab_to("Keep the check" if method == "tips" else "Keep it and use it")
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_url(f"**/kit/{machine.pk}")
+        return Calibration.objects.get(method=method)
+
+    def test_the_wet_ones(self) -> None:
+        paced = {"Distance timed": "100", "It took, s": "60", "Swath": "5"}
+        gallons = {"Measured in=": "gal"}
+        strip = {"Length of the strip": "100", "Swath": "5", **gallons, "Used in run 1, gal": ".5"}
+        flow = {**paced, **gallons, "Caught in run 1, gal": ".5", "Time of run 1, s": "60"}
+        catch = {"Course=": "1/128 acre", "One nozzle covers": "2", "Caught in run 1, fl oz": "43.56"}
+        emptying = {"Poured in": "2", **paced, "Empty after, in run 1, s": "240"}
+        for method, typed in (("strip", strip), ("flow", flow), ("catch", catch), ("emptying", emptying)):
+            kept = self.work(self.sprayer, method, typed)
+            self.assertAlmostEqual((kept.rate or 0) / 0.0407458, 1, places=4, msg=method)  # 1 gal/1000 ft² in L/m²
+        checked = self.work(self.sprayer, "tips", {"Caught for, s": "60", "Caught by tip, from the left": "40 41 40"})
+        self.assertIsNone(checked.rate)
+
+    def test_the_hose(self) -> None:
+        self.set(self.sprayer, form="hose_end")
+        self.work(self.sprayer, "dial", {
+            "The dial sets": "1", "in each": "1", "The bucket holds": "5", "Full after, s": "60", "Area sprayed": "2000",
+            "It took, s": "120",
+        })  # fmt: skip
+
+    def test_the_dry_ones(self) -> None:
+        product = {"Product=": "Test 20"}
+        weighed = self.work(self.spreader, "weight", {
+            **product, "Setting": "5", "Length walked": "100", "Width of a pass": "10", "Put down in run 1, lb": "1",
+        })  # fmt: skip
+        self.assertEqual((weighed.setting, weighed.product and weighed.product.name), (5, "Test 20-0-10"))
+        caught = self.work(self.spreader, "tray", {
+            **product, "Setting": "4", "Length pushed": "20", "Width of the spreader": "2", "Caught in run 1, lb": "0.1",
+        })  # fmt: skip
+        self.assertEqual(caught.setting, 4)
+        pans = {**product, "Pans apart, middle to middle": "2", "Caught by pan, from the left": PANS}
+        self.assertAlmostEqual(self.work(self.spreader, "pans", pans).swath or 0, 16 * 0.3048)
+
+
 class OnThePhone(KitTest):
     def setUp(self) -> None:
         super().setUp()

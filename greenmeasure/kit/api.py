@@ -8,10 +8,9 @@ from ninja import Path, Router
 from greenmeasure.common.auth import APPLICATOR, MANAGER, VIEWER, club_of, user_of
 from greenmeasure.common.names import put_back
 from greenmeasure.kit import actions, benches, queries, tools
+from greenmeasure.kit.bench_schemas import BenchAskIn, BenchOut
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.schemas import (
-    BenchAskIn,
-    BenchOut,
     CalibrationIn,
     CleaningIn,
     KitOptionsOut,

@@ -13,8 +13,7 @@ from core.rates.working import Step
 from core.units import LENGTH, MASS, PRESSURE, UNITS, VOLUME, Quantity, positive, show_number, show_percent, unit
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.schemas import FactOut, QuantityIn, filled, number_in, quantity_in, working_out
-from greenmeasure.kit.models import Machine
-from greenmeasure.kit.schemas import (
+from greenmeasure.kit.bench_schemas import (
     BenchOut,
     CatchIn,
     DialIn,
@@ -33,7 +32,10 @@ from greenmeasure.kit.schemas import (
     TrayIn,
     WeightIn,
 )
+from greenmeasure.kit.models import Machine
 
+SHORT = 10.0
+"""A course walked in less than this [m] is too short to be sure of (common practice, no source)."""
 Figures = StripIn | FlowIn | CatchIn | EmptyingIn | DialIn | TipsIn | WeightIn | TrayIn | PansIn
 
 
@@ -162,7 +164,8 @@ def _catch(f: CatchIn, club: Club) -> Benched:
         pace = sprayer.check_pace(far / seconds, "walk_seconds")
     made = _sprayed(found, club, litres, f.unit, working.catch(course, litres), pace=pace)
     walk = working.length_text(far, club.us)
-    return _with(made, facts=(("Walk", f"{walk} while it is caught"), *made.facts))
+    notes = (f"{walk} is soon walked: a slip of a step counts much. A larger course is surer.",) if far < SHORT else ()
+    return _with(made, facts=(("Walk", f"{walk} while it is caught"), *made.facts), notes=(*notes, *made.notes))
 
 
 def _emptying(f: EmptyingIn, club: Club) -> Benched:

@@ -25,6 +25,7 @@ from greenmeasure.common.errors import Missing
 from greenmeasure.common.findings import FindingOut, finding_out
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import OptionOut, quantity_out, rate_out
+from greenmeasure.kit.bench_schemas import PansIn, PatternOut, TrustName
 from greenmeasure.kit.benches import bench, bench_out, flow_text
 from greenmeasure.kit.models import Calibration, Machine
 from greenmeasure.kit.schemas import (
@@ -38,11 +39,8 @@ from greenmeasure.kit.schemas import (
     MachineKindName,
     MachineOut,
     MachineWholeOut,
-    PansIn,
-    PatternOut,
     SizeOut,
     TankOut,
-    TrustName,
     UseOut,
 )
 from greenmeasure.kit.tanks import held

@@ -16,16 +16,7 @@ from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.benches import flow_text, new_flow
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import setting_of
-from greenmeasure.kit.schemas import (
-    MidwayIn,
-    MidwayOut,
-    NozzleIn,
-    NozzleOut,
-    PaceIn,
-    PaceOut,
-    SettingIn,
-    SettingOut,
-)
+from greenmeasure.kit.schemas import MidwayIn, MidwayOut, NozzleIn, NozzleOut, PaceIn, PaceOut, SettingIn, SettingOut
 from greenmeasure.shelf.queries import card_of
 
 

@@ -8,7 +8,7 @@ from greenmeasure.ground.actions import place_hazards
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_out
 from greenmeasure.ground.schemas import AreaOut
-from greenmeasure.passes import queries
+from greenmeasure.passes import geojson, queries
 from greenmeasure.passes.schemas import ComparedPlansOut, ExportIn, LandedOut, LandIn, PassesOut, PlacesIn, PlanIn
 
 router = Router(tags=["passes"])
@@ -35,7 +35,7 @@ def compare_passes(request: HttpRequest, club: Path[str], data: LandIn) -> Compa
 @router.post("/geojson", auth=VIEWER, response={200: dict})
 def export_passes(request: HttpRequest, club: Path[str], data: ExportIn) -> JsonResponse:
     """The plan as GeoJSON."""
-    made = queries.geojson(club_of(request), data)
+    made = geojson.export(club_of(request), data)
     return JsonResponse(made, content_type="application/geo+json", json_dumps_params={"indent": 1})
 
 

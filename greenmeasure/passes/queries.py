@@ -1,38 +1,24 @@
-"""Walking plans and what lands where, for a club's ground and machines."""
+"""Walking plans, and what lands where, in the API's words."""
 
 import base64
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
-from shapely.geometry import Polygon
-from shapely.geometry.base import BaseGeometry
 
-from core.areas.plan import Outline, Plan
-from core.errors import InputError
-from core.machines.sprayer import check_pace
 from core.machines.working import length_text, pace_text, time_text
-from core.passes.geo import Anchor, check_anchor, positions
 from core.passes.landing import Hand, Landed, Profile, coarse, dark_stripes, even_profile, land, profile_of
-from core.passes.near import outline_of, shape_of, sides_of
-from core.passes.plan import KeepOff, PassKind, Refill, Walk, refills, walk
-from core.rates.dose import dose
+from core.passes.near import sides_of
+from core.passes.plan import PassKind
 from core.readable import readable
-from core.units import LENGTH, SPEED, UNITS, Quantity, positive, show_number, show_percent
+from core.units import LENGTH, UNITS, Quantity, positive, show_number, show_percent
 from greenmeasure.accounts.models import Club
-from greenmeasure.common.schemas import FactOut, filled, number_in, quantity_in, rate_in
-from greenmeasure.ground.actions import lies_at
-from greenmeasure.ground.measuring import sketch_in
-from greenmeasure.ground.models import Area
-from greenmeasure.ground.queries import area_of, plan_of
-from greenmeasure.ground.schemas import MeasureIn, OutlineOut, PointOut
-from greenmeasure.kit.models import Machine
-from greenmeasure.kit.queries import machine_of
+from greenmeasure.common.schemas import FactOut, filled, number_in, quantity_in
+from greenmeasure.ground.schemas import OutlineOut, PointOut
+from greenmeasure.passes.laying import Laid, laid, zones
 from greenmeasure.passes.schemas import (
     ComparedPlansOut,
-    ExportIn,
     LandedOut,
     LandIn,
     MarkedOut,
@@ -42,16 +28,10 @@ from greenmeasure.passes.schemas import (
     SecondName,
     VariantOut,
     WalkedIn,
-    ZoneOut,
 )
-from greenmeasure.shelf.queries import card_of, row_of
 
-STROLL = 1.2
-"""A walking pace [m/s] taken where the machine's was never measured (common practice, no source)."""
 MOST_BLOCKS = 300
 """Blocks along the longer side of a landing map as it is sent; it is reckoned finer."""
-LINE = 0.15
-"""Half the width that a thing along a side is drawn with [m]."""
 SOME = 0.02
 """A share of the area that is worth a word."""
 FINEST, MOST_CELLS = 0.1, 1_200_000
@@ -59,134 +39,6 @@ SECONDS: dict[SecondName, str] = {
     "none": "One round", "right_angles": "Two at right angles", "diagonal": "Two, the second on the diagonal",
     "offset": "Two, the second between the first",
 }  # fmt: skip
-
-
-@dataclass(frozen=True)
-class Laid:
-    """A plan with all that it rests on, in metres."""
-
-    area: Area
-    machine: Machine | None
-    plan: Plan
-    has_plan: bool
-    outline: BaseGeometry
-    keep_off: tuple[tuple[str, KeepOff], ...]
-    walks: tuple[Walk, ...]
-    spacing: float
-    pace: float
-    pace_known: bool
-    refills: tuple[Refill, ...]
-    rate: float | None
-    rate_unit: str
-    label: tuple[float, float] | None
-
-
-def laid(club: Club, data: PlanIn) -> Laid:
-    """Lay a plan.
-
-    Raises:
-        InputError: no spacing, ground too narrow for it, or a figure at fault, named by its field.
-        Missing: an area, machine or product that the club does not have.
-    """
-    area = area_of(club, data.area_id)
-    machine = machine_of(club, data.machine_id) if data.machine_id else None
-    found = plan_of(area)
-    plan = found or _typed_plan(area, data)
-    outline = outline_of(plan)
-    spacing = _spacing(data, machine)
-    kept = tuple(_keep_off(area, outline, data)) if data.keep_off else ()
-    walks = _walks(outline, spacing, data, [k for _, k in kept])
-    pace, known = _pace(data, machine)
-    rate, unit, label = _rate(club, data, area)
-    return Laid(
-        area, machine, plan, found is not None, outline, kept, walks, spacing, pace, known,
-        tuple(_refills(walks, machine, rate)), rate, unit, label,
-    )  # fmt: skip
-
-
-def _typed_plan(area: Area, data: PlanIn) -> Plan:
-    """A rectangle of the area's size, for ground that was never measured."""
-    size = area.size.base
-    long = quantity_in("length", given, LENGTH).base if (given := filled(data.length)) else math.sqrt(size)
-    if not 0.02 * long <= size / long <= 50 * long:
-        raise InputError("length", show_number(long), "The ground would be a mere line.", "Check the length and its unit.")
-    wide = size / long
-    return Plan((Outline(((0.0, 0.0), (long, 0.0), (long, wide), (0.0, wide))),))
-
-
-def _spacing(data: PlanIn, machine: Machine | None) -> float:
-    if given := filled(data.spacing):
-        return quantity_in("spacing", given, LENGTH).base
-    if machine and machine.swath:
-        return machine.swath
-    whose = f"The swath of {machine.name} is not known." if machine else "No machine is picked."
-    raise InputError("spacing", None, whose, "Type how far apart the passes are, or calibrate the machine.")
-
-
-def _keep_off(area: Area, outline: BaseGeometry, data: PlanIn) -> Sequence[tuple[str, KeepOff]]:
-    ground, found = area.ground, []
-    for i, (typed, hazard) in enumerate(zip(area.hazards, ground.hazards, strict=True)):
-        if typed.get("lies"):
-            shape = shape_of(lies_at(typed["lies"], f"places.{i}"), outline)
-            name = f"{hazard.kind.text}, {hazard.name}" if hazard.name else hazard.kind.text
-            found.append((name, KeepOff(shape, hazard.buffer)))
-    return found
-
-
-def _walks(outline: BaseGeometry, spacing: float, data: PlanIn, kept: Sequence[KeepOff]) -> tuple[Walk, ...]:
-    direction = None
-    if str(data.direction).strip():
-        direction = positive("direction", number_in("direction", data.direction), most=360, zero=True)
-    if not 0 <= data.edges <= 10:
-        raise InputError("edges", data.edges, f"{data.edges} rings along the edge are too many.", "Walk 0 to 10.")
-    first = walk(
-        outline, spacing, direction, edges=data.edges, edges_last=data.edges_last, keep_off=kept, guides=max(0, data.guides)
-    )
-    if data.second == "none":
-        return (first,)
-    turned = {"right_angles": 90.0, "diagonal": 45.0, "offset": 0.0}[data.second]
-    return first, walk(
-        outline, spacing, first.direction + turned, edges=data.edges, edges_last=data.edges_last, keep_off=kept,
-        shift=0.5 if data.second == "offset" else 0.0,
-    )  # fmt: skip
-
-
-def _pace(data: PlanIn, machine: Machine | None) -> tuple[float, bool]:
-    if given := filled(data.pace):
-        return check_pace(quantity_in("pace", given, SPEED).base), True
-    force = machine.in_force if machine else None
-    return (force.pace, True) if force and force.pace else (STROLL, False)
-
-
-def _rate(club: Club, data: PlanIn, area: Area) -> tuple[float | None, str, tuple[float, float] | None]:
-    """The intended rate of product in all [g/m² or L/m²], its unit, and the label's ends as shares of it."""
-    if not (data.product_id and data.row_id and (given := filled(data.rate))):
-        return None, "", None
-    product = card_of(club, data.product_id).core
-    rate = rate_in("rate", given)
-    label = row_of(club, data.product_id, data.row_id, "row_id").label()
-    size = Quantity(area.size.base, UNITS["m2"])
-    amount = dose(product, rate, size).amount
-    low, high = (end.to(rate.unit).value / rate.value for end in (label.lowest, label.highest))
-    return amount.base / size.base, "g" if amount.unit.dimension == "mass" else "l", (low, high)
-
-
-def _refills(walks: Sequence[Walk], machine: Machine | None, rate: float | None) -> list[Refill]:
-    """Where a tank or a hopper runs out, over both rounds."""
-    if machine is None:
-        return []
-    each = machine.output.base if machine.output else (rate / len(walks) if rate and machine.kind == "spreader" else None)
-    if not each:
-        return []
-    reach = machine.capacity.base / each
-    count = math.ceil(sum(w.covered for w in walks) / reach * (1 - 1e-9))
-    if count > 200:
-        return []
-    joined = replace(walks[0], passes=tuple(p for w in walks for p in w.passes))
-    return refills(joined, [reach] * count)
-
-
-# --- out --------------------------------------------------------------------------------------------------------
 
 
 def plan_out(club: Club, data: PlanIn) -> PassesOut:
@@ -201,7 +53,7 @@ def passes_out(found: Laid, us: bool) -> PassesOut:
     return PassesOut(
         sentence=_sentence(found, stripes, rings, us), left=left, bottom=bottom, right=right, top=top, north=found.plan.north,
         outlines=[OutlineOut(ring=[PointOut(x=x, y=y) for x, y in o.ring], hole=o.hole) for o in found.plan.outlines],
-        zones=_zones(found),
+        zones=zones(found),
         sides=[
             MarkedOut(x=(a[0] + b[0]) / 2, y=(a[1] + b[1]) / 2, text=str(i))
             for i, (a, b) in enumerate(sides_of(found.outline), start=1)
@@ -233,18 +85,6 @@ def _far(metres: float, us: bool) -> str:
 
 def _seconds(found: Laid) -> float:
     return sum(w.seconds(found.pace) for w in found.walks)
-
-
-def _zones(found: Laid) -> list[ZoneOut]:
-    zones = []
-    for name, off in found.keep_off:
-        shown = off.shape if off.shape.area else off.shape.buffer(LINE)
-        for buffer, shape in ((True, off.shape.buffer(off.buffer)), (False, shown)):
-            for part in getattr(shape, "geoms", [shape]):
-                if isinstance(part, Polygon) and not part.is_empty:
-                    ring = [PointOut(x=x, y=y) for x, y in part.exterior.coords]
-                    zones.append(ZoneOut(name=name, buffer=buffer, ring=ring))
-    return zones
 
 
 def _facts(found: Laid, stripes: int, rings: int, us: bool) -> list[FactOut]:
@@ -419,56 +259,3 @@ def compared(club: Club, data: LandIn) -> ComparedPlansOut:
     ]  # fmt: skip
     best = next(v for v in variants if v.best)
     return ComparedPlansOut(sentence=f"{best.name} is the most even: a CV of {best.cv_text}.", variants=variants)
-
-
-# --- GeoJSON ----------------------------------------------------------------------------------------------------
-
-
-def geojson(club: Club, data: ExportIn) -> dict[str, Any]:
-    """The plan as a GeoJSON FeatureCollection (RFC 7946). Raises InputError where the plan has no position."""
-    found = laid(club, data.plan)
-    anchor = _anchor(found, data)
-
-    def feature(kind: str, points: Sequence[tuple[float, float]], **properties: Any) -> dict[str, Any]:
-        places = positions(points, anchor)
-        shaped: dict[str, Any] = {"Point": places[0], "LineString": places, "Polygon": [places]}
-        return {"type": "Feature", "geometry": {"type": kind, "coordinates": shaped[kind]}, "properties": properties}
-
-    made = [
-        feature("Polygon", [*o.ring, o.ring[0]], what="hole" if o.hole else "area", name=found.area.name)
-        for o in found.plan.outlines
-    ]
-    number = 0
-    for n, w in enumerate(found.walks, start=1):
-        for p in w.passes:
-            number += 1
-            made.append(feature("LineString", p.line, what=p.kind.value, number=number, round=n, guide=p.guide,
-                                length_m=round(p.length, 2)))  # fmt: skip
-    made += [feature("Point", [r.at], what="refill", load=r.load) for r in found.refills]
-    for zone in _zones(found):
-        made.append(
-            feature("Polygon", [(p.x, p.y) for p in zone.ring], what="buffer" if zone.buffer else "keep off", name=zone.name)
-        )
-    return {"type": "FeatureCollection", "features": made}
-
-
-def _anchor(found: Laid, data: ExportIn) -> Anchor:
-    taken = next((m for m in found.area.measurements.all() if m.in_use), None)
-    if taken and found.plan.north:
-        rings = sketch_in(MeasureIn(**taken.given)).rings
-        first = rings[0][0][0]
-        # the ring's own plane touches the earth at its first position, and the plan was moved from it to its corner
-        corner = found.plan.outlines[0].ring[0]
-        return Anchor(first[0], first[1], corner)
-    if not str(data.latitude).strip() or not str(data.longitude).strip():
-        raise InputError("latitude", None, f"{found.area.name} was not measured by positions.",
-                         "Give the position of the plan’s lower left corner, and the bearing of its up.")  # fmt: skip
-    return check_anchor(Anchor(
-        _degrees("latitude", data.latitude), _degrees("longitude", data.longitude), (0.0, 0.0),
-        positive("bearing", number_in("bearing", data.bearing), most=360, zero=True) if str(data.bearing).strip() else 0.0,
-    ))  # fmt: skip
-
-
-def _degrees(field: str, given: float | str) -> float:
-    text = str(given).strip().replace("−", "-")
-    return -number_in(field, text[1:]) if text.startswith("-") else number_in(field, text)

@@ -81,6 +81,20 @@ class Benches(KitTest):
         self.assertIn("40 gal/acre", found["also"])
         self.assertEqual(found["facts"][0]["text"], "204 ft while it is caught")
 
+    def test_the_metric_courses(self) -> None:
+        """A litre on a hectare is a millilitre on 10 m²: 400 mL are 400 L/ha; 30 mL on 1 m² are 30 mL/m², 300 L/ha."""
+        self.club.units = "metric"
+        self.club.save()
+        for course, caught, per_ha in (("ten_m2", 400, "400 L/ha"), ("one_m2", 30, "300 L/ha")):
+            found = self.bench(CATCH | {"course": course, "runs": [caught] * 3, "unit": "ml", "nozzle_width": q(0.5, "m")})
+            self.assertIn(per_ha, found["also"])
+
+    def test_a_timed_course_tells_the_pace(self) -> None:
+        """204.2 ft in 51 s are 4 ft/s (arithmetic)."""
+        facts = {f["name"]: f["text"] for f in self.bench(CATCH | {"walk_seconds": 51})["facts"]}
+        self.assertIn("4 ft/s", facts["Pace"])
+        self.assertEqual(self.bench(CATCH | {"walk_seconds": 2}, expect=422)["fields"][0]["field"], "walk_seconds")
+
     def test_the_trades_constant_stands_in_the_working(self) -> None:
         """0.5 gal/min, 100 ft/min (1.136 mph) and 60 in: 5,940 × 0.5 ÷ 68.18 = 43.56 gal/acre."""
         notes = " ".join(s["note"] for s in self.bench(FLOW)["working"])

@@ -1,47 +1,7 @@
-import styled from "styled-components";
 import type { Schemas } from "../api/client";
-import { t } from "../app/theme";
-import { bar, closed, frame } from "./ground";
-
-const Sheet = styled.svg`
-  display: block;
-  width: 100%;
-  max-width: 560px;
-  height: auto;
-  .turf {
-    fill: ${t.turf};
-    stroke: ${t.ink};
-    stroke-width: 1.6;
-    stroke-linejoin: round;
-    fill-rule: evenodd;
-  }
-  .cut {
-    fill: ${t.sheet};
-    stroke: ${t.ink};
-    stroke-width: 1.2;
-    stroke-dasharray: 4 3;
-  }
-  .mark {
-    stroke: ${t.accent};
-    stroke-width: 0.8;
-  }
-  .scale {
-    fill: none;
-    stroke: ${t.ink};
-    stroke-width: 1.4;
-  }
-  text {
-    font: 500 12px ${t.text};
-    fill: ${t.ink};
-    paint-order: stroke;
-    stroke: ${t.sheet};
-    stroke-width: 3px;
-    stroke-linejoin: round;
-  }
-  ${t.phone} text {
-    font-size: 18px;
-  }
-`;
+import { closed, frame } from "./ground";
+import { GroundSheet } from "./GroundSheet";
+import { ScaleBar } from "./ScaleBar";
 
 const WIDTH = 520;
 const MARGIN = 34;
@@ -50,11 +10,15 @@ const MOST_HEIGHT = 330;
 /** An area to scale, with its measured lines, a scale bar, and north where the plan has one. */
 export function AreaPlan({ plan, us, label }: { plan: Schemas["PlanOut"]; us: boolean; label: string }) {
   const f = frame(plan, WIDTH, MOST_HEIGHT, MARGIN);
-  const { x, y, scale, height } = f;
-  const { metres, text } = bar(Math.max(plan.right - plan.left, 0.01), us);
+  const { x, y } = f;
   const many = plan.marks.length > 14;
   return (
-    <Sheet viewBox={`0 0 ${WIDTH} ${height}`} role="img" aria-label={label}>
+    <GroundSheet
+      viewBox={`0 0 ${f.width} ${f.height}`}
+      style={{ maxWidth: 560 }}
+      role="img"
+      aria-label={label}
+    >
       {plan.outlines.map((o, i) => (
         <path key={i} className={o.hole ? "cut" : "turf"} d={closed(f, o.ring)} />
       ))}
@@ -71,22 +35,7 @@ export function AreaPlan({ plan, us, label }: { plan: Schemas["PlanOut"]; us: bo
           </g>
         );
       })}
-      <path
-        className="scale"
-        d={`M${MARGIN} ${height - 18} v6 h${(metres * scale).toFixed(1)} v-6`}
-        aria-hidden
-      />
-      <text x={MARGIN + metres * scale + 8} y={height - 11}>
-        {text}
-      </text>
-      {plan.north && (
-        <g transform={`translate(${WIDTH - MARGIN} ${height - 30})`}>
-          <path className="scale" d="M0 18 V0 M-5 7 L0 0 L5 7" />
-          <text x={0} y={-5} textAnchor="middle">
-            N
-          </text>
-        </g>
-      )}
-    </Sheet>
+      <ScaleBar frame={f} span={plan.right - plan.left} us={us} north={plan.north} />
+    </GroundSheet>
   );
 }

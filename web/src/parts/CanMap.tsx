@@ -2,7 +2,7 @@ import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { t } from "../app/theme";
 import { closed, frame } from "./ground";
-import { GroundSheet } from "./PassMap";
+import { GroundSheet } from "./GroundSheet";
 import { ScaleBar } from "./ScaleBar";
 
 const Row = styled.ol`

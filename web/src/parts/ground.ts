@@ -12,7 +12,7 @@ export function frame(
   box: { left: number; bottom: number; right: number; top: number },
   width: number,
   most: number,
-  margin = 26,
+  margin = 30,
 ): Frame {
   const wide = Math.max(box.right - box.left, 0.01);
   const high = Math.max(box.top - box.bottom, 0.01);

@@ -11,12 +11,12 @@ import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
 import { CanMap } from "../../parts/CanMap";
 import { DateField, todayHere } from "../../parts/DateField";
-import { Facts } from "../../parts/Facts";
 import { Hint } from "../../parts/Field";
 import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Form } from "../../parts/Form";
 import { Ledger } from "../../parts/Ledger";
 import { Fault, Notice } from "../../parts/Notice";
+import { MarginNotes } from "../../parts/MarginNotes";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
 import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
@@ -27,7 +27,6 @@ import { Tasks } from "../../parts/Tasks";
 import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
 import { depthUnits, lengthUnits, windUnits } from "../../parts/units";
-import { Working } from "../../parts/Working";
 import { areaParts } from "./areaParts";
 
 const Big = styled.p`
@@ -121,31 +120,20 @@ function Water({ id, water, wanted, onWanted }: Props) {
         )
       }
       margin={
-        <>
-          {answer && (
-            <Section title="What it says">
-              <Facts
-                of={[
-                  ["Rate", answer.rate],
-                  ["Low quarter", `${answer.low_quarter} of the mean`],
-                  ["Christiansen", answer.christiansen],
-                  ["Its soil", water.soil],
-                  ["By", auditing ? "" : water.of],
-                ]}
-              />
-              {answer.notes.map((n) => (
-                <Hint key={n} style={{ marginTop: 8 }}>
-                  {n}
-                </Hint>
-              ))}
-            </Section>
-          )}
-          {answer && (
-            <Section title="The working">
-              <Working steps={answer.working} />
-            </Section>
-          )}
-        </>
+        answer && (
+          <MarginNotes
+            title="What it says"
+            facts={[
+              { name: "Rate", text: answer.rate },
+              { name: "Low quarter", text: `${answer.low_quarter} of the mean` },
+              { name: "Christiansen", text: answer.christiansen },
+              { name: "Its soil", text: water.soil },
+              { name: "By", text: auditing ? "" : water.of },
+            ]}
+            notes={answer.notes}
+            working={answer.working}
+          />
+        )
       }
     >
       <SubRule label="Parts of the area’s page" parts={areaParts(club.slug, id, may)} />

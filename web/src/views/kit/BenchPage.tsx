@@ -11,11 +11,10 @@ import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
 import { DateField, todayHere } from "../../parts/DateField";
-import { Facts } from "../../parts/Facts";
-import { Hint } from "../../parts/Field";
 import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Form } from "../../parts/Form";
 import { Fault, Notice } from "../../parts/Notice";
+import { MarginNotes } from "../../parts/MarginNotes";
 import { Page } from "../../parts/Page";
 import { PatternChart, SpacingChart } from "../../parts/PatternChart";
 import { PickField } from "../../parts/PickField";
@@ -24,7 +23,6 @@ import { Bar, Fields, Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { TextField } from "../../parts/TextField";
 import { TipsChart } from "../../parts/TipsChart";
-import { Working } from "../../parts/Working";
 import { benchesOf, blank, toFigures, type Bench, type Typed } from "./benches";
 import { BenchFields } from "./BenchFields";
 import { BenchRuns } from "./BenchRuns";
@@ -112,21 +110,12 @@ function BenchView({ machine, bench, benches, onPick }: Props) {
       sentence={answer?.sentence ?? `${machine.name}: ${bench.name.toLowerCase()}.`}
       margin={
         answer && (
-          <>
-            <Section title="What it says">
-              <Facts of={answer.facts.map((f) => [f.name, f.text])} />
-              {answer.notes.map((n) => (
-                <Hint key={n} style={{ marginTop: 8 }}>
-                  {n}
-                </Hint>
-              ))}
-            </Section>
-            {answer.working.length > 0 && (
-              <Section title="The working">
-                <Working steps={answer.working} />
-              </Section>
-            )}
-          </>
+          <MarginNotes
+            title="What it says"
+            facts={answer.facts}
+            notes={answer.notes}
+            working={answer.working}
+          />
         )
       }
     >

@@ -6,10 +6,9 @@ import { useKitOptions, useNozzle } from "../../api/kit";
 import { useClub, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
-import { Facts } from "../../parts/Facts";
-import { Hint } from "../../parts/Field";
 import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Notice } from "../../parts/Notice";
+import { MarginNotes } from "../../parts/MarginNotes";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
@@ -18,7 +17,6 @@ import { SubRule } from "../../parts/SubRule";
 import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { lengthUnits, outputUnits, windUnits } from "../../parts/units";
-import { Working } from "../../parts/Working";
 import { pressureUnits } from "./benches";
 import { DropletScale } from "./DropletScale";
 import { machineParts } from "./kitParts";
@@ -74,19 +72,12 @@ function Card({ machine }: { machine: Schemas["MachineOut"] }) {
       sentence={answer?.sentence ?? `The nozzles of ${machine.name}.`}
       margin={
         answer && (
-          <>
-            <Section title="What it gives">
-              <Facts of={answer.facts.map((f) => [f.name, f.text])} />
-              {answer.notes.map((n) => (
-                <Hint key={n} style={{ marginTop: 8 }}>
-                  {n}
-                </Hint>
-              ))}
-            </Section>
-            <Section title="The working">
-              <Working steps={answer.working} />
-            </Section>
-          </>
+          <MarginNotes
+            title="What it gives"
+            facts={answer.facts}
+            notes={answer.notes}
+            working={answer.working}
+          />
         )
       }
     >

@@ -1,21 +1,22 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { useAreas } from "../../api/hooks";
 import { usePace } from "../../api/kit";
 import { useClub, useMay } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
-import { Facts } from "../../parts/Facts";
 import { Hint } from "../../parts/Field";
 import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Notice } from "../../parts/Notice";
 import { PaceBeat } from "../../parts/PaceBeat";
+import { MarginNotes } from "../../parts/MarginNotes";
 import { Page } from "../../parts/Page";
+import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
 import { Fields, Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { TextField } from "../../parts/TextField";
 import { areaUnits, lengthUnits, outputUnits, tankUnits } from "../../parts/units";
-import { Working } from "../../parts/Working";
 import { machineParts } from "./kitParts";
 import { OfMachine } from "./OfMachine";
 
@@ -37,6 +38,7 @@ function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
     splits: "",
   });
   const set = (part: Partial<typeof v>) => setV((now) => ({ ...now, ...part }));
+  const areas = useAreas().data?.areas ?? [];
   const body = v.marks.value.trim() ? { ...v, splits: v.splits.split(/[\s;]+/).filter(Boolean) } : null;
   const asked = JSON.parse(useSettled(JSON.stringify(body), 80)) as typeof body;
   const found = usePace(machine.id, asked);
@@ -50,16 +52,7 @@ function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
     <Page
       sentence={answer?.sentence ?? `At which pace does ${machine.name} put down what is wanted?`}
       margin={
-        answer && (
-          <>
-            <Section title="What it rests on">
-              <Facts of={answer.facts.map((f) => [f.name, f.text])} />
-            </Section>
-            <Section title="The working">
-              <Working steps={answer.working} />
-            </Section>
-          </>
-        )
+        answer && <MarginNotes title="What it rests on" facts={answer.facts} working={answer.working} />
       }
     >
       <SubRule label="Parts of the machine’s page" parts={machineParts(club.slug, machine, may)} />
@@ -95,6 +88,19 @@ function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
             value={v.marks}
             units={lengthUnits(club.units)}
             onChange={(marks) => set({ marks })}
+          />
+          <PickField
+            label="For the area"
+            name="of"
+            value={
+              areas.find((a) => a.size.exact === v.area.value && a.size.unit === v.area.unit)?.name ?? null
+            }
+            placeholder="Pick, or type its size"
+            options={areas.map((a) => ({ key: a.name, text: a.name, note: a.size.text }))}
+            onChange={(name) => {
+              const size = areas.find((a) => a.name === name)?.size;
+              if (size) set({ area: { value: size.exact, unit: size.unit } });
+            }}
           />
           <QuantityField
             label="For an area of"

@@ -184,7 +184,7 @@ const spread: Bench[] = [
     ],
     runs: {
       label: "Caught by pan, from the left",
-      units: grainUnits,
+      units: () => grainUnits("metric"),
       many: "One after the other, with spaces.",
     },
   },

@@ -61,7 +61,7 @@ class Keeping(BrowserTest):
         self.page.get_by_role("link", name="Change it").click()
         self.fill("Tank holds", "25")
         self.button("Save the changes").click()
-        expect(self.page.get_by_role("row", name=re.compile("Sprayer"))).to_contain_text("25 gal")
+        expect(self.page.get_by_role("row", name=re.compile("^Sprayer"))).to_contain_text("25 gal")
         self.page.get_by_role("link", name="Sprayer").click()
         expect(self.page.get_by_text("25,000 ft²")).to_be_visible()
         self.page.get_by_role("link", name="Change it").click()

@@ -54,7 +54,11 @@ export function PassMap({ plan, us, sides }: Props) {
         .map((z, i) => (
           <Name key={i} of={z} f={f} />
         ))}
-      {first && <circle className="refill" cx={f.x(first.x)} cy={f.y(first.y)} r={5} aria-label="start" />}
+      {first && (
+        <circle className="refill" cx={f.x(first.x)} cy={f.y(first.y)} r={5}>
+          <title>Start</title>
+        </circle>
+      )}
       {plan.refills.map((r) => (
         <g key={r.text}>
           <circle className="refill" cx={f.x(r.x)} cy={f.y(r.y)} r={10}>

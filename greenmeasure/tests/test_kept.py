@@ -3,14 +3,20 @@
 from collections.abc import Callable
 
 from greenmeasure.accounts.models import Club
+from greenmeasure.common.clock import today
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.actions import save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.ground.schemas import AreaIn
+from greenmeasure.kit.models import Calibration, Cleaning
 from greenmeasure.kit.queries import machines
 from greenmeasure.shelf.queries import cards
 from greenmeasure.tests.base import AREA, ApiTest, make_club
+from greenmeasure.water.models import WaterAudit
+
+
+FEET = {"value": 10, "unit": "ft"}
 
 
 class Kept(ApiTest):
@@ -38,6 +44,30 @@ class Kept(ApiTest):
             now = {a.name: bool(a.archived_at) for a in areas(self.fresh()).values()}
             read = {a.name: bool(a.archived_at) for a in Area.objects.filter(club=self.club)}
             self.assertEqual(now, read, what)
+
+    def test_calibrations_cleanings_and_audits_are_changes_too(self) -> None:
+        day = str(today(self.club))
+        strip = {"method": "strip", "length": FEET, "width": FEET, "runs": [1], "unit": "gal"}
+        at = f"machines/{self.sprayer.pk}"
+        cans = {"cans": [{"caught": 5}] * 16, "unit": "mm", "minutes": 20, "taken_on": day}
+        changes = (
+            ("POST", f"{at}/calibrations", {"figures": strip, "taken_on": day}, 201),
+            ("POST", f"{at}/calibrations/{{calibration}}/leave", None, 200),
+            ("POST", f"{at}/cleanings", {"steps": ["rinse"]}, 201),
+            ("DELETE", f"{at}/cleanings/{{cleaning}}", None, 200),
+            ("POST", f"areas/{self.area.pk}/water", cans, 201),
+            ("POST", f"areas/{self.area.pk}/water/{{audit}}/leave", None, 200),
+            ("PUT", f"passes/areas/{self.area.pk}/places", {"places": []}, 200),
+        )
+        for method, path, body, expect in changes:
+            before = self.fresh().revision
+            latest = {
+                "calibration": Calibration.objects.values_list("pk", flat=True).last(),
+                "cleaning": Cleaning.objects.values_list("pk", flat=True).last(),
+                "audit": WaterAudit.objects.values_list("pk", flat=True).last(),
+            }
+            self.ask(method, path.format(**latest), body, expect)
+            self.assertNotEqual(self.fresh().revision, before, path)
 
     def test_two_clubs_of_one_revision_are_told_apart(self) -> None:
         other = make_club("other")

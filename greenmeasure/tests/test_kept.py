@@ -15,7 +15,6 @@ from greenmeasure.shelf.queries import cards
 from greenmeasure.tests.base import AREA, ApiTest, make_club
 from greenmeasure.water.models import WaterAudit
 
-
 FEET = {"value": 10, "unit": "ft"}
 
 

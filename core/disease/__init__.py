@@ -1,0 +1,1 @@
+"""Diseases foretold by weather: a file a model, one registry. Every model says where it does not hold."""

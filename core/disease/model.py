@@ -1,0 +1,109 @@
+"""What all disease models have in common: the weather they read, the series they give, and how far it is to be trusted."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import StrEnum
+from zoneinfo import ZoneInfo
+
+import numpy as np
+from numpy.typing import NDArray
+
+from core.weather.days import Days, clock, local_days
+from core.weather.hours import Hours
+from core.weather.wetness import Wetness, wet_hours
+
+Floats = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+
+
+class Tier(StrEnum):
+    """What a model rests on."""
+
+    PUBLISHED = "published"
+    MEMORY = "memory"
+    THUMB = "thumb"
+
+    @property
+    def text(self) -> str:
+        return {
+            "published": "a published model", "memory": "a published model, its numbers from memory",
+            "thumb": "a rule of thumb, no single source",
+        }[self.value]  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Weather:
+    """Hours and the local days they make; `number` is the day of each hour, `clock` its hour on the local clock."""
+
+    hours: Hours
+    days: Days
+    number: NDArray[np.int64]
+    clock: NDArray[np.int64]
+
+
+def weather_of(hours: Hours, zone: ZoneInfo, wetness: Wetness = Wetness.HUMIDITY) -> Weather:
+    """Hours and their days, with leaf wetness by one estimator where none was measured."""
+    number, at, _ = clock(hours, zone)
+    return Weather(hours, local_days(hours, zone, wet_hours(hours, wetness)), number, at)
+
+
+@dataclass(frozen=True)
+class Series:
+    """A model's value for each day, NaN where it has none; `outside` where the weather is beyond its range."""
+
+    values: Floats
+    outside: Flags
+
+    @property
+    def too_few(self) -> Flags:
+        """Days on which too little is known."""
+        return np.isnan(self.values) & ~self.outside
+
+
+@dataclass(frozen=True)
+class Model:
+    """A model: what it foretells, its threshold and unit, what it rests on, and how it is run.
+
+    `share` says that values run from 0 to 1; `rests_on` is how many days, the day itself included, a value is made of.
+    """
+
+    key: str
+    disease: str
+    name: str
+    threshold: float
+    unit: str
+    tier: Tier
+    source: str
+    valid: str
+    rests_on: int
+    run: Callable[[Weather], Series]
+    share: bool = False
+
+
+def rolling_mean(values: Floats, days: int) -> Floats:
+    """The mean of each day with the days before it, `days` in all; NaN where one of them is not known."""
+    if len(values) < days:
+        return np.full(len(values), np.nan)
+    known = ~np.isnan(values)
+    total = np.concatenate([[0.0], np.cumsum(np.where(known, values, 0.0))])
+    held = np.concatenate([[0], np.cumsum(known)])
+    mean = np.full(len(values), np.nan)
+    window = (total[days:] - total[:-days]) / days
+    mean[days - 1 :] = np.where(held[days:] - held[:-days] == days, window, np.nan)
+    return mean
+
+
+def rolling_count(flags: Floats, days: int) -> Floats:
+    """How many of the last `days` days are flagged (1 or 0); NaN where one of them is not known."""
+    return rolling_mean(flags, days) * days
+
+
+def flagged(condition: Flags, *known: Floats) -> Floats:
+    """A condition as 1 or 0, NaN where what it asks of is not known."""
+    missing = np.logical_or.reduce([np.isnan(k) for k in known])
+    return np.where(missing, np.nan, condition.astype(float))
+
+
+def plain(values: Floats) -> Series:
+    """A series of a model that has no range of its own."""
+    return Series(values, np.zeros(len(values), dtype=bool))

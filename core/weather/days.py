@@ -1,0 +1,121 @@
+"""Days of the ground: what the hours of a local calendar day come to.
+
+A day is the ground's own, so that it has 23 or 25 hours when the clocks change. A daily mean is the mean of its hours; a day
+with too few of them has no value.
+"""
+
+from dataclasses import dataclass
+from datetime import UTC, date, datetime, timedelta
+from zoneinfo import ZoneInfo
+
+import numpy as np
+from numpy.typing import NDArray
+
+from core.weather.hours import Hours
+
+Floats = NDArray[np.float64]
+ENOUGH = 0.8
+"""The share of a day's hours that must be known for it to have a value (ours)."""
+
+
+@dataclass(frozen=True)
+class Days:
+    """Local days from `first` on: means, extremes and sums of their hours, NaN where too few are known.
+
+    `air` mean, `high` and `low` [°C]; `humidity` mean and `humidity_high` [%]; `rain` [mm]; `wind` mean [m/s]; `wet` leaf
+    wetness [h]; `known` hours with air and humidity of `length`; `forecast` the share that has not been.
+    """
+
+    first: date
+    air: Floats
+    high: Floats
+    low: Floats
+    humidity: Floats
+    humidity_high: Floats
+    rain: Floats
+    wind: Floats
+    wet: Floats
+    known: NDArray[np.int64]
+    length: NDArray[np.int64]
+    forecast: Floats
+
+    def __len__(self) -> int:
+        return len(self.air)
+
+    def day(self, i: int) -> date:
+        return self.first + timedelta(days=i)
+
+
+def local_days(found: Hours, zone: ZoneInfo, wet: Floats | None = None) -> Days:
+    """The days of a table of hours.
+
+    Args:
+        found: the hours.
+        zone: of the ground.
+        wet: leaf wetness by the hour [share of it], estimated; what was measured goes before it.
+    """
+    number, _, first = clock(found, zone)
+    count = int(number[-1]) + 1
+    length = np.array([_length(first + timedelta(days=i), zone) for i in range(count)], dtype=np.int64)
+    both = ~np.isnan(found.air) & ~np.isnan(found.humidity)
+    known = np.bincount(number, weights=both, minlength=count).astype(np.int64)
+    wetness = found.wet if wet is None else np.where(np.isnan(found.wet), wet, found.wet)
+
+    def mean(values: Floats) -> Floats:
+        held = ~np.isnan(values)
+        n = np.bincount(number, weights=held, minlength=count)
+        total = np.bincount(number, weights=np.where(held, values, 0.0), minlength=count)
+        with np.errstate(invalid="ignore", divide="ignore"):
+            return np.where(n >= ENOUGH * length, total / n, np.nan)
+
+    def total(values: Floats) -> Floats:
+        held = ~np.isnan(values)
+        n = np.bincount(number, weights=held, minlength=count)
+        return np.where(n >= ENOUGH * length, np.bincount(number, weights=np.where(held, values, 0.0), minlength=count), np.nan)
+
+    def extreme(values: Floats, sign: float) -> Floats:
+        held = np.where(np.isnan(values), -np.inf, sign * values)
+        most = np.full(count, -np.inf)
+        np.maximum.at(most, number, held)
+        n = np.bincount(number, weights=~np.isnan(values), minlength=count)
+        return np.where(n >= ENOUGH * length, sign * most, np.nan)
+
+    return Days(
+        first, mean(found.air), extreme(found.air, 1), extreme(found.air, -1), mean(found.humidity),
+        extreme(found.humidity, 1), total(found.rain), mean(found.wind), mean(wetness) * length, known, length,
+        np.bincount(number, weights=found.forecast, minlength=count) / np.maximum(1, np.bincount(number, minlength=count)),
+    )  # fmt: skip
+
+
+def clock(found: Hours, zone: ZoneInfo) -> tuple[NDArray[np.int64], NDArray[np.int64], date]:
+    """For each hour the number of its local day, from 0, and its hour on the local clock; and the first day's date.
+
+    The zone is asked twice a day, and hour by hour only on days when its offset changes.
+    """
+    hours = np.arange(len(found))
+    start = found.start.astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
+    offsets = np.empty(len(found))
+    for a in range(0, len(found), 24):
+        b = min(a + 24, len(found)) - 1
+        one, other = (_offset(start + timedelta(hours=i), zone) for i in (a, b))
+        if one == other:
+            offsets[a : b + 1] = one
+        else:
+            offsets[a : b + 1] = [_offset(start + timedelta(hours=i), zone) for i in range(a, b + 1)]
+    local = start.hour + hours + offsets
+    number = np.floor(local / 24).astype(np.int64)
+    return number - number[0], (local % 24).astype(np.int64), start.date() + timedelta(days=int(number[0]))
+
+
+def _offset(at: datetime, zone: ZoneInfo) -> float:
+    """How far the zone's clock is ahead of UTC [h]."""
+    ahead = at.astimezone(zone).utcoffset()
+    return ahead.total_seconds() / 3600 if ahead else 0.0
+
+
+def _length(on: date, zone: ZoneInfo) -> int:
+    """How many hours a local day has."""
+    begin = datetime(on.year, on.month, on.day, tzinfo=zone)
+    after = on + timedelta(days=1)
+    end = datetime(after.year, after.month, after.day, tzinfo=zone)
+    return round((end.astimezone(UTC) - begin.astimezone(UTC)).total_seconds() / 3600)

@@ -1,0 +1,148 @@
+"""Weather by the hour: a table without holes in its hours, where what is not known is NaN.
+
+Times are UTC. What no air or ground can be is set aside and listed, never mended; of two readings for one hour the later
+one counts. Short gaps are filled only when `filled` is asked to.
+"""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from datetime import UTC, datetime
+
+import numpy as np
+from numpy.typing import NDArray
+
+from core.errors import InputError
+
+Floats = NDArray[np.float64]
+HOUR = np.timedelta64(1, "h")
+MOST_HOURS = 60 * 366 * 24
+FIELDS = ("air", "humidity", "rain", "wind", "wet", "soil")
+
+LIMITS: Mapping[str, tuple[float, float]] = {
+    "air": (-60.0, 60.0), "humidity": (0.0, 100.0), "rain": (0.0, 305.0), "wind": (0.0, 60.0), "wet": (0.0, 1.0),
+    "soil": (-30.0, 60.0),
+}  # fmt: skip
+"""What is believed of an hour: air and soil [°C], humidity [%], rain [mm], wind [m/s], wet [share]; no hour had more."""
+
+
+@dataclass(frozen=True)
+class Hour:
+    """One reading: the hour it begins (UTC, aware) and what was measured, None where nothing was."""
+
+    at: datetime
+    air: float | None = None
+    humidity: float | None = None
+    rain: float | None = None
+    wind: float | None = None
+    wet: float | None = None
+    soil: float | None = None
+    forecast: bool = False
+
+
+@dataclass(frozen=True)
+class SetAside:
+    """A value that cannot be, and where it stood."""
+
+    at: datetime
+    field: str
+    value: float
+    problem: str
+
+
+@dataclass(frozen=True)
+class Hours:
+    """Hours one after the other from `start` (datetime64[h], UTC).
+
+    `air` and `soil` [°C], `humidity` [%], `rain` [mm], `wind` [m/s], `wet` [share of the hour, measured]; `forecast` marks
+    hours that have not been. NaN is not known.
+    """
+
+    start: np.datetime64
+    air: Floats
+    humidity: Floats
+    rain: Floats
+    wind: Floats
+    wet: Floats
+    soil: Floats
+    forecast: NDArray[np.bool_]
+    aside: tuple[SetAside, ...] = field(default=())
+
+    def __len__(self) -> int:
+        return len(self.air)
+
+    @property
+    def times(self) -> NDArray[np.datetime64]:
+        """The beginning of each hour."""
+        return self.start + np.arange(len(self)) * HOUR
+
+    @property
+    def gaps(self) -> list[tuple[np.datetime64, int]]:
+        """Runs of hours without air or humidity: where each begins and how long it is [h]."""
+        missing = np.isnan(self.air) | np.isnan(self.humidity)
+        edges = np.flatnonzero(np.diff(np.concatenate([[False], missing, [False]]).astype(np.int8)))
+        return [(self.start + int(a) * HOUR, int(b - a)) for a, b in zip(edges[::2], edges[1::2], strict=True)]
+
+    def upto(self, count: int) -> "Hours":
+        """The first `count` hours."""
+        cut = {name: getattr(self, name)[:count] for name in (*FIELDS, "forecast")}
+        return replace(self, **cut)
+
+
+def table(readings: Iterable[Hour]) -> Hours:
+    """Readings in any order as a table of hours.
+
+    Raises:
+        InputError: no readings, a time without its zone, or a span too long to be weather.
+    """
+    by_hour: dict[datetime, Hour] = {}
+    aside: list[SetAside] = []
+    for reading in readings:
+        if reading.at.tzinfo is None:
+            raise InputError("at", reading.at.isoformat(), "The time has no zone.", "Say UTC, or the zone it was read in.")
+        hour = reading.at.astimezone(UTC).replace(minute=0, second=0, microsecond=0)
+        held = by_hour.get(hour)
+        if held and not held.forecast and reading.forecast:
+            continue  # what was measured is not overwritten by what was foretold
+        by_hour[hour] = reading
+    if not by_hour:
+        raise InputError("hours", 0, "There is no weather yet.", "Fetch it, bring it in, or enter readings by hand.")
+    first, last = min(by_hour), max(by_hour)
+    count = int((last - first).total_seconds() // 3600) + 1
+    if count > MOST_HOURS:
+        raise InputError("hours", count, f"{count:,} hours are too many.", "Check the years of the times.")
+    columns = {name: np.full(count, np.nan) for name in FIELDS}
+    forecast = np.zeros(count, dtype=bool)
+    for hour, reading in by_hour.items():
+        i = int((hour - first).total_seconds() // 3600)
+        forecast[i] = reading.forecast
+        for name in FIELDS:
+            columns[name][i] = _believed(hour, name, getattr(reading, name), aside)
+    return Hours(np.datetime64(first.replace(tzinfo=None), "h"), **columns, forecast=forecast, aside=tuple(aside))
+
+
+def _believed(at: datetime, name: str, value: float | None, aside: list[SetAside]) -> float:
+    if value is None or np.isnan(value):
+        return np.nan
+    low, high = LIMITS[name]
+    if low <= value <= high:
+        return value
+    aside.append(SetAside(at, name, value, f"{name} of {value:g} is not between {low:g} and {high:g}"))
+    return np.nan
+
+
+def filled(found: Hours, most: int = 3) -> tuple[Hours, int]:
+    """The table with gaps of up to `most` hours in air, humidity, wind and soil read straight between their neighbours.
+
+    Rain and wetness are never filled. Gives how many hours were filled, so that it can be said.
+    """
+    changed, count = {}, 0
+    for name in ("air", "humidity", "wind", "soil"):
+        column = getattr(found, name).copy()
+        missing = np.isnan(column)
+        edges = np.flatnonzero(np.diff(np.concatenate([[False], missing, [False]]).astype(np.int8)))
+        for a, b in zip(edges[::2], edges[1::2], strict=True):
+            if a > 0 and b < len(column) and b - a <= most:
+                column[a:b] = np.interp(np.arange(a, b), [a - 1, b], [column[a - 1], column[b]])
+                count += int(b - a)
+        changed[name] = column
+    return replace(found, **changed), count

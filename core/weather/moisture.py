@@ -1,0 +1,128 @@
+"""Moisture of the air: dew point, wet bulb, Delta-T, vapour pressure deficit.
+
+Sources
+-------
+Dew point: Alduchov OA, Eskridge RE (1996) J Appl Meteorol 35:601-609, over water, -40 to 50 °C.
+Wet bulb: Stull R (2011) J Appl Meteorol Climatol 50:2267-2269, eq. 1; 5 to 99 %, -20 to 50 °C, at 1013 hPa; off by -1 to
++0.65 °C. Its published example: 20 °C and 50 % are 13.7 °C.
+Vapour pressure deficit: Allen RG et al. (1998) FAO Irrigation and Drainage Paper 56, eq. 11.
+Delta-T classes: Australian spray guidance, common practice, no source.
+
+Every function takes numbers or arrays; what lies outside its range is NaN, never a plausible number.
+"""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+Floats = NDArray[np.float64]
+
+MAGNUS_A, MAGNUS_B = 17.625, 243.04
+DEW_RANGE = (-40.0, 50.0)
+STULL_TEMPERATURE, STULL_HUMIDITY = (-20.0, 50.0), (5.0, 99.0)
+
+
+def dew_point(air: ArrayLike, humidity: ArrayLike) -> Floats:
+    """The temperature at which the air is full [°C].
+
+    Args:
+        air: temperature [°C].
+        humidity: relative [%].
+
+    Returns:
+        [°C]; NaN outside -40 to 50 °C or above 0 to 100 %.
+    """
+    t, rh = _arrays(air, humidity)
+    good = _within(t, DEW_RANGE) & (rh > 0) & (rh <= 100)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        gamma = np.log(rh / 100) + MAGNUS_A * t / (MAGNUS_B + t)
+        return np.where(good, MAGNUS_B * gamma / (MAGNUS_A - gamma), np.nan)
+
+
+def humidity_of(air: ArrayLike, dew: ArrayLike) -> Floats:
+    """The relative humidity [%] of air [°C] with a dew point [°C]; the inverse of `dew_point`, 100 at most."""
+    t, d = _arrays(air, dew)
+    good = _within(t, DEW_RANGE) & _within(d, (-60.0, 50.0))
+    exponent = MAGNUS_A * d / (MAGNUS_B + d) - MAGNUS_A * t / (MAGNUS_B + t)
+    return np.where(good, np.minimum(100.0, 100 * np.exp(exponent)), np.nan)
+
+
+def wet_bulb(air: ArrayLike, humidity: ArrayLike) -> Floats:
+    """The wet-bulb temperature near sea level [°C]; NaN outside the formula's range.
+
+    Args:
+        air: temperature [°C].
+        humidity: relative [%].
+    """
+    t, rh = _arrays(air, humidity)
+    good = _within(t, STULL_TEMPERATURE) & _within(rh, STULL_HUMIDITY)
+    with np.errstate(invalid="ignore"):
+        found = (
+            t * np.arctan(0.151977 * np.sqrt(rh + 8.313659))
+            + np.arctan(t + rh)
+            - np.arctan(rh - 1.676331)
+            + 0.00391838 * rh**1.5 * np.arctan(0.023101 * rh)
+            - 4.686035
+        )
+    return np.where(good, found, np.nan)
+
+
+def delta_t(air: ArrayLike, humidity: ArrayLike) -> Floats:
+    """Dry bulb less wet bulb [°C]: how fast a droplet dries."""
+    return np.asarray(air, dtype=float) - wet_bulb(air, humidity)
+
+
+def deficit(air: ArrayLike, humidity: ArrayLike) -> Floats:
+    """The vapour pressure deficit [kPa]; NaN outside -40 to 50 °C or 0 to 100 %."""
+    t, rh = _arrays(air, humidity)
+    good = _within(t, DEW_RANGE) & _within(rh, (0.0, 100.0))
+    with np.errstate(over="ignore", invalid="ignore"):
+        full = 0.6108 * np.exp(17.27 * t / (t + 237.3))
+    return np.where(good, full * (1 - rh / 100), np.nan)
+
+
+class Drying(StrEnum):
+    """How fast spray dries."""
+
+    SLOW = "slow"
+    GOOD = "good"
+    MARGINAL = "marginal"
+    FAST = "fast"
+    UNKNOWN = "unknown"
+
+
+@dataclass(frozen=True)
+class DryingClass:
+    """A class of Delta-T; `near` where the formula's own error could make it the next one."""
+
+    drying: Drying
+    near: bool
+
+
+SLOW_BELOW, GOOD_TO, MARGINAL_TO = 2.0, 8.0, 10.0
+"""Borders of Delta-T [°C]: below the first slow, up to the second good, up to the third marginal (common practice, no source)."""
+GREY = 0.5
+"""So near to a border [°C] the class could be the other one."""
+
+
+def drying(value: float) -> DryingClass:
+    """The class of a Delta-T [°C]; unknown where it is NaN."""
+    if not np.isfinite(value):
+        return DryingClass(Drying.UNKNOWN, False)
+    near = any(abs(value - border) < GREY for border in (SLOW_BELOW, GOOD_TO, MARGINAL_TO))
+    if value < SLOW_BELOW:
+        return DryingClass(Drying.SLOW, near)
+    if value <= GOOD_TO:
+        return DryingClass(Drying.GOOD, near)
+    return DryingClass(Drying.MARGINAL if value <= MARGINAL_TO else Drying.FAST, near)
+
+
+def _arrays(one: ArrayLike, other: ArrayLike) -> tuple[Floats, Floats]:
+    a, b = np.broadcast_arrays(np.asarray(one, dtype=float), np.asarray(other, dtype=float))
+    return a, b
+
+
+def _within(values: Floats, span: tuple[float, float]) -> NDArray[np.bool_]:
+    return (values >= span[0]) & (values <= span[1])

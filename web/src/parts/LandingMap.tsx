@@ -39,7 +39,7 @@ export function LandingMap({ landed, plan, us, width = 720 }: Props) {
     right: Math.max(box.right, plan.right),
     top: Math.max(box.top, plan.top),
   };
-  const f = frame(whole, width, width * 0.66, 8);
+  const f = frame(whole, width, width * 0.66, 24);
   useEffect(() => {
     const sheet = canvas.current?.getContext("2d");
     if (!sheet) return;

@@ -17,6 +17,7 @@ import { Tank } from "../../parts/Tank";
 import { Vessel } from "../../parts/Vessel";
 import { Verdict } from "../../parts/Verdict";
 import { Working } from "../../parts/Working";
+import { FieldParts } from "./FieldParts";
 import { samples } from "./samples";
 
 /** Every part in every state, for those who build with them. */
@@ -101,6 +102,7 @@ export function Parts() {
       <Section title="Plan of an area">
         <AreaPlan plan={samples.plan} us={false} label="A made-up lawn with a bed in it" />
       </Section>
+      <FieldParts />
     </Page>
   );
 }

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from core.errors import InputError
 from core.growth.clock import TARGETS, Stage, growth_shape, run, target_of
 from core.label.rules import Leaf, Rules
-from core.tests.weather import START, even
+from core.tests.weather import START
 from core.weather.hours import Hour, Hours, table
 from core.weather.windows import Fit, Judged, Needs, judge_hours, limiting, needs_of, together, windows
 
@@ -217,6 +217,3 @@ class Clocks(unittest.TestCase):
         self.assertIsNone(target_of("an unknown active", "green"))
         shape = growth_shape(np.array([0.0, 0.75, 1.5, 2.25, 3.0, 5.0]))
         self.assertTrue(shape[0] == 1 and shape[1] < 1 and abs(shape[2] - 1) < 1e-9 and shape[3] > 1 and shape[5] == 1)
-
-    def test_weather_of_a_real_shape(self) -> None:
-        self.assertEqual(len(even(2)), 48)

@@ -63,7 +63,7 @@ def add_machine(request: HttpRequest, club: Path[str], data: MachineIn) -> tuple
 
 @router.get("/{machine_id}", response=MachineWholeOut, auth=VIEWER)
 def get_machine(request: HttpRequest, club: Path[str], machine_id: int) -> MachineWholeOut:
-    """A machine with its calibrations, curves, real uses and cleanings."""
+    """A machine with its calibrations, curves and cleanings."""
     return queries.whole(club_of(request), machine_id)
 
 

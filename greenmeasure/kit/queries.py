@@ -41,7 +41,6 @@ from greenmeasure.kit.schemas import (
     MachineWholeOut,
     SizeOut,
     TankOut,
-    UseOut,
 )
 from greenmeasure.kit.tanks import held
 
@@ -68,7 +67,7 @@ def machine_out(machine: Machine, club: Club) -> MachineOut:
         output=rate_out(output) if output else None,
         typed_output=rate_out(machine.typed_output) if machine.typed_output else None,
         width=quantity_out(machine.width) if machine.width else None,
-        swath=working.length_text(machine.swath, us) if machine.swath else "", swath_m=machine.swath,
+        swath=working.length_text(machine.swath, us) if machine.swath else "",
         nozzle=machine.nozzle, nozzle_size=machine.nozzle_size, nozzle_count=machine.nozzle_count,
         nozzle_spacing=quantity_out(machine.nozzle_spacing) if machine.nozzle_spacing else None,
         pressure=quantity_out(machine.pressure) if machine.pressure else None, droplets=machine.droplets,
@@ -162,7 +161,7 @@ def setting_of(machine: Machine, product: str, rate: float, on: date) -> standin
 
 
 def whole(club: Club, machine_id: int) -> MachineWholeOut:
-    """A machine with its calibrations, curves, real uses and cleanings."""
+    """A machine with its calibrations, curves and cleanings."""
     machine = machine_of(club, machine_id)
     now, force = today(club), machine.in_force
     taken = list(machine.calibrations.all())
@@ -170,7 +169,6 @@ def whole(club: Club, machine_id: int) -> MachineWholeOut:
         machine=machine_out(machine, club),
         calibrations=[_calibration_out(c, taken, force, now, club.us) for c in taken],
         curves=_curves(machine, club.us),
-        uses=[_use_out(c, taken, club.us) for c in _rounds(machine)],
         pattern=_latest_pattern(machine, club),
         tank=tank_out(held(club).get(machine.pk), machine),
         cleanings=[
@@ -219,14 +217,6 @@ def _rate_text(c: Calibration, us: bool) -> str:
 
 def _unit_of(machine: Machine, us: bool) -> RateUnit:
     return working.output_unit(us) if machine.kind == job.MachineKind.SPRAYER else working.spread_unit(us)
-
-
-def _use_out(c: Calibration, taken: list[Calibration], us: bool) -> UseOut:
-    """A round's real output against the bench that then stood."""
-    benches = [b for b in taken if b.method != Calibration.Method.ROUND and b.rate and b.taken_on <= c.taken_on
-               and b.setting == c.setting and (b.setting is None or b.product_id == c.product_id)]  # fmt: skip
-    off = (c.rate or 0.0) / (benches[0].rate or 1.0) - 1 if benches else None
-    return UseOut(on=c.taken_on, text=_rate_text(c, us), off=off, product=c.product.name if c.product else "")
 
 
 def _curves(machine: Machine, us: bool) -> list[CurveOut]:

@@ -46,7 +46,6 @@ class MachineOut(Out):
     typed_output: RateOut | None
     width: QuantityOut | None
     swath: str
-    swath_m: float | None
     nozzle: str
     nozzle_size: str
     nozzle_count: int | None
@@ -116,15 +115,6 @@ class CurveOut(Out):
     problem: str
 
 
-class UseOut(Out):
-    """What a round really put down, against the calibration that then stood."""
-
-    on: date
-    text: str
-    off: float | None
-    product: str
-
-
 class CleanStepOut(Out):
     """One step of cleaning, in its turn."""
 
@@ -163,7 +153,6 @@ class MachineWholeOut(Out):
     machine: MachineOut
     calibrations: list[CalibrationOut]
     curves: list[CurveOut]
-    uses: list[UseOut]
     pattern: PatternOut | None
     tank: TankOut
     cleanings: list[CleaningOut]

@@ -22,10 +22,7 @@ from greenmeasure.ground.queries import area_of, plan_of
 from greenmeasure.ground.schemas import PointOut
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of
-from greenmeasure.passes.schemas import (
-    PlanIn,
-    ZoneOut,
-)
+from greenmeasure.passes.schemas import PlanIn, ZoneOut
 from greenmeasure.shelf.queries import card_of, row_of
 
 STROLL = 1.2
@@ -67,7 +64,7 @@ def laid(club: Club, data: PlanIn) -> Laid:
     plan = found or _typed_plan(area, data)
     outline = outline_of(plan)
     spacing = _spacing(data, machine)
-    kept = tuple(_keep_off(area, outline, data)) if data.keep_off else ()
+    kept = tuple(_keep_off(club, area, outline, data)) if data.keep_off else ()
     walks = _walks(outline, spacing, data, [k for _, k in kept])
     pace, known = _pace(data, machine)
     rate, unit, label = _rate(club, data, area)
@@ -96,13 +93,15 @@ def _spacing(data: PlanIn, machine: Machine | None) -> float:
     raise InputError("spacing", None, whose, "Type how far apart the passes are, or calibrate the machine.")
 
 
-def _keep_off(area: Area, outline: BaseGeometry, data: PlanIn) -> Sequence[tuple[str, KeepOff]]:
+def _keep_off(club: Club, area: Area, outline: BaseGeometry, data: PlanIn) -> Sequence[tuple[str, KeepOff]]:
+    """What lies on the plan with its buffer: the ground's own, or the label's where that is wider and it is water."""
+    label = (card_of(club, data.product_id).core.rules.buffer or 0.0) if data.product_id else 0.0
     ground, found = area.ground, []
     for i, (typed, hazard) in enumerate(zip(area.hazards, ground.hazards, strict=True)):
         if typed.get("lies"):
             shape = shape_of(lies_at(typed["lies"], f"places.{i}"), outline)
             name = f"{hazard.kind.text}, {hazard.name}" if hazard.name else hazard.kind.text
-            found.append((name, KeepOff(shape, hazard.buffer)))
+            found.append((name, KeepOff(shape, max(hazard.buffer, label if hazard.kind.wet else 0.0))))
     return found
 
 
@@ -160,12 +159,13 @@ def _refills(walks: Sequence[Walk], machine: Machine | None, rate: float | None)
 
 
 def zones(found: Laid) -> list[ZoneOut]:
-    found_zones = []
+    """What is kept off, to draw: each thing as it lies, and the distance kept from it."""
+    drawn = []
     for name, off in found.keep_off:
         shown = off.shape if off.shape.area else off.shape.buffer(LINE)
         for buffer, shape in ((True, off.shape.buffer(off.buffer)), (False, shown)):
             for part in getattr(shape, "geoms", [shape]):
                 if isinstance(part, Polygon) and not part.is_empty:
                     ring = [PointOut(x=x, y=y) for x, y in part.exterior.coords]
-                    found_zones.append(ZoneOut(name=name, buffer=buffer, ring=ring))
-    return found_zones
+                    drawn.append(ZoneOut(name=name, buffer=buffer, ring=ring))
+    return drawn

@@ -113,6 +113,14 @@ class Near(PassesTest):
         self.assertEqual((len(off["passes"]), off["zones"]), (7, []))
         self.assertIn("Keep 10 ft off drain, yard.", found["steps"])
 
+    def test_a_labels_wider_buffer_counts_near_water(self) -> None:
+        self.place([{"how": "spot", "unit": "ft", "x": 50, "y": 35, "across": 2}])
+        self.feed.rules = {"buffer": q(25, "ft")}
+        self.feed.save()
+        row = self.feed.rates.get()
+        found = self.plan(product_id=self.feed.pk, row_id=row.pk, rate=q(0.5, "lb/kft2:N"))
+        self.assertIn("Keep 25 ft off drain, yard.", found["steps"])
+
     def test_along_a_side_and_off_the_plan_again(self) -> None:
         self.place([{"how": "side", "side": 1}])
         self.assertLess(self.covered(self.plan()), 7000)

@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from numpy.typing import NDArray
 
-from core.weather.days import Days, clock, local_days
+from core.weather.days import Days, clock, days_of
 from core.weather.hours import Hours
 from core.weather.wetness import Wetness, wet_hours
 
@@ -43,8 +43,8 @@ class Weather:
 
 def weather_of(hours: Hours, zone: ZoneInfo, wetness: Wetness = Wetness.HUMIDITY) -> Weather:
     """Hours and their days, with leaf wetness by one estimator where none was measured."""
-    number, at, _ = clock(hours, zone)
-    return Weather(hours, local_days(hours, zone, wet_hours(hours, wetness)), number, at)
+    number, at, first = clock(hours, zone)
+    return Weather(hours, days_of(hours, zone, number, first, wet_hours(hours, wetness)), number, at)
 
 
 @dataclass(frozen=True)

@@ -29,13 +29,16 @@ class Moisture(unittest.TestCase):
         """Stull 2011: 20 °C and 50 % are 13.7 °C."""
         self.assertAlmostEqual(float(wet_bulb(20, 50)), 13.7, places=1)
 
-    @given(st.floats(1, 40), st.floats(20, 99))
-    def test_within_the_error_that_stull_gives(self, air: float, humidity: float) -> None:
-        """Stull 2011 gives -1.0 to +0.65 °C against the psychrometric wet bulb, here psychrolib's, which is
-        up to 0.1 °C off his.
+    def test_within_the_error_that_stull_gives(self) -> None:
+        """Stull 2011: -1.0 to +0.65 °C, less than 0.3 °C on the mean, against the psychrometric wet bulb; here psychrolib's, which
+        is up to 0.15 °C off his own where it is hot.
         """
-        off = float(wet_bulb(air, humidity)) - psychrolib.GetTWetBulbFromRelHum(air, humidity / 100, 101325)
-        self.assertTrue(-1.1 <= off <= 0.75, off)
+        off = np.array([
+            float(wet_bulb(air, humidity)) - psychrolib.GetTWetBulbFromRelHum(air, humidity / 100, 101325)
+            for air in range(1, 41) for humidity in range(20, 100)
+        ])  # fmt: skip
+        self.assertTrue(off.min() >= -1.0 and off.max() <= 0.65 + 0.15, (off.min(), off.max()))
+        self.assertLess(float(np.abs(off).mean()), 0.3)
 
     @given(st.floats(0.5, 45), st.floats(5, 100))
     def test_dew_point_agrees_with_psychrolib_over_water(self, air: float, humidity: float) -> None:

@@ -4,6 +4,7 @@ A day is the ground's own, so that it has 23 or 25 hours when the clocks change.
 with too few of them has no value.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 from zoneinfo import ZoneInfo
@@ -16,6 +17,7 @@ from core.weather.hours import Hours
 Floats = NDArray[np.float64]
 ENOUGH = 0.8
 """The share of a day's hours that must be known for it to have a value (ours)."""
+WEEK = 7 * 24
 
 
 @dataclass(frozen=True)
@@ -47,16 +49,26 @@ class Days:
 
 
 def local_days(found: Hours, zone: ZoneInfo, wet: Floats | None = None) -> Days:
-    """The days of a table of hours.
+    """The days of a table of hours; see `days_of`."""
+    number, _, first = clock(found, zone)
+    return days_of(found, zone, number, first, wet)
+
+
+def days_of(found: Hours, zone: ZoneInfo, number: NDArray[np.int64], first: date, wet: Floats | None = None) -> Days:
+    """The days of a table of hours whose clock has been read.
 
     Args:
         found: the hours.
         zone: of the ground.
+        number: the day of each hour, from 0.
+        first: the first day.
         wet: leaf wetness by the hour [share of it], estimated; what was measured goes before it.
     """
-    number, _, first = clock(found, zone)
     count = int(number[-1]) + 1
-    length = np.array([_length(first + timedelta(days=i), zone) for i in range(count)], dtype=np.int64)
+    length = np.bincount(number, minlength=count).astype(np.int64)
+    for i in {0, count - 1}:  # the table may begin and end within a day
+        length[i] = _length(first + timedelta(days=i), zone)
+    starts = np.searchsorted(number, np.arange(count))
     both = ~np.isnan(found.air) & ~np.isnan(found.humidity)
     known = np.bincount(number, weights=both, minlength=count).astype(np.int64)
     wetness = found.wet if wet is None else np.where(np.isnan(found.wet), wet, found.wet)
@@ -74,9 +86,7 @@ def local_days(found: Hours, zone: ZoneInfo, wet: Floats | None = None) -> Days:
         return np.where(n >= ENOUGH * length, np.bincount(number, weights=np.where(held, values, 0.0), minlength=count), np.nan)
 
     def extreme(values: Floats, sign: float) -> Floats:
-        held = np.where(np.isnan(values), -np.inf, sign * values)
-        most = np.full(count, -np.inf)
-        np.maximum.at(most, number, held)
+        most = np.maximum.reduceat(np.where(np.isnan(values), -np.inf, sign * values), starts)
         n = np.bincount(number, weights=~np.isnan(values), minlength=count)
         return np.where(n >= ENOUGH * length, sign * most, np.nan)
 
@@ -90,21 +100,31 @@ def local_days(found: Hours, zone: ZoneInfo, wet: Floats | None = None) -> Days:
 def clock(found: Hours, zone: ZoneInfo) -> tuple[NDArray[np.int64], NDArray[np.int64], date]:
     """For each hour the number of its local day, from 0, and its hour on the local clock; and the first day's date.
 
-    The zone is asked twice a day, and hour by hour only on days when its offset changes.
+    The zone is asked twice a week, and in weeks when its offset changes the hour of the change is searched for.
     """
-    hours = np.arange(len(found))
     start = found.start.astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
+
+    def offset(i: int) -> float:
+        return _offset(start + timedelta(hours=i), zone)
+
+    hours = np.arange(len(found))
     offsets = np.empty(len(found))
-    for a in range(0, len(found), 24):
-        b = min(a + 24, len(found)) - 1
-        one, other = (_offset(start + timedelta(hours=i), zone) for i in (a, b))
-        if one == other:
-            offsets[a : b + 1] = one
-        else:
-            offsets[a : b + 1] = [_offset(start + timedelta(hours=i), zone) for i in range(a, b + 1)]
+    for a in range(0, len(found), WEEK):
+        b = min(a + WEEK, len(found)) - 1
+        one, other = offset(a), offset(b)
+        change = b + 1 if one == other else _change(offset, a, b)
+        offsets[a:change], offsets[change : b + 1] = one, other
     local = start.hour + hours + offsets
     number = np.floor(local / 24).astype(np.int64)
     return number - number[0], (local % 24).astype(np.int64), start.date() + timedelta(days=int(number[0]))
+
+
+def _change(offset: Callable[[int], float], a: int, b: int) -> int:
+    """The first hour after `a` whose offset is that of `b`; the offset changes once between them."""
+    while b - a > 1:
+        middle = (a + b) // 2
+        a, b = (middle, b) if offset(middle) == offset(a) else (a, middle)
+    return b
 
 
 def _offset(at: datetime, zone: ZoneInfo) -> float:

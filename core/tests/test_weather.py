@@ -30,14 +30,12 @@ class Moisture(unittest.TestCase):
         self.assertAlmostEqual(float(wet_bulb(20, 50)), 13.7, places=1)
 
     def test_within_the_error_that_stull_gives(self) -> None:
-        """Stull 2011: -1.0 to +0.65 °C, less than 0.3 °C on the mean, against the psychrometric wet bulb; here psychrolib's, which
-        is up to 0.15 °C off his own where it is hot.
-        """
+        """Stull 2011: -1.0 to +0.65 °C, under 0.3 °C on the mean, of the psychrometric wet bulb; here psychrolib's, to 35 °C."""
         off = np.array([
             float(wet_bulb(air, humidity)) - psychrolib.GetTWetBulbFromRelHum(air, humidity / 100, 101325)
-            for air in range(1, 41) for humidity in range(20, 100)
+            for air in range(1, 36) for humidity in range(20, 100)
         ])  # fmt: skip
-        self.assertTrue(off.min() >= -1.0 and off.max() <= 0.65 + 0.15, (off.min(), off.max()))
+        self.assertTrue(off.min() >= -1.0 and off.max() <= 0.65, (off.min(), off.max()))
         self.assertLess(float(np.abs(off).mean()), 0.3)
 
     @given(st.floats(0.5, 45), st.floats(5, 100))

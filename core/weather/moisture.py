@@ -4,7 +4,7 @@ Sources
 -------
 Dew point: Alduchov OA, Eskridge RE (1996) J Appl Meteorol 35:601-609, over water, -40 to 50 °C.
 Wet bulb: Stull R (2011) J Appl Meteorol Climatol 50:2267-2269, eq. 1; 5 to 99 %, -20 to 50 °C, at 1013 hPa; off by -1 to
-+0.65 °C. Its published example: 20 °C and 50 % are 13.7 °C.
++0.65 °C, by our own comparison up to +0.83 °C at 40 °C. Its published example: 20 °C and 50 % are 13.7 °C.
 Vapour pressure deficit: Allen RG et al. (1998) FAO Irrigation and Drainage Paper 56, eq. 11.
 Delta-T classes: Australian spray guidance, common practice, no source.
 

@@ -1,27 +1,17 @@
 """The landing map against a plain loop over cells and against copying the map once a pass; its growth with area and passes."""
 
-import time
 from collections.abc import Callable
 
 import numpy as np
 from shapely.geometry import box
 
+from bench.timing import best
 from core.machines.pattern import pattern
 from core.passes.landing import Landed, Profile, land, profile_of
 from core.passes.plan import Walk, walk
 
 RATE, CELL = 20.0, 0.1
 PROFILE = profile_of(pattern([2, 6, 10, 12, 12, 13, 12, 12, 10, 6, 2], 0.2))
-
-
-def best(work: Callable[[], object], rounds: int = 3) -> float:
-    """The quickest of some rounds [s]."""
-    times = []
-    for _ in range(rounds):
-        start = time.perf_counter()
-        work()
-        times.append(time.perf_counter() - start)
-    return min(times)
 
 
 def laid(side: float, spacing: float) -> tuple[Walk, Callable[[], Landed]]:

@@ -1,28 +1,17 @@
 """All disease models over thirty years of hours against pandas' rolling means and against one pass of daily means."""
 
-import time
-from collections.abc import Callable
 from zoneinfo import ZoneInfo
 
 import numpy as np
 import pandas as pd
 
+from bench.timing import best
 from core.disease.model import Weather, weather_of
 from core.disease.registry import MODELS
 from core.weather.hours import Hours
 
 ZONE = ZoneInfo("America/New_York")
 START = np.datetime64("2001-01-01T05", "h")
-
-
-def best(work: Callable[[], object], rounds: int = 3) -> float:
-    """The quickest of some rounds [s]."""
-    times = []
-    for _ in range(rounds):
-        start = time.perf_counter()
-        work()
-        times.append(time.perf_counter() - start)
-    return min(times)
 
 
 def years(count: int) -> Hours:

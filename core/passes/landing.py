@@ -19,6 +19,7 @@ from shapely.geometry.base import BaseGeometry
 from core.errors import InputError
 from core.machines.pattern import Pattern
 from core.passes.plan import Pass, PassKind, Point, Walk
+from core.spans import spans
 from core.units import positive, show_number
 
 Floats = NDArray[np.float64]
@@ -213,11 +214,7 @@ def dark_stripes(found: Landed, direction: float, width: float) -> list[Stripe]:
     counts = np.bincount(band)
     mean = np.bincount(band, weights=shares) / np.maximum(counts, 1)
     dark = (mean > OVER) & (counts >= 0.2 * np.median(counts[counts > 0]))
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], dark, [False]]).astype(np.int8)))
-    return [
-        Stripe(float(first + (a + b) / 2 * max(width, found.size)), float(mean[a:b].max()))
-        for a, b in zip(edges[::2], edges[1::2], strict=True)
-    ]
+    return [Stripe(float(first + (a + b) / 2 * max(width, found.size)), float(mean[a:b].max())) for a, b in spans(dark)]
 
 
 def coarse(cells: Floats, most: int) -> tuple[Floats, int]:

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from core.errors import InputError
+from core.spans import spans
 
 Floats = NDArray[np.float64]
 HOUR = np.timedelta64(1, "h")
@@ -79,8 +80,7 @@ class Hours:
     def gaps(self) -> list[tuple[np.datetime64, int]]:
         """Runs of hours without air or humidity: where each begins and how long it is [h]."""
         missing = np.isnan(self.air) | np.isnan(self.humidity)
-        edges = np.flatnonzero(np.diff(np.concatenate([[False], missing, [False]]).astype(np.int8)))
-        return [(self.start + int(a) * HOUR, int(b - a)) for a, b in zip(edges[::2], edges[1::2], strict=True)]
+        return [(self.start + a * HOUR, b - a) for a, b in spans(missing)]
 
     def upto(self, count: int) -> "Hours":
         """The first `count` hours."""
@@ -138,11 +138,9 @@ def filled(found: Hours, most: int = 3) -> tuple[Hours, int]:
     changed, count = {}, 0
     for name in ("air", "humidity", "wind", "soil"):
         column = getattr(found, name).copy()
-        missing = np.isnan(column)
-        edges = np.flatnonzero(np.diff(np.concatenate([[False], missing, [False]]).astype(np.int8)))
-        for a, b in zip(edges[::2], edges[1::2], strict=True):
+        for a, b in spans(np.isnan(column)):
             if a > 0 and b < len(column) and b - a <= most:
                 column[a:b] = np.interp(np.arange(a, b), [a - 1, b], [column[a - 1], column[b]])
-                count += int(b - a)
+                count += b - a
         changed[name] = column
     return replace(found, **changed), count

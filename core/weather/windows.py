@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from core.label.rules import Leaf, Rules
+from core.spans import spans
 from core.units import show_number
 from core.weather.hours import Hours
 from core.weather.moisture import delta_t
@@ -308,10 +309,9 @@ def windows(found: Judged, needed: int = 1) -> list[Window]:
         needed: how many hours the job takes.
     """
     fit = found.fits <= Fit.MIND
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], fit, [False]]).astype(np.int8)))
     every = [
-        Window(int(a), int(b - a), int((found.fits[a:b] == Fit.MIND).sum()))
-        for a, b in zip(edges[::2], edges[1::2], strict=True) if b - a >= max(1, needed)
+        Window(a, b - a, int((found.fits[a:b] == Fit.MIND).sum()))
+        for a, b in spans(fit) if b - a >= max(1, needed)
     ]  # fmt: skip
     return sorted(every, key=lambda w: (w.mind / w.hours > 0.5, not w.all_good, w.start))
 

@@ -1,7 +1,7 @@
 """Benches: figures as typed into the core's calibrations, and what they come to out again."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from core.errors import InputError
@@ -165,7 +165,7 @@ def _catch(f: CatchIn, club: Club) -> Benched:
     made = _sprayed(found, club, litres, f.unit, working.catch(course, litres), pace=pace)
     walk = working.length_text(far, club.us)
     notes = (f"{walk} is soon walked: a slip of a step counts much. A larger course is surer.",) if far < SHORT else ()
-    return _with(made, facts=(("Walk", f"{walk} while it is caught"), *made.facts), notes=(*notes, *made.notes))
+    return replace(made, facts=(("Walk", f"{walk} while it is caught"), *made.facts), notes=(*notes, *made.notes))
 
 
 def _emptying(f: EmptyingIn, club: Club) -> Benched:
@@ -211,10 +211,6 @@ def flow_text(flow: float, us: bool) -> str:
     """A flow [L/s] as it is caught: gal or L a minute."""
     amount = UNITS["gal" if us else "l"]
     return f"{show_number(flow * 60 / amount.size)} {amount.symbol}/min"
-
-
-def _with(made: Benched, **more: Any) -> Benched:
-    return Benched(**{**made.__dict__, **more})
 
 
 def _dial(f: DialIn, club: Club) -> Benched:

@@ -11,6 +11,15 @@ export interface TypedQuantity {
   unit: string;
 }
 
+/** A quantity as a field holds it, empty in `unit` where there is none. */
+export const typedOf = (
+  q: { exact: string; unit: string } | null | undefined,
+  unit: string,
+): TypedQuantity => ({
+  value: q?.exact ?? "",
+  unit: q?.unit ?? unit,
+});
+
 const Root = styled.div`
   display: grid;
   gap: 4px;

@@ -52,6 +52,13 @@ export const Fields = styled.div<{ $columns?: number }>`
   }
 `;
 
+/** What a printed sheet leaves out. */
+export const OnScreen = styled.div`
+  @media print {
+    display: none;
+  }
+`;
+
 export const Bar = styled.div`
   display: flex;
   flex-wrap: wrap;

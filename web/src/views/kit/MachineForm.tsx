@@ -6,7 +6,7 @@ import { useClub } from "../../app/session";
 import { CardForm } from "../../parts/CardForm";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
-import { QuantityField } from "../../parts/QuantityField";
+import { QuantityField, typedOf } from "../../parts/QuantityField";
 import { Fields } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 import { lengthUnits, outputUnits, tankUnits, weightUnits } from "../../parts/units";
@@ -25,20 +25,15 @@ function typed(machine: Machine | undefined, us: boolean) {
       value: machine?.typed_output?.exact ?? "",
       unit: machine?.typed_output?.unit ?? (us ? "gal/kft2" : "l/m2_100"),
     },
-    width: held(machine?.width, us ? "ft" : "m"),
+    width: typedOf(machine?.width, us ? "ft" : "m"),
     nozzle_size: machine?.nozzle_size ?? "",
     nozzle_count: `${machine?.nozzle_count ?? ""}`,
-    nozzle_spacing: held(machine?.nozzle_spacing, us ? "in" : "cm"),
-    pressure: held(machine?.pressure, us ? "psi" : "bar"),
+    nozzle_spacing: typedOf(machine?.nozzle_spacing, us ? "in" : "cm"),
+    pressure: typedOf(machine?.pressure, us ? "psi" : "bar"),
     droplets: `${machine?.droplets ?? ""}`,
     note: machine?.note ?? "",
   };
 }
-
-const held = (q: Schemas["QuantityOut"] | null | undefined, unit: string) => ({
-  value: q?.exact ?? "",
-  unit: q?.unit ?? unit,
-});
 
 const spreaders = ["broadcast", "drop", "hand_held"];
 

@@ -11,7 +11,7 @@ import { Notice } from "../../parts/Notice";
 import { MarginNotes } from "../../parts/MarginNotes";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
-import { QuantityField } from "../../parts/QuantityField";
+import { QuantityField, typedOf } from "../../parts/QuantityField";
 import { Fields, Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { Switch } from "../../parts/Switch";
@@ -44,8 +44,8 @@ function Card({ machine }: { machine: Schemas["MachineOut"] }) {
   const [v, setV] = useState({
     size: machine.nozzle_size,
     count: `${machine.nozzle_count ?? 1}`,
-    spacing: quantity(machine.nozzle_spacing, us ? "in" : "cm"),
-    pressure: quantity(machine.pressure, us ? "psi" : "bar"),
+    spacing: typedOf(machine.nozzle_spacing, us ? "in" : "cm"),
+    pressure: typedOf(machine.pressure, us ? "psi" : "bar"),
     pace: { value: "", unit: us ? "mph" : "kmh" },
     wanted: { value: "", unit: us ? "gal/kft2" : "l/ha" },
     gravity: "1",
@@ -188,8 +188,3 @@ function Card({ machine }: { machine: Schemas["MachineOut"] }) {
     </Page>
   );
 }
-
-const quantity = (q: Schemas["QuantityOut"] | null, unit: string) => ({
-  value: q?.exact ?? "",
-  unit: q?.unit ?? unit,
-});

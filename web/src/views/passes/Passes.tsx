@@ -1,5 +1,4 @@
 import { useState } from "react";
-import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useAreas, useMachines } from "../../api/hooks";
 import { usePlan } from "../../api/passes";
@@ -14,19 +13,13 @@ import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PassMap } from "../../parts/PassMap";
-import { Section } from "../../parts/Section";
+import { OnScreen, Section } from "../../parts/Section";
 import { CompareSection } from "./CompareSection";
 import { ExportSection } from "./ExportSection";
 import { LandingSection } from "./LandingSection";
 import { NearSection } from "./NearSection";
 import { PlanFields } from "./PlanFields";
 import { blank, toPlan, type Typed } from "./state";
-
-const OnScreen = styled.div`
-  @media print {
-    display: none;
-  }
-`;
 
 const placed = [
   "spacing",

@@ -1,5 +1,4 @@
 import { useNavigate } from "react-router";
-import styled from "styled-components";
 import { api, read, type Schemas } from "../../api/client";
 import { useActual, useChange, useProducts } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
@@ -13,18 +12,11 @@ import { Fault, Notice } from "../../parts/Notice";
 import { PickField } from "../../parts/PickField";
 import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
 import { RateRule } from "../../parts/RateRule";
-import { Bar, Fields, Section } from "../../parts/Section";
+import { Bar, Fields, OnScreen, Section } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { areaUnits, volumeUnits, weightUnits } from "../../parts/units";
 import { Verdict } from "../../parts/Verdict";
-
-const Shell = styled.div`
-  margin-top: 28px;
-  @media print {
-    display: none;
-  }
-`;
 
 interface Typed {
   used: TypedQuantity;
@@ -88,7 +80,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
   const liquid = volumeUnits(club.units).some((u) => u.key === round.planned.unit);
   const many = round.parts.length > 1;
   return (
-    <Shell>
+    <OnScreen style={{ marginTop: 28 }}>
       <Section title="What was really used">
         {early && (
           <Hint style={{ marginBottom: 12 }}>
@@ -211,6 +203,6 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
           </Bar>
         </Form>
       </Section>
-    </Shell>
+    </OnScreen>
   );
 }

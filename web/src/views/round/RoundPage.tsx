@@ -11,7 +11,7 @@ import { Facts } from "../../parts/Facts";
 import { Findings } from "../../parts/Findings";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
-import { Section } from "../../parts/Section";
+import { OnScreen, Section } from "../../parts/Section";
 import { Waiting } from "../../parts/Waiting";
 import { Midway } from "../kit/Midway";
 import { LabelSays } from "../reckon/LabelSays";
@@ -24,17 +24,6 @@ const OnPaper = styled.span`
   display: none;
   @media print {
     display: block;
-  }
-`;
-const OnScreen = styled.span`
-  @media print {
-    display: none;
-  }
-`;
-const OnlyOnScreen = styled.div`
-  margin-top: 28px;
-  @media print {
-    display: none;
   }
 `;
 const ByHand = styled.dl`
@@ -114,7 +103,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
       sentence={
         <>
           <OnPaper>{`${club.name}. Mix sheet. ${sheet.headline}`}</OnPaper>
-          <OnScreen>{round.next}</OnScreen>
+          <OnScreen as="span">{round.next}</OnScreen>
         </>
       }
       act={
@@ -192,11 +181,11 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
         />
       ))}
       {open && round.planned_spray === null && (
-        <OnlyOnScreen>
+        <OnScreen style={{ marginTop: 28 }}>
           <Section title="Half way there">
             <Midway solid loaded={sheet.loads[0] && { value: sheet.loads[0].product, unit: "lb" }} />
           </Section>
-        </OnlyOnScreen>
+        </OnScreen>
       )}
       <ByHand aria-hidden>
         {byHand.map((line) => (

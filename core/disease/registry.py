@@ -7,6 +7,9 @@ from core.disease import (
     dollar_spot_mills_rothwell,
     dollar_spot_smith_kerns,
     pythium_blight_nutter,
+    rules_of_thumb,
+    snow_moulds,
+    soil_triggers,
 )
 from core.disease.model import Model
 
@@ -14,7 +17,8 @@ MODELS: dict[str, Model] = {
     m.key: m
     for m in (
         dollar_spot_smith_kerns.MODEL, dollar_spot_mills_rothwell.MODEL, dollar_spot_hall.MODEL, brown_patch_fidanza.MODEL,
-        pythium_blight_nutter.MODEL, anthracnose_danneberger.MODEL,
+        pythium_blight_nutter.MODEL, anthracnose_danneberger.MODEL, *rules_of_thumb.MODELS, snow_moulds.MODEL,
+        *soil_triggers.MODELS,
     )
 }  # fmt: skip
 

@@ -8,7 +8,12 @@ from enum import StrEnum
 
 import numpy as np
 
-from core.disease.model import Floats, rolling_mean
+from core.disease.model import Floats, Model, Tier, Weather, plain, rolling_mean
+from core.weather.soil import of_days
+
+
+MEMORY = 30
+"""Days that an estimated soil remembers, to a thousandth."""
 
 
 class Turn(StrEnum):
@@ -56,3 +61,15 @@ def open_days(trigger: Trigger, soil: Floats) -> Floats:
         else:
             inside = (mean <= trigger.celsius) & (mean >= trigger.until) & (before >= mean - slack)
     return np.where(np.isnan(mean) | np.isnan(before), np.nan, inside.astype(float))
+
+
+def _model(trigger: Trigger) -> Model:
+    return Model(
+        f"soil_{trigger.disease}", trigger.disease, "Soil temperature", 1.0, "the soil's window", Tier.THUMB,
+        "common practice, no source", f"{trigger.days}-day mean of the soil at 5 cm, {trigger.turn.value}, between "
+        f"{min(trigger.celsius, trigger.until):g} and {max(trigger.celsius, trigger.until):g} °C. {trigger.note}",
+        MEMORY, lambda weather: plain(open_days(trigger, of_days(weather.days))),
+    )  # fmt: skip
+
+
+MODELS = tuple(_model(t) for t in TRIGGERS)

@@ -8,7 +8,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from core.disease import anthracnose_danneberger, brown_patch_fidanza, dollar_spot_hall, dollar_spot_smith_kerns
+from core.disease import anthracnose_danneberger, brown_patch_fidanza, dollar_spot_hall, dollar_spot_smith_kerns, rules_of_thumb
 from core.disease.model import Weather, rolling_mean, weather_of
 from core.disease.registry import MODELS, of_disease
 from core.disease.soil_triggers import TRIGGERS, open_days
@@ -91,6 +91,62 @@ class Others(unittest.TestCase):
         self.assertEqual(float(MODELS["nutter"].run(weather_of(cold, ZONE)).values[2]), 0)
 
 
+class RulesOfThumb(unittest.TestCase):
+    """Common practice, no source: what each condition says of days made for it."""
+
+    def last(self, key: str, weather: Weather) -> float:
+        return float(MODELS[key].run(weather).values[-1])
+
+    def test_days_in_a_row_and_what_ends_them(self) -> None:
+        wet, dry = (5.0, 3.0, 95.0), (5.0, 3.0, 60.0)
+        self.assertEqual(self.last("thumb_microdochium_patch", made([wet] * 4)), 4)
+        self.assertEqual(self.last("thumb_microdochium_patch", made([wet, wet, dry, wet])), 1)
+        self.assertEqual(self.last("thumb_microdochium_patch", made([wet] * 12)), 7, "a row is followed back for a week")
+        self.assertEqual(self.last("thumb_microdochium_patch", made([(25.0, 20.0, 95.0)] * 4)), 0, "too warm for it")
+
+    def test_a_day_that_is_not_known_ends_the_row_and_has_no_value(self) -> None:
+        found = even(6, 5.0, 95.0)
+        air = found.air.copy()
+        air[48:72] = np.nan
+        cut = Hours(
+            found.start, air, *(getattr(found, n) for n in ("humidity", "rain", "wind", "wet", "soil", "snow", "forecast"))
+        )
+        values = MODELS["thumb_microdochium_patch"].run(weather_of(cut, ZONE)).values
+        self.assertTrue(np.isnan(values[2]))
+        self.assertEqual(values[3:].tolist(), [1.0, 2.0, 3.0])
+
+    def test_red_thread_takes_drizzle_for_humidity(self) -> None:
+        for humidity, rain, days in ((90.0, 0.0, 3), (70.0, 0.0, 0), (70.0, 0.1, 3)):
+            weather = weather_of(even(3, 16.0, humidity, rain=rain), ZONE)
+            self.assertEqual(self.last("thumb_red_thread", weather), days)
+
+    def test_gray_leaf_spot_wants_fewer_wet_hours_when_warm(self) -> None:
+        needed = rules_of_thumb.wet_hours_needed(np.array([19.0, 20.0, 24.0, 28.0, 31.0, 33.0]))
+        self.assertEqual(needed.tolist(), [np.inf, 20.0, 14.5, 9.0, 9.0, np.inf])
+        self.assertAlmostEqual(self.last("thumb_gray_leaf_spot", weather_of(even(3, 28.0, 95.0), ZONE)), 24 / 9)
+        self.assertEqual(self.last("thumb_gray_leaf_spot", weather_of(even(3, 16.0, 95.0), ZONE)), 0)
+
+    def test_days_under_snow_are_counted_over_a_thaw_and_none_is_made_up(self) -> None:
+        def winter(snow: list[float | None], air: float = -2.0) -> Weather:
+            return weather_of(table(Hour(START + timedelta(days=d, hours=h), air=air, humidity=90.0, snow=s if h == 7 else None)
+                                    for d, s in enumerate(snow) for h in range(24)), ZONE)  # fmt: skip
+
+        self.assertEqual(self.last("snow_cover", winter([5.0] * 10 + [0.0] * 3 + [2.0] * 4)), 14)
+        self.assertEqual(self.last("snow_cover", winter([5.0] * 10 + [0.0] * 30 + [2.0] * 4)), 4, "another winter")
+        values = MODELS["snow_cover"].run(winter([5.0, None, 5.0])).values
+        self.assertEqual((values[0], values[2]), (1, 2))
+        self.assertTrue(np.isnan(values[1]), "nobody measured, and it was cold enough for snow to lie")
+        self.assertEqual(self.last("snow_cover", winter([None] * 3, air=15.0)), 0)
+
+    def test_soil_triggers_are_told_by_measured_soil_before_estimated(self) -> None:
+        def spring(soil: float | None) -> float:
+            weather = weather_of(table(Hour(START + timedelta(days=d, hours=h), air=22.0, humidity=60.0, soil=soil)
+                                       for d in range(20) for h in range(24)), ZONE)  # fmt: skip
+            return self.last("soil_summer_patch", weather)
+
+        self.assertEqual((spring(None), spring(15.0), spring(19.0)), (1.0, 0.0, 1.0))
+
+
 class WhatMustHold(unittest.TestCase):
     def test_every_model_is_of_a_known_disease_and_says_what_it_rests_on(self) -> None:
         for model in MODELS.values():
@@ -99,7 +155,7 @@ class WhatMustHold(unittest.TestCase):
         self.assertEqual(of_disease("dollar_spot")[0].key, "smith_kerns")
 
     def test_a_constant_climate_gives_a_constant_value(self) -> None:
-        weather = weather_of(even(20, 24.0, 92.0, rain=0.5), ZONE)
+        weather = weather_of(even(40, 24.0, 92.0, rain=0.5), ZONE)
         for model in MODELS.values():
             values = model.run(weather).values[model.rests_on : -1]
             self.assertLess(float(np.nanmax(values) - np.nanmin(values)), 1e-9, model.key)
@@ -121,7 +177,7 @@ class WhatMustHold(unittest.TestCase):
     def without(self, found: Hours, start: int, length: int) -> Hours:
         air, humidity = found.air.copy(), found.humidity.copy()
         air[start : start + length] = humidity[start : start + length] = np.nan
-        return Hours(found.start, air, humidity, found.rain, found.wind, found.wet, found.soil, found.forecast)
+        return Hours(found.start, air, humidity, found.rain, found.wind, found.wet, found.soil, found.snow, found.forecast)
 
     def test_more_weather_never_alters_the_days_before(self) -> None:
         found = real_hours()

@@ -25,7 +25,7 @@ class Days:
     """Local days from `first` on: means, extremes and sums of their hours, NaN where too few are known.
 
     `air` mean, `high` and `low` [°C]; `humidity` mean and `humidity_high` [%]; `rain` [mm]; `wind` mean [m/s]; `wet` leaf
-    wetness [h]; `known` hours with air and humidity of `length`; `forecast` the share that has not been.
+    wetness [h]; `soil` mean [°C] and `snow` the most that lay [cm], as measured; `known` hours with air and humidity of `length`; `forecast` the share that has not been.
     """
 
     first: date
@@ -37,6 +37,8 @@ class Days:
     rain: Floats
     wind: Floats
     wet: Floats
+    soil: Floats
+    snow: Floats
     known: NDArray[np.int64]
     length: NDArray[np.int64]
     forecast: Floats
@@ -85,6 +87,20 @@ def days_of(found: Hours, zone: ZoneInfo, number: NDArray[np.int64], first: date
         n = np.bincount(number, weights=held, minlength=count)
         return np.where(n >= ENOUGH * length, np.bincount(number, weights=np.where(held, values, 0.0), minlength=count), np.nan)
 
+    def of_any(values: Floats, how: Callable[[NDArray[np.int64], Floats], Floats]) -> Floats:
+        """What is read once or twice a day: whatever is known of the day counts."""
+        held = ~np.isnan(values)
+        return how(number[held], values[held]) if held.any() else np.full(count, np.nan)
+
+    def middle(at: NDArray[np.int64], values: Floats) -> Floats:
+        n = np.bincount(at, minlength=count)
+        return np.where(n > 0, np.bincount(at, weights=values, minlength=count) / np.maximum(1, n), np.nan)
+
+    def most_of(at: NDArray[np.int64], values: Floats) -> Floats:
+        found_most = np.full(count, -np.inf)
+        np.maximum.at(found_most, at, values)
+        return np.where(np.isinf(found_most), np.nan, found_most)
+
     def extreme(values: Floats, sign: float) -> Floats:
         most = np.maximum.reduceat(np.where(np.isnan(values), -np.inf, sign * values), starts)
         n = np.bincount(number, weights=~np.isnan(values), minlength=count)
@@ -92,7 +108,8 @@ def days_of(found: Hours, zone: ZoneInfo, number: NDArray[np.int64], first: date
 
     return Days(
         first, mean(found.air), extreme(found.air, 1), extreme(found.air, -1), mean(found.humidity),
-        extreme(found.humidity, 1), total(found.rain), mean(found.wind), mean(wetness) * length, known, length,
+        extreme(found.humidity, 1), total(found.rain), mean(found.wind), mean(wetness) * length,
+        of_any(found.soil, middle), of_any(found.snow, most_of), known, length,
         np.bincount(number, weights=found.forecast, minlength=count) / np.maximum(1, np.bincount(number, minlength=count)),
     )  # fmt: skip
 

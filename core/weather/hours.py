@@ -17,13 +17,13 @@ from core.spans import spans
 Floats = NDArray[np.float64]
 HOUR = np.timedelta64(1, "h")
 MOST_HOURS = 60 * 366 * 24
-FIELDS = ("air", "humidity", "rain", "wind", "wet", "soil")
+FIELDS = ("air", "humidity", "rain", "wind", "wet", "soil", "snow")
 
 LIMITS: Mapping[str, tuple[float, float]] = {
     "air": (-60.0, 60.0), "humidity": (0.0, 100.0), "rain": (0.0, 305.0), "wind": (0.0, 60.0), "wet": (0.0, 1.0),
-    "soil": (-30.0, 60.0),
+    "soil": (-30.0, 60.0), "snow": (0.0, 600.0),
 }  # fmt: skip
-"""What is believed of an hour: air and soil [°C], humidity [%], rain [mm], wind [m/s], wet [share]; no hour had more."""
+"""What is believed of an hour: air and soil [°C], humidity [%], rain [mm], wind [m/s], wet [share], snow lying [cm]."""
 
 
 @dataclass(frozen=True)
@@ -37,6 +37,7 @@ class Hour:
     wind: float | None = None
     wet: float | None = None
     soil: float | None = None
+    snow: float | None = None
     forecast: bool = False
 
 
@@ -54,8 +55,8 @@ class SetAside:
 class Hours:
     """Hours one after the other from `start` (datetime64[h], UTC).
 
-    `air` and `soil` [°C], `humidity` [%], `rain` [mm], `wind` [m/s], `wet` [share of the hour, measured]; `forecast` marks
-    hours that have not been. NaN is not known.
+    `air` and `soil` [°C], `humidity` [%], `rain` [mm], `wind` [m/s], `wet` [share of the hour, measured], `snow` lying [cm];
+    `forecast` marks hours that have not been. NaN is not known.
     """
 
     start: np.datetime64
@@ -65,6 +66,7 @@ class Hours:
     wind: Floats
     wet: Floats
     soil: Floats
+    snow: Floats
     forecast: NDArray[np.bool_]
     aside: tuple[SetAside, ...] = field(default=())
 
@@ -84,8 +86,17 @@ class Hours:
 
     def upto(self, count: int) -> "Hours":
         """The first `count` hours."""
-        cut = {name: getattr(self, name)[:count] for name in (*FIELDS, "forecast")}
-        return replace(self, **cut)
+        return self.between(0, count)
+
+    def between(self, a: int, b: int) -> "Hours":
+        """The hours from place `a` up to `b`, which is not among them."""
+        cut = {name: getattr(self, name)[a:b] for name in (*FIELDS, "forecast")}
+        return replace(self, start=self.start + a * HOUR, **cut)
+
+    def place(self, at: datetime) -> int:
+        """The place of the hour that holds a time; below 0 or past the end where the table does not reach it."""
+        when = np.datetime64(at.astimezone(UTC).replace(tzinfo=None), "h")
+        return int((when - self.start) / HOUR)
 
 
 def table(readings: Iterable[Hour]) -> Hours:
@@ -120,13 +131,52 @@ def table(readings: Iterable[Hour]) -> Hours:
     return Hours(np.datetime64(first.replace(tzinfo=None), "h"), **columns, forecast=forecast, aside=tuple(aside))
 
 
+Part = tuple[NDArray[np.datetime64], Mapping[str, Floats]]
+
+
+def laid_out(start: np.datetime64, end: np.datetime64, measured: Iterable[Part], foretold: Iterable[Part] = ()) -> Hours:
+    """A table from columns that have been checked already.
+
+    Args:
+        start: the first hour (datetime64[h], UTC).
+        end: the hour after the last.
+        measured: hours and their columns as in `Hours`; a later part's known values go before an earlier one's.
+        foretold: the same of forecasts; they count only after the last measured hour, so that a hole stays a hole.
+    """
+    count = int((end - start) / HOUR)
+    columns = {name: np.full(count, np.nan) for name in FIELDS}
+    last = 0
+    for times, given in measured:
+        last = max(last, _lay(columns, times, given, start, 0, count))
+    for times, given in foretold:
+        _lay(columns, times, given, start, last, count)
+    return Hours(start, *(columns[name] for name in FIELDS), np.arange(count) >= last)
+
+
+def _lay(columns: dict[str, Floats], times: NDArray[np.datetime64], given: Mapping[str, Floats], start: np.datetime64, a: int,
+         b: int) -> int:  # fmt: skip
+    """Write a part's known values into places `a` to `b`; gives the place after its last hour there."""
+    at = ((times - start) / HOUR).astype(np.int64)
+    inside = (at >= a) & (at < b)
+    for name, values in given.items():
+        known = inside & ~np.isnan(values)
+        columns[name][at[known]] = values[known]
+    return int(at[inside].max()) + 1 if inside.any() else a
+
+
+def believable(name: str, value: float) -> str:
+    """What is wrong with a value of a field; empty where it can be."""
+    low, high = LIMITS[name]
+    return "" if low <= value <= high else f"{name} of {value:g} is not between {low:g} and {high:g}"
+
+
 def _believed(at: datetime, name: str, value: float | None, aside: list[SetAside]) -> float:
     if value is None or np.isnan(value):
         return np.nan
-    low, high = LIMITS[name]
-    if low <= value <= high:
+    problem = believable(name, value)
+    if not problem:
         return value
-    aside.append(SetAside(at, name, value, f"{name} of {value:g} is not between {low:g} and {high:g}"))
+    aside.append(SetAside(at, name, value, problem))
     return np.nan
 
 

@@ -10,6 +10,8 @@ from collections.abc import Mapping
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from core.weather.days import Days
+
 Floats = NDArray[np.float64]
 RATE = 0.25
 FORGET = 14
@@ -45,3 +47,9 @@ def corrected(estimate: ArrayLike, readings: Mapping[int, float]) -> Floats:
     at = [days[0] - FORGET, *days, days[-1] + FORGET]
     found += np.interp(np.arange(len(found)), at, [0.0, *offs, 0.0])
     return found
+
+
+def of_days(days: Days) -> Floats:
+    """Daily soil temperature [°C]: estimated from the air, drawn to what was measured; exact on a measured day."""
+    measured = {int(d): float(days.soil[d]) for d in np.flatnonzero(~np.isnan(days.soil))}
+    return corrected(estimated(days.air), measured)

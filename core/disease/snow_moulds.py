@@ -1,0 +1,37 @@
+"""Gray snow mould by days of snow cover in a winter.
+
+Typhula incarnata wants about 60 days under snow, T. ishikariensis about 90 (common practice, no source; medium). What helps
+goes down before the first lasting snow, so that the value tells how bad it can be, not when to spray. A day on which nobody
+measured snow is not known, unless it was too warm for snow to lie.
+"""
+
+import numpy as np
+
+from core.disease.model import Model, Series, Tier, Weather, plain
+
+DAYS = 60.0
+TOO_WARM = 8.0
+"""A daily mean [°C] above which no snow is taken to lie where none was measured (ours)."""
+THAWED = 30
+"""Bare days in a row that end a winter's count (ours)."""
+
+
+def series(weather: Weather) -> Series:
+    """Days under snow so far in the winter; unknown days are not counted, and once snow has lain they leave no value."""
+    days = weather.days
+    with np.errstate(invalid="ignore"):
+        lies = np.where(np.isnan(days.snow), np.where(days.air > TOO_WARM, 0.0, np.nan), (days.snow > 0).astype(float))
+    found, count, bare = np.full(len(days), np.nan), 0, 0
+    for i, value in enumerate(lies):
+        if np.isnan(value):
+            continue
+        bare = 0 if value else bare + 1
+        count = 0 if bare >= THAWED else count + int(value)
+        found[i] = count
+    return plain(found)
+
+
+MODEL = Model(
+    "snow_cover", "gray_snow_mould", "Days under snow", DAYS, "days under snow", Tier.THUMB, "common practice, no source",
+    "turf at about 0 °C under snow; 90 days for the hardier species", 1, series,
+)  # fmt: skip

@@ -14,7 +14,9 @@ INTERCEPT, PER_DEGREE, PER_PERCENT = -11.4041, 0.1932, 0.0894
 COOLEST, WARMEST = 10.0, 35.0
 DAYS = 5
 THRESHOLD = 0.20
-"""Action threshold of the authors; clubs move it between 0.15 and 0.40 with the grass and what they bear."""
+"""Action threshold of the authors."""
+MOVES = (0.15, 0.40)
+"""How far clubs move it with the grass and what they bear (extension use, medium)."""
 
 
 def probability(air: ArrayLike, humidity: ArrayLike) -> Floats:
@@ -38,5 +40,5 @@ def series(weather: Weather) -> Series:
 
 MODEL = Model(
     "smith_kerns", "dollar_spot", "Smith and Kerns", THRESHOLD, "probability", Tier.PUBLISHED,
-    "Smith et al. 2018, PLoS ONE 13(3):e0194216", "five-day mean of 10 to 35 °C", DAYS, series, share=True,
+    "Smith et al. 2018, PLoS ONE 13(3):e0194216", "five-day mean of 10 to 35 °C", DAYS, series, share=True, moves=MOVES,
 )  # fmt: skip

@@ -64,7 +64,8 @@ class Series:
 class Model:
     """A model: what it foretells, its threshold and unit, what it rests on, and how it is run.
 
-    `share` says that values run from 0 to 1; `rests_on` is how many days, the day itself included, a value is made of.
+    `share` says that values run from 0 to 1; `rests_on` is how many days, the day itself included, a value is made of;
+    `moves` how far its threshold may be moved for an area, None where it stays.
     """
 
     key: str
@@ -78,6 +79,37 @@ class Model:
     rests_on: int
     run: Callable[[Weather], Series]
     share: bool = False
+    moves: tuple[float, float] | None = None
+
+
+class Risk(StrEnum):
+    """What a value comes to against its threshold, or why there is none."""
+
+    LOW = "low"
+    RISING = "rising"
+    HIGH = "high"
+    OUTSIDE = "outside"
+    TOO_FEW = "too_few"
+
+    @property
+    def text(self) -> str:
+        return {
+            "low": "low", "rising": "rising", "high": "at its threshold", "outside": "outside the model's range",
+            "too_few": "not enough hours",
+        }[self.value]  # fmt: skip
+
+
+RISING_FROM = 0.6
+"""The share of its threshold from which a value is called rising (ours)."""
+
+
+def risk_of(value: float, outside: bool, threshold: float) -> Risk:
+    """The class of a model's value (in the model's own unit) against a threshold."""
+    if np.isnan(value):
+        return Risk.OUTSIDE if outside else Risk.TOO_FEW
+    if value >= threshold * (1 - 1e-9):
+        return Risk.HIGH
+    return Risk.RISING if value >= RISING_FROM * threshold else Risk.LOW
 
 
 def rolling_mean(values: Floats, days: int) -> Floats:

@@ -8,9 +8,8 @@ from enum import StrEnum
 
 import numpy as np
 
-from core.disease.model import Floats, Model, Tier, Weather, plain, rolling_mean
+from core.disease.model import Floats, Model, Tier, plain, rolling_mean
 from core.weather.soil import of_days
-
 
 MEMORY = 30
 """Days that an estimated soil remembers, to a thousandth."""

@@ -97,6 +97,15 @@ def find_target(text: str) -> Target | None:
     return TARGETS[_NAMES[max(hits, key=len)]] if hits else None
 
 
+INCLUDES = {"snow_mould": ("microdochium_patch", "gray_snow_mould")}
+"""Purposes that a label names in one word, and what they are."""
+
+
+def includes(named: str, key: str) -> bool:
+    """Whether what a label names (a target's key) is good for a target."""
+    return named == key or key in INCLUDES.get(named, ())
+
+
 def mistaken_for(key: str) -> list[str]:
     """What to look at before believing a target: one sentence a look-alike."""
     target = TARGETS.get(key)

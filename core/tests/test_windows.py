@@ -1,6 +1,7 @@
 """Hours fit to work, and the degree-day clock of regulators."""
 
 import unittest
+from dataclasses import replace
 from datetime import date, timedelta
 
 import numpy as np
@@ -8,11 +9,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from core.errors import InputError
+from core.ground import Stress
 from core.growth.clock import TARGETS, Stage, growth_shape, run, target_of
+from core.growth.standing import calendar, cautions, target_for, turf_of
 from core.label.rules import Leaf, Rules
+from core.rates.product import Kind
+from core.tests.things import GREEN, LAWN
 from core.tests.weather import START
+from core.units import read_quantity
 from core.weather.hours import Hour, Hours, table
-from core.weather.windows import Fit, Judged, Needs, judge_hours, limiting, needs_of, together, windows
+from core.weather.windows import Fit, Judged, Needs, Site, judge_hours, limiting, needs_of, together, verdict, windows
 
 FIRST = date(2031, 5, 1)
 
@@ -101,7 +107,7 @@ class LeafLightAndDrops(unittest.TestCase):
 
     def test_dark_and_quiet_hours(self) -> None:
         light = np.array([True, False, True])
-        found = judged(hours(3), Needs(), light=light, quiet=np.array([False, False, True]))
+        found = judged(hours(3), Needs(), site=Site(light=light, quiet=np.array([False, False, True])))
         self.assertEqual(list(found.fits), [Fit.GOOD, Fit.BAD, Fit.BAD])
 
     def test_slow_and_fast_drying_are_minded_for_spray_alone(self) -> None:
@@ -112,9 +118,40 @@ class LeafLightAndDrops(unittest.TestCase):
 
     def test_still_air_near_dawn_is_minded(self) -> None:
         light = np.array([False] * 4 + [True] * 8)
-        found = judged(hours(12, wind=0.5), Needs(droplets=True), light=light)
+        found = judged(hours(12, wind=0.5), Needs(droplets=True), site=Site(light=light))
         self.assertIn("layers", [r.key for r in found.reasons[4]])
         self.assertNotIn("layers", [r.key for r in found.reasons[10]])
+
+
+class MowerHoseAndSleep(unittest.TestCase):
+    def flags(self, *on: int) -> np.ndarray:
+        return np.isin(np.arange(48), on)
+
+    def test_the_mower_before_and_after_are_two_rules(self) -> None:
+        site = Site(mown=self.flags(20))
+        before = judged(hours(), Needs(mow_before=4), site=site)
+        after = judged(hours(), Needs(mow_after=3), site=site)
+        self.assertEqual([i for i in range(48) if before.fits[i] == Fit.BAD], [21, 22, 23, 24])
+        self.assertEqual([i for i in range(48) if after.fits[i] == Fit.BAD], [17, 18, 19, 20])
+
+    def test_the_hose_counts_as_rain_after_and_wets_the_leaf(self) -> None:
+        site = Site(watered=self.flags(10))
+        self.assertEqual(judged(hours(), Needs(dry_after=2), site=site).fits[8:12].tolist(), [3, 3, 3, 0])
+        self.assertIn("Shift the watering", judged(hours(), Needs(dry_after=2), site=site).reasons[9][0].text)
+        self.assertEqual(judged(hours(), Needs(leaf=Leaf.DRY), site=site).fits[9:12].tolist(), [0, 3, 0])
+
+    def test_turf_that_sleeps_is_minded_by_what_works_on_growth(self) -> None:
+        site = Site(dormant=np.ones(48, dtype=bool))
+        growing = needs_of(Rules(), "Regulator", True, Kind.GROWTH_REGULATOR)
+        self.assertEqual((judged(hours(), growing, site=site).fits[0], judged(hours(), Needs(), site=site).fits[0]), (1, 0))
+
+    def test_a_wet_leaf_says_when_it_dries_and_words_are_of_the_club(self) -> None:
+        wet = np.array([1.0] * 3 + [0.0] * 45)
+        found = judge_hours(hours(wind=6.0), Needs(leaf=Leaf.DRY, wind=(None, 4.0)), now=0, wet=wet, us=True)
+        said = " ".join(r.text for r in found.reasons[0])
+        self.assertIn("dries in about 3 h", said)
+        self.assertIn("Wind of 13 mph is above 9 mph", said)
+        self.assertNotIn("m/s", said)
 
 
 class Tank(unittest.TestCase):
@@ -155,6 +192,12 @@ class Windows(unittest.TestCase):
         found = judged(hours(12, wind=6.0), Needs(wind=(None, 4.5)))
         self.assertEqual(limiting(found), "wind")
         self.assertEqual(limiting(judged(hours(12), Needs())), "")
+
+    def test_go_wait_or_no(self) -> None:
+        def of(*fits: int, needed: int = 2) -> Fit:
+            return verdict(Judged(np.array(fits), ((),) * len(fits)), needed)
+
+        self.assertEqual((of(0, 0, 3), of(0, 1, 3), of(3, 0, 0), of(0, 3, 0)), (Fit.GOOD, Fit.MIND, Fit.UNKNOWN, Fit.BAD))
 
 
 class Clocks(unittest.TestCase):
@@ -217,3 +260,28 @@ class Clocks(unittest.TestCase):
         self.assertIsNone(target_of("an unknown active", "green"))
         shape = growth_shape(np.array([0.0, 0.75, 1.5, 2.25, 3.0, 5.0]))
         self.assertTrue(shape[0] == 1 and shape[1] < 1 and abs(shape[2] - 1) < 1e-9 and shape[3] > 1 and shape[5] == 1)
+
+
+class Regulators(unittest.TestCase):
+    def test_which_target_a_turf_goes_by(self) -> None:
+        taller = replace(GREEN, height=read_quantity("0.6 in"))
+        warm = replace(LAWN, grass="zoysiagrass")
+        self.assertEqual([turf_of(g) for g in (GREEN, taller, LAWN, warm)], ["green", "lawn", "lawn", "warm"])
+        target = target_for(["something else", "trinexapac-ethyl"], GREEN)
+        self.assertEqual((target.sum, target.base.celsius) if target else None, (200.0, 0.0))
+        self.assertIsNone(target_for(["fludioxonil"], GREEN))
+
+    def test_the_calendar_beside_it(self) -> None:
+        found = calendar(FIRST, (21, 28))
+        self.assertEqual((found.first, found.last), (FIRST + timedelta(days=21), FIRST + timedelta(days=28)))
+        self.assertEqual(calendar(FIRST, (None, None)).first, None)
+
+    def test_what_to_mind(self) -> None:
+        target = target_for(["trinexapac-ethyl"], LAWN)
+        stressed = replace(LAWN, stress=Stress.DROUGHT)
+        said = " ".join(cautions(stressed, target, FIRST, FIRST + timedelta(days=5), earlier=1))
+        for words in ("rule of thumb", "lawn height", "first of the season", "pale tinge is usual now", "suffers from drought"):
+            self.assertIn(words, said)
+        green = target_for(["trinexapac-ethyl"], GREEN)
+        self.assertEqual(cautions(GREEN, green, FIRST, FIRST + timedelta(days=20), earlier=3), [])
+        self.assertIn("label's days must do", cautions(GREEN, None, FIRST, FIRST + timedelta(days=20), earlier=3)[0])

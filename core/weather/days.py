@@ -25,7 +25,8 @@ class Days:
     """Local days from `first` on: means, extremes and sums of their hours, NaN where too few are known.
 
     `air` mean, `high` and `low` [°C]; `humidity` mean and `humidity_high` [%]; `rain` [mm]; `wind` mean [m/s]; `wet` leaf
-    wetness [h]; `soil` mean [°C] and `snow` the most that lay [cm], as measured; `known` hours with air and humidity of `length`; `forecast` the share that has not been.
+    wetness [h]; `soil` mean [°C] and `snow` the most that lay [cm], as measured;
+    `known` hours with air and humidity of `length`; `forecast` the share that has not been.
     """
 
     first: date

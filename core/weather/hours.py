@@ -150,7 +150,8 @@ def laid_out(start: np.datetime64, end: np.datetime64, measured: Iterable[Part],
         last = max(last, _lay(columns, times, given, start, 0, count))
     for times, given in foretold:
         _lay(columns, times, given, start, last, count)
-    return Hours(start, *(columns[name] for name in FIELDS), np.arange(count) >= last)
+    air, humidity, rain, wind, wet, soil, snow = (columns[name] for name in FIELDS)
+    return Hours(start, air, humidity, rain, wind, wet, soil, snow, np.arange(count) >= last)
 
 
 def _lay(columns: dict[str, Floats], times: NDArray[np.datetime64], given: Mapping[str, Floats], start: np.datetime64, a: int,

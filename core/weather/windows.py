@@ -13,10 +13,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from core.label.rules import Leaf, Rules
+from core.rates.product import Kind
 from core.spans import spans
 from core.units import show_number
 from core.weather.hours import Hours
 from core.weather.moisture import delta_t
+from core.weather.words import breeze, rainfall, warmer, warmth
 
 Floats = NDArray[np.float64]
 
@@ -45,10 +47,11 @@ class Fit(IntEnum):
 
 @dataclass(frozen=True)
 class Needs:
-    """What is asked of the hours: temperatures [°C], wind [m/s], rain-free and rainy hours, the leaf.
+    """What is asked of the hours: temperatures [°C], wind [m/s], rain-free and rainy hours, the leaf, the mower.
 
-    `dry_before` and `dry_after` hours without rain; `rain_wanted` hours within which rain is welcome after it; `droplets`
-    whether it is sprayed. `why` names whose rule each is, by the field's name.
+    `dry_before` and `dry_after` hours without rain; `rain_wanted` hours within which rain is welcome after it;
+    `mow_before` and `mow_after` hours without mowing; `droplets` whether it is sprayed, `growing` whether it works on turf
+    that grows. `why` names whose rule each is, by the field's name.
     """
 
     air: tuple[float | None, float | None] = (None, None)
@@ -57,19 +60,44 @@ class Needs:
     dry_before: float = 0.0
     dry_after: float = 0.0
     rain_wanted: float = 0.0
+    mow_before: float = 0.0
+    mow_after: float = 0.0
     droplets: bool = False
+    growing: bool = False
     why: dict[str, str] = field(default_factory=dict)
 
 
-def needs_of(rules: Rules, name: str, sprayed: bool) -> Needs:
+LIMITS_OF = ("air", "wind", "leaf", "dry_before", "dry_after", "rain_wanted", "mow_before", "mow_after", "growing")
+GROWING = (Kind.GROWTH_REGULATOR, Kind.HERBICIDE, Kind.FERTILISER, Kind.IRON, Kind.BIOSTIMULANT)
+
+
+def needs_of(rules: Rules, name: str, sprayed: bool, kind: Kind = Kind.FUNGICIDE) -> Needs:
     """What a product's label asks of the hours."""
-    why = {
-        "air": name, "wind": name, "leaf": name, "dry_before": name, "dry_after": name, "rain_wanted": name,
-    }  # fmt: skip
     return Needs(
         rules.temperature, rules.wind, rules.leaf, rules.rain_before or 0.0, rules.rain_after or 0.0,
-        (rules.water_in_delay or 0.0) if rules.watered_in else 0.0, sprayed, why,
+        (rules.water_in_delay or 0.0) if rules.watered_in else 0.0, rules.mow_before or 0.0, rules.mow_after or 0.0, sprayed,
+        kind in GROWING, dict.fromkeys(LIMITS_OF, name),
     )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Site:
+    """What the ground and the club bring to each hour; None where it is not told.
+
+    `light` daylight, `quiet` hours the club keeps free, `mown` and `watered` hours in which that is done, `dormant` hours of
+    days on which the turf does not grow.
+    """
+
+    light: NDArray[np.bool_] | None = None
+    quiet: NDArray[np.bool_] | None = None
+    mown: NDArray[np.bool_] | None = None
+    watered: NDArray[np.bool_] | None = None
+    dormant: NDArray[np.bool_] | None = None
+
+
+ANYWHERE = Site()
+DORMANT_BELOW = {True: 4.0, False: 12.0}
+"""Soil [°C] below which cool-season and warm-season turf hardly grows (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -103,9 +131,15 @@ def together(every: Sequence[Needs]) -> Together:
     before = strictest("dry_before", lambda n: n.dry_before or None, True) or 0.0
     after = strictest("dry_after", lambda n: n.dry_after or None, True) or 0.0
     wanted = strictest("rain_wanted", lambda n: n.rain_wanted or None, False) or 0.0
+    mow_before = strictest("mow_before", lambda n: n.mow_before or None, True) or 0.0
+    mow_after = strictest("mow_after", lambda n: n.mow_after or None, True) or 0.0
     leaves = {n.leaf for n in every} - {Leaf.EITHER}
-    found = Needs(air, wind, next(iter(leaves)) if len(leaves) == 1 else Leaf.EITHER, before, after, wanted,
-                  any(n.droplets for n in every), why)  # fmt: skip
+    why["leaf"] = next((n.why.get("leaf", "") for n in every if n.leaf is not Leaf.EITHER), "")
+    why["growing"] = next((n.why.get("growing", "") for n in every if n.growing), "")
+    found = Needs(
+        air, wind, next(iter(leaves)) if len(leaves) == 1 else Leaf.EITHER, before, after, wanted, mow_before, mow_after,
+        any(n.droplets for n in every), any(n.growing for n in every), why,
+    )  # fmt: skip
     return Together(found, tuple(_contradictions(found, leaves, why)))
 
 
@@ -140,8 +174,11 @@ class Judged:
     reasons: tuple[tuple[Reason, ...], ...]
 
 
-def judge_hours(found: Hours, needs: Needs, *, now: int, wet: Floats, light: NDArray[np.bool_] | None = None,
-                quiet: NDArray[np.bool_] | None = None, age: float = 0.0) -> Judged:  # fmt: skip
+Rule = Callable[[int], Reason | None]
+
+
+def judge_hours(found: Hours, needs: Needs, *, now: int, wet: Floats, site: Site = ANYWHERE, age: float = 0.0, us: bool = False,
+                ) -> Judged:  # fmt: skip
     """Judge every hour from `now` on.
 
     Args:
@@ -149,19 +186,22 @@ def judge_hours(found: Hours, needs: Needs, *, now: int, wet: Floats, light: NDA
         needs: what is asked of them.
         now: the place of the hour that is now.
         wet: leaf wetness by the hour [share].
-        light: hours of daylight; all of them where it is not told.
-        quiet: hours in which the club works not, as on match days.
+        site: what ground and club bring.
         age: of the forecast [h]; it widens its error as its lead does.
+        us: whether to speak in US units.
 
     Returns:
         A verdict for each hour from `now` to the end of the table.
     """
     lead = np.maximum(0.0, np.arange(len(found)) - now + age) * found.forecast
     rules = [
-        _air(found, needs, lead), _wind(found, needs, lead), _leaf(found, needs, wet), _dry(found, needs, before=True),
-        _dry(found, needs, before=False), _drops(found, needs), _layers(found, needs, light),
-        _flag("dark", light is not None, ~light if light is not None else None, "It is dark."),
-        _flag("quiet", quiet is not None, quiet, "The club keeps these hours free."),
+        *_limits(found, needs, lead, us), _leaf(needs, _wetted(wet, site)), _dry(found, needs, site, us, before=True),
+        _dry(found, needs, site, us, before=False), _mown(needs, site, before=True), _mown(needs, site, before=False),
+        _drops(found, needs, us), _layers(found, needs, site.light),
+        _flag("dormant", site.dormant if needs.growing else None, Fit.MIND,
+              f"The turf hardly grows in soil this cold, and {needs.why.get('growing') or 'this'} works on turf that grows."),
+        _flag("dark", None if site.light is None else ~site.light, Fit.BAD, "It is dark."),
+        _flag("quiet", site.quiet, Fit.BAD, "The club keeps these hours free."),
     ]  # fmt: skip
     reasons, fits = [], []
     for i in range(now, len(found)):
@@ -171,47 +211,51 @@ def judge_hours(found: Hours, needs: Needs, *, now: int, wet: Floats, light: NDA
     return Judged(np.array(fits, dtype=np.int64), tuple(reasons))
 
 
-Rule = Callable[[int], Reason | None]
+def _limits(found: Hours, needs: Needs, lead: Floats, us: bool) -> list[Rule]:
+    """Rules that air and wind lie between their limits, with the forecast's error against them."""
+    return [
+        _between("air", found.air, needs.air, _error(lead, AIR_ERROR), lambda v: f"{warmth(v, us)}", "Air of",
+                 needs.why.get("air", "the label")),
+        _between("wind", found.wind, needs.wind, _error(lead, WIND_ERROR), lambda v: f"{breeze(v, us)}", "Wind of",
+                 needs.why.get("wind", "the label")),
+    ]  # fmt: skip
 
 
-def _between(key: str, values: Floats, span: tuple[float | None, float | None], error: Floats, word: str, unit: str,
-             whose: str) -> Rule:  # fmt: skip
-    """A rule that a value lies between two limits, with its error against it."""
+def _error(lead: Floats, grows: tuple[float, float]) -> Floats:
+    return np.where(lead > 0, grows[0] + grows[1] * lead, 0.0)
+
+
+def _between(key: str, values: Floats, span: tuple[float | None, float | None], error: Floats, told: Callable[[float], str],
+             word: str, whose: str) -> Rule:  # fmt: skip
     low, high = span
 
     def rule(i: int) -> Reason | None:
         if low is None and high is None:
             return None
-        value, off = values[i], error[i]
+        value, off = float(values[i]), error[i]
         if np.isnan(value):
-            return Reason(key, Fit.UNKNOWN, f"The {word} is not known.")
-        told = f"{word} {show_number(round(float(value), 1))} {unit}"
+            return Reason(key, Fit.UNKNOWN, f"The {key} is not known.")
         for limit, side, sign in ((low, "below", 1), (high, "above", -1)):
             if limit is None:
                 continue
             room = sign * (value - limit)
             if room < 0:
-                return Reason(key, Fit.BAD, f"{told} is {side} {show_number(limit)} ({whose}).")
+                return Reason(key, Fit.BAD, f"{word} {told(value)} is {side} {told(limit)} ({whose}).")
             if room < off:
                 return Reason(
-                    key, Fit.MIND, f"{told} is near {show_number(limit)} ({whose}), and a forecast can be that far off."
+                    key, Fit.MIND, f"{word} {told(value)} is near {told(limit)} ({whose}), and a forecast can be that far off."
                 )
         return None
 
     return rule
 
 
-def _air(found: Hours, needs: Needs, lead: Floats) -> Rule:
-    error = np.where(lead > 0, AIR_ERROR[0] + AIR_ERROR[1] * lead, 0.0)
-    return _between("air", found.air, needs.air, error, "air", "°C", needs.why.get("air", "the label"))
+def _wetted(wet: Floats, site: Site) -> Floats:
+    """Wetness with the hours that are watered."""
+    return wet if site.watered is None else np.where(site.watered, 1.0, wet)
 
 
-def _wind(found: Hours, needs: Needs, lead: Floats) -> Rule:
-    error = np.where(lead > 0, WIND_ERROR[0] + WIND_ERROR[1] * lead, 0.0)
-    return _between("wind", found.wind, needs.wind, error, "wind", "m/s", needs.why.get("wind", "the label"))
-
-
-def _leaf(found: Hours, needs: Needs, wet: Floats) -> Rule:
+def _leaf(needs: Needs, wet: Floats) -> Rule:
     whose = needs.why.get("leaf", "the label")
 
     def rule(i: int) -> Reason | None:
@@ -222,42 +266,68 @@ def _leaf(found: Hours, needs: Needs, wet: Floats) -> Rule:
         is_wet = wet[i] >= 0.5
         if is_wet == (needs.leaf is Leaf.WET):
             return None
-        return Reason("leaf", Fit.BAD, f"The leaf is {'wet' if is_wet else 'dry'}; it should be {needs.leaf.value} ({whose}).")
+        if not is_wet:
+            return Reason("leaf", Fit.BAD, f"The leaf is dry; it should be wet ({whose}).")
+        dries = np.flatnonzero(wet[i:] < 0.5)
+        until = f" It dries in about {int(dries[0])} h." if len(dries) else ""
+        return Reason("leaf", Fit.BAD, f"The leaf is wet; it should be dry ({whose}).{until}")
 
     return rule
 
 
-def _dry(found: Hours, needs: Needs, *, before: bool) -> Rule:
-    """A rule of hours without rain, before or after."""
+def _dry(found: Hours, needs: Needs, site: Site, us: bool, *, before: bool) -> Rule:
+    """A rule of hours without rain, before or after; water from the hose counts as rain after."""
     hours = int(np.ceil(needs.dry_before if before else needs.dry_after))
     key = "dry_before" if before else "dry_after"
     whose = needs.why.get(key, "the label")
+    count = len(found)
     rain = np.concatenate([[0.0], np.cumsum(np.nan_to_num(found.rain))])
     holes = np.concatenate([[0], np.cumsum(np.isnan(found.rain))])
+    hose = np.concatenate([[0], np.cumsum(np.zeros(count) if site.watered is None else site.watered)])
 
     def rule(i: int) -> Reason | None:
         if not hours:
             return None
         a, b = (max(0, i - hours), i + 1) if before else (i, i + 1 + hours)
-        when = f"in the {hours} h before" if before else f"within {hours} h after"
-        fell = float(rain[min(b, len(found))] - rain[a])
+        when, end = f"in the {hours} h before" if before else f"within {hours} h after", min(b, count)
+        fell = float(rain[end] - rain[a])
         if fell >= RAIN_LEAST:
-            return Reason(key, Fit.BAD, f"{show_number(round(fell, 1))} mm of rain {when} ({whose}).")
-        if b > len(found) or holes[min(b, len(found))] - holes[a] > 0:
+            return Reason(key, Fit.BAD, f"{rainfall(fell, us)} of rain {when} ({whose}).")
+        if not before and hose[end] > hose[a]:
+            return Reason(key, Fit.BAD, f"It is watered {when} ({whose}). Shift the watering.")
+        if b > count or holes[end] - holes[a] > 0:
             return Reason(key, Fit.UNKNOWN, f"Whether it rains {when} is not known.")
         return None
 
     return rule
 
 
-def _drops(found: Hours, needs: Needs) -> Rule:
+def _mown(needs: Needs, site: Site, *, before: bool) -> Rule:
+    """A rule of hours without mowing, before or after."""
+    hours = int(np.ceil(needs.mow_before if before else needs.mow_after))
+    key = "mow_before" if before else "mow_after"
+    whose = needs.why.get(key, "the label")
+
+    def rule(i: int) -> Reason | None:
+        if not hours or site.mown is None:
+            return None
+        a, b = (max(0, i - hours), i) if before else (i, i + hours + 1)
+        if not site.mown[a:b].any():
+            return None
+        when = "before" if before else "after"
+        return Reason(key, Fit.BAD, f"It is mown within {hours} h {when} ({whose}). Shift the mowing, or take another hour.")
+
+    return rule
+
+
+def _drops(found: Hours, needs: Needs, us: bool) -> Rule:
     """A rule of how fast droplets dry; common practice, so that it warns."""
     values = delta_t(found.air, found.humidity)
 
     def rule(i: int) -> Reason | None:
         if not needs.droplets or np.isnan(values[i]):
             return None
-        told = f"Delta-T {show_number(round(float(values[i]), 1))} °C"
+        told = f"Delta-T {warmer(float(values[i]), us)}"
         if values[i] < DROPLET[0]:
             return Reason("drops", Fit.MIND, f"{told}: spray dries slowly, and air may lie in layers.")
         if values[i] > DROPLET[1]:
@@ -281,8 +351,8 @@ def _layers(found: Hours, needs: Needs, light: NDArray[np.bool_] | None) -> Rule
     return rule
 
 
-def _flag(key: str, told: bool, flags: NDArray[np.bool_] | None, text: str) -> Rule:
-    return lambda i: Reason(key, Fit.BAD, text) if told and flags is not None and flags[i] else None
+def _flag(key: str, flags: NDArray[np.bool_] | None, fit: Fit, text: str) -> Rule:
+    return lambda i: Reason(key, fit, text) if flags is not None and flags[i] else None
 
 
 # --- windows ----------------------------------------------------------------------------------------------------
@@ -316,11 +386,32 @@ def windows(found: Judged, needed: int = 1) -> list[Window]:
     return sorted(every, key=lambda w: (w.mind / w.hours > 0.5, not w.all_good, w.start))
 
 
+WORDS = {
+    "air": "temperature", "wind": "wind", "leaf": "the leaf's wetness", "dry_before": "rain before", "dry_after": "rain after",
+    "mow_before": "the mowing before", "mow_after": "the mowing after", "dark": "darkness", "quiet": "hours the club keeps free",
+}  # fmt: skip
+"""Each rule's name as a reason to wait."""
+
+
 def limiting(found: Judged) -> str:
-    """Which rule keeps most hours from being fit; empty where none does. It is what would have to change."""
+    """Which rule alone keeps most hours from being fit; empty where none does. It is what would have to change."""
     count: dict[str, int] = {}
     for reasons in found.reasons:
         bad = [r.key for r in reasons if r.fit > Fit.MIND]
-        if len(bad) == 1:
+        if len(bad) == 1 and bad[0] != "dark":
             count[bad[0]] = count.get(bad[0], 0) + 1
     return max(count, key=count.__getitem__) if count else ""
+
+
+def verdict(found: Judged, needed: int = 1) -> Fit:
+    """Go, wait or no: whether the job can begin now, later in what is foretold, or not at all in it.
+
+    `GOOD` and `MIND` begin now; `UNKNOWN` stands for wait; `BAD` for no.
+    """
+    every = windows(found, needed)
+    if not every:
+        return Fit.BAD
+    begun = next((w for w in every if w.start == 0), None)
+    if begun is None:
+        return Fit.UNKNOWN
+    return Fit.MIND if (found.fits[: max(1, needed)] == Fit.MIND).any() else Fit.GOOD

@@ -1,0 +1,77 @@
+"""How long an application protects: its label interval, shortened towards the label's least as disease pressure rises.
+
+Never outside the label: never longer than its longest interval, never taken for over before its least. That pressure shortens
+cover is common practice; by how much is ours.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+import numpy as np
+from numpy.typing import NDArray
+
+from core.days import day
+from core.season.history import Applied
+
+Floats = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+
+CALM, FULL = 0.5, 1.5
+"""Shares of the threshold at which pressure begins to shorten cover, and from which it shortens it to the label's least."""
+
+
+@dataclass(frozen=True)
+class Cover:
+    """An application's cover from the day after it to `until`, with the label's least and longest end."""
+
+    product: str
+    codes: tuple[str, ...]
+    on: date
+    least: date
+    until: date
+    most: date
+
+    @property
+    def sentence(self) -> str:
+        if self.until == self.most:
+            return f"{self.product} of {day(self.on)} covers to {day(self.until)}."
+        return f"{self.product} of {day(self.on)} covers to {day(self.until)}; weather took {(self.most - self.until).days} days."
+
+
+def pressures(values: Floats, threshold: float) -> Floats:
+    """Pressure by day, 0 to 1, from a model's values and its threshold in one unit; what is not known presses not."""
+    with np.errstate(invalid="ignore"):
+        share = (values / threshold - CALM) / (FULL - CALM)
+    return np.clip(np.nan_to_num(share), 0.0, 1.0)
+
+
+def cover_of(applied: Applied, first: date, pressure: Floats) -> Cover | None:
+    """The cover of an application; None where its label gives no interval.
+
+    Args:
+        applied: the application with its label interval.
+        first: the day of the first pressure.
+        pressure: by day, 0 to 1; days beyond it press not.
+    """
+    low, high = applied.interval
+    least, most = low or high, high or low
+    if not least or not most:
+        return None
+    begin, total, days = (applied.on - first).days + 1, 0.0, 0
+    for days in range(1, most + 1):
+        at = begin + days - 1
+        total += float(pressure[at]) if 0 <= at < len(pressure) else 0.0
+        if days >= least and days >= most - (most - least) * total / days:
+            break
+    ends = [applied.on + timedelta(days=n) for n in (least, days, most)]
+    return Cover(applied.product, applied.codes, applied.on, *ends)
+
+
+def covered_days(covers: Sequence[Cover], first: date, count: int) -> Flags:
+    """Which days from `first` on are covered: from the day of an application to its end."""
+    found = np.zeros(count, dtype=bool)
+    for cover in covers:
+        a, b = (cover.on - first).days, (cover.until - first).days + 1
+        found[max(0, a) : max(0, b)] = True
+    return found

@@ -1,0 +1,77 @@
+"""Two schools over a season that has been: by the calendar, and by the model's threshold.
+
+Both start from bare turf and know only the weather up to their day. The calendar sprays at the label's interval from its
+first to its last day; the threshold sprays on the first risk day without cover, and its cover shortens with pressure.
+"""
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from decimal import Decimal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from core.season.cover import Cover, cover_of, covered_days, pressures
+from core.season.history import Applied
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class School:
+    """What one school would have done: its days, what they cost, and the risk days that had no cover of `risk_days`."""
+
+    days: tuple[date, ...]
+    cost: Decimal | None
+    unprotected: int
+    risk_days: int
+
+
+@dataclass(frozen=True)
+class Season:
+    """A season to replay: a model's daily values from `first`, its threshold, and the two ends of the calendar's spraying."""
+
+    first: date
+    values: Floats
+    threshold: float
+    begin: date
+    end: date
+
+
+def by_calendar(season: Season, spray: Applied, price: Decimal | None) -> School:
+    """Every label interval from the season's begin to its end, whatever the weather; the middle of the interval's range."""
+    low, high = spray.interval
+    step = timedelta(days=round(((low or high or 14) + (high or low or 14)) / 2))
+    days, on = [], season.begin
+    while on <= season.end:
+        days.append(on)
+        on += step
+    return _school(season, spray, days, price)
+
+
+def by_threshold(season: Season, spray: Applied, price: Decimal | None) -> School:
+    """A spray on each risk day without cover, the season over."""
+    pressure = pressures(season.values, season.threshold)
+    risky = np.nan_to_num(season.values, nan=-np.inf) >= season.threshold * (1 - 1e-9)
+    days: list[date] = []
+    until = date.min
+    for i in np.flatnonzero(risky):
+        on = season.first + timedelta(days=int(i))
+        if season.begin <= on <= season.end and on > until:
+            days.append(on)
+            cover = cover_of(_on(spray, on), season.first, pressure)
+            until = cover.until if cover else on
+    return _school(season, spray, days, price)
+
+
+def _on(spray: Applied, on: date) -> Applied:
+    return Applied(on, spray.product, spray.kind, spray.codes, interval=spray.interval)
+
+
+def _school(season: Season, spray: Applied, days: list[date], price: Decimal | None) -> School:
+    pressure = pressures(season.values, season.threshold)
+    covers: list[Cover] = [c for on in days if (c := cover_of(_on(spray, on), season.first, pressure))]
+    risky = np.nan_to_num(season.values, nan=-np.inf) >= season.threshold * (1 - 1e-9)
+    bare = risky & ~covered_days(covers, season.first, len(risky))
+    cost = None if price is None else price * len(days)
+    return School(tuple(days), cost, int(bare.sum()), int(risky.sum()))

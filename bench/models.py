@@ -24,7 +24,9 @@ def years(count: int) -> Hours:
     humidity = np.clip(75 - 12 * daily + random.normal(0, 8, len(hours)), 5, 100)
     rain = np.where(random.random(len(hours)) < 0.05, random.exponential(2, len(hours)), 0.0)
     unknown = np.full(len(hours), np.nan)
-    return Hours(START, air, humidity, rain, np.full(len(hours), 2.0), unknown, unknown, unknown, np.zeros(len(hours), dtype=bool))
+    return Hours(
+        START, air, humidity, rain, np.full(len(hours), 2.0), unknown, unknown, unknown, np.zeros(len(hours), dtype=bool)
+    )
 
 
 def run_all(weather: Weather) -> list[object]:

@@ -264,6 +264,14 @@ def read_number(text: str, field: str = "value") -> float:
     return _number(clean, text, field)
 
 
+def read_signed(text: str, field: str = "value") -> float:
+    """A number that may be below zero, as a longitude or a frost. Raises as `read_number`."""
+    clean = text.strip()
+    below = clean[:1] in ("-", "−")
+    found = read_number(clean[1:].lstrip() if below else clean.removeprefix("+"), field)
+    return -found if below else found
+
+
 def _number(clean: str, text: str, field: str) -> float:
     whole, fraction = Fraction(0), clean.replace(",", "").replace(" /", "/").replace("/ ", "/")
     if match := re.fullmatch(r"(\d+)[ -](\d+/\d+)", fraction):

@@ -13,6 +13,7 @@ from greenmeasure.passes.api import router as passes
 from greenmeasure.reckon.api import router as reckon
 from greenmeasure.rounds.api import router as rounds
 from greenmeasure.shelf.api import router as shelf
+from greenmeasure.sky.api import router as sky
 from greenmeasure.today.api import router as today
 from greenmeasure.water.api import router as water
 
@@ -62,5 +63,6 @@ api.add_router(f"{CLUB}/products", shelf)
 api.add_router(f"{CLUB}/machines", kit)
 api.add_router(f"{CLUB}/reckon", reckon)
 api.add_router(f"{CLUB}/passes", passes)
+api.add_router(f"{CLUB}/sky", sky)
 api.add_router(f"{CLUB}/rounds", rounds)
 api.add_router(f"{CLUB}/book", book)

@@ -40,6 +40,8 @@ INSTALLED_APPS = [
     "greenmeasure.shelf",
     "greenmeasure.kit",
     "greenmeasure.water",
+    "greenmeasure.sky",
+    "greenmeasure.season",
     "greenmeasure.rounds",
     "greenmeasure.book",
     "greenmeasure.demo",
@@ -115,6 +117,7 @@ USE_TZ = True
 USE_I18N = False
 
 STATIC_URL = "static/"
+CLOCK = os.environ.get("GREENMEASURE_CLOCK", "")
 WEB_BUILD = Path(os.environ.get("GREENMEASURE_WEB", ROOT / "web" / "dist"))
 WHITENOISE_ROOT = WEB_BUILD if WEB_BUILD.is_dir() else None
 WHITENOISE_INDEX_FILE = False

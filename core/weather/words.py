@@ -1,8 +1,37 @@
-"""Weather in words, in the units of a club: °F, mph and inches, or °C, m/s and mm."""
+"""Weather in numbers to draw and in words, in the units of a club: °F, mph and inches, or °C, m/s and mm."""
+
+import numpy as np
 
 from core.units import show_number
 
 MPH, INCH = 0.44704, 25.4
+
+
+UNITS = {
+    True: {"air": "°F", "soil": "°F", "rain": "in", "wind": "mph", "humidity": "%", "wet": "h", "et": "in", "snow": "in"},
+    False: {"air": "°C", "soil": "°C", "rain": "mm", "wind": "m/s", "humidity": "%", "wet": "h", "et": "mm", "snow": "cm"},
+}
+"""The units weather is drawn in, US or not."""
+
+PLACES = {"air": 1, "soil": 1, "rain": 2, "wind": 1, "humidity": 0, "wet": 1, "et": 2, "snow": 1}
+
+
+def in_units(name: str, value: float, us: bool) -> float | None:
+    """A value of a field in the unit of US clubs or of others, rounded for drawing; None where it is not known."""
+    if np.isnan(value):
+        return None
+    if us:
+        value = {
+            "air": value * 1.8 + 32, "soil": value * 1.8 + 32, "rain": value / INCH, "et": value / INCH, "wind": value / MPH,
+            "snow": value / 2.54,
+        }.get(name, value)  # fmt: skip
+    return round(float(value), PLACES[name])
+
+
+def told(name: str, value: float, us: bool) -> str:
+    """A value of a field in words."""
+    found = in_units(name, value, us)
+    return "—" if found is None else f"{show_number(found)} {UNITS[us][name]}"
 
 
 def warmth(celsius: float, us: bool) -> str:

@@ -1,11 +1,11 @@
 """The book."""
 
 from django.http import HttpRequest, StreamingHttpResponse
-from django.utils import timezone
 from ninja import Path, Router
 
 from greenmeasure.book import queries
 from greenmeasure.book.schemas import BookOut, EntryOut
+from greenmeasure.common import clock
 from greenmeasure.common.auth import VIEWER, club_of
 
 router = Router(tags=["book"])
@@ -22,7 +22,7 @@ def export_csv(request: HttpRequest, club: Path[str], words: str = "") -> Stream
     """The book as CSV, oldest first, narrowed by words."""
     found = club_of(request)
     answer = StreamingHttpResponse(queries.csv_lines(queries.entries(found, words[:200])), content_type="text/csv; charset=utf-8")
-    name = f"{found.slug}-book-{timezone.now():%Y-%m-%d}.csv"
+    name = f"{found.slug}-book-{clock.now():%Y-%m-%d}.csv"
     answer["Content-Disposition"] = f'attachment; filename="{name}"'
     return answer
 

@@ -8,7 +8,7 @@ from pydantic import BaseModel, StringConstraints
 
 from core.rates.rate import LabelRate, Rate, RateUnit, nice_step
 from core.rates.working import Step, Term, unit_text
-from core.units import Quantity, exact_number, positive, quantity, read_number, read_quantity, show_number
+from core.units import Quantity, exact_number, positive, quantity, read_number, read_quantity, read_signed, show_number
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
@@ -104,6 +104,11 @@ def rule_out(label: LabelRate, value: float, binds: bool) -> RuleOut:
 def number_in(field: str, value: float | str) -> float:
     """A number from a field. Raises InputError as `core.units.read_number`."""
     return read_number(value, field) if isinstance(value, str) else value
+
+
+def signed_in(field: str, value: float | str) -> float:
+    """A number from a field that may be below zero. Raises InputError as `core.units.read_signed`."""
+    return read_signed(value, field) if isinstance(value, str) else value
 
 
 def quantity_in(field: str, given: QuantityIn, *dimensions: str) -> Quantity:

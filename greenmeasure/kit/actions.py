@@ -3,7 +3,6 @@
 from datetime import date, datetime
 
 from django.db import transaction
-from django.utils import timezone
 
 from core import job
 from core.errors import InputError
@@ -13,6 +12,7 @@ from core.machines.runs import Trust
 from core.machines.standing import expiry
 from core.units import LENGTH, MASS, PRESSURE, VOLUME, Quantity, positive
 from greenmeasure.accounts.models import Club, User
+from greenmeasure.common import clock
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
@@ -157,7 +157,7 @@ def clean(machine: Machine, user: User, data: CleaningIn, at: datetime | None = 
     for i, step in enumerate(data.steps):
         if step not in known:
             raise InputError(f"steps.{i}", step, f"“{step}” is no step of cleaning.", f"Use one of: {', '.join(sorted(known))}.")
-    made = Cleaning.objects.create(machine=machine, at=at or timezone.now(), by=str(user), steps=data.steps, note=data.note)
+    made = Cleaning.objects.create(machine=machine, at=at or clock.now(), by=str(user), steps=data.steps, note=data.note)
     machine.club.touch()
     return made
 

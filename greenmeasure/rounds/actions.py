@@ -4,7 +4,6 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from django.db import IntegrityError, transaction
-from django.utils import timezone
 
 from core.errors import InputError, Refused
 from core.findings import Act
@@ -19,6 +18,7 @@ from core.units import AREA, MASS, VOLUME, Quantity, positive, show_number, show
 from greenmeasure.accounts.models import Club, User
 from greenmeasure.book.actions import record
 from greenmeasure.book.models import Entry
+from greenmeasure.common import clock
 from greenmeasure.common.clock import local_day, today
 from greenmeasure.common.errors import Conflict, Faults
 from greenmeasure.common.models import Belonging
@@ -50,7 +50,7 @@ def start_round(club: Club, user: User, data: StartIn, at: datetime | None = Non
     if data.machine_id is None:
         raise InputError("machine_id", None, "The round has no machine.", "Pick what it goes down with.")
     _refuse_put_away(club, data)
-    when = at or timezone.now()
+    when = at or clock.now()
     found = reckoned(club, data, on=local_day(club, when))
     for i, part in enumerate(found.job.parts):
         refuse_above_label(part.part.rate, part.part.label, found.job.product.kind, f"parts.{i}.rate")
@@ -117,7 +117,7 @@ def tick(found: Round, user: User, data: TickIn) -> None:
         return
     if data.load and not worn(found):
         raise Conflict("First put on what the sheet lists for mixing, and tick it.")
-    Tick.objects.get_or_create(round=found, load=data.load, act=data.act, defaults={"by": user, "at": timezone.now()})
+    Tick.objects.get_or_create(round=found, load=data.load, act=data.act, defaults={"by": user, "at": clock.now()})
     if data.load:
         found.club.touch()
 
@@ -263,7 +263,7 @@ def finish_round(found: Round, user: User, data: FinishIn, at: datetime | None =
     _still_open(found)
     actual = read_actual(found, data)
     with transaction.atomic():
-        now = at or timezone.now()
+        now = at or clock.now()
         entries = [record(found, user, now, actual, part, data) for part in actual.parts]
         if actual.lot:
             take_from_lot(actual.lot, actual.used)
@@ -286,7 +286,7 @@ def give_up(found: Round) -> None:
         Conflict: the round is over already.
     """
     _still_open(found)
-    found.status, found.ended_at = Round.Status.GIVEN_UP, timezone.now()
+    found.status, found.ended_at = Round.Status.GIVEN_UP, clock.now()
     found.save(update_fields=["status", "ended_at"])
 
 

@@ -1,11 +1,11 @@
 """What changes water: audits kept, tasks made and done."""
 
 from django.db import transaction
-from django.utils import timezone
 
 from core.errors import InputError
 from core.water.cans import Heads, audit
 from greenmeasure.accounts.models import Club, User
+from greenmeasure.common import clock
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.schemas import number_in
@@ -67,5 +67,5 @@ def task_of(club: Club, task_id: int) -> Task:
 
 def set_done(task: Task, user: User, done: bool) -> None:
     """Mark a task as seen to, or take that back."""
-    task.done_at, task.done_by = (timezone.now(), str(user)) if done else (None, "")
+    task.done_at, task.done_by = (clock.now(), str(user)) if done else (None, "")
     task.save(update_fields=["done_at", "done_by"])

@@ -1,0 +1,1 @@
+"""Season: what is due, and what each school would have done."""

@@ -1,0 +1,1 @@
+"""Sky: weather in, disease and growth out."""

@@ -1,0 +1,236 @@
+"""What changes the sky: stations, readings by hand, how areas are watched, scout reports, what comes back every week."""
+
+from datetime import datetime, time, timedelta
+from urllib.parse import urlparse
+from zoneinfo import ZoneInfo
+
+from django.db import transaction
+
+from core.disease.registry import MODELS, of_disease
+from core.disease.threshold import Care, Level, threshold_of
+from core.errors import InputError
+from core.label.targets import TARGETS
+from core.units import read_signed
+from core.weather.hours import believable
+from core.weather.intake import UNITS
+from core.weather.sun import place_of
+from core.weather.wetness import Wetness
+from greenmeasure.accounts.models import Club, User
+from greenmeasure.common import clock
+from greenmeasure.common.errors import Faults, Missing
+from greenmeasure.common.schemas import signed_in
+from greenmeasure.ground.models import Area
+from greenmeasure.sky.models import HandReading, Rhythm, Scouting, Station, Watch
+from greenmeasure.sky.schemas import HandIn, Number, RhythmIn, ScoutIn, StationIn, WatchIn
+
+MOST_OFFSET, MOST_FILL = 20.0, 12
+WEEK = range(7)
+
+
+# --- stations ---------------------------------------------------------------------------------------------------
+
+
+def save_station(club: Club, data: StationIn, station: Station | None = None) -> Station:
+    """Set a station up, or change it.
+
+    Raises:
+        Faulty: every field at fault at once.
+    """
+    faults = Faults()
+    name = faults.of(_named, "name", data.name)
+    for field in ("url", "probe_url"):
+        faults.of(_address, field, getattr(data, field))
+    latitude, longitude = (faults.of(_optional, f, getattr(data, f)) for f in ("latitude", "longitude"))
+    if (latitude is None) != (longitude is None):
+        faults.add("longitude", data.longitude, "Latitude and longitude belong together.", "Give both, or neither.")
+    if latitude is not None and longitude is not None:
+        faults.of(place_of, latitude, longitude)
+    offset = faults.of(_offset, data.offset)
+    if data.wetness not in [w.value for w in Wetness]:
+        faults.add("wetness", data.wetness, f"“{data.wetness}” is no estimator of wet leaves.", "Pick one of the list.")
+    if not 0 <= data.fill <= MOST_FILL:
+        faults.add("fill", data.fill, f"Gaps of {data.fill} h are not read across.", f"0 to {MOST_FILL} h.")
+    faults.raise_any()
+    made = station or Station(club=club)
+    made.name, made.url, made.probe_url = name or "", data.url, data.probe_url
+    made.latitude, made.longitude, made.off_site = latitude, longitude, data.off_site
+    made.offset, made.wetness, made.fill = offset or 0.0, data.wetness, data.fill
+    made.save()
+    made.renew()
+    return made
+
+
+def station_in(club: Club) -> Station:
+    """The club's station. Raises Missing."""
+    found = Station.objects.of(club).kept().order_by("pk").first()
+    if found is None:
+        raise Missing("station")
+    return found
+
+
+def _named(field: str, value: str) -> str:
+    if not value:
+        raise InputError(field, value, "The station has no name.", "Name it by where it stands.")
+    return value
+
+
+def _address(field: str, value: str) -> None:
+    found = urlparse(value)
+    if value and (found.scheme not in ("http", "https") or not found.hostname):
+        raise InputError(field, value, "That is no address of a service.", "It begins with http:// or https://.")
+
+
+def _optional(field: str, value: Number) -> float | None:
+    return None if str(value).strip() == "" else signed_in(field, value)
+
+
+def _offset(value: Number) -> float:
+    found = signed_in("offset", value) if str(value).strip() else 0.0
+    if abs(found) > MOST_OFFSET:
+        raise InputError("offset", value, f"{found:g} % is no correction of a humidity.", f"Within {MOST_OFFSET:g} % either way.")
+    return found
+
+
+# --- by hand ----------------------------------------------------------------------------------------------------
+
+
+def add_by_hand(club: Club, user: User, data: HandIn) -> HandReading:
+    """Keep a reading by hand.
+
+    Raises:
+        InputError: a day to come, a unit that is none of the kind's, or a value that cannot be.
+        Missing: no station, or no such area.
+    """
+    station, area = station_in(club), Area.objects.one(club, data.area_id) if data.area_id else None
+    zone = ZoneInfo(club.time_zone)
+    at = datetime.combine(data.on, time(23, 30) if data.kind == "rain" else data.clock or time(8), tzinfo=zone)
+    if data.on > clock.today(club) or (data.kind != "rain" and at > clock.now() + timedelta(minutes=30)):
+        raise InputError("on", str(data.on), "That time is still to come.", "Give the time it was read.")
+    value, text = _hand_value(data)
+    made = HandReading.objects.create(station=station, area=area, kind=data.kind, at=at, value=value, text=text, by=str(user))
+    station.renew()
+    return made
+
+
+def _hand_value(data: HandIn) -> tuple[float, str]:
+    """A reading in the table's unit, and as typed."""
+    if data.kind == "wet":
+        wet = str(data.value.value).strip().lower()
+        if wet not in ("wet", "dry", "1", "0"):
+            raise InputError("value", data.value.value, f"A leaf is wet or dry, not “{wet}”.", "Pick wet or dry.")
+        return (1.0, "wet") if wet in ("wet", "1") else (0.0, "dry")
+    units = UNITS[data.kind]
+    if data.value.unit not in units:
+        raise InputError("value", data.value.unit, f"“{data.value.unit}” is no unit of it.", f"Use one of {', '.join(units)}.")
+    given = read_signed(str(data.value.value), "value")
+    value = units[data.value.unit](given)
+    if problem := believable(data.kind, value):
+        raise InputError("value", given, f"That cannot be: {problem}.", "Look at the number and its unit again.")
+    shown = {"degC": "°C", "degF": "°F"}.get(data.value.unit, data.value.unit)
+    return value, f"{given:g} {shown}"
+
+
+def remove_by_hand(club: Club, reading_id: int) -> None:
+    """Take a reading by hand back. Raises Missing."""
+    found = HandReading.objects.filter(station__club=club, pk=reading_id).select_related("station__club").first()
+    if found is None:
+        raise Missing("reading")
+    station = found.station
+    found.delete()
+    station.renew()
+
+
+# --- watching ---------------------------------------------------------------------------------------------------
+
+
+def save_watch(area: Area, disease: str, data: WatchIn) -> Watch:
+    """Say how an area is watched for a disease.
+
+    Raises:
+        InputError: a disease without a model, a model of another one, or a threshold that is none.
+    """
+    known = of_disease(disease)
+    if not known:
+        raise InputError("disease", disease, f"There is no model for “{disease}”.", "Pick one of the list.")
+    model = MODELS.get(data.model) if data.model else known[0]
+    if model not in known:
+        raise InputError(
+            "model", data.model, f"“{data.model}” is no model of {TARGETS[disease].name.lower()}.", "Pick one of the list."
+        )
+    own = _optional("own", data.own)
+    if own is not None and model.share:
+        own /= 100
+    care = Care(Level(data.susceptible), Level(data.bears), data.history, own)
+    threshold_of(model, care)
+    made, _ = Watch.objects.update_or_create(area=area, disease=disease, defaults={
+        "on": data.on, "model": model.key, "susceptible": data.susceptible, "bears": data.bears, "history": data.history,
+        "own": own})  # fmt: skip
+    area.club.touch()
+    return made
+
+
+def add_scouting(club: Club, user: User, data: ScoutIn) -> Scouting:
+    """Keep a scout report.
+
+    Raises:
+        InputError: a day to come, an unknown disease, or a severity that is none.
+        Missing: no such area.
+    """
+    area = Area.objects.one(club, data.area_id)
+    if data.on > clock.today(club):
+        raise InputError("on", str(data.on), "That day is still to come.", "Give the day it was looked at.")
+    if data.disease not in TARGETS or TARGETS[data.disease].kind != "disease":
+        raise InputError("disease", data.disease, f"“{data.disease}” is no disease known here.", "Pick one of the list.")
+    severity = _optional("severity", data.severity)
+    if severity is not None and not 0 <= severity <= 100:
+        raise InputError("severity", data.severity, f"{severity:g} % of the turf cannot show it.", "0 to 100 %.")
+    if severity and not data.seen:
+        raise InputError("severity", data.severity, "It was not seen, and yet some of the turf shows it.", "Leave it empty.")
+    made = Scouting.objects.create(
+        area=area, on=data.on, disease=data.disease, seen=data.seen, severity=severity, where=data.where, note=data.note,
+        by=str(user),
+    )  # fmt: skip
+    club.touch()
+    return made
+
+
+def remove_scouting(club: Club, scouting_id: int) -> None:
+    """Take a scout report back. Raises Missing."""
+    found = Scouting.objects.filter(area__club=club, pk=scouting_id).first()
+    if found is None:
+        raise Missing("scout report")
+    found.delete()
+    club.touch()
+
+
+# --- what comes back every week ---------------------------------------------------------------------------------
+
+
+def add_rhythm(club: Club, data: RhythmIn) -> Rhythm:
+    """Keep a weekly mowing, watering, or hours that the club keeps free.
+
+    Raises:
+        InputError: no day, an end that is not after the begin, or an area missing.
+        Missing: no such area.
+    """
+    days = sorted(set(data.days))
+    if not days or any(d not in WEEK for d in days):
+        raise InputError("days", data.days, "No day of the week is picked.", "Pick the days on which it comes back.")
+    if data.end <= data.begin:
+        raise InputError("end", f"{data.end:%H:%M}", "It ends before it begins.", "Past midnight, enter it as two.")
+    if data.kind != "quiet" and data.area_id is None:
+        raise InputError("area_id", "", "It belongs to no area.", "Pick the area that is mown or watered.")
+    area = Area.objects.one(club, data.area_id) if data.area_id else None
+    made = Rhythm.objects.create(club=club, area=area, kind=data.kind, days=days, begin=data.begin, end=data.end, why=data.why)
+    club.touch()
+    return made
+
+
+def remove_rhythm(club: Club, rhythm_id: int) -> None:
+    """Take one back. Raises Missing."""
+    found = Rhythm.objects.filter(club=club, pk=rhythm_id).first()
+    if found is None:
+        raise Missing("rhythm")
+    with transaction.atomic():
+        found.delete()
+        club.touch()

@@ -1,0 +1,111 @@
+"""Where each regulator stands on each area: its degree-day clock, with the calendar school beside it."""
+
+from datetime import date, timedelta
+
+import numpy as np
+from numpy.typing import NDArray
+
+from core.days import day
+from core.errors import InputError
+from core.growth.clock import REBOUND, Clock, Stage, Target, growth_shape, run
+from core.growth.standing import Calendar, calendar, cautions, target_for
+from core.rates.product import Kind
+from core.season.history import Applied, in_season
+from core.units import show_number
+from core.weather.degree_days import degree_days
+from core.weather.words import degree_day_sum, warmth
+from greenmeasure.accounts.models import Club
+from greenmeasure.book.queries import history
+from greenmeasure.common import clock as clocks
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import areas
+from greenmeasure.sky.schemas import ClockOut
+from greenmeasure.sky.weather import Known, station_of, whole
+
+Floats = NDArray[np.float64]
+FORGOTTEN = 90
+"""Days after which a regulator's clock is no longer shown."""
+STAGES = {
+    Stage.HOLDS: "holds", Stage.DUE: "due", Stage.ENDED: "hold ended", Stage.REBOUND: "rebound", Stage.GONE: "over",
+}  # fmt: skip
+
+
+def all_clocks(club: Club) -> list[ClockOut]:
+    """The clocks of every kept area, those that are due first."""
+    station = station_of(club)
+    known = whole(station) if station else None
+    every = [c for a in areas(club).values() if not a.archived_at for c in clocks_of(club, a, known)]
+    return sorted(every, key=lambda c: (-(c.share or 0), c.area))
+
+
+def clocks_of(club: Club, area: Area, known: Known | None) -> list[ClockOut]:
+    """The clocks of an area's regulators, one for each product, the last application's."""
+    today = clocks.today(club)
+    last: dict[str, Applied] = {}
+    for a in sorted(history(club, area.pk), key=lambda a: a.on):
+        if a.kind is Kind.GROWTH_REGULATOR and timedelta() <= today - a.on <= timedelta(days=FORGOTTEN):
+            last[a.product] = a
+    return [_clock(club, area, a, known, today) for a in last.values()]
+
+
+def _clock(club: Club, area: Area, a: Applied, known: Known | None, today: date) -> ClockOut:
+    ground = area.ground
+    target = target_for(list(a.actives), ground)
+    by_days = calendar(a.on, a.interval)
+    season = in_season(history(club, area.pk), club.house_rules.season_of(a.on), a.on)
+    earlier = sum(x.kind is Kind.GROWTH_REGULATOR and x.codes == a.codes for x in season)
+    found = _run(a, target, known, today) if target and known else None
+    track = _track(a, target, known) if found and target and known else np.array([])
+    by_heat = club.house_rules.of("regulator_again") == "degree_days"
+    school = "The house goes by degree days." if by_heat else "The house goes by the label's days."
+    return ClockOut(
+        area_id=area.pk, area=area.name, product=a.product, since=a.on, stage=found.stage.value if found else "none",
+        stage_text=STAGES[found.stage] if found else "by the calendar", share=round(found.share, 4) if found else None,
+        sentence=_sentence(found, target, by_days, club.us), due=found.due if found else None,
+        earliest=found.earliest if found else None, latest=found.latest if found else None,
+        calendar_first=by_days.first, calendar_last=by_days.last, school=school,
+        cautions=cautions(ground, target, a.on, today, earlier), track=[round(float(t), 4) for t in track],
+        shape=[round(float(s), 4) for s in growth_shape(np.asarray(track))] if len(track) else [],
+    )  # fmt: skip
+
+
+def _run(a: Applied, target: Target, known: Known, today: date) -> Clock | None:
+    """The clock, or None where there is no weather for it."""
+    days = known.weather.days
+    try:
+        return run(days.first, days.high, days.low, a.on, today, target, days.forecast)
+    except InputError:
+        return None
+
+
+def _track(a: Applied, target: Target, known: Known) -> Floats:
+    """The share of the target by day, from the application to the end of what is known."""
+    days = known.weather.days
+    begin = known.day_at(a.on)
+    daily = np.nan_to_num(degree_days(days.high[begin:], days.low[begin:], target.base))
+    daily[0] = 0.0
+    return np.asarray(np.cumsum(daily) / target.sum)
+
+
+def _sentence(found: Clock | None, target: Target | None, by_days: Calendar, us: bool) -> str:
+    if found is None or target is None:
+        first = f"from {day(by_days.first)}" if by_days.first else ""
+        last = f"by {day(by_days.last)}" if by_days.last else ""
+        span = " and ".join(x for x in (first, last) if x)
+        return f"By the label again {span}." if span else "The label gives no days."
+    sums = f"{degree_day_sum(found.sum, us)} of {degree_day_sum(target.sum, us)} (base {warmth(target.base.celsius, us)})"
+    words = {
+        Stage.HOLDS: "it holds", Stage.DUE: "it is due", Stage.ENDED: "its hold has ended",
+        Stage.REBOUND: "growth is above what it would have been without it", Stage.GONE: "it is over",
+    }[found.stage]  # fmt: skip
+    when = ""
+    if found.stage is Stage.HOLDS and found.due:
+        spread = f", between {day(found.earliest)} and {day(found.latest)}" if found.earliest and found.latest else ""
+        when = f" The target is reached on {day(found.due)}{spread}."
+    elif found.stage is Stage.HOLDS:
+        when = " The forecast does not reach as far as the target."
+    elif found.stage in (Stage.DUE, Stage.ENDED):
+        ends = show_number(round(REBOUND * target.sum * (1.8 if us else 1)))
+        when = f" Past {ends} growth rebounds."
+    holes = f" {found.missing} days could not be counted." if found.missing else ""
+    return f"{sums} since {day(found.since)}: {words}.{when}{holes}"

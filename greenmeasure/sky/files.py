@@ -1,0 +1,170 @@
+"""Weather out of files: tables as CSV, typical years as EPW or TMY3 (read by `pvlib`); first what it would come to, then kept."""
+
+import io
+import tempfile
+from dataclasses import dataclass
+from datetime import datetime
+from zoneinfo import ZoneInfo
+
+from core.errors import InputError, Refused
+from core.weather.hours import FIELDS, Hour
+from core.weather.intake import SHOWN, UNITS, Column, Fault, Mapped, Taken, guess, rows_of, take
+from greenmeasure.accounts.models import Club
+from greenmeasure.common import clock
+from greenmeasure.sky.actions import station_in
+from greenmeasure.sky.keeping import keep_hours
+from greenmeasure.sky.schemas import FaultOut, FieldUnitsOut, KeptOut, MappedColumnIn, MappingIn, TakenOut
+from greenmeasure.sky.words import hour_text
+
+MOST_BYTES = 40_000_000
+NAMES = {
+    "air": "Air", "humidity": "Humidity", "rain": "Rain", "wind": "Wind", "wet": "Leaf wetness", "soil": "Soil", "snow": "Snow",
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Read:
+    """A file as read: its heading and first lines, how it was mapped, and what it came to."""
+
+    kind: str
+    heading: list[str]
+    sample: list[list[str]]
+    mapped: Mapped
+    taken: Taken
+
+
+def read_file(club: Club, name: str, data: bytes, mapping: MappingIn | None, year: int | None) -> Read:
+    """Read a file.
+
+    Raises:
+        InputError: too large, no text, no table, or a mapping that does not fit it.
+    """
+    if len(data) > MOST_BYTES:
+        raise InputError("file", name, f"{name} is too large.", f"{MOST_BYTES // 1_000_000} MB at the most; split it.")
+    if name.lower().endswith(".epw") or _is_tmy3(data):
+        return _typical(club, name, data, year)
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise InputError("file", name, f"{name} is no text in UTF-8.", "Save it as CSV (UTF-8) and bring it again.") from None
+    heading, rows, _ = rows_of(text)
+    mapped = _mapped(mapping) if mapping else guess(heading, club.time_zone)
+    taken = take(text, mapped) if mapped.columns else Taken(lines=len(rows))
+    return Read("table", heading, rows[:5], mapped, taken)
+
+
+def _mapped(given: MappingIn) -> Mapped:
+    columns = {f: Column(c.name, c.unit) for f, c in given.columns.items() if f in FIELDS and c.name}
+    if not -12 <= given.shift <= 12:
+        raise InputError("shift", given.shift, f"Times are not moved by {given.shift} h.", "Between −12 and 12 h.")
+    return Mapped(given.time, given.zone, columns, given.day_first, given.shift)
+
+
+def _is_tmy3(data: bytes) -> bool:
+    """Whether a file begins as a TMY3 file does: a station's line, then a heading with its radiation columns."""
+    return b"ETR (W/m^2)" in data[:4000]
+
+
+def _typical(club: Club, name: str, data: bytes, year: int | None) -> Read:
+    """A typical year, laid on a year that has been."""
+    import pandas as pd
+    from pvlib import iotools
+
+    picked = year or clock.today(club).year - 1
+    try:
+        if name.lower().endswith(".epw"):
+            frame, _ = iotools.parse_epw(io.StringIO(data.decode("utf-8", "replace")), coerce_year=picked)
+            columns = {"air": "temp_air", "humidity": "relative_humidity", "wind": "wind_speed", "snow": "snow_depth",
+                       "rain": "liquid_precipitation_depth"}  # fmt: skip
+        else:
+            with tempfile.NamedTemporaryFile(suffix=".csv") as held:
+                held.write(data)
+                held.flush()
+                frame, _ = iotools.read_tmy3(held.name, coerce_year=picked, map_variables=True)
+            columns = {"air": "temp_air", "humidity": "relative_humidity", "wind": "wind_speed", "rain": "Lprecip depth (mm)"}
+        times = pd.DatetimeIndex(frame.index).tz_convert("UTC").to_pydatetime()
+    except (ValueError, KeyError, IndexError, AttributeError, TypeError, pd.errors.ParserError):
+        raise InputError("file", name, f"{name} cannot be read as a typical year.", "It may have been cut off.") from None
+    if len(frame) < 8760:
+        raise InputError("file", name, f"{name} has {len(frame):,} hours; a typical year has 8,760.", "It may have been cut off.")
+    columns = {f: c for f, c in columns.items() if c in frame}
+    missing = {"rain": (-999, -9900, 999), "snow": (-999, 999), "air": (99.9,), "humidity": (999,), "wind": (999,)}
+    hours = []
+    for i, at in enumerate(times):
+        values = {f: float(frame[c].iloc[i]) for f, c in columns.items()}
+        known = {f: v for f, v in values.items() if v == v and v not in missing[f]}
+        hours.append(Hour(at.replace(minute=0, second=0, microsecond=0), **known))  # type: ignore[arg-type]
+    units = {"air": "degC", "humidity": "%", "wind": "m/s", "rain": "mm", "snow": "cm"}
+    mapped = Mapped("", "UTC", {f: Column(c, units[f]) for f, c in columns.items()})
+    return Read("typical", list(frame.columns), [], mapped, Taken(hours=hours, lines=len(frame)))
+
+
+# --- what it would come to, and keeping it ----------------------------------------------------------------------
+
+
+def taken_out(club: Club, found: Read) -> TakenOut:
+    """What a file comes to, before anything is kept."""
+    taken, zone = found.taken, ZoneInfo(club.time_zone)
+    ahead = [h for h in taken.hours if h.at > clock.now()]
+    against = [*taken.against, *_ahead(ahead, zone)]
+    times = sorted(h.at for h in taken.hours)
+    return TakenOut(
+        kind="table" if found.kind == "table" else "typical", heading=found.heading, mapping=_mapping_out(found.mapped),
+        fields=[FieldUnitsOut(field=f, name=NAMES[f], units=list(UNITS[f])) for f in FIELDS], lines=taken.lines,
+        hours=len(taken.hours), first=hour_text(times[0], zone) if times else "",
+        last=hour_text(times[-1], zone) if times else "", faults=[_fault_out(f) for f in taken.faults[:SHOWN]],
+        more_faults=max(0, len(taken.faults) - SHOWN), against=[_fault_out(f) for f in against],
+        refused=taken.refused or bool(ahead), known_already=_known(club, times), sentence=_sentence(found, bool(against)),
+        sample=found.sample,
+    )  # fmt: skip
+
+
+def _fault_out(f: Fault) -> FaultOut:
+    return FaultOut(line=f.line, column=f.column, value=f.value, problem=f.problem)
+
+
+def _ahead(ahead: list[Hour], zone: ZoneInfo) -> list[Fault]:
+    if not ahead:
+        return []
+    said = f"{len(ahead)} hours of it have not been yet: look at its dates and its zone"
+    return [Fault(0, "", hour_text(ahead[-1].at, zone), said)]
+
+
+def _known(club: Club, times: list[datetime]) -> int:
+    if not times:
+        return 0
+    held = set(station_in(club).readings.filter(at__range=(times[0], times[-1])).values_list("at", flat=True))
+    return sum(t in held for t in times)
+
+
+def _sentence(found: Read, against: bool) -> str:
+    taken = found.taken
+    if against:
+        return "Nothing of this file is taken as it is: see what stands against it."
+    if not found.mapped.columns:
+        return "Say which column holds what."
+    if not taken.hours:
+        return "No line of this file can be read."
+    left = f"; {len(taken.faults)} faults are left out, by their line" if taken.faults else ""
+    return f"{len(taken.hours):,} of {taken.lines:,} lines can be taken{left}."
+
+
+def _mapping_out(m: Mapped) -> MappingIn:
+    columns = {f: MappedColumnIn(name=c.name, unit=c.unit) for f, c in m.columns.items()}
+    return MappingIn(time=m.time, zone=m.zone, columns=columns, day_first=m.day_first, shift=m.shift)
+
+
+def keep_file(club: Club, found: Read) -> KeptOut:
+    """Keep the hours of a file: all that can be, at once.
+
+    Raises:
+        Refused: something stands against the whole of it; nothing is kept.
+    """
+    preview = taken_out(club, found)
+    if preview.refused:
+        why = preview.against[0] if preview.against else None
+        said = f"Line {why.line}: {why.problem}." if why and why.line else f"{why.problem}." if why else preview.sentence
+        raise Refused("file", why.value if why else "", said, "Nothing was kept.")
+    kept = keep_hours(station_in(club), found.taken.hours, "csv" if found.kind == "table" else "typical")
+    said = f"{kept.hours:,} hours are in, {kept.new:,} of them new."
+    return KeptOut(sentence=said, hours=kept.hours, new=kept.new, aside=kept.aside)

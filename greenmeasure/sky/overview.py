@@ -1,0 +1,96 @@
+"""The sky as a whole: the state in a sentence, the days to come, and what every area is watched for."""
+
+from datetime import date
+
+import numpy as np
+
+from core.days import day
+from core.disease.model import Risk, risk_of
+from core.label.targets import TARGETS
+from core.season.cover import covered_days
+from core.weather.words import UNITS
+from greenmeasure.accounts.models import Club
+from greenmeasure.book.queries import history
+from greenmeasure.common import clock
+from greenmeasure.sky.schemas import RiskOut, SkyOut
+from greenmeasure.sky.strip import days_out, threshold_text
+from greenmeasure.sky.watching import Watched, all_watched, covers_of, series_of, value_text
+from greenmeasure.sky.weather import Known, recent, station_of
+from greenmeasure.sky.words import fresh_out
+
+AHEAD = 7
+GRAVE = {Risk.HIGH: 0, Risk.RISING: 1, Risk.TOO_FEW: 2, Risk.LOW: 3, Risk.OUTSIDE: 4}
+
+
+def sky(club: Club) -> SkyOut:
+    """The whole."""
+    station, now, today = station_of(club), clock.now(), clock.today(club)
+    known = recent(station) if station else None
+    fresh = fresh_out(station, known, now)
+    if station is None or known is None or not 0 <= known.day_at(today) < len(known.weather.days):
+        return SkyOut(sentence=fresh.sentence, fresh=fresh, units=UNITS[club.us], week=[], risks=[], quiet=0, aside=0, gaps=0,
+                      filled=0)  # fmt: skip
+    i = known.day_at(today)
+    every = [risk_out(club, w, known, i) for ws in all_watched(club).values() for w in ws]
+    shown = sorted((r for r in every if "high" in (r.now, r.peak) or "rising" in (r.now, r.peak) or r.now == "too_few"),
+                   key=lambda r: (GRAVE[Risk(r.now)], GRAVE[Risk(r.peak)], r.covered_until is not None, r.area))  # fmt: skip
+    here = known.now_at(now)
+    return SkyOut(
+        sentence=_sentence(shown, today, known, i), fresh=fresh, units=UNITS[club.us],
+        week=days_out(known, i, min(len(known.weather.days), i + AHEAD + 1), club.us), risks=shown, quiet=len(every) - len(shown),
+        aside=station.aside.count(), gaps=len(known.hours.between(0, here).gaps), filled=known.filled,
+    )  # fmt: skip
+
+
+def risk_out(club: Club, w: Watched, known: Known, today: int) -> RiskOut:
+    """A disease on an area: today, the worst of the week, and what covers it."""
+    series, limit, days = series_of(known.station)[w.model.key], w.threshold.value, known.weather.days
+    value, outside = float(series.values[today]), bool(series.outside[today])
+    ahead = series.values[today : today + AHEAD + 1]
+    worst = int(np.nanargmax(ahead)) if not np.isnan(ahead).all() else 0
+    peak = float(ahead[worst])
+    peak_state = risk_of(peak, bool(series.outside[min(today + worst, len(days) - 1)]), limit)
+    covers = covers_of(club, history(club, w.area.pk), w, known, series)
+    covered = covered_days(covers, days.first, len(days))
+    until = max((c.until for c in covers), default=None) if covered[today] else None
+    state = risk_of(value, outside, limit)
+    on = days.day(today + worst)
+    return RiskOut(
+        area_id=w.area.pk, area=w.area.name, disease=w.disease, name=TARGETS[w.disease].name, model=w.model.name,
+        tier=w.model.tier.text, now=state.value, now_text=value_text(w.model, value) if not np.isnan(value) else state.text,
+        share=None if np.isnan(value) else round(value / limit, 4), peak=peak_state.value,
+        peak_text=value_text(w.model, peak), peak_share=None if np.isnan(peak) else round(peak / limit, 4),
+        peak_day="today" if worst == 0 else f"{on:%a} {on.day}", threshold=threshold_text(w), covered_until=until,
+        sentence=_said(state, peak_state, until, worst),
+    )  # fmt: skip
+
+
+def _said(now: Risk, peak: Risk, until: date | None, worst: int) -> str:
+    cover = f" Covered to {day(until)}." if until else ""
+    if now is Risk.HIGH:
+        return f"At its threshold today.{cover or ' Nothing covers it.'}"
+    if peak is Risk.HIGH:
+        return f"The forecast reaches the threshold in {worst} {'day' if worst == 1 else 'days'}.{cover or ' Nothing covers it.'}"
+    if now is Risk.TOO_FEW:
+        return "Not enough hours are known to tell."
+    return f"Rising.{cover}" if Risk.RISING in (now, peak) else f"Low.{cover}"
+
+
+def _sentence(shown: list[RiskOut], today: date, known: Known, i: int) -> str:
+    high = [r for r in shown if r.now == "high"]
+    coming = [r for r in shown if r.now != "high" and r.peak == "high"]
+    parts = []
+    if high:
+        parts.append(f"{_names(high)} {'is' if len({r.name for r in high}) == 1 else 'are'} at the threshold today")
+    if coming:
+        parts.append(f"{_names(coming)} {'comes' if len({r.name for r in coming}) == 1 else 'come'} within the week")
+    if not parts:
+        return "No disease is near its threshold, today or in the week to come."
+    return f"{'; '.join(parts)}."
+
+
+def _names(risks: list[RiskOut]) -> str:
+    names = list(dict.fromkeys(r.name for r in risks))
+    where = len({r.area_id for r in risks})
+    what = names[0] if len(names) == 1 else f"{', '.join(names[:-1]).lower().capitalize()} and {names[-1].lower()}"
+    return f"{what} on {where} {'area' if where == 1 else 'areas'}"

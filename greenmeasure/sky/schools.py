@@ -1,0 +1,109 @@
+"""The calendar and the threshold school over a season that has been, on one area, with the club's own weather."""
+
+from collections.abc import Sequence
+from datetime import date
+from decimal import Decimal
+
+import numpy as np
+
+from core.errors import InputError
+from core.label.targets import TARGETS
+from core.rates.product import Kind
+from core.season.choose import Candidate, Choice, Wanted, choices
+from core.season.history import Applied
+from core.season.replay import School, Season, by_calendar, by_threshold
+from greenmeasure.accounts.models import Club
+from greenmeasure.common import clock
+from greenmeasure.ground.queries import area_of
+from greenmeasure.shelf.queries import Card, cards
+from greenmeasure.sky.schemas import SchoolReplayOut, SchoolsOut
+from greenmeasure.sky.watching import Watched, watched
+from greenmeasure.sky.weather import Known, station_of, whole
+
+MONTHS = (4, 11)
+"""The months a calendar is taken to spray in, both in it (common practice, no source)."""
+
+
+def schools(club: Club, area_id: int, disease: str, year: int | None) -> SchoolsOut:
+    """Both schools replayed.
+
+    Raises:
+        InputError: the area is not watched for the disease, or there is no weather for the year.
+    """
+    area, station = area_of(club, area_id), station_of(club)
+    w = next((w for w in watched(area) if w.disease == disease), None)
+    if w is None:
+        raise InputError("disease", disease, f"{area.name} is not watched for that.", "Pick one that it is watched for.")
+    known = whole(station) if station else None
+    today = clock.today(club)
+    picked = year or (today.year if today.month > MONTHS[0] + 1 else today.year - 1)
+    if known is None:
+        raise InputError("year", picked, "There is no weather to replay.", "Fetch it, or bring in a file.")
+    season, unknown = _season(w, known, picked, today)
+    spray, price, notes = _spray(club, w)
+    calendar, model = by_calendar(season, spray, price), by_threshold(season, spray, price)
+    return SchoolsOut(
+        sentence=_sentence(calendar, model), season=_span(season), area=area.name, disease=TARGETS[disease].name,
+        product=spray.product, first=season.first,
+        shares=[None if np.isnan(v) else round(float(v) / season.threshold, 4) for v in season.values],
+        risk_days=calendar.risk_days, unknown_days=unknown, calendar=_out(calendar, club), threshold=_out(model, club),
+        notes=notes,
+    )  # fmt: skip
+
+
+def _season(w: Watched, known: Known, year: int, today: date) -> tuple[Season, int]:
+    begin = date(year, MONTHS[0], 1)
+    end = min(date(year, MONTHS[1], 30), today)
+    first = max(begin, known.weather.days.first)
+    a, b = known.day_at(first), known.day_at(end) + 1
+    if b - a < 30:
+        raise InputError("year", year, f"There is too little weather of {year} to replay.", "Pick another year, or bring it in.")
+    series = w.model.run(known.weather)
+    values = series.values[a:b]
+    unknown = int((np.isnan(values) & ~series.outside[a:b]).sum())
+    return Season(first, values, w.threshold.value, first, end), unknown
+
+
+def _span(season: Season) -> str:
+    a, b = season.begin, season.end
+    return f"{a.day} {a:%B} to {b.day} {b:%B %Y}"
+
+
+def _spray(club: Club, w: Watched) -> tuple[Applied, Decimal | None, list[str]]:
+    """The spray that both schools use: the shelf's first choice on bare turf, or a plain fortnight's where it has none."""
+    found = choices(Wanted(w.disease, w.area.ground, clock.today(club)), candidates(list(cards(club).values())), (),
+                    club.house_rules, club.us)  # fmt: skip
+    pick: Choice | None = next((c for c in found if c.allowed), None)
+    if pick is None:
+        note = "No product on the shelf may go down against it here: a plain one of 14 to 28 days stands in, without a price."
+        return Applied(date.min, "A product of 14 to 28 days", Kind.FUNGICIDE, interval=(14, 28)), None, [note]
+    low, high = pick.row.interval
+    notes = [] if low or high else ["Its label gives no interval; 14 days are taken."]
+    spray = Applied(date.min, pick.candidate.product.name, Kind.FUNGICIDE, pick.candidate.product.codes,
+                    interval=pick.row.interval if low or high else (14, 14))  # fmt: skip
+    notes.append("Both use one product throughout, to be alike; a real season changes its group.")
+    return spray, pick.cost, notes
+
+
+def candidates(every: Sequence[Card]) -> list[Candidate]:
+    """Fungicides of the shelf as the rules of a season look at them."""
+    return [
+        Candidate(c.core, c.label_rows, c.stock) for c in every if c.core.kind is Kind.FUNGICIDE and c.product.archived_at is None
+    ]
+
+
+def _out(found: School, club: Club) -> SchoolReplayOut:
+    cost = "no price known" if found.cost is None else f"{found.cost:,.2f} {club.currency}"
+    return SchoolReplayOut(days=list(found.days), sprays=len(found.days), cost=cost, unprotected=found.unprotected)
+
+
+def _sentence(calendar: School, model: School) -> str:
+    saved = len(calendar.days) - len(model.days)
+    if saved > 0:
+        first = f"The threshold would have saved {saved} of {len(calendar.days)} sprays"
+    elif saved < 0:
+        first = f"The threshold would have sprayed {-saved} more than the calendar's {len(calendar.days)}"
+    else:
+        first = f"Both would have sprayed {len(calendar.days)} times"
+    bare = f"left {model.unprotected} of {model.risk_days} risk days unprotected"
+    return f"{first}, and {bare}; the calendar left {calendar.unprotected}."

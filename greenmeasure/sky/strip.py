@@ -1,0 +1,243 @@
+"""One time axis for an area: days with their weather, risks, covers, scouts and clocks; and a day of it unfolded."""
+
+from collections.abc import Sequence
+from datetime import UTC, date, datetime
+
+import numpy as np
+
+from core.days import day
+from core.disease.explain import explain
+from core.disease.model import Risk, Series, risk_of
+from core.disease.registry import MODELS, of_disease
+from core.disease.scouting import Report, score
+from core.errors import InputError
+from core.label.targets import TARGETS
+from core.season.cover import Cover, covered_days
+from core.weather import reference_et, soil
+from core.weather.moisture import delta_t, dew_point
+from core.weather.wetness import Wetness, wet_hours
+from core.weather.words import UNITS, in_units, told, warmer
+from greenmeasure.accounts.models import Club
+from greenmeasure.book.queries import history
+from greenmeasure.common import clock
+from greenmeasure.common.schemas import FactOut
+from greenmeasure.ground.queries import area_of
+from greenmeasure.sky.clocks import clocks_of
+from greenmeasure.sky.models import Scouting
+from greenmeasure.sky.schemas import (
+    CoverOut,
+    DayOfWeatherOut,
+    ExplainOut,
+    LongOut,
+    ScoutOut,
+    SkyDayOut,
+    SkyHourOut,
+    StripOut,
+    StripRiskOut,
+)
+from greenmeasure.sky.watching import Watched, covers_of, series_of, value_text, watched
+from greenmeasure.sky.weather import Known, recent, station_of, whole
+from greenmeasure.sky.words import fresh_out
+
+AHEAD = 7
+FIELD_NAMES = {"air": "Air", "humidity": "Humidity", "rain": "Rain", "wind": "Wind", "soil": "Soil, measured"}
+
+
+def known_of(club: Club) -> Known | None:
+    """What is known of the recent weather of a club."""
+    station = station_of(club)
+    return recent(station) if station else None
+
+
+def strip(club: Club, area_id: int, weeks: int) -> StripOut:
+    """The strip of an area over so many weeks back and the days to come."""
+    area, now = area_of(club, area_id), clock.now()
+    station, today = station_of(club), clock.today(club)
+    known = recent(station) if station else None
+    fresh = fresh_out(station, known, now)
+    if station is None or known is None:
+        return StripOut(area_id=area_id, area=area.name, fresh=fresh, units=UNITS[club.us], today=0, days=[], risks=[], covers=[],
+                        scouts=[], clocks=[], jobs=[])  # fmt: skip
+    first = max(0, known.day_at(today) - 7 * weeks)
+    last = min(len(known.weather.days), known.day_at(today) + AHEAD + 1)
+    begin = known.weather.days.day(first)
+    past, series = history(club, area_id), series_of(station)
+    every = {w.disease: covers_of(club, past, w, known, series[w.model.key]) for w in watched(area)}
+    scouts = scouts_of(club, area_id)
+    return StripOut(
+        area_id=area_id, area=area.name, fresh=fresh, units=UNITS[club.us], today=known.day_at(today) - first,
+        days=days_out(known, first, last, club.us),
+        risks=[_risk(w, series, known, first, last, scouts, every[w.disease]) for w in watched(area)],
+        covers=_covers(every, begin), scouts=[scout_out(s) for s in scouts if s.on >= begin],
+        clocks=clocks_of(club, area, known), jobs=[],
+    )  # fmt: skip
+
+
+def days_out(known: Known, first: int, last: int, us: bool) -> list[DayOfWeatherOut]:
+    """The days from place `first` up to `last`."""
+    days, ground = known.weather.days, soil.of_days(known.weather.days)
+    latitude = known.station.latitude
+    drinks = reference_et.of_days(days, latitude) if latitude is not None else np.full(len(days), np.nan)
+    found = []
+    for i in range(first, last):
+        on = days.day(i)
+        high, low = told("air", days.high[i], us), told("air", days.low[i], us)
+        said = "not known" if np.isnan(days.air[i]) else f"{low} to {high}, {told('wet', days.wet[i], us)} of wet leaf"
+        if days.rain[i] > 0:
+            said += f", {told('rain', days.rain[i], us)} of rain"
+        found.append(DayOfWeatherOut(
+            on=on, label=f"{on:%a} {on.day}", high=in_units("air", days.high[i], us), low=in_units("air", days.low[i], us),
+            rain=in_units("rain", days.rain[i], us), wet=in_units("wet", days.wet[i], us),
+            humidity=in_units("humidity", days.humidity[i], us), wind=in_units("wind", days.wind[i], us),
+            soil=in_units("soil", ground[i], us), et=in_units("et", drinks[i], us), snow=in_units("snow", days.snow[i], us),
+            forecast=round(float(days.forecast[i]), 3), said=said,
+        ))  # fmt: skip
+    return found
+
+
+def _risk(w: Watched, series: dict[str, Series], known: Known, first: int, last: int, scouts: Sequence[Scouting],
+          covers: Sequence[Cover]) -> StripRiskOut:  # fmt: skip
+    found, limit = series[w.model.key], w.threshold.value
+    values, outside = found.values[first:last], found.outside[first:last]
+    days = known.weather.days
+    reports = [Report(s.on, s.seen, s.severity) for s in scouts if s.disease == w.disease]
+    held = score(days.first, found.values, limit, reports, covered_days(covers, days.first, len(days)))
+    return StripRiskOut(
+        disease=w.disease, name=TARGETS[w.disease].name, model=w.model.key, model_name=w.model.name, tier=w.model.tier.text,
+        source=w.model.source, valid=w.model.valid, threshold=threshold_text(w), why=w.threshold.why,
+        shares=[None if np.isnan(v) else round(float(v) / limit, 4) for v in values],
+        texts=[value_text(w.model, float(v)) for v in values],
+        states=[risk_of(float(v), bool(o), limit).value for v, o in zip(values, outside, strict=True)],
+        score=held.sentence if reports else "", others=[m.name for m in of_disease(w.disease) if m.key != w.model.key],
+    )  # fmt: skip
+
+
+def threshold_text(w: Watched) -> str:
+    """A threshold with its unit."""
+    if w.model.share:
+        return f"{value_text(w.model, w.threshold.value)} probability"
+    return f"{value_text(w.model, w.threshold.value)} {w.model.unit}"
+
+
+def _covers(every: dict[str, list[Cover]], begin: date) -> list[CoverOut]:
+    """Covers that reach into the strip; one product's covers against several diseases that end alike are one."""
+    found: dict[tuple[str, date, date], list[tuple[str, Cover]]] = {}
+    for disease, covers in every.items():
+        for c in covers:
+            if c.most >= begin:
+                found.setdefault((c.product, c.on, c.until), []).append((disease, c))
+    return [
+        CoverOut(
+            product=c.product, codes=" + ".join(c.codes), on=c.on, least=c.least, until=c.until, most=c.most,
+            against=[TARGETS[d].name for d, _ in pairs], sentence=c.sentence,
+        )
+        for pairs in found.values() for c in [pairs[0][1]]
+    ]  # fmt: skip
+
+
+def scouts_of(club: Club, area_id: int) -> list[Scouting]:
+    """Scout reports of an area, the oldest first."""
+    return list(Scouting.objects.filter(area__club=club, area_id=area_id).select_related("area").order_by("on", "pk"))
+
+
+def scout_out(s: Scouting) -> ScoutOut:
+    name = TARGETS[s.disease].name if s.disease in TARGETS else s.disease
+    return ScoutOut(
+        id=s.pk, area_id=s.area_id, area=s.area.name, on=s.on, disease=s.disease, name=name, seen=s.seen,
+        severity="" if s.severity is None else f"{s.severity:g} %", where=s.where, note=s.note, by=s.by,
+    )  # fmt: skip
+
+
+# --- a day unfolded ---------------------------------------------------------------------------------------------
+
+
+def sky_day(club: Club, area_id: int, on: date) -> SkyDayOut:
+    """A day with its hours, and how each model came to its value. Raises InputError for a day without weather."""
+    area, station = area_of(club, area_id), station_of(club)
+    known = recent(station) if station else None
+    i = known.day_at(on) if known else -1
+    if station is None or known is None or not 0 <= i < len(known.weather.days):
+        raise InputError("on", str(on), f"There is no weather for {day(on)}.", "Pick a day of the strip.")
+    series = series_of(station)
+    return SkyDayOut(
+        on=on, label=f"{on:%A} {day(on)}", facts=_facts(known, i, club.us), hours=_hours(known, i, club.us),
+        models=[_explain(w.disease, key, series, known, i, w.threshold.value, club.us)
+                for w in watched(area) for key in [w.model.key, *(m.key for m in of_disease(w.disease) if m.key != w.model.key)]],
+    )  # fmt: skip
+
+
+def _facts(known: Known, i: int, us: bool) -> list[FactOut]:
+    days, hours = known.weather.days, known.hours
+    here = known.weather.number == i
+    facts = [
+        FactOut(name="Air", text=f"{told('air', days.low[i], us)} to {told('air', days.high[i], us)}"),
+        FactOut(name="Humidity, mean", text=told("humidity", days.humidity[i], us)),
+        FactOut(name="Rain", text=told("rain", days.rain[i], us)),
+        FactOut(name="Hours known", text=f"{days.known[i]} of {days.length[i]}"),
+    ]
+    for by in Wetness:
+        wet = wet_hours(hours, by)[here]
+        text = "not known" if np.isnan(wet).mean() > 0.2 else f"{np.nansum(wet):.0f} h"
+        mark = ", the one that counts here" if by.value == known.station.wetness else ""
+        facts.append(FactOut(name=f"Wet leaf by {by.text}{mark}", text=text))
+    measured = not np.isnan(days.soil[i])
+    ground = soil.of_days(days)[i]
+    facts.append(FactOut(name="Soil at 5 cm", text=f"{told('soil', ground, us)}, {'measured' if measured else 'estimated'}"))
+    if known.station.latitude is not None:
+        drinks = reference_et.of_days(days, known.station.latitude)[i]
+        facts.append(FactOut(name="A well-watered short grass drinks", text=f"{told('et', drinks, us)} (FAO-56)"))
+    return facts
+
+
+def _hours(known: Known, i: int, us: bool) -> list[SkyHourOut]:
+    hours = known.hours
+    wet = wet_hours(hours, Wetness(known.station.wetness))
+    dew, delta = dew_point(hours.air, hours.humidity), delta_t(hours.air, hours.humidity)
+    found = []
+    for k in np.flatnonzero(known.weather.number == i):
+        at = hours.times[k].astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
+        measured = hours.wet[k]
+        leaf = wet[k] if np.isnan(measured) else measured
+        found.append(SkyHourOut(
+            at=at, label=f"{at.astimezone(known.station.zone):%H:%M}", air=told("air", hours.air[k], us),
+            humidity=told("humidity", hours.humidity[k], us), dew=told("air", dew[k], us),
+            delta="—" if np.isnan(delta[k]) else warmer(float(delta[k]), us), rain=told("rain", hours.rain[k], us),
+            wind=told("wind", hours.wind[k], us), wet="—" if np.isnan(leaf) else "wet" if leaf >= 0.5 else "dry",
+            soil=told("soil", hours.soil[k], us), forecast=bool(hours.forecast[k]),
+        ))  # fmt: skip
+    return found
+
+
+def _explain(disease: str, key: str, series: dict[str, Series], known: Known, i: int, own: float, us: bool) -> ExplainOut:
+    model, found = MODELS[key], series[key]
+    first = of_disease(disease)[0].key == key
+    limit = own if first else model.threshold
+    value = float(found.values[i])
+    state: Risk = risk_of(value, bool(found.outside[i]), limit)
+    against = f"{value_text(model, value)} against {value_text(model, limit)} ({model.unit})"
+    return ExplainOut(
+        disease=disease, name=TARGETS[disease].name, model=model.name, value="no value" if np.isnan(value) else against,
+        state=state.value, state_text=state.text,
+        lines=[FactOut(name=n, text=t) for n, t in explain(model, known.weather, i, us)],
+    )  # fmt: skip
+
+
+# --- long series ------------------------------------------------------------------------------------------------
+
+
+def long_series(club: Club, field: str) -> LongOut:
+    """One field of all that is known, hour by hour. Raises InputError for a field that is none."""
+    if field not in FIELD_NAMES:
+        raise InputError("field", field, f"“{field}” is no field of weather.", f"Use one of {', '.join(FIELD_NAMES)}.")
+    station = station_of(club)
+    known = whole(station) if station else None
+    unit = UNITS[club.us][field]
+    if known is None:
+        return LongOut(field=field, name=FIELD_NAMES[field], unit=unit, start=clock.now(), foretold=0, values=[])
+    start = known.hours.start.astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
+    values = getattr(known.hours, field)
+    foretold = int(np.argmax(known.hours.forecast)) if known.hours.forecast.any() else len(values)
+    return LongOut(
+        field=field, name=FIELD_NAMES[field], unit=unit, start=start, foretold=foretold,
+        values=[in_units(field, v, club.us) for v in values],
+    )  # fmt: skip

@@ -1,0 +1,110 @@
+"""What each area is watched for, by which model and threshold, and what already protects it."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+import numpy as np
+
+from core.disease.hosts import diseases_of
+from core.disease.model import Model, Series
+from core.disease.registry import MODELS, of_disease
+from core.disease.threshold import Care, Threshold, threshold_of
+from core.rates.product import Kind
+from core.season.choose import lists
+from core.season.cover import Cover, cover_of, pressures
+from core.season.history import Applied
+from greenmeasure.accounts.models import Club
+from greenmeasure.common.kept import kept
+from greenmeasure.ground.models import Area
+from greenmeasure.shelf.queries import cards
+from greenmeasure.sky.models import Scouting, Station, Watch
+from greenmeasure.sky.weather import Known, recent
+
+SEEN_FOR = timedelta(days=730)
+
+
+@dataclass(frozen=True)
+class Watched:
+    """A disease that an area is watched for."""
+
+    area: Area
+    disease: str
+    model: Model
+    threshold: Threshold
+    care: Care
+
+
+@kept
+def series_of(station: Station) -> dict[str, Series]:
+    """Every model's series over a station's recent weather, by its key; empty without weather."""
+    known = recent(station)
+    return {key: model.run(known.weather) for key, model in MODELS.items()} if known else {}
+
+
+@kept
+def all_watched(club: Club) -> dict[int, list[Watched]]:
+    """What each kept area is watched for, by its id."""
+    areas = list(Area.objects.of(club).kept())
+    rows: dict[int, dict[str, Watch]] = {}
+    for watch in Watch.objects.filter(area__club=club):
+        rows.setdefault(watch.area_id, {})[watch.disease] = watch
+    seen = seen_lately(club)
+    return {a.pk: list(_watched(a, rows.get(a.pk, {}), seen)) for a in areas}
+
+
+def _watched(area: Area, rows: dict[str, Watch], seen: dict[tuple[int, str], date]) -> Iterable[Watched]:
+    usual = diseases_of(area.grass)
+    for disease in dict.fromkeys([*usual, *rows]):
+        row = rows.get(disease)
+        if (row and not row.on) or (row is None and disease not in usual):
+            continue
+        known = of_disease(disease)
+        model = next((m for m in known if row and m.key == row.model), known[0] if known else None)
+        if model is None:
+            continue
+        care = row.care if row else Care(history=(area.pk, disease) in seen)
+        yield Watched(area, disease, model, threshold_of(model, care), care)
+
+
+def watched(area: Area) -> list[Watched]:
+    """What an area is watched for; nothing once it is put away."""
+    return all_watched(area.club).get(area.pk, [])
+
+
+@kept
+def seen_lately(club: Club) -> dict[tuple[int, str], date]:
+    """When a disease was last seen on an area within two years, by area and disease."""
+    found: dict[tuple[int, str], date] = {}
+    for area, disease, on in Scouting.objects.filter(area__club=club, seen=True).values_list("area_id", "disease", "on"):
+        found[area, disease] = max(on, found.get((area, disease), on))
+    return found
+
+
+@kept
+def listed_for(club: Club) -> dict[str, set[str]]:
+    """By a product's name, the diseases that its label lists."""
+    found: dict[str, set[str]] = {}
+    for card in cards(club).values():
+        if card.core.kind is Kind.FUNGICIDE:
+            here = {d for d in {m.disease for m in MODELS.values()} if any(lists(r, d) for r in card.label_rows)}
+            found.setdefault(card.product.name, set()).update(here)
+    return found
+
+
+def covers_of(club: Club, history: Iterable[Applied], w: Watched, known: Known, series: Series) -> list[Cover]:
+    """The covers of a ground's fungicides against a disease that it is watched for, oldest first."""
+    listed, first = listed_for(club), known.weather.days.first
+    pressure = pressures(series.values, w.threshold.value)
+    against = [a for a in history if a.kind is Kind.FUNGICIDE and w.disease in listed.get(a.product, set())]
+    found = [c for a in against if (c := cover_of(a, first, pressure))]
+    return sorted(found, key=lambda c: c.on)
+
+
+def value_text(model: Model, value: float) -> str:
+    """A model's value in words."""
+    if np.isnan(value):
+        return "—"
+    if model.share:
+        return f"{value * 100:.0f} %"
+    return f"{value:.0f}" if float(model.threshold).is_integer() and model.threshold >= 3 else f"{value:.1f}"

@@ -1,0 +1,125 @@
+"""The hours of a station as the core sees them: what was measured and read by hand, then what is foretold.
+
+Years of hours are read once for each revision of the station; what is asked at every visit takes the last months of them.
+"""
+
+from dataclasses import dataclass, replace
+from datetime import UTC, date, datetime, timedelta
+from typing import Any
+
+import numpy as np
+
+from core.disease.model import Weather
+from core.weather.days import clock, days_of
+from core.weather.hand import with_gauge, with_offset, with_spots
+from core.weather.hours import FIELDS, HOUR, Hours, Part, filled, laid_out
+from core.weather.wetness import Wetness, wet_hours
+from greenmeasure.accounts.models import Club
+from greenmeasure.common.kept import kept
+from greenmeasure.sky.models import HandReading, Station
+
+STALE_HOURS, STALE_FORECAST = 4.0, 12.0
+"""Hours after which the latest measured hour, and a forecast, are called stale (ours)."""
+RECENT = 120
+"""Days that the models of every day look back."""
+
+
+@dataclass(frozen=True)
+class Known:
+    """What is known of a station's weather.
+
+    `issued` is when the forecast in it was made, `filled` how many hours of short gaps were read between their neighbours.
+    """
+
+    station: Station
+    weather: Weather
+    issued: datetime | None
+    filled: int
+    last: datetime | None
+
+    @property
+    def hours(self) -> Hours:
+        return self.weather.hours
+
+    def now_at(self, at: datetime) -> int:
+        """The place of the hour that is now, within the table."""
+        return min(max(0, self.hours.place(at)), len(self.hours) - 1)
+
+    def day_at(self, on: date) -> int:
+        """The place of a local day; below 0 or past the end where the table does not reach it."""
+        return (on - self.weather.days.first).days
+
+    def forecast_age(self, at: datetime) -> float | None:
+        """How old the forecast is [h]; None where there is none."""
+        return None if self.issued is None else (at - self.issued) / timedelta(hours=1)
+
+    def age(self, at: datetime) -> float | None:
+        """How long ago the latest measured hour ended [h]."""
+        return None if self.last is None else max(0.0, (at - self.last) / timedelta(hours=1) - 1)
+
+
+def station_of(club: Club) -> Station | None:
+    """The club's station, the first one where it has several."""
+    return Station.objects.of(club).kept().select_related("club").order_by("pk").first()
+
+
+def whole(station: Station) -> Known | None:
+    """All that is known of a station; None where nothing is."""
+    return _whole(station)
+
+
+@kept
+def recent(station: Station) -> Known | None:
+    """What is known of the last months and the days to come, by whole days; None where nothing is."""
+    known = _whole(station)
+    if known is None or known.last is None:
+        return known
+    begin = known.now_at(known.last) - RECENT * 24
+    if begin <= 0:
+        return known
+    number, local = known.weather.number, known.weather.clock
+    begin = int(np.searchsorted(number, number[begin]))  # whole days
+    days, first = known.weather.days, known.weather.number[begin]
+    cut = replace(days, first=days.day(int(first)), **{
+        name: getattr(days, name)[first:] for name in vars(days) if name != "first"})  # fmt: skip
+    hours = known.hours.between(begin, len(known.hours))
+    return replace(known, weather=Weather(hours, cut, number[begin:] - first, local[begin:]))
+
+
+@kept
+def _whole(station: Station) -> Known | None:
+    measured, foretold = _part(station.readings), _part(station.foretold)
+    times = np.concatenate([p[0] for p in (measured, foretold)])
+    if not len(times):
+        return None
+    start = times.min()
+    raw = laid_out(start, times.max() + HOUR, [measured], [foretold])
+    found, count = (
+        filled(with_offset(raw, station.offset), station.fill) if station.fill else (with_offset(raw, station.offset), 0)
+    )
+    found = _by_hand(station, found)
+    number, local, first = clock(found, station.zone)
+    days = days_of(found, station.zone, number, first, wet_hours(found, Wetness(station.wetness)))
+    issued = station.foretold.values_list("issued", flat=True).first()
+    last = measured[0].max().astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC) if len(measured[0]) else None
+    return Known(station, Weather(found, days, number, local), issued, count, last)
+
+
+def _part(rows: Any) -> Part:
+    """Rows as times and columns."""
+    found = list(rows.order_by("at").values_list("at", *FIELDS))
+    times = np.array([r[0].replace(tzinfo=None) for r in found], dtype="datetime64[h]")
+    table = np.array([r[1:] for r in found], dtype=float).reshape(len(found), len(FIELDS))
+    return times, {name: table[:, i] for i, name in enumerate(FIELDS)}
+
+
+def _by_hand(station: Station, found: Hours) -> Hours:
+    """The hours with what was read by hand set into them; of two readings the later one counts."""
+    readings = list(station.by_hand.order_by("at", "pk"))
+    if not readings:
+        return found
+    number, _, first = clock(found, station.zone)
+    kinds = HandReading.Kind
+    gauge = {(r.at.astimezone(station.zone).date() - first).days: r.value for r in readings if r.kind == kinds.RAIN}
+    spots = {r.at: (str(r.kind), r.value) for r in readings if r.kind != kinds.RAIN}
+    return with_spots(with_gauge(found, number, gauge), spots)

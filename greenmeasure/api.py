@@ -12,6 +12,7 @@ from greenmeasure.kit.api import router as kit
 from greenmeasure.passes.api import router as passes
 from greenmeasure.reckon.api import router as reckon
 from greenmeasure.rounds.api import router as rounds
+from greenmeasure.season.api import router as season
 from greenmeasure.shelf.api import router as shelf
 from greenmeasure.sky.api import router as sky
 from greenmeasure.today.api import router as today
@@ -64,5 +65,6 @@ api.add_router(f"{CLUB}/machines", kit)
 api.add_router(f"{CLUB}/reckon", reckon)
 api.add_router(f"{CLUB}/passes", passes)
 api.add_router(f"{CLUB}/sky", sky)
+api.add_router(f"{CLUB}/season", season)
 api.add_router(f"{CLUB}/rounds", rounds)
 api.add_router(f"{CLUB}/book", book)

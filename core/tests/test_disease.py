@@ -138,6 +138,15 @@ class RulesOfThumb(unittest.TestCase):
         self.assertTrue(np.isnan(values[1]), "nobody measured, and it was cold enough for snow to lie")
         self.assertEqual(self.last("snow_cover", winter([None] * 3, air=15.0)), 0)
 
+    def test_the_cold_before_snow_is_the_time_to_spray(self) -> None:
+        def autumn(airs: list[float], snow: float | None = None) -> float:
+            readings = [Hour(START + timedelta(days=d, hours=h), air=air, humidity=80.0, snow=snow)
+                        for d, air in enumerate(airs) for h in range(24)]  # fmt: skip
+            return self.last("cold_before_snow", weather_of(table(readings), ZONE))
+
+        falling = [12.0] * 10 + [3.0] * 10
+        self.assertEqual((autumn(falling), autumn(falling, snow=4.0), autumn(falling[::-1]), autumn([15.0] * 20)), (1, 0, 0, 0))
+
     def test_soil_triggers_are_told_by_measured_soil_before_estimated(self) -> None:
         def spring(soil: float | None) -> float:
             weather = weather_of(table(Hour(START + timedelta(days=d, hours=h), air=22.0, humidity=60.0, soil=soil)

@@ -1,0 +1,48 @@
+"""The due list as a calendar (iCalendar, RFC 5545): planned windows as events, proposed ones as tentative ones."""
+
+from datetime import datetime
+
+from icalendar import Calendar, Event
+
+from greenmeasure.accounts.models import Club
+from greenmeasure.common import clock
+from greenmeasure.season.due import name_of
+from greenmeasure.season.models import Planned
+from greenmeasure.season.queries import due_list
+
+
+def ics(club: Club) -> bytes:
+    """What is due, as a calendar file."""
+    made = Calendar()
+    made.add("prodid", "-//Green Measure//Due list//EN")
+    made.add("version", "2.0")
+    made.add("x-wr-calname", f"{club.name}: due")
+    now = clock.now()
+    fixed = set()
+    for p in Planned.objects.filter(club=club, dropped_at=None, end__gte=now).select_related("area", "product"):
+        fixed.add((p.area_id, p.disease))
+        title = f"{p.product.name} on {p.area.name}"
+        made.add_component(_event(f"planned-{p.pk}@{club.slug}", title, p.begin, p.end, now, "CONFIRMED",
+                                  f"Against {name_of(p.disease).lower()}; planned by {p.by}."))  # fmt: skip
+    for line in due_list(club).lines:
+        if (line.area_id, line.disease) in fixed or line.window is None or not line.window.begin or not line.window.end:
+            continue
+        what = f"{line.product} on {line.area}" if line.product else line.title
+        said = " ".join(x for x in (line.title + ".", line.why, f"Rate {line.rate}." if line.rate else "", line.delay,
+                                    "The label and licensed practice come first.") if x)  # fmt: skip
+        made.add_component(
+            _event(f"due-{line.key}@{club.slug}", what, line.window.begin, line.window.end, now, "TENTATIVE", said)
+        )
+    return bytes(made.to_ical())
+
+
+def _event(uid: str, title: str, begin: datetime, end: datetime, now: datetime, status: str, said: str) -> Event:
+    event = Event()
+    event.add("uid", uid)
+    event.add("summary", title)
+    event.add("dtstart", begin)
+    event.add("dtend", end)
+    event.add("dtstamp", now)
+    event.add("status", status)
+    event.add("description", said)
+    return event

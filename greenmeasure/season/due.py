@@ -1,0 +1,192 @@
+"""What is due: every area and disease held against its threshold and its cover, and the regulators whose hold runs out."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from datetime import date, datetime, timedelta
+
+from core.days import day
+from core.disease.model import Series
+from core.label.targets import TARGETS
+from core.rates.product import Kind
+from core.season.choose import Choice, Wanted, choices
+from core.season.cover import Cover, covered_days
+from core.season.due import Due, Outlook, State, due
+from greenmeasure.accounts.models import Club
+from greenmeasure.book.queries import history
+from greenmeasure.common import clock
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import areas
+from greenmeasure.shelf.queries import Card, cards
+from greenmeasure.sky.models import Scouting
+from greenmeasure.sky.schools import candidates
+from greenmeasure.sky.watching import Watched, all_watched, covers_of, listed_for, series_of
+from greenmeasure.sky.weather import Known, recent, station_of
+
+GRAVE = {State.LATE: 0, State.DUE: 1, State.COMING: 2}
+SEEN = timedelta(days=14)
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """A disease on an area with what is due of it; `zones` are parts of the area on which it was seen."""
+
+    watched: Watched
+    due: Due
+    outlook: Outlook
+    covers: list[Cover]
+    zones: tuple[Area, ...] = field(default=())
+
+    @property
+    def area(self) -> Area:
+        return self.watched.area
+
+    @property
+    def disease(self) -> str:
+        return self.watched.disease
+
+    @property
+    def key(self) -> str:
+        return f"{self.area.pk}-{self.disease}"
+
+
+@dataclass(frozen=True)
+class Seen:
+    """When diseases were last seen, by area and disease, within the last fortnight."""
+
+    by_area: dict[tuple[int, str], date]
+
+    def on(self, area: Area, disease: str) -> date | None:
+        return self.by_area.get((area.pk, disease))
+
+
+def seen_of(club: Club, today: date) -> Seen:
+    found: dict[tuple[int, str], date] = {}
+    rows = Scouting.objects.filter(area__club=club, on__gte=today - SEEN, on__lte=today).order_by("on", "pk")
+    for area, disease, on, seen in rows.values_list("area_id", "disease", "on", "seen"):
+        if seen:
+            found[area, disease] = on
+        else:
+            found.pop((area, disease), None)
+    return Seen(found)
+
+
+@dataclass(frozen=True)
+class Standing:
+    """Every proposal of a club with what could not be told."""
+
+    known: Known | None
+    proposals: list[Proposal]
+    unknown: list[Proposal]
+
+
+def proposals(club: Club) -> Standing:
+    """Every area that is no part of another, and every disease it is watched for, that calls for an application."""
+    station, today = station_of(club), clock.today(club)
+    known = recent(station) if station else None
+    if station is None or known is None or not 0 <= known.day_at(today) < len(known.weather.days):
+        return Standing(None, [], [])
+    series, seen = series_of(station), seen_of(club, today)
+    parts = _parts(club)
+    found, unknown = [], []
+    for area_id, watches in all_watched(club).items():
+        if area_id in parts.child:
+            continue
+        for w in watches:
+            p = propose(club, w, known, series[w.model.key], today, seen, parts.of.get(area_id, ()))
+            if p.due.state.acts:
+                found.append(p)
+            elif p.due.state is State.UNKNOWN:
+                unknown.append(p)
+    return Standing(known, sorted(found, key=_turn), unknown)
+
+
+def _turn(p: Proposal) -> tuple[int, date, int, str]:
+    return (GRAVE[p.due.state], p.due.by or date.max, -p.due.exposed, p.area.name)
+
+
+@dataclass(frozen=True)
+class Parts:
+    """Which kept areas are parts, and whose."""
+
+    of: dict[int, tuple[Area, ...]]
+    child: set[int]
+
+
+def _parts(club: Club) -> Parts:
+    kept = {pk: a for pk, a in areas(club).items() if a.archived_at is None}
+    found: dict[int, tuple[Area, ...]] = {}
+    for a in kept.values():
+        if a.parent_id in kept:
+            assert a.parent_id is not None
+            found[a.parent_id] = (*found.get(a.parent_id, ()), a)
+    return Parts(found, {a.pk for group in found.values() for a in group})
+
+
+def propose(club: Club, w: Watched, known: Known, series: Series, today: date, seen: Seen, parts: Iterable[Area]) -> Proposal:
+    """Where one disease stands on one area."""
+    outlook = Outlook(known.weather.days.first, series.values, w.threshold.value, known.day_at(today), series.outside)
+    covers = covers_of(club, history(club, w.area.pk), w, known, series)
+    zones = tuple(a for a in parts if seen.on(a, w.disease))
+    latest = max([d for a in (w.area, *zones) if (d := seen.on(a, w.disease))], default=None)
+    zones = () if seen.on(w.area, w.disease) else zones
+    return Proposal(w, due(outlook, covers, latest), outlook, covers, zones)
+
+
+def proposal_of(club: Club, area_id: int, disease: str) -> tuple[Proposal, Known] | None:
+    """One proposal, whatever its state; None where the area is not watched for it or there is no weather."""
+    station, today = station_of(club), clock.today(club)
+    known = recent(station) if station else None
+    w = next((w for w in all_watched(club).get(area_id, []) if w.disease == disease), None)
+    if station is None or known is None or w is None or not 0 <= known.day_at(today) < len(known.weather.days):
+        return None
+    series = series_of(station)[w.model.key]
+    return propose(club, w, known, series, today, seen_of(club, today), _parts(club).of.get(area_id, ())), known
+
+
+def choices_of(club: Club, p: Proposal, on: date) -> list[Choice]:
+    """The shelf against a proposal; where parts of the area have the disease, the rest of it is treated preventively."""
+    curative = p.due.curative and not p.zones
+    wanted = Wanted(p.disease, p.area.ground, on, curative)
+    return choices(wanted, candidates(shelf_of(club)), history(club, p.area.pk), club.house_rules, club.us)
+
+
+def zone_choice(club: Club, p: Proposal, zone: Area, product: str, on: date) -> Choice | None:
+    """How a product would go down on a part of the area on which the disease was seen."""
+    card = next((c for c in shelf_of(club) if c.product.name == product), None)
+    if card is None:
+        return None
+    found = choices(
+        Wanted(p.disease, zone.ground, on, True), candidates([card]), history(club, zone.pk), club.house_rules, club.us
+    )
+    return next((c for c in found if c.allowed), None)
+
+
+def shelf_of(club: Club) -> list[Card]:
+    """The cards of products that are kept."""
+    return [c for c in cards(club).values() if c.product.archived_at is None]
+
+
+def listed_somewhere(club: Club, disease: str) -> bool:
+    """Whether any product on the shelf lists a disease."""
+    kept = {c.product.name for c in shelf_of(club) if c.core.kind is Kind.FUNGICIDE}
+    return any(disease in found for name, found in listed_for(club).items() if name in kept)
+
+
+def name_of(disease: str) -> str:
+    return TARGETS[disease].name if disease in TARGETS else disease
+
+
+def exposed_between(p: Proposal, begin: datetime, end: datetime, club: Club) -> int:
+    """Unprotected risk days from one time to another, the second day not among them."""
+    a, b = ((clock.local_day(club, t) - p.outlook.first).days for t in (begin, end))
+    bare = p.outlook.risky & ~covered_days(p.covers, p.outlook.first, len(p.outlook.values))
+    return int(bare[max(0, a) : max(0, b)].sum())
+
+
+def by_text(by: date | None, today: date) -> str:
+    """By when, in words."""
+    if by is None:
+        return ""
+    if by <= today:
+        return "today"
+    return "by tomorrow" if (by - today).days == 1 else f"by {by:%A}, {day(by)}"

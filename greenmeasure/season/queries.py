@@ -1,0 +1,273 @@
+"""The due list as it is shown: each proposal with its product, its next hours, and what was planned of it."""
+
+from datetime import date, datetime
+from typing import cast
+
+from core.errors import InputError
+from core.label.targets import find_target, includes
+from core.season.choose import Choice
+from core.season.due import State
+from greenmeasure.accounts.models import Club
+from greenmeasure.book.models import Entry
+from greenmeasure.common import clock
+from greenmeasure.common.findings import finding_out
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import areas, kin
+from greenmeasure.kit.queries import machines
+from greenmeasure.rounds.models import Round, RoundPart
+from greenmeasure.season.due import (
+    Proposal,
+    by_text,
+    choices_of,
+    exposed_between,
+    listed_somewhere,
+    name_of,
+    proposal_of,
+    proposals,
+    shelf_of,
+    zone_choice,
+)
+from greenmeasure.season.models import Planned
+from greenmeasure.season.schemas import (
+    DueChoiceOut,
+    DueLineOut,
+    DueOut,
+    DueWholeOut,
+    DueWindowOut,
+    MachinePickOut,
+    PlannedOut,
+    StateName,
+)
+from greenmeasure.shelf.queries import Card
+from greenmeasure.sky.clocks import all_clocks
+from greenmeasure.sky.fit import outing
+from greenmeasure.sky.schemas import ClockOut, VerdictName
+from greenmeasure.sky.weather import Known, recent, station_of
+from greenmeasure.sky.words import fresh_out, span_text
+
+WHOLE = 12
+"""How many lines are told with their product and their window; the rest are told when they are opened."""
+STATES = {State.LATE: "late", State.DUE: "due today", State.COMING: "coming"}
+JOB_HOURS = 1
+
+
+def due_list(club: Club, whole: int = WHOLE) -> DueOut:
+    """What is due in a club."""
+    station, now = station_of(club), clock.now()
+    known = recent(station) if station else None
+    fresh = fresh_out(station, known, now)
+    standing = proposals(club)
+    listed = [p for p in standing.proposals if listed_somewhere(club, p.disease)]
+    shown, regulators = listed[:whole], _regulators(club, known)
+    lines = [line_out(club, p, known) for p in shown if known] + regulators
+    without = _names([p for p in standing.proposals if p not in listed])
+    return DueOut(
+        sentence=_sentence(lines, len(listed) - len(shown), fresh.state), fresh=fresh, lines=lines, more=len(listed) - len(shown),
+        without=without, unknown=_names(standing.unknown),
+    )  # fmt: skip
+
+
+def _names(found: list[Proposal]) -> list[str]:
+    """Diseases with the areas they are on."""
+    by_disease: dict[str, list[str]] = {}
+    for p in found:
+        by_disease.setdefault(name_of(p.disease), []).append(p.area.name)
+    return [f"{name} on {', '.join(where) if len(where) < 4 else f'{len(where)} areas'}" for name, where in by_disease.items()]
+
+
+def _sentence(lines: list[DueLineOut], more: int, fresh: str) -> str:
+    if not lines:
+        return "Nothing is due." if fresh == "fresh" else "Nothing is known to be due."
+    now = [x for x in lines if x.state in ("late", "due")]
+    count = len(now) + more
+    if not count:
+        return f"Nothing is due today; {len(lines)} {'job is' if len(lines) == 1 else 'jobs are'} coming."
+    said = "One job is due" if count == 1 else f"{count} jobs are due"
+    best = next((x.window for x in lines if x.window and x.window.begin), None)
+    return f"{said}. {_when(best)}" if best else f"{said}."
+
+
+def _when(w: DueWindowOut) -> str:
+    return f"The first hours fit for it are now: {w.text}." if w.verdict in ("go", "mind") else f"The best hours are {w.text}."
+
+
+# --- one line ---------------------------------------------------------------------------------------------------
+
+
+def line_out(club: Club, p: Proposal, known: Known, choice: Choice | None = None) -> DueLineOut:
+    """A proposal with the first product that may go down, and its next hours."""
+    today, now = clock.today(club), clock.now()
+    pick = choice or next((c for c in choices_of(club, p, today) if c.allowed), None)
+    card = _card(club, pick) if pick else None
+    window = window_out(club, p.area, card, known, now) if card else None
+    return DueLineOut(
+        key=p.key, kind="disease", area_id=p.area.pk, area=p.area.name, disease=p.disease,
+        title=f"{name_of(p.disease)} on {p.area.name}", state=cast(StateName, p.due.state.value), state_text=STATES[p.due.state],
+        by=p.due.by, by_text=by_text(p.due.by, today), why=p.due.why, delay=p.due.delay, curative=p.due.curative,
+        product_id=card.product.pk if card else None, product=card.product.name if card else "",
+        rate=str(pick.rate) if pick else "", amount=str(pick.amount) if pick and pick.amount else "", cost=_cost(club, pick),
+        zones=_zones(club, p, pick, today),
+        window=window, planned=_planned(club, p, window, now), round_id=_under_way(club, p.area.pk, p.disease),
+    )  # fmt: skip
+
+
+def _card(club: Club, pick: Choice) -> Card | None:
+    return next((c for c in shelf_of(club) if c.product.name == pick.candidate.product.name), None)
+
+
+def _cost(club: Club, pick: Choice | None) -> str:
+    return f"{pick.cost:,.2f} {club.currency}" if pick and pick.cost is not None else ""
+
+
+def _zones(club: Club, p: Proposal, pick: Choice | None, on: date) -> list[str]:
+    """What differs within the area: a higher rate where the disease was seen."""
+    found = []
+    for zone in p.zones:
+        choice = zone_choice(club, p, zone, pick.candidate.product.name, on) if pick else None
+        how = f"{choice.rate}, {choice.intent.text}" if choice else "no rate of this product may go down there"
+        found.append(
+            f"{zone.name}, where it was seen: {how}. The rest: {pick.rate if pick else '—'}, {pick.intent.text if pick else ''}."
+        )
+    return found
+
+
+def window_out(club: Club, area: Area, card: Card, known: Known, now: datetime) -> DueWindowOut:
+    """The next hours fit for a product on an area."""
+    out = outing(club, area, [card], known, now, JOB_HOURS)
+    best = out.windows[0] if out.windows else None
+    if best is None:
+        text = (
+            "none of the hours that are foretold is fit for it" if not out.needs.contradictions else out.needs.contradictions[0]
+        )
+        return DueWindowOut(verdict="no", begin=None, end=None, text=text, good=False)
+    begin, end = out.at(best.start), out.at(best.start + best.hours)
+    verdict: VerdictName = "wait" if best.start else "go" if best.all_good else "mind"
+    return DueWindowOut(verdict=verdict, begin=begin, end=end, text=span_text(begin, end, known.station.zone), good=best.all_good)
+
+
+def _planned(club: Club, p: Proposal, window: DueWindowOut | None, now: datetime) -> PlannedOut | None:
+    """The window that was picked last, and whether it has passed with nothing put down."""
+    found = Planned.objects.filter(club=club, area=p.area, disease=p.disease, dropped_at=None).select_related("product").first()
+    if (
+        found is None
+        or Entry.objects.filter(
+            club=club, ground_id__in=kin(club, p.area.pk), product=found.product.name, finished_at__gte=found.made_at
+        ).exists()
+    ):
+        return None
+    station = station_of(club)
+    assert station
+    missed = found.end <= now
+    lost = exposed_between(p, found.begin, window.begin if window and window.begin else now, club) if missed else 0
+    days = (
+        f"{lost} risk {'day goes' if lost == 1 else 'days go'} unprotected until the next window"
+        if lost
+        else "no risk day is lost by it"
+    )
+    return PlannedOut(
+        id=found.pk, text=span_text(found.begin, found.end, station.zone), product=found.product.name, by=found.by, missed=missed,
+        cost=days if missed else "",
+    )  # fmt: skip
+
+
+def _under_way(club: Club, area_id: int, disease: str) -> int | None:
+    """A round under way on the area against the disease."""
+    parts = RoundPart.objects.filter(round__club=club, round__status=Round.Status.UNDER_WAY, area_id__in=kin(club, area_id))
+    for part in parts.select_related("round"):
+        meant = find_target(part.round.target)
+        if meant and includes(meant.key, disease):
+            return part.round_id
+    return None
+
+
+# --- regulators -------------------------------------------------------------------------------------------------
+
+
+def _regulators(club: Club, known: Known | None) -> list[DueLineOut]:
+    """Regulators whose hold runs out, by the school of the house."""
+    by_heat = club.house_rules.of("regulator_again") == "degree_days"
+    today = clock.today(club)
+    found = []
+    for c in all_clocks(club):
+        on, state = _again(c, by_heat, today)
+        if state is None:
+            continue
+        card = next((x for x in shelf_of(club) if x.product.name == c.product), None)
+        area = areas(club).get(c.area_id)
+        if card is None or area is None:
+            continue
+        window = None
+        if known and known.hours.place(clock.now()) < len(known.hours):
+            window = window_out(club, area, card, known, clock.now())
+        found.append(DueLineOut(
+            key=f"{c.area_id}-regulator-{card.product.pk}", kind="regulator", area_id=c.area_id, area=c.area, disease="growth",
+            title=f"{c.product} again on {c.area}", state=state, state_text={"late": "late", "due": "due"}.get(state, "coming"),
+            by=on, by_text=by_text(on, today), why=c.sentence, delay="", curative=False, product_id=card.product.pk,
+            product=c.product, rate="", amount="", cost="", zones=[], window=window, planned=None,
+            round_id=_under_way(club, c.area_id, "growth"),
+        ))  # fmt: skip
+    return found
+
+
+def _again(c: ClockOut, by_heat: bool, today: date) -> tuple[date | None, StateName | None]:
+    """When a regulator is due again by the house's school: its day and its state; none while it is far off."""
+    if by_heat and c.share is not None:
+        if c.stage in ("ended", "rebound"):
+            return today, "late"
+        if c.stage == "due":
+            return today, "due"
+        return (c.due, "coming") if c.due and (c.due - today).days <= 7 else (None, None)
+    first, last = c.calendar_first, c.calendar_last
+    if c.stage == "gone" or first is None:
+        return None, None
+    if last and today > last:
+        return today, "late"
+    if today >= first:
+        return last or today, "due"
+    return (first, "coming") if (first - today).days <= 7 else (None, None)
+
+
+# --- one due thing whole ----------------------------------------------------------------------------------------
+
+
+def due_whole(club: Club, area_id: int, disease: str) -> DueWholeOut:
+    """One due thing with every product that lists it.
+
+    Raises:
+        InputError: the area is not watched for it, or it calls for nothing now.
+    """
+    found = proposal_of(club, area_id, disease)
+    if found is None:
+        raise InputError("disease", disease, "The area is not watched for that, or there is no weather.", "Look at the sky.")
+    p, known = found
+    if not p.due.state.acts:
+        raise InputError("disease", disease, f"Nothing is due against {name_of(disease).lower()} here. {p.due.why}", "")
+    now = clock.now()
+    every = choices_of(club, p, clock.today(club))
+    first = next((c for c in every if c.allowed), None)
+    return DueWholeOut(
+        line=line_out(club, p, known, first), covers=[c.sentence for c in p.covers[-3:]],
+        choices=[_choice_out(club, p, c, known, now) for c in every], machines=machine_picks(club, area_id, first),
+    )  # fmt: skip
+
+
+def _choice_out(club: Club, p: Proposal, c: Choice, known: Known, now: datetime) -> DueChoiceOut:
+    card = _card(club, c)
+    assert card
+    return DueChoiceOut(
+        product_id=card.product.pk, product=card.product.name, codes=" + ".join(c.candidate.product.codes),
+        row_id=list(card.rows)[c.index], use=c.row.use, intent=c.intent.text, rate=str(c.rate),
+        amount=str(c.amount) if c.amount else "", cost=_cost(club, c), allowed=c.allowed, why=list(c.why),
+        warns=[finding_out(f) for f in c.warns], refused=[finding_out(f) for f in c.refused],
+        window=window_out(club, p.area, card, known, now) if c.allowed else None,
+    )  # fmt: skip
+
+
+def machine_picks(club: Club, area_id: int, choice: Choice | None) -> list[MachinePickOut]:
+    """The machines that can put it down, the one used last on this area first."""
+    sprayed = choice.candidate.product.formulation.sprayed if choice else True
+    kind = "sprayer" if sprayed else "spreader"
+    fitting = [m for m in machines(club).values() if m.kind == kind and m.archived_at is None]
+    last = Entry.objects.filter(club=club, ground_id__in=kin(club, area_id), machine__in=[m.name for m in fitting]).first()
+    fitting.sort(key=lambda m: (m.name != (last.machine if last else ""), m.name))
+    return [MachinePickOut(id=m.pk, name=m.name, suggested=i == 0) for i, m in enumerate(fitting)]

@@ -1,6 +1,7 @@
 # Green Measure. `make help` lists what there is.
 PYTHON ?= python3
 PORT ?= 8000
+SIMS ?= 8321
 VENV := .venv/bin
 NPM := $(shell v=$$(npm --version 2>/dev/null | cut -d. -f1); [ "$${v:-0}" -ge 11 ] && echo npm || echo npx --yes npm@11)
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
@@ -56,7 +57,7 @@ setup: install build .stamps/chromium ## Everything that running and testing nee
 demo: .stamps/python .stamps/build ## Load the demo club and serve it; prints address and sign-in
 	@$(VENV)/python manage.py migrate -v0
 	@$(VENV)/python manage.py load_demo
-	@$(VENV)/python -m greenmeasure.serve --port $(PORT)
+	@$(VENV)/python -m greenmeasure.serve --port $(PORT) --sims $(SIMS)
 
 serve: .stamps/python .stamps/build ## Serve without touching the demo club
 	@$(VENV)/python manage.py migrate -v0

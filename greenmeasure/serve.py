@@ -1,6 +1,7 @@
-"""Serve Green Measure with waitress: `python -m greenmeasure.serve [--port 8000]`."""
+"""Serve Green Measure with waitress: `python -m greenmeasure.serve [--port 8000] [--sims 8321]`."""
 
 import argparse
+import contextlib
 import os
 
 
@@ -9,6 +10,7 @@ def main() -> None:
     parser.add_argument("--host", default=os.environ.get("HOST", "127.0.0.1"))
     parser.add_argument("--port", type=int, default=int(os.environ.get("PORT", "8000")))
     parser.add_argument("--threads", type=int, default=4)
+    parser.add_argument("--sims", type=int, default=0, metavar="PORT", help="serve the simulated weather on this port too")
     given = parser.parse_args()
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "greenmeasure.settings")
     from waitress import create_server
@@ -19,8 +21,32 @@ def main() -> None:
         server = create_server(application, host=given.host, port=given.port, threads=given.threads)
     except OSError as taken:
         raise SystemExit(f"Port {given.port} cannot be opened ({taken.strerror}). Try: make demo PORT=8001") from None
+    if given.sims:
+        _sims(given.sims)
     print(f"Green Measure is at http://{given.host}:{given.port}  (Ctrl+C stops it)", flush=True)
     server.run()
+
+
+def _sims(port: int) -> None:
+    """The simulated weather service and its fetching, for the demo club."""
+    import io
+
+    from django.core.management import CommandError, call_command
+    from django.db import close_old_connections
+
+    from greenmeasure.common.clock import now
+    from sims.alongside import start
+
+    def fetch() -> None:
+        with contextlib.suppress(CommandError):  # what failed is told on the screens
+            call_command("fetch_weather", stdout=io.StringIO(), stderr=io.StringIO())
+        close_old_connections()
+
+    try:
+        start(port, now, fetch)
+    except OSError as taken:
+        raise SystemExit(f"Port {port} for the simulated weather cannot be opened ({taken.strerror}).") from None
+    print(f"Simulated weather comes from http://127.0.0.1:{port}", flush=True)
 
 
 if __name__ == "__main__":

@@ -15,6 +15,7 @@ answer cut off half way (`half`), `duplicates` tells hours twice, `shift` sets i
 import argparse
 import json
 import time
+from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime
@@ -46,12 +47,14 @@ class Faults:
 
 
 class Service(ThreadingHTTPServer):
-    """The service; `now` is its clock, which tests set."""
+    """The service; tests stop its clock at `now`, and `clock` lets it go by another one."""
 
     daemon_threads = True
 
-    def __init__(self, port: int = 0, place: climate.Place = climate.HERE, now: datetime | None = None) -> None:
+    def __init__(self, port: int = 0, place: climate.Place = climate.HERE, now: datetime | None = None,
+                 clock: Callable[[], datetime] | None = None) -> None:  # fmt: skip
         super().__init__(("127.0.0.1", port), Answer)
+        self.clock = clock or (lambda: datetime.now(UTC))
         self.place, self.faults, self.asked, self.fixed, self.lock = place, Faults(), 0, now, Lock()
 
     @property
@@ -61,7 +64,7 @@ class Service(ThreadingHTTPServer):
     @property
     def now(self) -> datetime:
         """The hour that its clock says has begun."""
-        at = self.fixed or datetime.now(UTC)
+        at = self.fixed or self.clock()
         return at.replace(minute=0, second=0, microsecond=0)
 
 

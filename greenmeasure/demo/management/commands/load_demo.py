@@ -2,15 +2,18 @@
 
 import json
 import uuid
-from datetime import date, datetime
+from datetime import UTC, date, datetime
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
+from core.weather.hours import Hour
 from greenmeasure.accounts.models import Club, Membership, User
+from greenmeasure.common import clock
 from greenmeasure.ground.actions import add_measurement, add_reading, save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn, MeasurementIn, SoilReadingIn
@@ -24,8 +27,14 @@ from greenmeasure.rounds.schemas import FinishIn, StartIn
 from greenmeasure.shelf.actions import save_lot, save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import LotIn, ProductIn
+from greenmeasure.sky.actions import add_by_hand, add_rhythm, add_scouting, save_station, save_watch
+from greenmeasure.sky.keeping import keep_forecast, keep_hours
+from greenmeasure.sky.models import Scouting, Station
+from greenmeasure.sky.schemas import HandIn, RhythmIn, ScoutIn, StationIn, WatchIn
 from greenmeasure.water.actions import keep_audit
 from greenmeasure.water.schemas import AuditIn
+from sims import climate, soil_probe
+from sims.weather_service import DECIMALS
 
 KEYS = uuid.UUID("5d1f3f6e-2f0b-4c53-9f4e-6a0b6d8e2a11")
 MEASURED_ON = date(2025, 3, 12)
@@ -33,6 +42,23 @@ MEASURED_ON = date(2025, 3, 12)
 
 def read(name: str) -> Any:
     return json.loads((Path(settings.ROOT) / "demo" / name).read_text(encoding="utf-8"))
+
+
+def _been(at: str) -> bool:
+    """Whether a time of the demo lies behind: its book ends where the clock stands."""
+    found = datetime.fromisoformat(at)
+    return (found if found.tzinfo else found.replace(tzinfo=UTC)) <= clock.now()
+
+
+def _aware(at: np.datetime64) -> datetime:
+    found: datetime = at.astype("datetime64[s]").astype(datetime)
+    return found.replace(tzinfo=UTC)
+
+
+def _hours(times: climate.Times, made: dict[str, climate.Floats], forecast: bool = False) -> list[Hour]:
+    """Made-up weather as the hours that a service tells, rounded as it rounds."""
+    told = {name: np.round(values, DECIMALS[name]) for name, values in made.items()}
+    return [Hour(_aware(at), **{n: float(v[i]) for n, v in told.items()}, forecast=forecast) for i, at in enumerate(times)]
 
 
 class Command(BaseCommand):
@@ -60,13 +86,44 @@ class Command(BaseCommand):
         club.refresh_from_db()
         events = [(g["at"], self.entry, g) for g in read("book.json")]
         events += [(g["at"], self.cleaned if "clean" in g else self.calibrated, g) for g in read("kit.json")]
-        for _, keep, given in sorted(events, key=lambda e: e[0]):
+        for _, keep, given in sorted((e for e in events if _been(e[0])), key=lambda e: e[0]):
             club.refresh_from_db()
             keep(club, people[given["by"]], given)
         for given in read("water.json"):
-            self.water(club, people[given["by"]], given)
+            if _been(given["on"]):
+                self.water(club, people[given["by"]], given)
+        self.sky(club, people, read("sky.json"))
         first = about["members"][0]["username"]
         self.stdout.write(f"{club.name} is loaded. Sign in as {first} with the password {about['password']}")
+
+    def sky(self, club: Club, people: dict[str, User], given: dict[str, Any]) -> None:
+        """The station with its hours from the simulated climate up to now, and what people saw and read."""
+        station = Station.objects.filter(club=club).first() or save_station(club, StationIn(**given["station"]))
+        now = np.datetime64(clock.now().replace(tzinfo=None), "h")
+        latest = station.readings.order_by("-at").values_list("at", flat=True).first()
+        begin = np.datetime64(latest.replace(tzinfo=None), "h") + climate.HOUR if latest else np.datetime64(given["since"], "h")
+        if begin < now:
+            times = np.arange(begin, now, climate.HOUR)
+            made = climate.weather(times) | {"soil": soil_probe.read(times)}
+            keep_hours(station, _hours(times, made), "service")
+            times, made = climate.forecast(now)
+            keep_forecast(station, _aware(now), _hours(times, made, forecast=True))
+        if Scouting.objects.filter(area__club=club).exists():
+            return
+        area = {a.name: a for a in Area.objects.of(club).kept()}
+        for row in given["watches"]:
+            save_watch(area[row["area"]], row["disease"], WatchIn(**{k: v for k, v in row.items() if k != "disease"}))
+        for row in given["rhythms"]:
+            add_rhythm(club, RhythmIn(**row, area_id=area[row["area"]].pk if "area" in row else None))
+        for row in given["scouting"]:
+            if _been(row["on"]):
+                add_scouting(club, people[row["by"]], ScoutIn(**row, area_id=area[row["area"]].pk))
+        for row in given["by_hand"]:
+            if _been(row["on"]):
+                value = {"value": row["value"], "unit": row["unit"]}
+                kept = {k: row[k] for k in ("kind", "on", "clock") if k in row}
+                where = area[row["area"]].pk if "area" in row else None
+                add_by_hand(club, people[row["by"]], HandIn(**kept, value=value, area_id=where))
 
     def person(self, club: Club, given: dict[str, str], password: str) -> User:
         user, new = User.objects.get_or_create(username=given["username"], defaults={"full_name": given["full_name"]})

@@ -124,7 +124,7 @@ def _zones(club: Club, p: Proposal, pick: Choice | None, on: date) -> list[str]:
     found = []
     for zone in p.zones:
         choice = zone_choice(club, p, zone, pick.candidate.product.name, on) if pick else None
-        how = f"{choice.rate}, {choice.intent.text}" if choice else "no rate of this product may go down there"
+        how = f"{choice.rate}, {choice.intent.text}" if choice else "its label has no curative rate, so the same as the rest"
         found.append(
             f"{zone.name}, where it was seen: {how}. The rest: {pick.rate if pick else '—'}, {pick.intent.text if pick else ''}."
         )

@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from core.days import day
 from core.errors import InputError
-from core.growth.clock import REBOUND, Clock, Stage, Target, growth_shape, run
+from core.growth.clock import OVER, REBOUND, Clock, Stage, Target, growth_shape, run
 from core.growth.standing import Calendar, calendar, cautions, target_for
 from core.rates.product import Kind
 from core.season.history import Applied, in_season
@@ -23,6 +23,7 @@ from greenmeasure.sky.schemas import ClockOut
 from greenmeasure.sky.weather import Known, station_of, whole
 
 Floats = NDArray[np.float64]
+SHARES = np.arange(0, OVER + 0.001, 0.05)
 FORGOTTEN = 90
 """Days after which a regulator's clock is no longer shown."""
 STAGES = {
@@ -65,7 +66,7 @@ def _clock(club: Club, area: Area, a: Applied, known: Known | None, today: date)
         earliest=found.earliest if found else None, latest=found.latest if found else None,
         calendar_first=by_days.first, calendar_last=by_days.last, school=school,
         cautions=cautions(ground, target, a.on, today, earlier), track=[round(float(t), 4) for t in track],
-        shape=[round(float(s), 4) for s in growth_shape(np.asarray(track))] if len(track) else [],
+        shape=[round(float(s), 4) for s in growth_shape(SHARES)] if found else [],
     )  # fmt: skip
 
 

@@ -128,7 +128,7 @@ class ScoutOut(Out):
 class ClockOut(Out):
     """A regulator on an area: `share` of its target that has run, and where that ends; None where no target is known.
 
-    `track` is the share by day from `since` on, `shape` growth over that of untreated turf at each of them.
+    `track` is the share by day from `since` on; `shape` growth over that of untreated turf at shares from 0 in steps of 0.05.
     """
 
     area_id: int

@@ -9,17 +9,24 @@ from greenmeasure.kit.queries import asking
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.queries import rounds
 from greenmeasure.rounds.schemas import RoundLineOut
+from greenmeasure.season.queries import due_list
+from greenmeasure.season.schemas import DueOut
 from greenmeasure.shelf.models import Product
 from greenmeasure.today.schemas import SetupStepOut, TodayOut
 from greenmeasure.water.queries import open_tasks
+
+SHOWN = 8
+"""How many due jobs today's view shows."""
 
 
 def today(club: Club) -> TodayOut:
     setup = _setup(club)
     under_way = rounds(club, Round.Status.UNDER_WAY)
     latest = list(Entry.objects.filter(club=club)[:5])
-    sentence, act, to = _next(setup, under_way, latest)
+    due = due_list(club, whole=SHOWN)
+    sentence, act, to = _next(setup, under_way, due, latest)
     return TodayOut(
+        due=due.lines, more=due.more, fresh=due.fresh if due.fresh.station else None,
         sentence=sentence, act=act, to=to, setup=[] if all(s.done for s in setup) else setup, under_way=under_way,
         latest=[entry_out(e) for e in latest], tasks=open_tasks(club), machines=asking(club),
     )  # fmt: skip
@@ -39,7 +46,7 @@ def _setup(club: Club) -> list[SetupStepOut]:
     ]  # fmt: skip
 
 
-def _next(setup: list[SetupStepOut], under_way: list[RoundLineOut], latest: list[Entry]) -> tuple[str, str, str]:
+def _next(setup: list[SetupStepOut], under_way: list[RoundLineOut], due: DueOut, latest: list[Entry]) -> tuple[str, str, str]:
     if under_way:
         first = under_way[0]
         count = "One round is" if len(under_way) == 1 else f"{len(under_way)} rounds are"
@@ -49,6 +56,8 @@ def _next(setup: list[SetupStepOut], under_way: list[RoundLineOut], latest: list
     if missing and missing.key != "reckon":
         begun = "This club is new." if not any(s.done for s in setup) else "Setting up goes on."
         return f"{begun} {missing.text}.", missing.text.split(":")[0], missing.to
+    if due.lines:
+        return due.sentence, "See what is due", "season"
     if not latest:
         return "Everything is in place for the first job.", "Reckon a job", "reckon"
     last = latest[0]

@@ -4,6 +4,8 @@ from greenmeasure.book.schemas import EntryOut
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import Out
 from greenmeasure.rounds.schemas import RoundLineOut
+from greenmeasure.season.schemas import DueLineOut
+from greenmeasure.sky.schemas import FreshOut
 from greenmeasure.water.schemas import TaskOut
 
 
@@ -19,6 +21,7 @@ class SetupStepOut(Out):
 class TodayOut(Out):
     """`sentence` says the state and the next thing; `to` is where it is done, `act` the words on its button.
 
+    `due` are the jobs that are due, with `more` beyond them; `fresh` says how fresh the weather is, None without a station;
     `tasks` are to be seen to on the ground, `machines` what the kit asks for.
     """
 
@@ -27,6 +30,9 @@ class TodayOut(Out):
     to: str
     setup: list[SetupStepOut]
     under_way: list[RoundLineOut]
+    due: list[DueLineOut]
+    more: int
+    fresh: FreshOut | None
     latest: list[EntryOut]
     tasks: list[TaskOut]
     machines: list[FindingOut]

@@ -132,6 +132,46 @@ const router = createBrowserRouter([
         path: "passes",
         lazy: async () => ({ Component: (await import("../views/passes/Passes")).Passes }),
       },
+      {
+        path: "sky",
+        lazy: async () => ({ Component: (await import("../views/sky/Sky")).Sky }),
+      },
+      {
+        path: "sky/hours",
+        lazy: async () => ({ Component: (await import("../views/sky/HoursPage")).HoursPage }),
+      },
+      {
+        path: "sky/clocks",
+        lazy: async () => ({ Component: (await import("../views/sky/ClocksPage")).ClocksPage }),
+      },
+      {
+        path: "sky/schools",
+        lazy: async () => ({ Component: (await import("../views/sky/SchoolsPage")).SchoolsPage }),
+      },
+      {
+        path: "sky/watch",
+        lazy: async () => ({ Component: (await import("../views/sky/WatchPage")).WatchPage }),
+      },
+      {
+        path: "sky/station",
+        lazy: async () => ({ Component: (await import("../views/sky/StationPage")).StationPage }),
+      },
+      {
+        path: "sky/files",
+        lazy: async () => ({ Component: (await import("../views/sky/WeatherFiles")).WeatherFiles }),
+      },
+      {
+        path: "sky/long",
+        lazy: async () => ({ Component: (await import("../views/sky/LongPage")).LongPage }),
+      },
+      {
+        path: "season",
+        lazy: async () => ({ Component: (await import("../views/season/Season")).Season }),
+      },
+      {
+        path: "season/:area/:disease",
+        lazy: async () => ({ Component: (await import("../views/season/DuePage")).DuePage }),
+      },
       { path: "round", lazy: async () => ({ Component: (await import("../views/round/Rounds")).Rounds }) },
       {
         path: "round/:id",

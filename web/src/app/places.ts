@@ -14,6 +14,8 @@ export const places: Place[] = [
   { to: "kit", name: "Kit", outdoors: false, begin: "kit/new" },
   { to: "reckon", name: "Reckon", outdoors: true },
   { to: "passes", name: "Passes", outdoors: false },
+  { to: "sky", name: "Sky", outdoors: false },
+  { to: "season", name: "Season", outdoors: false },
   { to: "round", name: "Round", outdoors: true },
   { to: "book", name: "Book", outdoors: true },
 ];

@@ -5,12 +5,14 @@ import { useToday } from "../../api/hooks";
 import { useClub } from "../../app/session";
 import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
+import { FreshLine } from "../../parts/FreshLine";
 import { Findings } from "../../parts/Findings";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
 import { Tasks } from "../../parts/Tasks";
 import { Waiting } from "../../parts/Waiting";
 import { BookTable } from "../book/BookTable";
+import { DueTable } from "../season/DueTable";
 import { RoundTable } from "../round/RoundTable";
 
 const Steps = styled.ol`
@@ -73,6 +75,17 @@ export function Today() {
           {data.under_way.length > 0 && (
             <Section title="Under way">
               <RoundTable rounds={data.under_way} />
+            </Section>
+          )}
+          {data.fresh && <FreshLine fresh={data.fresh} />}
+          {data.due.length > 0 && (
+            <Section title={<Link to={`/c/${club.slug}/season`}>Due and coming</Link>}>
+              <DueTable lines={data.due} />
+              {data.more > 0 && (
+                <p style={{ marginTop: 8 }}>
+                  <Link to={`/c/${club.slug}/season`}>{data.more} more</Link>
+                </p>
+              )}
             </Section>
           )}
           {data.tasks.length > 0 && (

@@ -1,0 +1,258 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, read, type Schemas } from "./client";
+import { useAnswer, useChange, usePath } from "./hooks";
+
+export function useSky() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "sky"],
+    queryFn: () => read(api.GET("/api/clubs/{club}/sky", { params: { path } })),
+    refetchInterval: 300_000,
+  });
+}
+
+export function useStrip(area_id: number | null, weeks: number) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "sky", "strip", area_id, weeks],
+    queryFn: () =>
+      read(api.GET("/api/clubs/{club}/sky/strip", { params: { path, query: { area_id: area_id!, weeks } } })),
+    enabled: area_id !== null,
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useSkyDay(area_id: number, on: string | null) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "sky", "day", area_id, on],
+    queryFn: () =>
+      read(api.GET("/api/clubs/{club}/sky/day", { params: { path, query: { area_id, on: on! } } })),
+    enabled: on !== null,
+    placeholderData: keepPreviousData,
+  });
+}
+
+export type LongField = "air" | "humidity" | "rain" | "wind" | "soil";
+
+export function useLong(field: LongField) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "sky", "long", field],
+    queryFn: () => read(api.GET("/api/clubs/{club}/sky/long", { params: { path, query: { field } } })),
+    placeholderData: keepPreviousData,
+    staleTime: 300_000,
+  });
+}
+
+export function useClocks() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "sky", "clocks"],
+    queryFn: () => read(api.GET("/api/clubs/{club}/sky/clocks", { params: { path } })),
+  });
+}
+
+/** Hours fit to put products down on an area, as they are picked. */
+export function useFit(body: Schemas["FitIn"] | null) {
+  return useAnswer("fit", body, (path, asked, signal) =>
+    read(api.POST("/api/clubs/{club}/sky/hours", { params: { path }, body: asked, signal })),
+  );
+}
+
+export function useSchools(area_id: number | null, disease: string | null, year: number) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "sky", "schools", area_id, disease, year],
+    queryFn: () =>
+      read(
+        api.GET("/api/clubs/{club}/sky/schools", {
+          params: { path, query: { area_id: area_id!, disease: disease!, year } },
+        }),
+      ),
+    enabled: area_id !== null && disease !== null,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+// --- where weather comes from ----------------------------------------------------------------------------
+
+export function useStation() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "sky", "station"],
+    queryFn: () => read(api.GET("/api/clubs/{club}/sky/station", { params: { path } })),
+  });
+}
+
+export function useSaveStation() {
+  return useChange((path, body: Schemas["StationIn"]) =>
+    read(api.PUT("/api/clubs/{club}/sky/station", { params: { path }, body })),
+  );
+}
+
+export function useFetchNow() {
+  return useChange((path) => read(api.POST("/api/clubs/{club}/sky/station/fetch", { params: { path } })));
+}
+
+export interface WeatherFile {
+  file: File;
+  mapping: Schemas["MappingIn"] | null;
+  year: number | null;
+}
+
+/** A file goes as a form; the client's typed body is JSON, so that it is told how to send it. */
+function formOf({ file, mapping, year }: WeatherFile) {
+  return {
+    body: { file: "", mapping: "" },
+    bodySerializer: () => {
+      const form = new FormData();
+      form.append("file", file);
+      if (mapping) form.append("mapping", JSON.stringify(mapping));
+      if (year !== null) form.append("year", String(year));
+      return form;
+    },
+  };
+}
+
+export function usePreviewWeather() {
+  const path = usePath();
+  return useMutation({
+    mutationFn: (given: WeatherFile) =>
+      read(api.POST("/api/clubs/{club}/sky/station/preview", { params: { path }, ...formOf(given) })),
+  });
+}
+
+export function useKeepWeather() {
+  return useChange((path, given: WeatherFile) =>
+    read(api.POST("/api/clubs/{club}/sky/station/keep", { params: { path }, ...formOf(given) })),
+  );
+}
+
+export function useAddReading() {
+  return useChange((path, body: Schemas["HandIn"]) =>
+    read(api.POST("/api/clubs/{club}/sky/readings", { params: { path }, body })),
+  );
+}
+
+export function useRemoveReading() {
+  return useChange((path, reading_id: number) =>
+    read(
+      api.DELETE("/api/clubs/{club}/sky/readings/{reading_id}", {
+        params: { path: { ...path, reading_id } },
+      }),
+    ),
+  );
+}
+
+// --- how areas are watched -------------------------------------------------------------------------------
+
+export function useWatches(area_id: number | null) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "sky", "watch", area_id],
+    queryFn: () =>
+      read(
+        api.GET("/api/clubs/{club}/sky/areas/{area_id}/watch", {
+          params: { path: { ...path, area_id: area_id! } },
+        }),
+      ),
+    enabled: area_id !== null,
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useSaveWatch(area_id: number) {
+  return useChange((path, given: { disease: string; body: Schemas["WatchIn"] }) =>
+    read(
+      api.PUT("/api/clubs/{club}/sky/areas/{area_id}/watch/{disease}", {
+        params: { path: { ...path, area_id, disease: given.disease } },
+        body: given.body,
+      }),
+    ),
+  );
+}
+
+export function useAddScouting() {
+  return useChange((path, body: Schemas["ScoutIn"]) =>
+    read(api.POST("/api/clubs/{club}/sky/scouting", { params: { path }, body })),
+  );
+}
+
+export function useRemoveScouting() {
+  return useChange((path, scouting_id: number) =>
+    read(
+      api.DELETE("/api/clubs/{club}/sky/scouting/{scouting_id}", {
+        params: { path: { ...path, scouting_id } },
+      }),
+    ),
+  );
+}
+
+export function useAddRhythm() {
+  return useChange((path, body: Schemas["RhythmIn"]) =>
+    read(api.POST("/api/clubs/{club}/sky/rhythms", { params: { path }, body })),
+  );
+}
+
+export function useRemoveRhythm() {
+  return useChange((path, rhythm_id: number) =>
+    read(
+      api.DELETE("/api/clubs/{club}/sky/rhythms/{rhythm_id}", { params: { path: { ...path, rhythm_id } } }),
+    ),
+  );
+}
+
+// --- what is due -----------------------------------------------------------------------------------------
+
+export function useDue() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "due"],
+    queryFn: () => read(api.GET("/api/clubs/{club}/season/due", { params: { path } })),
+    refetchInterval: 300_000,
+  });
+}
+
+export function useDueWhole(area_id: number, disease: string) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.club, "due", area_id, disease],
+    queryFn: () =>
+      read(
+        api.GET("/api/clubs/{club}/season/due/{area_id}/{disease}", {
+          params: { path: { ...path, area_id, disease } },
+        }),
+      ),
+    retry: false,
+  });
+}
+
+export function usePlanDue() {
+  return useChange((path, body: Schemas["PlanDueIn"]) =>
+    read(api.POST("/api/clubs/{club}/season/planned", { params: { path }, body })),
+  );
+}
+
+export function useDropPlanned() {
+  return useChange((path, planned_id: number) =>
+    read(
+      api.DELETE("/api/clubs/{club}/season/planned/{planned_id}", {
+        params: { path: { ...path, planned_id } },
+      }),
+    ),
+  );
+}
+
+export function useStartDue() {
+  return useChange((path, body: Schemas["StartDueIn"]) =>
+    read(api.POST("/api/clubs/{club}/season/start", { params: { path }, body })),
+  );
+}
+
+export function useRefresh() {
+  const queries = useQueryClient();
+  const { club } = usePath();
+  return () => void queries.invalidateQueries({ queryKey: [club] });
+}

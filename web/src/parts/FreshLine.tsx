@@ -1,0 +1,31 @@
+import { Link } from "react-router";
+import styled from "styled-components";
+import type { Schemas } from "../api/client";
+import { useClub } from "../app/session";
+import { t } from "../app/theme";
+import { Notice } from "./Notice";
+
+const Quiet = styled.p`
+  font-size: ${t.s13};
+  color: ${t.soft};
+  margin-bottom: 14px;
+`;
+
+/** How fresh the weather is: a quiet line while it is, a caution where it is old or nothing has come. */
+export function FreshLine({ fresh }: { fresh: Schemas["FreshOut"] }) {
+  const club = useClub();
+  const where = <Link to={`/c/${club.slug}/sky/station`}>{fresh.station || "Set up a station"}</Link>;
+  if (fresh.state === "fresh")
+    return (
+      <Quiet data-fresh="fresh">
+        {where}: {fresh.sentence}
+      </Quiet>
+    );
+  return (
+    <div data-fresh={fresh.state}>
+      <Notice tone="caution" word={fresh.state === "stale" ? "Old weather" : "No weather"}>
+        {fresh.sentence.replace(/^Old weather: m/, "M")} {where}
+      </Notice>
+    </div>
+  );
+}

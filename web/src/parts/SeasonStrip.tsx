@@ -1,0 +1,461 @@
+import { scaleLinear } from "d3-scale";
+import { useEffect, useRef, type KeyboardEvent, type ReactNode } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../api/client";
+import { t } from "../app/theme";
+import { css } from "./ramp";
+
+type Strip = Schemas["StripOut"];
+type Day = Schemas["DayOfWeatherOut"];
+
+const Frame = styled.div`
+  overflow-x: auto;
+  outline-offset: 3px;
+`;
+const Sheet = styled.svg`
+  display: block;
+  width: 100%;
+  min-width: 880px;
+  height: auto;
+  text {
+    font: 500 12px ${t.text};
+    fill: ${t.soft};
+  }
+  .name {
+    fill: ${t.ink};
+    font-weight: 600;
+  }
+  .axis {
+    stroke: ${t.hair};
+  }
+  .foretold {
+    fill: ${t.wash};
+    opacity: 0.7;
+  }
+  .picked {
+    fill: none;
+    stroke: ${t.accent};
+    stroke-width: 1.5;
+  }
+  .today {
+    stroke: ${t.ink};
+    stroke-width: 1.5;
+  }
+  .span {
+    fill: ${t.grain};
+    stroke: ${t.rule};
+    stroke-width: 0.5;
+  }
+  .rain {
+    fill: ${t.accent};
+  }
+  .wet {
+    fill: ${t.liquid};
+  }
+  .limit {
+    stroke: ${t.stop};
+    stroke-width: 1;
+    stroke-dasharray: 5 3;
+  }
+  .none {
+    fill: url(#no-value);
+  }
+  .cover {
+    fill: ${t.accent};
+  }
+  .most {
+    stroke: ${t.accent};
+    stroke-width: 2;
+    stroke-dasharray: 2 3;
+  }
+  .on-cover {
+    fill: ${t.onAccent};
+    font-weight: 600;
+  }
+  .seen {
+    fill: ${t.stop};
+    stroke: ${t.paper};
+  }
+  .clean {
+    fill: ${t.paper};
+    stroke: ${t.ink};
+    stroke-width: 1.3;
+  }
+  .clock {
+    fill: none;
+    stroke: ${t.ink};
+    stroke-width: 1.6;
+  }
+  .day {
+    fill: transparent;
+    cursor: pointer;
+  }
+`;
+
+const LEFT = 128;
+const RIGHT = 1000;
+
+interface Props {
+  strip: Strip;
+  /** The place of the day that is unfolded. */
+  picked: number | null;
+  onPick: (place: number) => void;
+}
+
+/** Days between two dates, as they are written. */
+const daysTo = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
+
+/**
+ * One time axis for an area: weather, risk by disease against its threshold, covers, scout reports and regulators.
+ * Today is a line, what is foretold stands on a wash. Pick a day with the pointer or the arrow keys.
+ */
+export function SeasonStrip({ strip, picked, onPick }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const days = strip.days;
+  const first = days[0]?.on ?? "";
+  const step = (RIGHT - LEFT) / Math.max(1, days.length);
+  const x = (place: number) => LEFT + place * step;
+  useEffect(() => {
+    const box = frame.current; // on a phone today is brought into sight
+    if (box) box.scrollLeft = (box.scrollWidth * (x(strip.today) - 200)) / RIGHT;
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [strip.area_id, days.length]);
+
+  const key = (e: KeyboardEvent) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1, PageUp: -7, PageDown: 7 }[e.key];
+    const to = e.key === "Home" ? 0 : e.key === "End" ? days.length - 1 : undefined;
+    if (by === undefined && to === undefined) return;
+    e.preventDefault();
+    onPick(Math.max(0, Math.min(days.length - 1, to ?? (picked ?? strip.today) + by!)));
+  };
+
+  const risks = strip.risks.filter((r) => shown(r, strip));
+  const lanes: { height: number; draw: (top: number) => ReactNode }[] = [
+    { height: 62, draw: (top) => <Air days={days} x={x} step={step} top={top} unit={strip.units.air!} /> },
+    { height: 52, draw: (top) => <Wet days={days} x={x} step={step} top={top} units={strip.units} /> },
+    ...risks.map((r) => ({
+      height: 44,
+      draw: (top: number) => <Risk risk={r} strip={strip} first={first} x={x} step={step} top={top} />,
+    })),
+    ...strip.covers.map((c) => ({
+      height: 26,
+      draw: (top: number) => <Cover cover={c} first={first} count={days.length} x={x} top={top} />,
+    })),
+    ...strip.clocks
+      .filter((c) => c.track.length > 0)
+      .map((c) => ({
+        height: 44,
+        draw: (top: number) => (
+          <Clock clock={c} first={first} count={days.length} x={x} step={step} top={top} />
+        ),
+      })),
+  ];
+  const tops: number[] = [];
+  let height = 34;
+  for (const lane of lanes) {
+    tops.push(height);
+    height += lane.height + 10;
+  }
+  const ahead = days.findIndex((d) => d.forecast > 0.5);
+  const every = Math.ceil(days.length / 24);
+  return (
+    <Frame
+      ref={frame}
+      tabIndex={0}
+      role="group"
+      aria-label={`${strip.area}, day by day: arrow keys pick a day`}
+      onKeyDown={key}
+    >
+      <Sheet viewBox={`0 0 ${RIGHT + 6} ${height}`} data-strip={strip.area}>
+        <defs>
+          <pattern
+            id="no-value"
+            width="6"
+            height="6"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <path d="M0 0V6" stroke={t.hair} strokeWidth="1.5" />
+          </pattern>
+        </defs>
+        {ahead >= 0 && (
+          <rect
+            className="foretold"
+            x={x(ahead)}
+            y={22}
+            width={x(days.length) - x(ahead)}
+            height={height - 26}
+          />
+        )}
+        {ahead >= 0 && (
+          <text x={x(days.length)} y={9} textAnchor="end">
+            foretold
+          </text>
+        )}
+        {days.map((d, i) => (
+          <g key={d.on}>
+            {i % every === 0 && (
+              <text x={x(i) + step / 2} y={20} textAnchor="middle">
+                {Number(d.on.slice(8))}
+              </text>
+            )}
+            {(i === 0 || d.on.endsWith("-01")) && (
+              <text className="name" x={x(i) + 2} y={9}>
+                {monthOf(d.on)}
+              </text>
+            )}
+          </g>
+        ))}
+        {lanes.map((lane, i) => (
+          <g key={i}>{lane.draw(tops[i]!)}</g>
+        ))}
+        <path className="today" d={`M${x(strip.today)} 22V${height - 4}`}>
+          <title>Today begins here</title>
+        </path>
+        {picked !== null && days[picked] && (
+          <rect className="picked" x={x(picked)} y={22} width={step} height={height - 26} />
+        )}
+        {days.map((d, i) => (
+          <rect
+            key={d.on}
+            className="day"
+            data-day={d.on}
+            x={x(i)}
+            y={0}
+            width={step}
+            height={height}
+            onClick={() => onPick(i)}
+          >
+            <title>{`${d.label}: ${d.said}`}</title>
+          </rect>
+        ))}
+      </Sheet>
+    </Frame>
+  );
+}
+
+/** A disease has its lane where it stirs, or where a scout looked for it. */
+function shown(risk: Schemas["StripRiskOut"], strip: Strip): boolean {
+  return (
+    risk.shares.some((s) => s !== null && s >= 0.3) || strip.scouts.some((s) => s.disease === risk.disease)
+  );
+}
+
+/** The diseases without a lane. */
+export const quietOf = (strip: Strip) => strip.risks.filter((r) => !shown(r, strip));
+
+const monthOf = (on: string) =>
+  new Date(`${on}T12:00Z`).toLocaleString("en", { month: "long", timeZone: "UTC" });
+
+interface Lane {
+  days: Day[];
+  x: (place: number) => number;
+  step: number;
+  top: number;
+}
+
+function Name({ top, children, under }: { top: number; children: string; under?: string }) {
+  return (
+    <>
+      <text className="name" x={0} y={top + 12}>
+        {children}
+      </text>
+      {under && (
+        <text x={0} y={top + 27}>
+          {under}
+        </text>
+      )}
+    </>
+  );
+}
+
+function Air({ days, x, step, top, unit }: Lane & { unit: string }) {
+  const known = days.filter((d) => d.high !== null && d.low !== null);
+  const y = scaleLinear(
+    [Math.min(...known.map((d) => d.low!)), Math.max(...known.map((d) => d.high!))],
+    [top + 60, top + 4],
+  ).nice(3);
+  return (
+    <>
+      <Name top={top} under={unit}>
+        Air
+      </Name>
+      {y.ticks(3).map((v) => (
+        <g key={v}>
+          <path className="axis" d={`M${LEFT} ${y(v)}H${RIGHT}`} />
+          <text x={LEFT - 6} y={y(v) + 4} textAnchor="end">
+            {v}
+          </text>
+        </g>
+      ))}
+      {days.map((d, i) =>
+        d.high === null || d.low === null ? (
+          <rect key={d.on} className="none" x={x(i)} y={top + 4} width={step} height={56} />
+        ) : (
+          <rect
+            key={d.on}
+            className="span"
+            x={x(i) + step * 0.2}
+            width={step * 0.6}
+            y={y(d.high)}
+            height={Math.max(1.5, y(d.low) - y(d.high))}
+          />
+        ),
+      )}
+    </>
+  );
+}
+
+function Wet({ days, x, step, top, units }: Lane & { units: Record<string, string> }) {
+  const most = Math.max(...days.map((d) => d.rain ?? 0), units.rain === "in" ? 0.5 : 12);
+  const rain = scaleLinear([0, most], [0, 44]);
+  const wet = scaleLinear([0, 24], [0, 44]);
+  const floor = top + 48;
+  return (
+    <>
+      <Name top={top} under={`most ${Number(most.toFixed(1))} ${units.rain}`}>
+        Rain, wet leaf
+      </Name>
+      <path className="axis" d={`M${LEFT} ${floor}H${RIGHT}`} />
+      {days.map((d, i) => (
+        <g key={d.on}>
+          {d.wet === null ? (
+            <rect className="none" x={x(i)} y={top + 4} width={step} height={44} />
+          ) : (
+            <rect
+              className="wet"
+              x={x(i) + step * 0.1}
+              width={step * 0.8}
+              y={floor - wet(d.wet)}
+              height={wet(d.wet)}
+            />
+          )}
+          {(d.rain ?? 0) > 0 && (
+            <rect
+              className="rain"
+              x={x(i) + step * 0.33}
+              width={step * 0.34}
+              y={floor - rain(d.rain!)}
+              height={rain(d.rain!)}
+            />
+          )}
+        </g>
+      ))}
+    </>
+  );
+}
+
+interface RiskProps extends Omit<Lane, "days"> {
+  risk: Schemas["StripRiskOut"];
+  strip: Strip;
+  first: string;
+}
+
+function Risk({ risk, strip, first, x, step, top }: RiskProps) {
+  const most = Math.max(1.4, ...risk.shares.map((s) => Math.min(s ?? 0, 3)));
+  const y = scaleLinear([0, most], [top + 42, top + 4]).clamp(true);
+  const here = strip.scouts.filter((s) => s.disease === risk.disease);
+  return (
+    <g data-risk={risk.disease}>
+      <Name top={top} under={`at ${risk.threshold}`}>
+        {risk.name}
+      </Name>
+      {risk.shares.map((s, i) =>
+        s === null ? (
+          <rect key={i} className="none" x={x(i)} y={top + 4} width={step} height={38}>
+            <title>{risk.states[i] === "outside" ? "outside the model’s range" : "not enough hours"}</title>
+          </rect>
+        ) : (
+          <rect
+            key={i}
+            x={x(i) + 0.5}
+            width={Math.max(1, step - 1)}
+            y={y(s)}
+            height={top + 42 - y(s)}
+            fill={css(Math.min(s, 1.6) * 1.2)}
+            stroke={t.rule}
+            strokeWidth={0.3}
+          />
+        ),
+      )}
+      <path className="axis" d={`M${LEFT} ${top + 42}H${RIGHT}`} />
+      <path className="limit" d={`M${LEFT} ${y(1)}H${RIGHT}`} />
+      {here.map((s) => {
+        const at = x(daysTo(first, s.on)) + step / 2;
+        return s.seen ? (
+          <path key={s.id} className="seen" d={`M${at} ${top + 2}l5.5 9h-11z`}>
+            <title>{`Seen ${s.on}${s.severity && `, on ${s.severity}`}${s.where && `, ${s.where}`}`}</title>
+          </path>
+        ) : (
+          <circle key={s.id} className="clean" cx={at} cy={top + 7} r={4}>
+            <title>{`Looked for and not seen, ${s.on}`}</title>
+          </circle>
+        );
+      })}
+    </g>
+  );
+}
+
+interface CoverProps {
+  cover: Schemas["CoverOut"];
+  first: string;
+  count: number;
+  x: (place: number) => number;
+  top: number;
+}
+
+function Cover({ cover, first, count, x, top }: CoverProps) {
+  const clip = (n: number) => Math.max(0, Math.min(count, n));
+  const a = clip(daysTo(first, cover.on));
+  const b = clip(daysTo(first, cover.until) + 1);
+  const most = clip(daysTo(first, cover.most) + 1);
+  const wide = x(b) - x(a);
+  return (
+    <g data-cover={cover.product}>
+      <Name top={top + 3}>{short(cover.product, 19)}</Name>
+      <path className="axis" d={`M${LEFT} ${top + 11}H${RIGHT}`} />
+      {most > b && <path className="most" d={`M${x(b)} ${top + 11}H${x(most)}`} />}
+      <rect className="cover" x={x(a)} y={top + 3} width={Math.max(2, wide)} height={16}>
+        <title>{`${cover.sentence} Against ${cover.against.join(", ")}.`}</title>
+      </rect>
+      {wide > 90 && (
+        <text className="on-cover" x={x(a) + 6} y={top + 15}>
+          {short(`${cover.codes} · ${cover.against.join(", ").toLowerCase()}`, Math.floor(wide / 6.2))}
+        </text>
+      )}
+    </g>
+  );
+}
+
+const short = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+
+interface ClockProps extends Omit<Lane, "days"> {
+  clock: Schemas["ClockOut"];
+  first: string;
+  count: number;
+}
+
+function Clock({ clock, first, count, x, step, top }: ClockProps) {
+  const begin = daysTo(first, clock.since);
+  const y = scaleLinear([0, 2], [top + 42, top + 4]).clamp(true);
+  const points = clock.track
+    .map((share, i) => ({ share, place: begin + i }))
+    .filter((p) => p.place >= 0 && p.place < count);
+  return (
+    <g data-clock={clock.product}>
+      <Name top={top} under="share of its target">
+        {short(clock.product, 19)}
+      </Name>
+      <path className="axis" d={`M${LEFT} ${top + 42}H${RIGHT}`} />
+      <path className="limit" d={`M${LEFT} ${y(1)}H${RIGHT}`} />
+      <path
+        className="clock"
+        d={points
+          .map((p, i) => `${i ? "L" : "M"}${(x(p.place) + step / 2).toFixed(1)} ${y(p.share).toFixed(1)}`)
+          .join("")}
+      >
+        <title>{clock.sentence}</title>
+      </path>
+    </g>
+  );
+}

@@ -1,0 +1,30 @@
+import { useSearchParams } from "react-router";
+import { useAreas } from "../../api/hooks";
+import { PickField } from "../../parts/PickField";
+
+/** The area in the address, the first one where it names none; and a field to pick another. */
+export function useAreaPick() {
+  const areas = useAreas();
+  const [search, setSearch] = useSearchParams();
+  const list = areas.data?.areas ?? [];
+  const asked = Number(search.get("area"));
+  const area = list.find((a) => a.id === asked) ?? list[0];
+  const pick = (id: number) =>
+    setSearch(
+      (now) => {
+        now.set("area", String(id));
+        return now;
+      },
+      { replace: true },
+    );
+  const field = (
+    <PickField
+      label="Area"
+      name="area_id"
+      value={area ? String(area.id) : null}
+      options={list.map((a) => ({ key: String(a.id), text: a.name, note: a.grass_name }))}
+      onChange={(key) => pick(Number(key))}
+    />
+  );
+  return { area: area ?? null, pick, field, empty: areas.data !== undefined && list.length === 0 };
+}

@@ -1,0 +1,13 @@
+/** The parts of the sky, on the short ticks of its rule. */
+export const skyParts = (club: string) => {
+  const to = (part: string) => `/c/${club}/sky${part}`;
+  return [
+    { to: to(""), text: "Day by day" },
+    { to: to("/hours"), text: "Hours fit to work" },
+    { to: to("/clocks"), text: "Regulators" },
+    { to: to("/schools"), text: "Two schools" },
+    { to: to("/watch"), text: "Watching and scouting" },
+    { to: to("/station"), text: "Where it comes from" },
+    { to: to("/long"), text: "All of it" },
+  ];
+};

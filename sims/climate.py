@@ -115,9 +115,9 @@ def _winter(year: int, place: Place) -> Floats:
 
 
 def forecast(issued: np.datetime64, place: Place = HERE, hours: int = FORECAST_HOURS) -> tuple[Times, dict[str, Floats]]:
-    """What a forecast issued at an hour says of the hours after it: the weather with an error that grows with the lead."""
+    """What a forecast issued at an hour says of it and the hours after: the weather with an error that grows with the lead."""
     lead = np.arange(1, hours + 1).astype(float)
-    times = issued + np.arange(1, hours + 1) * HOUR
+    times = issued + np.arange(hours) * HOUR
     t = ((times - EPOCH) / HOUR).astype(float)
     seed = place.seed + 1000 + int((issued - EPOCH) / HOUR) * 17
     late = np.round(noise(seed + 1, t, 60) * 0.035 * lead).astype(int)  # fronts come early or late

@@ -12,7 +12,7 @@ HOSTS: dict[str, tuple[str, ...]] = {
     "dollar_spot": (*_BENT, "annual_bluegrass", "kentucky_bluegrass", "perennial_ryegrass", "fine_fescue", *_WARM),
     "brown_patch": (*_BENT, "perennial_ryegrass", "tall_fescue"),
     "pythium_blight": (*_BENT, "annual_bluegrass", "perennial_ryegrass"),
-    "anthracnose": ("annual_bluegrass", "creeping_bentgrass"),
+    "anthracnose": ("annual_bluegrass",),
     "gray_leaf_spot": ("perennial_ryegrass", "tall_fescue", "st_augustinegrass"),
     "microdochium_patch": (*_BENT, "annual_bluegrass", "kentucky_bluegrass", "perennial_ryegrass", "fine_fescue"),
     "gray_snow_mould": (*_BENT, "annual_bluegrass", "kentucky_bluegrass", "perennial_ryegrass"),

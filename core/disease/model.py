@@ -65,7 +65,8 @@ class Model:
     """A model: what it foretells, its threshold and unit, what it rests on, and how it is run.
 
     `share` says that values run from 0 to 1; `rests_on` is how many days, the day itself included, a value is made of;
-    `moves` how far its threshold may be moved for an area, None where it stays.
+    `moves` how far its threshold may be moved for an area, None where it stays; `digits` how finely its values are told;
+    `yes_or_no` that they are 1 or 0.
     """
 
     key: str
@@ -80,6 +81,8 @@ class Model:
     run: Callable[[Weather], Series]
     share: bool = False
     moves: tuple[float, float] | None = None
+    digits: int = 0
+    yes_or_no: bool = False
 
 
 class Risk(StrEnum):

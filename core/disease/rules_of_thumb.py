@@ -110,6 +110,7 @@ GRAY_LEAF_SPOT = Model(
     "thumb_gray_leaf_spot", "gray_leaf_spot", "Wet hours against those needed", 1.0, "of the hours needed", Tier.THUMB,
     "after the shape of Uddin et al. 2003, Phytopathology 93:336-343, without its numbers",
     "20 to 32 °C while wet; late summer, on perennial ryegrass and St Augustinegrass", 1, lambda w: plain(gray_leaf_spot(w)),
+    digits=1,
 )  # fmt: skip
 
 MODELS = (*(_model(h) for h in HABITS), GRAY_LEAF_SPOT)

@@ -31,6 +31,7 @@ def cold_series(weather: Weather) -> Series:
 COLD_MODEL = Model(
     "cold_before_snow", "gray_snow_mould", "Cold before snow", 1.0, "the time to spray", Tier.THUMB, "common practice, no source",
     "ten-day mean air falling between 6 and −1 °C, no snow lying yet", 2 * MEAN_OF, cold_series,
+    yes_or_no=True,
 )  # fmt: skip
 
 

@@ -67,7 +67,7 @@ def _model(trigger: Trigger) -> Model:
         f"soil_{trigger.disease}", trigger.disease, "Soil temperature", 1.0, "the soil's window", Tier.THUMB,
         "common practice, no source", f"{trigger.days}-day mean of the soil at 5 cm, {trigger.turn.value}, between "
         f"{min(trigger.celsius, trigger.until):g} and {max(trigger.celsius, trigger.until):g} °C. {trigger.note}",
-        MEMORY, lambda weather: plain(open_days(trigger, of_days(weather.days))),
+        MEMORY, lambda weather: plain(open_days(trigger, of_days(weather.days))), yes_or_no=True,
     )  # fmt: skip
 
 

@@ -130,6 +130,8 @@ def _row(wanted: Wanted, rows: Sequence[Row]) -> int | None:
 def _why(wanted: Wanted, candidate: Candidate, row: Row, history: Sequence[Applied], house: House) -> list[str]:
     product = candidate.product
     said = [f"Its label lists {row.use.lower() or wanted.disease.replace('_', ' ')}."]
+    if row.intent is Intent.CURATIVE and not wanted.curative:
+        said.append("It gives a curative rate alone, and nothing has been seen.")
     season = in_season(history, house.season_of(wanted.on), wanted.on)
     group = [a for a in season if set(a.codes) & set(product.codes)]
     codes = " + ".join(product.codes) or "no group"

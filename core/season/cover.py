@@ -36,7 +36,9 @@ class Cover:
     def sentence(self) -> str:
         if self.until == self.most:
             return f"{self.product} of {day(self.on)} covers to {day(self.until)}."
-        return f"{self.product} of {day(self.on)} covers to {day(self.until)}; weather took {(self.most - self.until).days} days."
+        lost = (self.most - self.until).days
+        took = f"weather took {lost} {'day' if lost == 1 else 'days'}"
+        return f"{self.product} of {day(self.on)} covers to {day(self.until)}; {took}."
 
 
 def pressures(values: Floats, threshold: float) -> Floats:

@@ -90,7 +90,7 @@ class TheTable(unittest.TestCase):
         found = table(hours)
         self.assertEqual([length for _, length in found.gaps], [2, 4])
         whole, count = filled(found, 3)
-        self.assertEqual((list(whole.air[3:5]), count), ([3.0, 4.0], 4))
+        self.assertEqual((list(whole.air[3:5]), count), ([3.0, 4.0], 2))
         self.assertTrue(np.isnan(whole.air[7]))
         self.assertTrue(np.isnan(found.air[3]), "the table itself is as it was")
 

@@ -186,12 +186,12 @@ def filled(found: Hours, most: int = 3) -> tuple[Hours, int]:
 
     Rain and wetness are never filled. Gives how many hours were filled, so that it can be said.
     """
-    changed, count = {}, 0
+    changed, touched = {}, np.zeros(len(found), dtype=bool)
     for name in ("air", "humidity", "wind", "soil"):
         column = getattr(found, name).copy()
         for a, b in spans(np.isnan(column)):
             if a > 0 and b < len(column) and b - a <= most:
                 column[a:b] = np.interp(np.arange(a, b), [a - 1, b], [column[a - 1], column[b]])
-                count += b - a
+                touched[a:b] = True
         changed[name] = column
-    return replace(found, **changed), count
+    return replace(found, **changed), int(touched.sum())

@@ -41,6 +41,10 @@ class Wetness(StrEnum):
             "tree": "classification tree of temperature, humidity and wind",
         }[self.value]  # fmt: skip
 
+    @property
+    def short(self) -> str:
+        return {"humidity": "by humidity", "depression": "by dew point", "tree": "by the tree"}[self.value]
+
 
 def wet_hours(found: Hours, by: Wetness = Wetness.HUMIDITY) -> Floats:
     """Which hours are wet: 1 or 0, NaN where it cannot be told."""

@@ -11,7 +11,6 @@ from core.growth.clock import OVER, REBOUND, Clock, Stage, Target, growth_shape,
 from core.growth.standing import Calendar, calendar, cautions, target_for
 from core.rates.product import Kind
 from core.season.history import Applied, in_season
-from core.units import show_number
 from core.weather.degree_days import degree_days
 from core.weather.words import degree_day_sum, warmth
 from greenmeasure.accounts.models import Club
@@ -40,13 +39,14 @@ def all_clocks(club: Club) -> list[ClockOut]:
 
 
 def clocks_of(club: Club, area: Area, known: Known | None) -> list[ClockOut]:
-    """The clocks of an area's regulators, one for each product, the last application's."""
+    """The clocks of an area's regulators, one for each product, the last application's; those that are over are left out."""
     today = clocks.today(club)
     last: dict[str, Applied] = {}
     for a in sorted(history(club, area.pk), key=lambda a: a.on):
         if a.kind is Kind.GROWTH_REGULATOR and timedelta() <= today - a.on <= timedelta(days=FORGOTTEN):
             last[a.product] = a
-    return [_clock(club, area, a, known, today) for a in last.values()]
+    every = [_clock(club, area, a, known, today) for a in last.values()]
+    return [c for c in every if c.stage != Stage.GONE.value]
 
 
 def _clock(club: Club, area: Area, a: Applied, known: Known | None, today: date) -> ClockOut:
@@ -106,7 +106,7 @@ def _sentence(found: Clock | None, target: Target | None, by_days: Calendar, us:
     elif found.stage is Stage.HOLDS:
         when = " The forecast does not reach as far as the target."
     elif found.stage in (Stage.DUE, Stage.ENDED):
-        ends = show_number(round(REBOUND * target.sum * (1.8 if us else 1)))
+        ends = degree_day_sum(REBOUND * target.sum, us)
         when = f" Past {ends} growth rebounds."
     holes = f" {found.missing} days could not be counted." if found.missing else ""
     return f"{sums} since {day(found.since)}: {words}.{when}{holes}"

@@ -247,10 +247,14 @@ def _asks(n: Needs, us: bool) -> list[FactOut]:
 
 def _window_out(out: Outing, w: Window, known: Known) -> WindowOut:
     begin, end = out.at(w.start), out.at(w.start + w.hours)
-    minds = dict.fromkeys(r.text for said in out.judged.reasons[w.start : w.start + w.hours] for r in said if r.fit is Fit.MIND)
+    minds: dict[str, str] = {}
+    for said in out.judged.reasons[w.start : w.start + w.hours]:
+        for r in said:
+            if r.fit is Fit.MIND:
+                minds.setdefault(r.key, r.text)
     return WindowOut(
         begin=begin, end=end, text=span_text(begin, end, known.station.zone), hours=w.hours, good=w.all_good,
-        minds=list(minds)[:4],
+        minds=list(minds.values()),
     )  # fmt: skip
 
 

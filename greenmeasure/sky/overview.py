@@ -13,8 +13,8 @@ from greenmeasure.accounts.models import Club
 from greenmeasure.book.queries import history
 from greenmeasure.common import clock
 from greenmeasure.sky.schemas import RiskOut, SkyOut
-from greenmeasure.sky.strip import days_out, threshold_text
-from greenmeasure.sky.watching import Watched, all_watched, covers_of, series_of, value_text
+from greenmeasure.sky.strip import days_out
+from greenmeasure.sky.watching import Watched, all_watched, covers_of, series_of, threshold_text, value_text
 from greenmeasure.sky.weather import Known, recent, station_of
 from greenmeasure.sky.words import fresh_out
 
@@ -36,7 +36,7 @@ def sky(club: Club) -> SkyOut:
                    key=lambda r: (GRAVE[Risk(r.now)], GRAVE[Risk(r.peak)], r.covered_until is not None, r.area))  # fmt: skip
     here = known.now_at(now)
     return SkyOut(
-        sentence=_sentence(shown, today, known, i), fresh=fresh, units=UNITS[club.us],
+        sentence=_sentence(shown), fresh=fresh, units=UNITS[club.us],
         week=days_out(known, i, min(len(known.weather.days), i + AHEAD + 1), club.us), risks=shown, quiet=len(every) - len(shown),
         aside=station.aside.count(), gaps=len(known.hours.between(0, here).gaps), filled=known.filled,
     )  # fmt: skip
@@ -76,21 +76,26 @@ def _said(now: Risk, peak: Risk, until: date | None, worst: int) -> str:
     return f"Rising.{cover}" if Risk.RISING in (now, peak) else f"Low.{cover}"
 
 
-def _sentence(shown: list[RiskOut], today: date, known: Known, i: int) -> str:
+def _sentence(shown: list[RiskOut]) -> str:
     high = [r for r in shown if r.now == "high"]
-    coming = [r for r in shown if r.now != "high" and r.peak == "high"]
-    parts = []
-    if high:
-        parts.append(f"{_names(high)} {'is' if len({r.name for r in high}) == 1 else 'are'} at the threshold today")
+    bare = [r for r in high if r.covered_until is None]
+    coming = [r for r in shown if r.now != "high" and r.peak == "high" and r.covered_until is None]
+    if bare:
+        said = f"{_names(bare)} at the threshold today, with nothing to cover it"
+    elif high:
+        said = f"{_names(high)} at the threshold today; all of it is covered"
+    else:
+        said = ""
     if coming:
-        parts.append(f"{_names(coming)} {'comes' if len({r.name for r in coming}) == 1 else 'come'} within the week")
-    if not parts:
-        return "No disease is near its threshold, today or in the week to come."
-    return f"{'; '.join(parts)}."
+        later = f"{_names(coming, first=not said)} coming within the week"
+        return f"{said}; {later}." if said else f"{later}."
+    return f"{said}." if said else "Nothing that is watched is near its threshold without cover, today or in the week to come."
 
 
-def _names(risks: list[RiskOut]) -> str:
-    names = list(dict.fromkeys(r.name for r in risks))
+def _names(risks: list[RiskOut], first: bool = True) -> str:
+    names = [r.name.lower() for r in risks]
+    unlike = list(dict.fromkeys(names))
     where = len({r.area_id for r in risks})
-    what = names[0] if len(names) == 1 else f"{', '.join(names[:-1]).lower().capitalize()} and {names[-1].lower()}"
-    return f"{what} on {where} {'area' if where == 1 else 'areas'}"
+    what = unlike[0] if len(unlike) == 1 else f"{', '.join(unlike[:-1])} and {unlike[-1]}"
+    on = f"{what} on {where} {'area' if where == 1 else 'areas'} {'is' if len(unlike) == 1 else 'are'}"
+    return on[0].upper() + on[1:] if first else on

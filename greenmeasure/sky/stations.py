@@ -5,6 +5,7 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 
+from core.days import day
 from core.disease.hosts import HOSTS, diseases_of
 from core.disease.model import Model
 from core.disease.registry import of_disease
@@ -32,8 +33,7 @@ from greenmeasure.sky.schemas import (
     WatchesOut,
     WatchOut,
 )
-from greenmeasure.sky.strip import threshold_text
-from greenmeasure.sky.watching import Watched, seen_lately
+from greenmeasure.sky.watching import Watched, seen_lately, threshold_text
 from greenmeasure.sky.weather import Known, recent, station_of
 from greenmeasure.sky.words import fresh_out, hour_text
 
@@ -64,14 +64,14 @@ def _usual(unit: str, us: bool) -> bool:
 def station_out(station: Station, club: Club) -> StationOut:
     known, zone = recent(station), station.zone
     first = station.readings.values_list("at", flat=True).first()
-    count = station.readings.count()
+    count, since = station.readings.count(), first.astimezone(zone) if first else None
     return StationOut(
         id=station.pk, name=station.name, url=station.url, probe_url=station.probe_url,
         latitude="" if station.latitude is None else exact_number(station.latitude),
         longitude="" if station.longitude is None else exact_number(station.longitude), off_site=station.off_site,
         offset=exact_number(station.offset), wetness=station.wetness, fill=station.fill,
         fresh=fresh_out(station, known, clock.now()),
-        span=f"{count:,} hours since {hour_text(first, zone)}" if first else "No hour is in yet.",
+        span=f"{count:,} hours since {day(since.date())} {since.year}." if since else "No hour is in yet.",
         estimators=_estimators(known), fetches=[fetch_out(f) for f in station.fetches.all()[:8]], gaps=_gaps(known, zone),
         aside=[
             AsideOut(at=a.at, field=a.field, value=a.value, problem=a.problem, source=SOURCES.get(a.source, a.source))

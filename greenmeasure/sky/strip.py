@@ -35,7 +35,7 @@ from greenmeasure.sky.schemas import (
     StripOut,
     StripRiskOut,
 )
-from greenmeasure.sky.watching import Watched, covers_of, series_of, value_text, watched
+from greenmeasure.sky.watching import Watched, covers_of, series_of, threshold_text, value_text, watched
 from greenmeasure.sky.weather import Known, recent, station_of, whole
 from greenmeasure.sky.words import fresh_out
 
@@ -112,13 +112,6 @@ def _risk(w: Watched, series: dict[str, Series], known: Known, first: int, last:
     )  # fmt: skip
 
 
-def threshold_text(w: Watched) -> str:
-    """A threshold with its unit."""
-    if w.model.share:
-        return f"{value_text(w.model, w.threshold.value)} probability"
-    return f"{value_text(w.model, w.threshold.value)} {w.model.unit}"
-
-
 def _covers(every: dict[str, list[Cover]], begin: date) -> list[CoverOut]:
     """Covers that reach into the strip; one product's covers against several diseases that end alike are one."""
     found: dict[tuple[str, date, date], list[tuple[str, Cover]]] = {}
@@ -178,14 +171,14 @@ def _facts(known: Known, i: int, us: bool) -> list[FactOut]:
     for by in Wetness:
         wet = wet_hours(hours, by)[here]
         text = "not known" if np.isnan(wet).mean() > 0.2 else f"{np.nansum(wet):.0f} h"
-        mark = ", the one that counts here" if by.value == known.station.wetness else ""
-        facts.append(FactOut(name=f"Wet leaf by {by.text}{mark}", text=text))
+        mark = ", which counts here" if by.value == known.station.wetness else ""
+        facts.append(FactOut(name=f"Wet leaf {by.short}", text=f"{text}{mark}"))
     measured = not np.isnan(days.soil[i])
     ground = soil.of_days(days)[i]
     facts.append(FactOut(name="Soil at 5 cm", text=f"{told('soil', ground, us)}, {'measured' if measured else 'estimated'}"))
     if known.station.latitude is not None:
         drinks = reference_et.of_days(days, known.station.latitude)[i]
-        facts.append(FactOut(name="A well-watered short grass drinks", text=f"{told('et', drinks, us)} (FAO-56)"))
+        facts.append(FactOut(name="Short grass drinks", text=f"{told('et', drinks, us)} (FAO-56)"))
     return facts
 
 
@@ -215,6 +208,8 @@ def _explain(disease: str, key: str, series: dict[str, Series], known: Known, i:
     value = float(found.values[i])
     state: Risk = risk_of(value, bool(found.outside[i]), limit)
     against = f"{value_text(model, value)} against {value_text(model, limit)} ({model.unit})"
+    if model.yes_or_no:
+        against = f"{value_text(model, value)} ({model.unit})"
     return ExplainOut(
         disease=disease, name=TARGETS[disease].name, model=model.name, value="no value" if np.isnan(value) else against,
         state=state.value, state_text=state.text,

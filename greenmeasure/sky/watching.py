@@ -105,6 +105,13 @@ def value_text(model: Model, value: float) -> str:
     """A model's value in words."""
     if np.isnan(value):
         return "—"
-    if model.share:
-        return f"{value * 100:.0f} %"
-    return f"{value:.0f}" if float(model.threshold).is_integer() and model.threshold >= 3 else f"{value:.1f}"
+    if model.yes_or_no:
+        return "yes" if value >= 1 else "no"
+    return f"{value * 100:.0f} %" if model.share else f"{value:.{model.digits}f}"
+
+
+def threshold_text(w: Watched) -> str:
+    """A threshold with its unit."""
+    if w.model.yes_or_no:
+        return w.model.unit
+    return f"{value_text(w.model, w.threshold.value)} {w.model.unit}"

@@ -14,15 +14,14 @@ const shapes: Record<Verdict, string> = {
 };
 
 const Mark = styled.span<{ $tone: string }>`
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
   color: ${({ $tone }) => $tone};
   font-weight: 600;
   white-space: nowrap;
   svg {
     width: 19px;
     height: 19px;
+    margin-right: 6px;
+    vertical-align: -4px;
     fill: none;
     stroke: currentColor;
     stroke-width: 2.2;

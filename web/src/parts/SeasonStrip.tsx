@@ -3,6 +3,7 @@ import { useEffect, useRef, type KeyboardEvent, type ReactNode } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { t } from "../app/theme";
+import { dayOf, daysTo } from "./days";
 import { css } from "./ramp";
 
 type Strip = Schemas["StripOut"];
@@ -12,10 +13,14 @@ const Frame = styled.div`
   overflow-x: auto;
   outline-offset: 3px;
 `;
-const Sheet = styled.svg`
-  display: block;
-  width: 100%;
+/** Names and days keep one scale: the names stay in sight while the days are moved under them. */
+const Inner = styled.div`
+  display: flex;
   min-width: 880px;
+`;
+const Sheet = styled.svg<{ $share: number }>`
+  display: block;
+  width: ${({ $share }) => $share}%;
   height: auto;
   text {
     font: 500 12px ${t.text};
@@ -24,6 +29,11 @@ const Sheet = styled.svg`
   .name {
     fill: ${t.ink};
     font-weight: 600;
+  }
+  &[data-names] {
+    position: sticky;
+    left: 0;
+    background: ${t.paper};
   }
   .axis {
     stroke: ${t.hair};
@@ -94,6 +104,8 @@ const Sheet = styled.svg`
 
 const LEFT = 128;
 const RIGHT = 1000;
+const WIDTH = RIGHT + 6;
+const NAMES = (LEFT / WIDTH) * 100;
 
 interface Props {
   strip: Strip;
@@ -101,9 +113,6 @@ interface Props {
   picked: number | null;
   onPick: (place: number) => void;
 }
-
-/** Days between two dates, as they are written. */
-const daysTo = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
 
 /**
  * One time axis for an area: weather, risk by disease against its threshold, covers, scout reports and regulators.
@@ -117,7 +126,7 @@ export function SeasonStrip({ strip, picked, onPick }: Props) {
   const x = (place: number) => LEFT + place * step;
   useEffect(() => {
     const box = frame.current; // on a phone today is brought into sight
-    if (box) box.scrollLeft = (box.scrollWidth * (x(strip.today) - 200)) / RIGHT;
+    if (box) box.scrollLeft = (box.scrollWidth * (x(strip.today) - 340)) / RIGHT;
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [strip.area_id, days.length]);
 
@@ -130,21 +139,37 @@ export function SeasonStrip({ strip, picked, onPick }: Props) {
   };
 
   const risks = strip.risks.filter((r) => shown(r, strip));
-  const lanes: { height: number; draw: (top: number) => ReactNode }[] = [
-    { height: 62, draw: (top) => <Air days={days} x={x} step={step} top={top} unit={strip.units.air!} /> },
-    { height: 52, draw: (top) => <Wet days={days} x={x} step={step} top={top} units={strip.units} /> },
+  const lanes: LaneOf[] = [
+    {
+      height: 62,
+      name: "Air",
+      under: strip.units.air!,
+      side: (top) => <AirScale days={days} top={top} />,
+      draw: (top) => <Air days={days} x={x} step={step} top={top} />,
+    },
+    {
+      height: 52,
+      name: "Rain, wet leaf",
+      under: `most ${Number(mostRain(strip).toFixed(1))} ${strip.units.rain}, 24 h`,
+      draw: (top) => <Wet days={days} x={x} step={step} top={top} most={mostRain(strip)} />,
+    },
     ...risks.map((r) => ({
       height: 44,
+      name: r.name,
+      under: `at ${r.threshold}`,
       draw: (top: number) => <Risk risk={r} strip={strip} first={first} x={x} step={step} top={top} />,
     })),
     ...strip.covers.map((c) => ({
       height: 26,
+      name: c.product,
       draw: (top: number) => <Cover cover={c} first={first} count={days.length} x={x} top={top} />,
     })),
     ...strip.clocks
       .filter((c) => c.track.length > 0)
       .map((c) => ({
         height: 44,
+        name: c.product,
+        under: "share of its target",
         draw: (top: number) => (
           <Clock clock={c} first={first} count={days.length} x={x} step={step} top={top} />
         ),
@@ -166,70 +191,86 @@ export function SeasonStrip({ strip, picked, onPick }: Props) {
       aria-label={`${strip.area}, day by day: arrow keys pick a day`}
       onKeyDown={key}
     >
-      <Sheet viewBox={`0 0 ${RIGHT + 6} ${height}`} data-strip={strip.area}>
-        <defs>
-          <pattern
-            id="no-value"
-            width="6"
-            height="6"
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <path d="M0 0V6" stroke={t.hair} strokeWidth="1.5" />
-          </pattern>
-        </defs>
-        {ahead >= 0 && (
-          <rect
-            className="foretold"
-            x={x(ahead)}
-            y={22}
-            width={x(days.length) - x(ahead)}
-            height={height - 26}
-          />
-        )}
-        {ahead >= 0 && (
-          <text x={x(days.length)} y={9} textAnchor="end">
-            foretold
-          </text>
-        )}
-        {days.map((d, i) => (
-          <g key={d.on}>
-            {i % every === 0 && (
-              <text x={x(i) + step / 2} y={20} textAnchor="middle">
-                {Number(d.on.slice(8))}
+      <Inner>
+        <Sheet $share={NAMES} viewBox={`0 0 ${LEFT} ${height}`} data-names aria-hidden>
+          {lanes.map((lane, i) => (
+            <g key={i}>
+              <text className="name" x={0} y={tops[i]! + 14}>
+                {short(lane.name, 19)}
               </text>
-            )}
-            {(i === 0 || d.on.endsWith("-01")) && (
-              <text className="name" x={x(i) + 2} y={9}>
-                {monthOf(d.on)}
-              </text>
-            )}
-          </g>
-        ))}
-        {lanes.map((lane, i) => (
-          <g key={i}>{lane.draw(tops[i]!)}</g>
-        ))}
-        <path className="today" d={`M${x(strip.today)} 22V${height - 4}`}>
-          <title>Today begins here</title>
-        </path>
-        {picked !== null && days[picked] && (
-          <rect className="picked" x={x(picked)} y={22} width={step} height={height - 26} />
-        )}
-        {days.map((d, i) => (
-          <rect
-            key={d.on}
-            className="day"
-            data-day={d.on}
-            x={x(i)}
-            y={0}
-            width={step}
-            height={height}
-            onClick={() => onPick(i)}
-          >
-            <title>{`${d.label}: ${d.said}`}</title>
-          </rect>
-        ))}
-      </Sheet>
+              {lane.under && (
+                <text x={0} y={tops[i]! + 29}>
+                  {short(lane.under, 21)}
+                </text>
+              )}
+            </g>
+          ))}
+        </Sheet>
+        <Sheet $share={100 - NAMES} viewBox={`${LEFT} 0 ${WIDTH - LEFT} ${height}`} data-strip={strip.area}>
+          <defs>
+            <pattern
+              id="no-value"
+              width="6"
+              height="6"
+              patternUnits="userSpaceOnUse"
+              patternTransform="rotate(45)"
+            >
+              <path d="M0 0V6" stroke={t.hair} strokeWidth="1.5" />
+            </pattern>
+          </defs>
+          {ahead >= 0 && (
+            <rect
+              className="foretold"
+              x={x(ahead)}
+              y={22}
+              width={x(days.length) - x(ahead)}
+              height={height - 26}
+            />
+          )}
+          {ahead >= 0 && (
+            <text x={x(days.length)} y={9} textAnchor="end">
+              foretold
+            </text>
+          )}
+          {days.map((d, i) => (
+            <g key={d.on}>
+              {i % every === 0 && (
+                <text x={x(i) + step / 2} y={20} textAnchor="middle">
+                  {Number(d.on.slice(8))}
+                </text>
+              )}
+              {(i === 0 || d.on.endsWith("-01")) && (
+                <text className="name" x={x(i) + 2} y={9}>
+                  {monthOf(d.on)}
+                </text>
+              )}
+            </g>
+          ))}
+          {lanes.map((lane, i) => (
+            <g key={i}>{lane.draw(tops[i]!)}</g>
+          ))}
+          <path className="today" d={`M${x(strip.today)} 22V${height - 4}`}>
+            <title>Today begins here</title>
+          </path>
+          {picked !== null && days[picked] && (
+            <rect className="picked" x={x(picked)} y={22} width={step} height={height - 26} />
+          )}
+          {days.map((d, i) => (
+            <rect
+              key={d.on}
+              className="day"
+              data-day={d.on}
+              x={x(i)}
+              y={0}
+              width={step}
+              height={height}
+              onClick={() => onPick(i)}
+            >
+              <title>{`${d.label}: ${d.said}`}</title>
+            </rect>
+          ))}
+        </Sheet>
+      </Inner>
     </Frame>
   );
 }
@@ -247,6 +288,19 @@ export const quietOf = (strip: Strip) => strip.risks.filter((r) => !shown(r, str
 const monthOf = (on: string) =>
   new Date(`${on}T12:00Z`).toLocaleString("en", { month: "long", timeZone: "UTC" });
 
+/** How much rain the lane is drawn for: that of the wettest day, or of a good shower. */
+const mostRain = (strip: Strip) =>
+  Math.max(...strip.days.map((d) => d.rain ?? 0), strip.units.rain === "in" ? 0.5 : 12);
+
+interface LaneOf {
+  height: number;
+  name: string;
+  under?: string;
+  /** What stands beside the lane, at its left edge. */
+  side?: (top: number) => ReactNode;
+  draw: (top: number) => ReactNode;
+}
+
 interface Lane {
   days: Day[];
   x: (place: number) => number;
@@ -254,39 +308,27 @@ interface Lane {
   top: number;
 }
 
-function Name({ top, children, under }: { top: number; children: string; under?: string }) {
-  return (
-    <>
-      <text className="name" x={0} y={top + 12}>
-        {children}
-      </text>
-      {under && (
-        <text x={0} y={top + 27}>
-          {under}
-        </text>
-      )}
-    </>
-  );
+function airScale(days: Day[], top: number) {
+  const known = days.filter((d) => d.high !== null && d.low !== null);
+  const ends = [Math.min(...known.map((d) => d.low!)), Math.max(...known.map((d) => d.high!))];
+  return scaleLinear(known.length ? ends : [0, 1], [top + 60, top + 4]).nice(3);
 }
 
-function Air({ days, x, step, top, unit }: Lane & { unit: string }) {
-  const known = days.filter((d) => d.high !== null && d.low !== null);
-  const y = scaleLinear(
-    [Math.min(...known.map((d) => d.low!)), Math.max(...known.map((d) => d.high!))],
-    [top + 60, top + 4],
-  ).nice(3);
+function AirScale({ days, top }: { days: Day[]; top: number }) {
+  const y = airScale(days, top);
+  return y.ticks(3).map((v) => (
+    <text key={v} x={LEFT - 6} y={y(v) + 4} textAnchor="end">
+      {v}
+    </text>
+  ));
+}
+
+function Air({ days, x, step, top }: Lane) {
+  const y = airScale(days, top);
   return (
     <>
-      <Name top={top} under={unit}>
-        Air
-      </Name>
       {y.ticks(3).map((v) => (
-        <g key={v}>
-          <path className="axis" d={`M${LEFT} ${y(v)}H${RIGHT}`} />
-          <text x={LEFT - 6} y={y(v) + 4} textAnchor="end">
-            {v}
-          </text>
-        </g>
+        <path key={v} className="axis" d={`M${LEFT} ${y(v)}H${RIGHT}`} />
       ))}
       {days.map((d, i) =>
         d.high === null || d.low === null ? (
@@ -306,16 +348,12 @@ function Air({ days, x, step, top, unit }: Lane & { unit: string }) {
   );
 }
 
-function Wet({ days, x, step, top, units }: Lane & { units: Record<string, string> }) {
-  const most = Math.max(...days.map((d) => d.rain ?? 0), units.rain === "in" ? 0.5 : 12);
+function Wet({ days, x, step, top, most }: Lane & { most: number }) {
   const rain = scaleLinear([0, most], [0, 44]);
   const wet = scaleLinear([0, 24], [0, 44]);
   const floor = top + 48;
   return (
     <>
-      <Name top={top} under={`most ${Number(most.toFixed(1))} ${units.rain}`}>
-        Rain, wet leaf
-      </Name>
       <path className="axis" d={`M${LEFT} ${floor}H${RIGHT}`} />
       {days.map((d, i) => (
         <g key={d.on}>
@@ -357,9 +395,6 @@ function Risk({ risk, strip, first, x, step, top }: RiskProps) {
   const here = strip.scouts.filter((s) => s.disease === risk.disease);
   return (
     <g data-risk={risk.disease}>
-      <Name top={top} under={`at ${risk.threshold}`}>
-        {risk.name}
-      </Name>
       {risk.shares.map((s, i) =>
         s === null ? (
           <rect key={i} className="none" x={x(i)} y={top + 4} width={step} height={38}>
@@ -384,11 +419,11 @@ function Risk({ risk, strip, first, x, step, top }: RiskProps) {
         const at = x(daysTo(first, s.on)) + step / 2;
         return s.seen ? (
           <path key={s.id} className="seen" d={`M${at} ${top + 2}l5.5 9h-11z`}>
-            <title>{`Seen ${s.on}${s.severity && `, on ${s.severity}`}${s.where && `, ${s.where}`}`}</title>
+            <title>{`Seen ${dayOf(s.on)}${s.severity && `, on ${s.severity}`}${s.where && `, ${s.where}`}`}</title>
           </path>
         ) : (
           <circle key={s.id} className="clean" cx={at} cy={top + 7} r={4}>
-            <title>{`Looked for and not seen, ${s.on}`}</title>
+            <title>{`Looked for and not seen, ${dayOf(s.on)}`}</title>
           </circle>
         );
       })}
@@ -412,7 +447,6 @@ function Cover({ cover, first, count, x, top }: CoverProps) {
   const wide = x(b) - x(a);
   return (
     <g data-cover={cover.product}>
-      <Name top={top + 3}>{short(cover.product, 19)}</Name>
       <path className="axis" d={`M${LEFT} ${top + 11}H${RIGHT}`} />
       {most > b && <path className="most" d={`M${x(b)} ${top + 11}H${x(most)}`} />}
       <rect className="cover" x={x(a)} y={top + 3} width={Math.max(2, wide)} height={16}>
@@ -443,9 +477,6 @@ function Clock({ clock, first, count, x, step, top }: ClockProps) {
     .filter((p) => p.place >= 0 && p.place < count);
   return (
     <g data-clock={clock.product}>
-      <Name top={top} under="share of its target">
-        {short(clock.product, 19)}
-      </Name>
       <path className="axis" d={`M${LEFT} ${top + 42}H${RIGHT}`} />
       <path className="limit" d={`M${LEFT} ${y(1)}H${RIGHT}`} />
       <path

@@ -51,6 +51,12 @@ export function DuePage() {
   return <Waiting of={found}>{(data) => <Due found={data} />}</Waiting>;
 }
 
+/** What is due, in a sentence. */
+function told(line: Schemas["DueLineOut"]) {
+  const against = line.title.split(" on ")[0]!.toLowerCase();
+  return `Protection of ${line.area} against ${against} is ${line.state === "coming" ? "coming due" : line.state_text}.`;
+}
+
 function Due({ found }: { found: Schemas["DueWholeOut"] }) {
   const { line } = found;
   const club = useClub();
@@ -60,7 +66,7 @@ function Due({ found }: { found: Schemas["DueWholeOut"] }) {
   const may = useMay("applicator");
   return (
     <Page
-      sentence={`${line.title} is ${line.state === "coming" ? "coming" : line.state_text}. ${line.why}`}
+      sentence={`${told(line)} ${line.why}`}
       margin={
         <>
           <Section title="When">

@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useClocks } from "../../api/sky";
 import { useClub } from "../../app/session";
 import { t } from "../../app/theme";
+import { dayOf } from "../../parts/days";
 import { Empty } from "../../parts/Empty";
 import { Facts } from "../../parts/Facts";
 import { Hint } from "../../parts/Field";
@@ -84,9 +85,7 @@ function sentence(list: Schemas["ClockOut"][]) {
     : `${count}, and all of them hold.`;
 }
 
-const date = (on: string | null) =>
-  on &&
-  new Date(`${on}T12:00Z`).toLocaleDateString("en-GB", { day: "numeric", month: "long", timeZone: "UTC" });
+const date = (on: string | null) => on && dayOf(on);
 
 function Clock({ clock: c }: { clock: Schemas["ClockOut"] }) {
   const spread =
@@ -108,8 +107,8 @@ function Clock({ clock: c }: { clock: Schemas["ClockOut"] }) {
                 c.due ? date(c.due) : c.share === null ? "no target known" : "beyond the forecast",
               ],
               ["Its spread", spread],
-              ["By the label", label.filter(Boolean).join(" ")],
-              ["Goes by", c.school],
+              ["By the label", label.filter(Boolean).join(", ")],
+              ["The house", c.school],
             ]}
           />
           {c.cautions.map((x) => (

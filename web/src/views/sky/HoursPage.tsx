@@ -104,7 +104,8 @@ function Found({ found }: { found: Schemas["FitOut"] }) {
     <>
       <FreshLine fresh={found.fresh} />
       <p style={{ marginBottom: 12 }}>
-        <FitMark verdict={found.verdict} /> {found.change}
+        <FitMark verdict={found.verdict} />{" "}
+        {(found.verdict === "wait" || found.verdict === "no") && found.change}
       </p>
       {found.contradictions.map((c) => (
         <Notice key={c} tone="stop" word="Not in one tank">

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useSchools, useWatches } from "../../api/sky";
 import { useClub } from "../../app/session";
 import { t } from "../../app/theme";
+import { dayOf, daysTo } from "../../parts/days";
 import { Empty } from "../../parts/Empty";
 import { Hint } from "../../parts/Field";
 import { Ledger } from "../../parts/Ledger";
@@ -157,7 +158,7 @@ function Chart({ found }: { found: Schemas["SchoolsOut"] }) {
   const most = Math.max(1.4, ...found.shares.map((s) => Math.min(s ?? 0, 4)));
   const y = scaleLinear([0, most], [150, 24]).clamp(true);
   const first = Date.parse(found.first);
-  const place = (on: string) => Math.round((Date.parse(on) - first) / 86_400_000);
+  const place = (on: string) => daysTo(found.first, on);
   const months = found.shares
     .map((_, i) => new Date(first + i * 86_400_000))
     .map((d, i) => ({ i, d }))
@@ -198,7 +199,7 @@ function Chart({ found }: { found: Schemas["SchoolsOut"] }) {
             <path className="axis" d={`M96 ${188 + n * 34}H996`} />
             {found[school].days.map((on) => (
               <path key={on} className="spray" d={`M${x(place(on)) + 1.5} ${164 + n * 34}v24`}>
-                <title>{on}</title>
+                <title>{dayOf(on)}</title>
               </path>
             ))}
           </g>

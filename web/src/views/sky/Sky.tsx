@@ -6,6 +6,7 @@ import { useSky, useStrip } from "../../api/sky";
 import { useClub, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
+import { dayOf } from "../../parts/days";
 import { Empty } from "../../parts/Empty";
 import { Hint } from "../../parts/Field";
 import { FreshLine } from "../../parts/FreshLine";
@@ -28,6 +29,11 @@ const Tools = styled.div`
   margin-bottom: 18px;
   ${t.phone} {
     grid-template-columns: minmax(0, 1fr);
+  }
+`;
+const Tops = styled(Ledger)`
+  td {
+    vertical-align: top;
   }
 `;
 const Key = styled.p`
@@ -95,56 +101,62 @@ interface RisksProps {
   onPick: (area: number) => void;
 }
 
-/** What is near its threshold on any area, the gravest first. */
+/** What is near its threshold, a disease a line with the areas it is on; the gravest first. */
 function Risks({ risks, quiet, onPick }: RisksProps) {
+  const diseases = [...new Set(risks.map((r) => r.disease))].map((d) => risks.filter((r) => r.disease === d));
   return (
     <Section title="Near a threshold, on all areas">
-      <Ledger>
+      <Tops>
         <thead>
           <tr>
             <th>Disease</th>
-            <th>Area</th>
-            <th className="wide">Today and the week’s worst</th>
-            <th>What that means</th>
+            <th className="wide">Today, and the week’s worst</th>
+            <th>Where, and what covers it</th>
           </tr>
         </thead>
         <tbody>
-          {risks.map((r) => (
-            <tr key={`${r.area_id} ${r.disease}`} data-risk={r.disease}>
-              <td>
-                {r.name}
-                <div className="soft wide">
-                  {r.model}, at {r.threshold}
-                </div>
-              </td>
-              <td>
-                <Link
-                  to={`?area=${r.area_id}`}
-                  replace
-                  onClick={(e) => {
-                    e.preventDefault();
-                    onPick(r.area_id);
-                  }}
-                >
-                  {r.area}
-                </Link>
-              </td>
-              <td className="wide">
-                <RiskBar
-                  share={r.share}
-                  peak={r.peak_share}
-                  text={`Today ${r.now_text}, worst ${r.peak_text} ${r.peak_day}`}
-                />
-                <div className="soft">
-                  {r.now_text}
-                  {r.peak_day !== "today" && r.peak_share !== null && `; ${r.peak_text} on ${r.peak_day}`}
-                </div>
-              </td>
-              <td>{r.sentence}</td>
-            </tr>
-          ))}
+          {diseases.map((group) => {
+            const [first] = group;
+            if (!first) return null;
+            const bare = group.filter((r) => r.covered_until === null);
+            const covered = group.filter((r) => r.covered_until !== null);
+            return (
+              <tr key={first.disease} data-risk={first.disease}>
+                <td>
+                  {first.name}
+                  <div className="soft">{first.model}</div>
+                </td>
+                <td className="wide">
+                  <RiskBar
+                    share={first.share}
+                    peak={first.peak_share}
+                    text={`Today ${first.now_text}, worst ${first.peak_text} ${first.peak_day}`}
+                  />
+                  <div className="soft">
+                    {first.now_text}
+                    {first.peak_day !== "today" &&
+                      first.peak_share !== null &&
+                      `; ${first.peak_text} on ${first.peak_day}`}
+                    {`, threshold ${first.threshold}`}
+                  </div>
+                </td>
+                <td>
+                  {bare.length > 0 && (
+                    <div>
+                      Nothing covers <Names of={bare} onPick={onPick} />
+                    </div>
+                  )}
+                  {covered.length > 0 && (
+                    <div className="soft">
+                      Covered: <Names of={covered} onPick={onPick} until />
+                    </div>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
         </tbody>
-      </Ledger>
+      </Tops>
       {quiet > 0 && (
         <Key>
           {quiet} more {quiet === 1 ? "is" : "are"} watched and quiet, or outside the range of the model.
@@ -152,6 +164,33 @@ function Risks({ risks, quiet, onPick }: RisksProps) {
       )}
     </Section>
   );
+}
+
+/** Areas by their names; pressing one shows it day by day. */
+function Names({
+  of,
+  onPick,
+  until,
+}: {
+  of: Schemas["RiskOut"][];
+  onPick: (area: number) => void;
+  until?: boolean;
+}) {
+  return of.map((r, i) => (
+    <span key={r.area_id}>
+      {i > 0 && ", "}
+      <Link
+        to={`?area=${r.area_id}`}
+        onClick={(e) => {
+          e.preventDefault();
+          onPick(r.area_id);
+        }}
+      >
+        {r.area}
+      </Link>
+      {until && r.covered_until && ` to ${dayOf(r.covered_until)}`}
+    </span>
+  ));
 }
 
 const weekOptions = [

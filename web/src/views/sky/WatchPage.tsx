@@ -14,6 +14,7 @@ import { useClub, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
+import { dayOf } from "../../parts/days";
 import { DateField, todayHere } from "../../parts/DateField";
 import { Empty } from "../../parts/Empty";
 import { Hint } from "../../parts/Field";
@@ -167,7 +168,7 @@ function Scouts({ area, watches }: { area: number; watches: Watch[] }) {
           <tbody>
             {scouts.map((s) => (
               <tr key={s.id}>
-                <td className="day">{s.on}</td>
+                <td className="day">{dayOf(s.on)}</td>
                 <td>
                   {s.seen ? "▲" : "○"} {s.name} {s.seen ? "seen" : "not seen"}
                   {s.severity && `, on ${s.severity}`}
@@ -178,7 +179,7 @@ function Scouts({ area, watches }: { area: number; watches: Watch[] }) {
                   {may && (
                     <Button
                       look="quiet"
-                      aria-label={`Take the report of ${s.on} back`}
+                      aria-label={`Take the report of ${dayOf(s.on)} back`}
                       onPress={() =>
                         remove.mutate(s.id, { onSuccess: () => say("The report is taken back.") })
                       }
@@ -199,33 +200,47 @@ function Scouts({ area, watches }: { area: number; watches: Watch[] }) {
 // --- watching ------------------------------------------------------------------------------------------------
 
 function Watches({ all }: { all: Schemas["WatchesOut"] }) {
+  const usual = all.watches.filter((w) => w.usual || w.on);
+  const others = all.watches.filter((w) => !usual.includes(w));
+  return (
+    <Section title="How it is watched">
+      <WatchTable watches={usual} area={all.area_id} />
+      {others.length > 0 && (
+        <details style={{ marginTop: 12 }}>
+          <summary>{others.length} more that are not usual on this grass</summary>
+          <WatchTable watches={others} area={all.area_id} />
+        </details>
+      )}
+    </Section>
+  );
+}
+
+function WatchTable({ watches, area }: { watches: Watch[]; area: number }) {
   const may = useMay("manager");
   const [open, setOpen] = useState<string | null>(null);
   return (
-    <Section title="How it is watched">
-      <Ledger>
-        <thead>
-          <tr>
-            <th>Disease</th>
-            <th className="wide">Model</th>
-            <th>Threshold</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {all.watches.map((w) => (
-            <WatchRow
-              key={w.disease}
-              w={w}
-              may={may}
-              open={open === w.disease}
-              onOpen={() => setOpen(open === w.disease ? null : w.disease)}
-              area={all.area_id}
-            />
-          ))}
-        </tbody>
-      </Ledger>
-    </Section>
+    <Ledger>
+      <thead>
+        <tr>
+          <th>Disease</th>
+          <th className="wide">Model</th>
+          <th>Threshold</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {watches.map((w) => (
+          <WatchRow
+            key={w.disease}
+            w={w}
+            may={may}
+            area={area}
+            open={open === w.disease}
+            onOpen={() => setOpen(open === w.disease ? null : w.disease)}
+          />
+        ))}
+      </tbody>
+    </Ledger>
   );
 }
 
@@ -423,7 +438,7 @@ function Rhythms({ all }: { all: Schemas["WatchesOut"] }) {
       )}
       {may && (
         <Form label="Every week" error={add.error} onSubmit={keep}>
-          <Fields $columns={3}>
+          <Fields style={{ marginTop: 20 }} $columns={3}>
             <PickField
               label="What"
               name="kind"

@@ -6,8 +6,8 @@ export const skyParts = (club: string) => {
     { to: to("/hours"), text: "Hours fit to work" },
     { to: to("/clocks"), text: "Regulators" },
     { to: to("/schools"), text: "Two schools" },
-    { to: to("/watch"), text: "Watching and scouting" },
-    { to: to("/station"), text: "Where it comes from" },
-    { to: to("/long"), text: "All of it" },
+    { to: to("/watch"), text: "Scouting" },
+    { to: to("/station"), text: "Station" },
+    { to: to("/long"), text: "Long series" },
   ];
 };

@@ -1,0 +1,7 @@
+/** A day of the calendar as one says it: 9 June. */
+export const dayOf = (on: string) =>
+  new Date(`${on}T12:00Z`).toLocaleDateString("en-GB", { day: "numeric", month: "long", timeZone: "UTC" });
+
+/** Days between two dates, as they are written. */
+export const daysTo = (from: string, to: string) =>
+  Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);

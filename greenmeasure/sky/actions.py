@@ -161,7 +161,10 @@ def save_watch(area: Area, disease: str, data: WatchIn) -> Watch:
     if own is not None and model.share:
         own /= 100
     care = Care(Level(data.susceptible), Level(data.bears), data.history, own)
-    threshold_of(model, care)
+    try:
+        threshold_of(model, care)
+    except InputError as fault:
+        raise fault.on("own") from None
     made, _ = Watch.objects.update_or_create(area=area, disease=disease, defaults={
         "on": data.on, "model": model.key, "susceptible": data.susceptible, "bears": data.bears, "history": data.history,
         "own": own})  # fmt: skip

@@ -12,6 +12,7 @@ from greenmeasure.ground.schemas import AreaIn
 from greenmeasure.kit.models import Calibration, Cleaning
 from greenmeasure.kit.queries import machines
 from greenmeasure.shelf.queries import cards
+from greenmeasure.sky.models import HandReading, Rhythm, Scouting
 from greenmeasure.tests.base import AREA, ApiTest, make_club
 from greenmeasure.water.models import WaterAudit
 
@@ -64,6 +65,26 @@ class Kept(ApiTest):
                 "calibration": Calibration.objects.values_list("pk", flat=True).last(),
                 "cleaning": Cleaning.objects.values_list("pk", flat=True).last(),
                 "audit": WaterAudit.objects.values_list("pk", flat=True).last(),
+            }
+            self.ask(method, path.format(**latest), body, expect)
+            self.assertNotEqual(self.fresh().revision, before, path)
+
+    def test_what_changes_the_sky_is_a_change_too(self) -> None:
+        day, rhythm = str(today(self.club)), {"kind": "quiet", "days": [1], "begin": "09:00", "end": "10:00"}
+        scout = {"area_id": self.area.pk, "on": day, "disease": "dollar_spot", "seen": True}
+        gauge = {"kind": "rain", "value": {"value": 5, "unit": "mm"}, "on": day}
+        changes = (
+            ("PUT", "sky/station", {"name": "Mast"}, 200), ("POST", "sky/readings", gauge, 201),
+            ("DELETE", "sky/readings/{reading}", None, 204), ("POST", "sky/scouting", scout, 201),
+            ("DELETE", "sky/scouting/{scouting}", None, 204), ("POST", "sky/rhythms", rhythm, 201),
+            ("DELETE", "sky/rhythms/{rhythm}", None, 204), ("PUT", f"sky/areas/{self.area.pk}/watch/rust", {"on": True}, 200),
+        )  # fmt: skip
+        for method, path, body, expect in changes:
+            before = self.fresh().revision
+            latest = {
+                "reading": HandReading.objects.values_list("pk", flat=True).last(),
+                "scouting": Scouting.objects.values_list("pk", flat=True).last(),
+                "rhythm": Rhythm.objects.values_list("pk", flat=True).last(),
             }
             self.ask(method, path.format(**latest), body, expect)
             self.assertNotEqual(self.fresh().revision, before, path)

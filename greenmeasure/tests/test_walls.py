@@ -15,11 +15,13 @@ OPEN = {"/api/health", "/api/session", "/api/clubs"}
 READS_BY_POST = {
     "read_phrase", "reckon_job", "reckon_nothing", "reckon_line", "check_actual", "measure_area", "plan_ph", "fitting_rows",
     "reckon_backwards", "compare_products", "measure_dose", "check_cup", "bench", "nozzle_card", "pace", "setting", "midway",
-    "ask_audit", "plan_passes", "land_passes", "compare_passes", "export_passes",
+    "ask_audit", "plan_passes", "land_passes", "compare_passes", "export_passes", "fit_hours",
 }  # fmt: skip
 FOR_APPLICATORS = {
     "start_round", "tick", "finish_round", "give_up_round", "take_up_round", "add_lot", "change_lot", "remove_lot",
     "keep_calibration", "use_calibration", "clean", "take_cleaning_back", "keep_audit", "use_audit", "add_tasks", "set_task",
+    "fetch_now", "add_hand_reading", "remove_hand_reading", "add_scouting", "remove_scouting", "plan_due", "drop_planned",
+    "start_due",
 }  # fmt: skip
 
 

@@ -18,7 +18,7 @@ from core.tests.things import GREEN, LAWN
 from core.tests.weather import START
 from core.units import read_quantity
 from core.weather.hours import Hour, Hours, table
-from core.weather.windows import Fit, Judged, Needs, Site, judge_hours, limiting, needs_of, together, verdict, windows
+from core.weather.windows import Fit, Judged, Needs, Site, holds, judge_hours, limiting, needs_of, together, verdict, windows
 
 FIRST = date(2031, 5, 1)
 
@@ -187,6 +187,11 @@ class Windows(unittest.TestCase):
         found = windows(Judged(fits, ((),) * 9), 2)
         self.assertEqual([(w.start, w.hours, w.all_good) for w in found], [(5, 2, True), (1, 3, False)])
         self.assertEqual(windows(Judged(np.full(5, 3), ((),) * 5)), [])
+
+    def test_a_run_with_good_hours_in_it_is_told_by_them(self) -> None:
+        fits = np.array([1, 1, 0, 0, 0, 1, 3, 1, 1])
+        self.assertEqual([(w.start, w.hours, w.mind) for w in windows(Judged(fits, ((),) * 9), 2)], [(2, 3, 0), (7, 2, 2)])
+        self.assertEqual((holds(Judged(fits, ((),) * 9)), verdict(Judged(fits, ((),) * 9), 2)), (6, Fit.MIND))
 
     def test_what_would_have_to_change(self) -> None:
         found = judged(hours(12, wind=6.0), Needs(wind=(None, 4.5)))

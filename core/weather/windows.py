@@ -372,18 +372,28 @@ class Window:
 
 
 def windows(found: Judged, needed: int = 1) -> list[Window]:
-    """Runs of fit hours that are long enough, best first: good ones before those to mind, then the earlier.
+    """Runs of hours that are long enough, best first: good hours alone, then runs in which something is to be minded.
+
+    A run that holds a good one is told by that; among equals the earlier comes first.
 
     Args:
         found: judged hours.
         needed: how many hours the job takes.
     """
-    fit = found.fits <= Fit.MIND
-    every = [
+    least = max(1, needed)
+    good = [Window(a, b - a, 0) for a, b in spans(found.fits == Fit.GOOD) if b - a >= least]
+    starts = np.array([w.start for w in good])
+    mind = [
         Window(a, b - a, int((found.fits[a:b] == Fit.MIND).sum()))
-        for a, b in spans(fit) if b - a >= max(1, needed)
+        for a, b in spans(found.fits <= Fit.MIND) if b - a >= least and not ((starts >= a) & (starts < b)).any()
     ]  # fmt: skip
-    return sorted(every, key=lambda w: (w.mind / w.hours > 0.5, not w.all_good, w.start))
+    return [*good, *sorted(mind, key=lambda w: (w.mind / w.hours > 0.5, w.start))]
+
+
+def holds(found: Judged) -> int:
+    """For how many hours from now on the hours stay fit."""
+    bad = np.flatnonzero(found.fits > Fit.MIND)
+    return int(bad[0]) if len(bad) else len(found.fits)
 
 
 WORDS = {
@@ -408,10 +418,7 @@ def verdict(found: Judged, needed: int = 1) -> Fit:
 
     `GOOD` and `MIND` begin now; `UNKNOWN` stands for wait; `BAD` for no.
     """
-    every = windows(found, needed)
-    if not every:
-        return Fit.BAD
-    begun = next((w for w in every if w.start == 0), None)
-    if begun is None:
-        return Fit.UNKNOWN
-    return Fit.MIND if (found.fits[: max(1, needed)] == Fit.MIND).any() else Fit.GOOD
+    least = max(1, needed)
+    if holds(found) >= least:
+        return Fit.MIND if (found.fits[:least] == Fit.MIND).any() else Fit.GOOD
+    return Fit.UNKNOWN if windows(found, needed) else Fit.BAD

@@ -23,6 +23,7 @@ from core.weather.windows import (
     Site,
     Together,
     Window,
+    holds,
     judge_hours,
     limiting,
     needs_of,
@@ -173,8 +174,7 @@ def _sentence(out: Outing, picked: Sequence[Card], known: Known) -> str:
         return f"No: what {names} ask for cannot be had at once."
     found = verdict(out.judged, out.needed)
     if found in (Fit.GOOD, Fit.MIND):
-        w = next(w for w in out.windows if w.start == 0)
-        until = f"{out.at(w.hours).astimezone(known.station.zone):%H:%M}"
+        until = f"{out.at(holds(out.judged)).astimezone(known.station.zone):%H:%M}"
         return (
             f"Go now; the hours hold until {until}."
             if found is Fit.GOOD

@@ -18,6 +18,7 @@ import { Vessel } from "../../parts/Vessel";
 import { Verdict } from "../../parts/Verdict";
 import { Working } from "../../parts/Working";
 import { FieldParts } from "./FieldParts";
+import { SkyParts } from "./SkyParts";
 import { samples } from "./samples";
 
 /** Every part in every state, for those who build with them. */
@@ -103,6 +104,7 @@ export function Parts() {
         <AreaPlan plan={samples.plan} us={false} label="A made-up lawn with a bed in it" />
       </Section>
       <FieldParts />
+      <SkyParts />
     </Page>
   );
 }

@@ -286,7 +286,7 @@ function ByHand({ all }: { all: Schemas["StationsOut"] }) {
                   <td className="figure">
                     <Button
                       look="quiet"
-                      aria-label={`Take ${r.kind_text.toLowerCase()} ${r.text} back`}
+                      aria-label={`Take back ${r.kind_text.toLowerCase()} ${r.text}`}
                       onPress={() => remove.mutate(r.id)}
                     >
                       Take back

@@ -179,7 +179,7 @@ function Scouts({ area, watches }: { area: number; watches: Watch[] }) {
                   {may && (
                     <Button
                       look="quiet"
-                      aria-label={`Take the report of ${dayOf(s.on)} back`}
+                      aria-label={`Take back the report of ${dayOf(s.on)}`}
                       onPress={() =>
                         remove.mutate(s.id, { onSuccess: () => say("The report is taken back.") })
                       }
@@ -274,7 +274,7 @@ function WatchRow({ w, area, may, open, onOpen }: RowProps) {
             <Button
               look="quiet"
               aria-expanded={open}
-              aria-label={`Change how ${w.name.toLowerCase()} is watched`}
+              aria-label={`${open ? "Close" : "Change"} how ${w.name.toLowerCase()} is watched`}
               onPress={onOpen}
             >
               {open ? "Close" : "Change"}
@@ -424,7 +424,7 @@ function Rhythms({ all }: { all: Schemas["WatchesOut"] }) {
                   {may && (
                     <Button
                       look="quiet"
-                      aria-label={`Take ${r.kind_text.toLowerCase()}, ${r.text}, back`}
+                      aria-label={`Take back ${r.kind_text.toLowerCase()}, ${r.text}`}
                       onPress={() => remove.mutate(r.id)}
                     >
                       Take back

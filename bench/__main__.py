@@ -19,7 +19,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import cast
 
-from bench import landing, models, sums
+from bench import landing, models, sky, sums
 
 ROOT = Path(__file__).resolve().parent.parent
 PORT = int(os.environ.get("BENCH_PORT", "8178"))
@@ -149,6 +149,7 @@ def main() -> int:
     sums.run()
     landing.run()
     models.run()
+    sky.run()
     return 0 if fast and small else 1
 
 

@@ -57,7 +57,7 @@ def run() -> None:
     theirs = by_pandas(thirty).to_numpy()[: len(found)]
     both = ~np.isnan(found) & ~np.isnan(theirs[: len(found)])
     off = float(np.abs(found[both] - theirs[: len(found)][both]).max())
-    print(f"six models over 30 years of hours / one by pandas        {models / pandas:.2f}x  (they agree to {off:.0e})")
+    print(f"{len(MODELS)} models over 30 years of hours / one by pandas        {models / pandas:.2f}x  (they agree to {off:.0e})")
     print(f"days and wetness of 30 years / one model by pandas       {whole / pandas:.2f}x")
     print(f"one model over its days / one pass of daily means        {one / pass_:.1f}x")
     ten = weather_of(years(10), ZONE)

@@ -7,12 +7,13 @@ been.
 from dataclasses import dataclass
 from datetime import date, timedelta
 from enum import StrEnum
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
 from core.days import day
-from core.season.cover import Cover, covered_days
+from core.season.cover import Cover, covered_days, pressures
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -50,10 +51,15 @@ class Outlook:
     today: int
     outside: Flags
 
+    @cached_property
+    def pressure(self) -> Floats:
+        """How hard each day presses on a cover, 0 to 1."""
+        return pressures(self.values, self.threshold)
+
     def day(self, i: int) -> date:
         return self.first + timedelta(days=i)
 
-    @property
+    @cached_property
     def risky(self) -> Flags:
         """Days at or over the threshold."""
         return np.nan_to_num(self.values, nan=-np.inf) >= self.threshold * (1 - 1e-9)

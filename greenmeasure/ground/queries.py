@@ -162,10 +162,20 @@ def kin(club: Club, area_id: int) -> set[int]:
     while above and above in every:
         found.add(above)
         above = every[above].parent_id
-    grew = {area_id}
+    parts, grew = _parts(club), [area_id]
     while grew:
-        grew = {a.pk for a in every.values() if a.parent_id in grew}
-        found |= grew
+        grew = [child for pk in grew for child in parts.get(pk, ())]
+        found.update(grew)
+    return found
+
+
+@kept
+def _parts(club: Club) -> dict[int, list[int]]:
+    """The parts of each area that has any."""
+    found: dict[int, list[int]] = {}
+    for a in areas(club).values():
+        if a.parent_id:
+            found.setdefault(a.parent_id, []).append(a.pk)
     return found
 
 

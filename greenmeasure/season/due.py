@@ -5,12 +5,12 @@ from dataclasses import dataclass, field
 from datetime import date, datetime, timedelta
 
 from core.days import day
-from core.disease.model import Series
 from core.label.targets import TARGETS
 from core.rates.product import Kind
 from core.season.choose import Choice, Wanted, choices
 from core.season.cover import Cover, covered_days
 from core.season.due import Due, Outlook, State, due
+from core.season.history import Applied
 from greenmeasure.accounts.models import Club
 from greenmeasure.book.queries import history
 from greenmeasure.common import clock
@@ -19,7 +19,7 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.schools import candidates
-from greenmeasure.sky.watching import Watched, all_watched, covers_of, listed_for, series_of
+from greenmeasure.sky.watching import Watched, all_watched, covers_of, listed_for, outlook_of, series_of
 from greenmeasure.sky.weather import Known, recent, station_of
 
 GRAVE = {State.LATE: 0, State.DUE: 1, State.COMING: 2}
@@ -88,11 +88,15 @@ def proposals(club: Club) -> Standing:
     series, seen = series_of(station), seen_of(club, today)
     parts = _parts(club)
     found, unknown = [], []
+    outlooks: dict[tuple[str, float], Outlook] = {}  # areas of one model and threshold share theirs
     for area_id, watches in all_watched(club).items():
         if area_id in parts.child:
             continue
+        past = history(club, area_id)
         for w in watches:
-            p = propose(club, w, known, series[w.model.key], today, seen, parts.of.get(area_id, ()))
+            key = (w.model.key, w.threshold.value)
+            outlook = outlooks.setdefault(key, outlook_of(w, known, series[w.model.key], today))
+            p = propose(club, w, outlook, past, seen, parts.of.get(area_id, ()))
             if p.due.state.acts:
                 found.append(p)
             elif p.due.state is State.UNKNOWN:
@@ -122,10 +126,9 @@ def _parts(club: Club) -> Parts:
     return Parts(found, {a.pk for group in found.values() for a in group})
 
 
-def propose(club: Club, w: Watched, known: Known, series: Series, today: date, seen: Seen, parts: Iterable[Area]) -> Proposal:
-    """Where one disease stands on one area."""
-    outlook = Outlook(known.weather.days.first, series.values, w.threshold.value, known.day_at(today), series.outside)
-    covers = covers_of(club, history(club, w.area.pk), w, known, series)
+def propose(club: Club, w: Watched, outlook: Outlook, past: list[Applied], seen: Seen, parts: Iterable[Area]) -> Proposal:
+    """Where one disease stands on one area, whose applications are `past`."""
+    covers = covers_of(club, past, w.disease, outlook)
     zones = tuple(a for a in parts if seen.on(a, w.disease))
     latest = max([d for a in (w.area, *zones) if (d := seen.on(a, w.disease))], default=None)
     zones = () if seen.on(w.area, w.disease) else zones
@@ -139,8 +142,8 @@ def proposal_of(club: Club, area_id: int, disease: str) -> tuple[Proposal, Known
     w = next((w for w in all_watched(club).get(area_id, []) if w.disease == disease), None)
     if station is None or known is None or w is None or not 0 <= known.day_at(today) < len(known.weather.days):
         return None
-    series = series_of(station)[w.model.key]
-    return propose(club, w, known, series, today, seen_of(club, today), _parts(club).of.get(area_id, ())), known
+    outlook = outlook_of(w, known, series_of(station)[w.model.key], today)
+    return propose(club, w, outlook, history(club, area_id), seen_of(club, today), _parts(club).of.get(area_id, ())), known
 
 
 def choices_of(club: Club, p: Proposal, on: date) -> list[Choice]:

@@ -4,6 +4,7 @@ from datetime import date, datetime
 from typing import cast
 
 from core.errors import InputError
+from core.ground import Stress
 from core.label.targets import find_target, includes
 from core.season.choose import Choice
 from core.season.due import State
@@ -60,7 +61,8 @@ def due_list(club: Club, whole: int = WHOLE) -> DueOut:
     listed = [p for p in standing.proposals if listed_somewhere(club, p.disease)]
     shown, regulators = listed[:whole], _regulators(club, known)
     lines = [line_out(club, p, known) for p in shown if known] + regulators
-    without = _names([p for p in standing.proposals if p not in listed])
+    told = {p.key for p in listed}
+    without = _names([p for p in standing.proposals if p.key not in told])
     return DueOut(
         sentence=_sentence(lines, len(listed) - len(shown), fresh.state), fresh=fresh, lines=lines, more=len(listed) - len(shown),
         without=without, unknown=_names(standing.unknown),
@@ -196,13 +198,15 @@ def _regulators(club: Club, known: Known | None) -> list[DueLineOut]:
         area = areas(club).get(c.area_id)
         if card is None or area is None:
             continue
-        window = None
-        if known and known.hours.place(clock.now()) < len(known.hours):
+        ground, window, why = area.ground, None, c.sentence
+        if ground.stress is not Stress.NONE:
+            why = f"{why} {ground.name} suffers from {ground.stress.text}: leave it until the turf grows well again."
+        elif known and known.hours.place(clock.now()) < len(known.hours):
             window = window_out(club, area, card, known, clock.now())
         found.append(DueLineOut(
             key=f"{c.area_id}-regulator-{card.product.pk}", kind="regulator", area_id=c.area_id, area=c.area, disease="growth",
             title=f"{c.product} again on {c.area}", state=state, state_text={"late": "late", "due": "due"}.get(state, "coming"),
-            by=on, by_text=by_text(on, today), why=c.sentence, delay="", curative=False, product_id=card.product.pk,
+            by=on, by_text=by_text(on, today), why=why, delay="", curative=False, product_id=card.product.pk,
             product=c.product, rate="", amount="", cost="", zones=[], window=window, planned=None,
             round_id=_under_way(club, c.area_id, "growth"),
         ))  # fmt: skip

@@ -31,7 +31,7 @@ from core.weather.windows import (
     verdict,
     windows,
 )
-from core.weather.words import breeze, told, warmth
+from core.weather.words import breeze, rainfall, told, warmth
 from greenmeasure.accounts.models import Club
 from greenmeasure.common import clock
 from greenmeasure.common.kept import kept
@@ -42,7 +42,7 @@ from greenmeasure.shelf.queries import Card, card_of
 from greenmeasure.sky.models import Rhythm
 from greenmeasure.sky.schemas import FitHourOut, FitIn, FitName, FitOut, ReasonOut, VerdictName, WindowOut
 from greenmeasure.sky.weather import STALE_FORECAST, Known, recent, station_of
-from greenmeasure.sky.words import fresh_out, span_text
+from greenmeasure.sky.words import fresh_out, hour_text, span_text
 from greenmeasure.water.queries import water_in_text
 
 Flags = NDArray[np.bool_]
@@ -94,7 +94,7 @@ def fit(club: Club, data: FitIn) -> FitOut:
         verdict=called, sentence=_sentence(out, picked, known),
         asks=_asks(needs.needs, club.us), contradictions=list(needs.contradictions),
         windows=[_window_out(out, w, known) for w in out.windows[:SHOWN]], hours=_hours_out(out, known, club.us),
-        change=_change(out), water_in=_water_in(club, area, picked), doubt=_doubt(known, now), fresh=fresh,
+        change=_change(out), water_in=_water_in(club, area, picked, out, known), doubt=_doubt(known, now), fresh=fresh,
     )  # fmt: skip
 
 
@@ -203,8 +203,8 @@ def _doubt(known: Known, now: datetime) -> str:
     return ""
 
 
-def _water_in(club: Club, area: Area, picked: Sequence[Card]) -> list[str]:
-    """For each product that is watered in: by when, and what that takes on this area."""
+def _water_in(club: Club, area: Area, picked: Sequence[Card], out: Outing | None = None, known: Known | None = None) -> list[str]:
+    """For each product that is watered in: by when after the best hours, what rain does of it, and what it takes here."""
     found = []
     for c in picked:
         rules = c.core.rules
@@ -212,8 +212,27 @@ def _water_in(club: Club, area: Area, picked: Sequence[Card]) -> list[str]:
             continue
         within = f" within {show_number(rules.water_in_delay)} h" if rules.water_in_delay else ""
         how = water_in_text(club, area.pk, rules.water_in_depth, rules.water_in_minutes)
-        found.append(f"Water {c.product.name} in{within} after it. {how}".strip())
+        plan = _planned_water(club, rules.water_in_delay, rules.water_in_depth, out, known)
+        found.append(" ".join(x for x in (f"Water {c.product.name} in{within} after it.", plan, how) if x))
     return found
+
+
+def _planned_water(club: Club, delay: float | None, depth: float | None, out: Outing | None, known: Known | None) -> str:
+    """By when water must be on after the best hours, and how much of it the forecast's rain brings."""
+    if not delay or out is None or known is None or not out.windows:
+        return ""
+    best = out.windows[0]
+    begin = out.at(best.start + out.needed)
+    by = begin + timedelta(hours=delay)
+    said = f"After the best hours that is by {hour_text(by, known.station.zone)}."
+    a, b = known.hours.place(begin), known.hours.place(by)
+    rain = known.hours.rain[a:b]
+    if b > len(known.hours) or not len(rain) or np.isnan(rain).any() or not depth:
+        return said
+    falls = float(rain.sum())
+    if falls >= depth:
+        return f"{said} {rainfall(falls, club.us)} of rain is foretold by then, enough for it; look whether it came."
+    return f"{said} {rainfall(falls, club.us)} of the {rainfall(depth, club.us)} is foretold as rain." if falls >= 0.2 else said
 
 
 DRY_AND_MOWN = {

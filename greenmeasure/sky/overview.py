@@ -14,7 +14,7 @@ from greenmeasure.book.queries import history
 from greenmeasure.common import clock
 from greenmeasure.sky.schemas import RiskOut, SkyOut
 from greenmeasure.sky.strip import days_out
-from greenmeasure.sky.watching import Watched, all_watched, covers_of, series_of, threshold_text, value_text
+from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, series_of, threshold_text, value_text
 from greenmeasure.sky.weather import Known, recent, station_of
 from greenmeasure.sky.words import fresh_out
 
@@ -50,7 +50,8 @@ def risk_out(club: Club, w: Watched, known: Known, today: int) -> RiskOut:
     worst = int(np.nanargmax(ahead)) if not np.isnan(ahead).all() else 0
     peak = float(ahead[worst])
     peak_state = risk_of(peak, bool(series.outside[min(today + worst, len(days) - 1)]), limit)
-    covers = covers_of(club, history(club, w.area.pk), w, known, series)
+    outlook = outlook_of(w, known, series, days.day(today))
+    covers = covers_of(club, history(club, w.area.pk), w.disease, outlook)
     covered = covered_days(covers, days.first, len(days))
     until = max((c.until for c in covers), default=None) if covered[today] else None
     state = risk_of(value, outside, limit)

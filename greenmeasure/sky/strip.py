@@ -35,7 +35,7 @@ from greenmeasure.sky.schemas import (
     StripOut,
     StripRiskOut,
 )
-from greenmeasure.sky.watching import Watched, covers_of, series_of, threshold_text, value_text, watched
+from greenmeasure.sky.watching import Watched, covers_of, outlook_of, series_of, threshold_text, value_text, watched
 from greenmeasure.sky.weather import Known, recent, station_of, whole
 from greenmeasure.sky.words import fresh_out
 
@@ -62,7 +62,7 @@ def strip(club: Club, area_id: int, weeks: int) -> StripOut:
     last = min(len(known.weather.days), known.day_at(today) + AHEAD + 1)
     begin = known.weather.days.day(first)
     past, series = history(club, area_id), series_of(station)
-    every = {w.disease: covers_of(club, past, w, known, series[w.model.key]) for w in watched(area)}
+    every = {w.disease: covers_of(club, past, w.disease, outlook_of(w, known, series[w.model.key], today)) for w in watched(area)}
     scouts = scouts_of(club, area_id)
     return StripOut(
         area_id=area_id, area=area.name, fresh=fresh, units=UNITS[club.us], today=known.day_at(today) - first,

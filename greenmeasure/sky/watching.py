@@ -12,7 +12,8 @@ from core.disease.registry import MODELS, of_disease
 from core.disease.threshold import Care, Threshold, threshold_of
 from core.rates.product import Kind
 from core.season.choose import lists
-from core.season.cover import Cover, cover_of, pressures
+from core.season.cover import Cover, cover_of
+from core.season.due import Outlook
 from core.season.history import Applied
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.kept import kept
@@ -92,13 +93,17 @@ def listed_for(club: Club) -> dict[str, set[str]]:
     return found
 
 
-def covers_of(club: Club, history: Iterable[Applied], w: Watched, known: Known, series: Series) -> list[Cover]:
-    """The covers of a ground's fungicides against a disease that it is watched for, oldest first."""
-    listed, first = listed_for(club), known.weather.days.first
-    pressure = pressures(series.values, w.threshold.value)
-    against = [a for a in history if a.kind is Kind.FUNGICIDE and w.disease in listed.get(a.product, set())]
-    found = [c for a in against if (c := cover_of(a, first, pressure))]
+def covers_of(club: Club, history: Iterable[Applied], disease: str, outlook: Outlook) -> list[Cover]:
+    """The covers of a ground's fungicides against a disease, oldest first."""
+    listed = listed_for(club)
+    against = [a for a in history if a.kind is Kind.FUNGICIDE and disease in listed.get(a.product, set())]
+    found = [c for a in against if (c := cover_of(a, outlook.first, outlook.pressure))]
     return sorted(found, key=lambda c: c.on)
+
+
+def outlook_of(w: Watched, known: Known, series: Series, today: date) -> Outlook:
+    """A disease's values with the forecast in them, against the threshold of an area."""
+    return Outlook(known.weather.days.first, series.values, w.threshold.value, known.day_at(today), series.outside)
 
 
 def value_text(model: Model, value: float) -> str:

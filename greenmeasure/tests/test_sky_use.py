@@ -5,6 +5,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 from unittest.mock import patch
+from zoneinfo import ZoneInfo
 
 import numpy as np
 import pvlib
@@ -58,7 +59,10 @@ class Fit(SkyTest):
         said = self.fit(self.spray.pk, root)
         self.assertEqual((said["verdict"], said["windows"]), ("no", []))
         self.assertIn("Root SC must be watered in within 2 h; Test SC must stay dry for 4 h", said["contradictions"][0])
-        self.assertIn("Water Root SC in within 2 h after it", self.fit(root)["water_in"][0])
+        watered = self.fit(root)
+        self.assertIn("Water Root SC in within 2 h after it. After the best hours that is by", watered["water_in"][0])
+        end = datetime.fromisoformat(watered["windows"][0]["begin"]) + timedelta(hours=3)
+        self.assertIn(f"{end.astimezone(ZoneInfo('America/New_York')):%H:%M}", watered["water_in"][0])
 
     def test_hours_the_club_keeps_free_and_the_mower(self) -> None:
         free = self.ask("POST", "sky/rhythms", {"kind": "quiet", "days": list(range(7)), "begin": "09:00", "end": "17:00",

@@ -20,6 +20,7 @@ import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { Working } from "../../parts/Working";
+import { FitNote } from "../sky/FitNote";
 import { Answer } from "./Answer";
 import { Delivered } from "./Delivered";
 import { LabelSays } from "./LabelSays";
@@ -136,6 +137,9 @@ export function Reckon() {
           answer && (
             <>
               <LabelSays job={answer} />
+              {here.product !== null && here.parts[0] && (
+                <FitNote area={here.parts[0].area} product={here.product} />
+              )}
               <Section title="The working">
                 <Working steps={answer.working} />
               </Section>

@@ -1,0 +1,96 @@
+"""Today with two hundred areas and ten years of weather: how it grows with either, in one process with a database of its own.
+
+python -m bench.sky
+"""
+
+import os
+import subprocess
+import sys
+import tempfile
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+from bench.timing import best
+
+ROOT = Path(__file__).resolve().parent.parent
+NOW = datetime(2026, 8, 12, 10, tzinfo=UTC)
+
+
+def run() -> None:
+    """Measure in a process of its own, for Django is set up once."""
+    with tempfile.TemporaryDirectory() as var:
+        env = {**os.environ, "GREENMEASURE_VAR": var, "DJANGO_SETTINGS_MODULE": "greenmeasure.settings",
+               "GREENMEASURE_CLOCK": NOW.isoformat()}  # fmt: skip
+        subprocess.run([sys.executable, "manage.py", "migrate", "-v0"], cwd=ROOT, env=env, check=True)
+        subprocess.run([sys.executable, "-m", "bench.sky"], cwd=ROOT, env=env, check=True)
+
+
+def measure() -> None:
+    """Print the ratios."""
+    import django
+
+    django.setup()
+    from greenmeasure.accounts.models import Club
+    from greenmeasure.today.queries import today
+
+    clubs = {(areas, years): _club(areas, years) for areas, years in ((50, 10), (200, 10), (200, 2), (200, 0))}
+
+    def again(key: tuple[int, int]) -> None:
+        today(Club.objects.get(pk=clubs[key]))
+
+    def afresh(key: tuple[int, int]) -> None:
+        """As after new hours have come in."""
+        club = Club.objects.get(pk=clubs[key])
+        for station in club.stations.all():
+            station.renew()
+        today(club)
+
+    warm = {key: best(lambda key=key: again(key)) for key in clubs}  # type: ignore[misc]
+    cold = {key: best(lambda key=key: afresh(key)) for key in clubs}  # type: ignore[misc]
+    big = (200, 10)
+    print(f"Today, 200 areas and 10 years / 200 areas without weather  {warm[big] / warm[200, 0]:.1f}x")
+    print(f"Today, 200 areas / 50 areas                                {warm[big] / warm[50, 10]:.1f}x  (linear is 4x)")
+    print(f"Today, 10 years / 2 years                                  {warm[big] / warm[200, 2]:.1f}x  (linear is 5x)")
+    print(f"Today after new hours came in / before                     {cold[big] / warm[big]:.1f}x")
+    print(f"after new hours, 10 years / 2 years                        {cold[big] / cold[200, 2]:.1f}x  (linear is 5x)")
+
+
+def _club(areas: int, years: int) -> int:
+    """A club with so many greens and so many years of made-up weather, and the demo's products."""
+    import json
+
+    import numpy as np
+
+    from core.weather.hours import Hour
+    from greenmeasure.accounts.models import Club
+    from greenmeasure.ground.models import Area
+    from greenmeasure.shelf.actions import save_product
+    from greenmeasure.shelf.schemas import ProductIn
+    from greenmeasure.sky.keeping import keep_forecast
+    from greenmeasure.sky.models import Reading, Station
+    from sims import climate
+
+    club = Club.objects.create(name=f"{areas} {years}", slug=f"c-{areas}-{years}", time_zone="America/New_York")
+    for i in range(areas):
+        Area.objects.create(club=club, name=f"Green {i}", size_value=5000, size_unit="ft2", grass="creeping_bentgrass",
+                            use="green", height_value=0.2, height_unit="in")  # fmt: skip
+    for given in json.loads((ROOT / "demo" / "products.json").read_text(encoding="utf-8")):
+        save_product(club, ProductIn(**given))
+    if years:
+        station = Station.objects.create(club=club, name="Mast", latitude=41.2, longitude=-72.6)
+        end = np.datetime64(NOW.replace(tzinfo=None), "h")
+        times = np.arange(end - np.timedelta64(years * 8766, "h"), end)
+        made = climate.weather(times)
+        begin = NOW - timedelta(hours=len(times))
+        Reading.objects.bulk_create(
+            [Reading(station=station, at=begin + timedelta(hours=i), source="csv", **{n: float(v[i]) for n, v in made.items()})
+             for i in range(len(times))], 2000,
+        )  # fmt: skip
+        ahead, foretold = climate.forecast(end)
+        told = [{n: float(v[i]) for n, v in foretold.items()} for i in range(len(ahead))]
+        keep_forecast(station, NOW, [Hour(NOW + timedelta(hours=i), **v, forecast=True) for i, v in enumerate(told)])
+    return club.pk
+
+
+if __name__ == "__main__":
+    measure()

@@ -56,7 +56,7 @@ setup: install build .stamps/chromium ## Everything that running and testing nee
 
 demo: .stamps/python .stamps/build ## Load the demo club and serve it; prints address and sign-in
 	@$(VENV)/python manage.py migrate -v0
-	@$(VENV)/python manage.py load_demo
+	@GREENMEASURE_SIMS=http://127.0.0.1:$(SIMS) $(VENV)/python manage.py load_demo
 	@$(VENV)/python -m greenmeasure.serve --port $(PORT) --sims $(SIMS)
 
 serve: .stamps/python .stamps/build ## Serve without touching the demo club

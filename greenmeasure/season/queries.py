@@ -250,7 +250,8 @@ def due_whole(club: Club, area_id: int, disease: str) -> DueWholeOut:
     every = choices_of(club, p, clock.today(club))
     first = next((c for c in every if c.allowed), None)
     return DueWholeOut(
-        line=line_out(club, p, known, first), covers=[c.sentence for c in p.covers[-3:]],
+        fresh=fresh_out(known.station, known, now), line=line_out(club, p, known, first),
+        covers=[c.sentence for c in p.covers[-3:]],
         choices=[_choice_out(club, p, c, known, now) for c in every], machines=machine_picks(club, area_id, first),
     )  # fmt: skip
 

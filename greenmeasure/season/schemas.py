@@ -103,6 +103,7 @@ class MachinePickOut(Out):
 class DueWholeOut(Out):
     """One due thing whole: its line, every product that lists it, the machines to pick from, and what covers it."""
 
+    fresh: FreshOut
     line: DueLineOut
     covers: list[str]
     choices: list[DueChoiceOut]

@@ -178,7 +178,9 @@ class SkyHourOut(Out):
     air: str
     humidity: str
     dew: str
+    wet_bulb: str
     delta: str
+    deficit: str
     rain: str
     wind: str
     wet: str

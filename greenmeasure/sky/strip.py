@@ -14,7 +14,7 @@ from core.errors import InputError
 from core.label.targets import TARGETS
 from core.season.cover import Cover, covered_days
 from core.weather import reference_et, soil
-from core.weather.moisture import delta_t, dew_point
+from core.weather.moisture import deficit, delta_t, dew_point, wet_bulb
 from core.weather.wetness import Wetness, wet_hours
 from core.weather.words import UNITS, in_units, told, warmer
 from greenmeasure.accounts.models import Club
@@ -185,7 +185,8 @@ def _facts(known: Known, i: int, us: bool) -> list[FactOut]:
 def _hours(known: Known, i: int, us: bool) -> list[SkyHourOut]:
     hours = known.hours
     wet = wet_hours(hours, Wetness(known.station.wetness))
-    dew, delta = dew_point(hours.air, hours.humidity), delta_t(hours.air, hours.humidity)
+    air, humidity = hours.air, hours.humidity
+    dew, wet_air, delta, dry = (f(air, humidity) for f in (dew_point, wet_bulb, delta_t, deficit))
     found = []
     for k in np.flatnonzero(known.weather.number == i):
         at = hours.times[k].astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
@@ -194,6 +195,7 @@ def _hours(known: Known, i: int, us: bool) -> list[SkyHourOut]:
         found.append(SkyHourOut(
             at=at, label=f"{at.astimezone(known.station.zone):%H:%M}", air=told("air", hours.air[k], us),
             humidity=told("humidity", hours.humidity[k], us), dew=told("air", dew[k], us),
+            wet_bulb=told("air", wet_air[k], us), deficit="—" if np.isnan(dry[k]) else f"{dry[k]:.2f} kPa",
             delta="—" if np.isnan(delta[k]) else warmer(float(delta[k]), us), rain=told("rain", hours.rain[k], us),
             wind=told("wind", hours.wind[k], us), wet="—" if np.isnan(leaf) else "wet" if leaf >= 0.5 else "dry",
             soil=told("soil", hours.soil[k], us), forecast=bool(hours.forecast[k]),

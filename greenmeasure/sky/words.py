@@ -3,6 +3,7 @@
 from datetime import datetime, timedelta
 from zoneinfo import ZoneInfo
 
+from core.units import show_number
 from greenmeasure.sky.models import Station
 from greenmeasure.sky.schemas import FreshOut
 from greenmeasure.sky.weather import STALE_FORECAST, STALE_HOURS, Known
@@ -31,10 +32,20 @@ def fresh_out(station: Station | None, known: Known | None, at: datetime) -> Fre
     sentence = f"{'Old weather: ' if old else ''}{'; '.join(said)}."
     if old:
         sentence = sentence.replace("Old weather: M", "Old weather: m")
+    told = " ".join(x for x in (sentence, _set_off(station), problem) if x)
     return FreshOut(
-        state="stale" if late else "fresh", sentence=f"{sentence} {problem}".strip(), station=station.name,
+        state="stale" if late else "fresh", sentence=told, station=station.name,
         last=known.last, issued=known.issued, problem=problem,
     )  # fmt: skip
+
+
+def _set_off(station: Station) -> str:
+    """What is done to its humidity, and where it stands; empty where there is nothing to say."""
+    said = ["It stands off the site."] if station.off_site else []
+    if station.offset:
+        word = "raised" if station.offset > 0 else "lowered"
+        said.append(f"Its humidity is {word} by {show_number(abs(station.offset))} %.")
+    return " ".join(said)
 
 
 def _ago(hours: float) -> str:

@@ -149,7 +149,9 @@ class Stations(SkyTest):
         self.fetched()
         dry = self.ask("GET", "sky")["week"][0]["humidity"]
         self.ask("PUT", "sky/station", STATION | {"url": self.service.url, "offset": "6"})
-        self.assertGreater(self.ask("GET", "sky")["week"][0]["humidity"], dry + 3)
+        moist = self.ask("GET", "sky")
+        self.assertGreater(moist["week"][0]["humidity"], dry + 3)
+        self.assertIn("Its humidity is raised by 6 %", moist["fresh"]["sentence"])
         self.assertEqual(self.ask("GET", "sky/station")["station"]["offset"], "6")
 
     def test_the_three_estimators_stand_side_by_side(self) -> None:

@@ -1,6 +1,7 @@
 import { NavLink, useParams } from "react-router";
 import styled from "styled-components";
 import { places } from "./places";
+import { placeKey } from "./shortcuts";
 import { t } from "./theme";
 
 const Nav = styled.nav`
@@ -100,7 +101,7 @@ export function Rule() {
         {places.map((p, i) => (
           <Place key={p.to} to={`/c/${club}/${p.to}`}>
             {p.name}
-            <kbd aria-hidden>{i + 1}</kbd>
+            <kbd aria-hidden>{placeKey(i)}</kbd>
           </Place>
         ))}
       </Nav>

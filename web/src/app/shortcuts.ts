@@ -8,8 +8,11 @@ interface Acts {
   help: () => void;
 }
 
+/** The key of a place: 1 to 9, and 0 for the tenth. */
+export const placeKey = (i: number) => String((i + 1) % 10);
+
 export const shortcuts: [string, string][] = [
-  ...places.map((p, i): [string, string] => [`${i + 1}`, `Go to ${p.name}`]),
+  ...places.map((p, i): [string, string] => [placeKey(i), `Go to ${p.name}`]),
   ["=", "Open the reckon line"],
   ["n", "Begin something new in this place"],
   ["/", "Search the book"],
@@ -33,7 +36,7 @@ export function useShortcuts({ go, reckon, help }: Acts) {
     const press = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented || typing(e.target)) return;
       if (document.querySelector("[role=dialog]") && e.key !== "?") return;
-      const place = places[Number(e.key) - 1];
+      const place = places.find((_, i) => placeKey(i) === e.key);
       const here = places.find((p) => location.pathname.split("/")[3] === p.to);
       if (place) go(place.to);
       else if (e.key === "=") reckon();

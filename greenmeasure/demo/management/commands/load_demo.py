@@ -1,6 +1,7 @@
 """Load the demo club from the open files in demo/. Running it again changes nothing that is there."""
 
 import json
+import os
 import uuid
 from datetime import UTC, date, datetime
 from pathlib import Path
@@ -98,7 +99,11 @@ class Command(BaseCommand):
 
     def sky(self, club: Club, people: dict[str, User], given: dict[str, Any]) -> None:
         """The station with its hours from the simulated climate up to now, and what people saw and read."""
-        station = Station.objects.filter(club=club).first() or save_station(club, StationIn(**given["station"]))
+        sims = os.environ.get("GREENMEASURE_SIMS", given["station"]["url"])
+        about = given["station"] | {"url": sims, "probe_url": sims}
+        station = Station.objects.filter(club=club).first() or save_station(club, StationIn(**about))
+        if station.url != sims and station.name == about["name"]:
+            save_station(club, StationIn(**about), station)
         now = np.datetime64(clock.now().replace(tzinfo=None), "h")
         latest = station.readings.order_by("-at").values_list("at", flat=True).first()
         begin = np.datetime64(latest.replace(tzinfo=None), "h") + climate.HOUR if latest else np.datetime64(given["since"], "h")

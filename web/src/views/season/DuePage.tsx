@@ -10,6 +10,7 @@ import { Button } from "../../parts/Button";
 import { Findings } from "../../parts/Findings";
 import { Hint } from "../../parts/Field";
 import { FitMark } from "../../parts/FitMark";
+import { FreshLine } from "../../parts/FreshLine";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
@@ -105,6 +106,7 @@ function Due({ found }: { found: Schemas["DueWholeOut"] }) {
         </>
       }
     >
+      <FreshLine fresh={found.fresh} />
       {line.round_id !== null && (
         <Notice tone="note" word="Under way">
           <Link to={`/c/${club.slug}/round/${line.round_id}`}>A round against it is under way.</Link>

@@ -1,12 +1,13 @@
 import { scaleLinear } from "d3-scale";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useClocks } from "../../api/sky";
+import { useClocks, useSky } from "../../api/sky";
 import { useClub } from "../../app/session";
 import { t } from "../../app/theme";
 import { dayOf } from "../../parts/days";
 import { Empty } from "../../parts/Empty";
 import { Facts } from "../../parts/Facts";
+import { FreshLine } from "../../parts/FreshLine";
 import { Hint } from "../../parts/Field";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
@@ -56,11 +57,13 @@ const Sheet = styled.svg`
 export function ClocksPage() {
   const club = useClub();
   const clocks = useClocks();
+  const sky = useSky();
   return (
     <Waiting of={clocks}>
       {(list) => (
         <Page sentence={sentence(list)}>
           <SubRule label="Parts of the sky" parts={skyParts(club.slug)} />
+          {sky.data && list.length > 0 && <FreshLine fresh={sky.data.fresh} />}
           {list.length === 0 && (
             <Empty>
               When a growth regulator is in the book its clock runs here for ninety days: degree days since

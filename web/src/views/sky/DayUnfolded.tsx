@@ -107,7 +107,9 @@ function HourTable({ hours }: { hours: Schemas["SkyHourOut"][] }) {
             <th>Air</th>
             <th>Humidity</th>
             <th>Dew point</th>
+            <th>Wet bulb</th>
             <th>Delta-T</th>
+            <th>VPD</th>
             <th>Rain</th>
             <th>Wind</th>
             <th>Leaf</th>
@@ -124,7 +126,9 @@ function HourTable({ hours }: { hours: Schemas["SkyHourOut"][] }) {
               <td>{h.air}</td>
               <td>{h.humidity}</td>
               <td>{h.dew}</td>
+              <td>{h.wet_bulb}</td>
               <td>{h.delta}</td>
+              <td>{h.deficit}</td>
               <td>{h.rain}</td>
               <td>{h.wind}</td>
               <td>{h.wet}</td>

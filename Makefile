@@ -66,7 +66,7 @@ serve: .stamps/python .stamps/build ## Serve without touching the demo club
 # --- proving ------------------------------------------------------------------------------------------------
 
 test: setup ## Every test: the core, the API, the interface in Chromium
-	@$(VENV)/python manage.py test --timing core greenmeasure e2e
+	@$(VENV)/python manage.py test --timing --parallel 2 core greenmeasure e2e
 
 test-core: .stamps/python ## The core alone
 	@$(VENV)/python manage.py test core

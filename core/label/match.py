@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from core.grasses import GRASSES
 from core.ground import Ground
 from core.label.rules import Intent, Row
-from core.label.targets import find_target
+from core.label.targets import find_target, includes
 from core.readable import is_us
 from core.schools import House
 from core.units import UNITS, Unit, show_number
@@ -51,6 +51,12 @@ def _key(text: str) -> str:
 def _name(text: str) -> str:
     found = find_target(text)
     return found.name.lower() if found else text
+
+
+def lists(row: Row, target: str) -> bool:
+    """Whether a row is for a target (its key)."""
+    named = find_target(row.target or row.use)
+    return named is not None and includes(named.key, target)
 
 
 def height_span(row: Row, unit: Unit) -> str:

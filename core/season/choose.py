@@ -11,9 +11,8 @@ from core.findings import Act, Finding
 from core.ground import Ground
 from core.growth.ramp import start_in_range
 from core.label.check import Plan, check
-from core.label.match import fit
+from core.label.match import fit, lists
 from core.label.rules import Intent, Row
-from core.label.targets import find_target, includes
 from core.rates.cost import cost
 from core.rates.dose import dose
 from core.rates.product import Kind, Product
@@ -68,12 +67,6 @@ class Wanted:
     ground: Ground
     on: date
     curative: bool = False
-
-
-def lists(row: Row, disease: str) -> bool:
-    """Whether a label row is for a disease."""
-    named = find_target(row.target or row.use)
-    return named is not None and includes(named.key, disease)
 
 
 def choices(wanted: Wanted, candidates: Sequence[Candidate], history: Sequence[Applied], house: House = PLAIN, us: bool = True,

@@ -12,7 +12,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from core.days import day
+from core.label.match import lists
+from core.label.rules import Row
+from core.rates.rate import Basis
 from core.season.history import Applied
+from core.units import VOLUME
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -68,6 +72,23 @@ def cover_of(applied: Applied, first: date, pressure: Floats) -> Cover | None:
             break
     ends = [applied.on + timedelta(days=n) for n in (least, days, most)]
     return Cover(applied.product, applied.codes, applied.on, *ends)
+
+
+SHORT = 0.05
+"""How far below a row's lowest rate an application may have been and still count (ours)."""
+
+
+def protects(applied: Applied, rows: Sequence[Row], disease: str) -> bool:
+    """Whether an application counts against a disease: its label lists it, at a rate that was put down."""
+    return any(lists(row, disease) and _reached(applied, row) for row in rows)
+
+
+def _reached(applied: Applied, row: Row) -> bool:
+    low = row.label.lowest
+    if not low.value or not low.unit.per_area or low.unit.basis is not Basis.PRODUCT:
+        return True
+    here = applied.litres if low.unit.amount.dimension == VOLUME else applied.grams
+    return here is None or here >= low.base * (1 - SHORT)
 
 
 def covered_days(covers: Sequence[Cover], first: date, count: int) -> Flags:

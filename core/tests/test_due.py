@@ -19,11 +19,11 @@ from core.label.targets import includes
 from core.rates.product import Content, Kind, Package, Product
 from core.rates.rate import Basis, Rate
 from core.season.choose import Candidate, Choice, Wanted, choices
-from core.season.cover import cover_of, covered_days, pressures
+from core.season.cover import cover_of, covered_days, pressures, protects
 from core.season.due import Outlook, State, due
 from core.season.history import Applied
 from core.season.replay import Season, by_calendar, by_threshold
-from core.tests.things import GREEN, LB_GAL, SC, applied, row
+from core.tests.things import GREEN, LABEL, LB_GAL, SC, SPRAY, applied, row
 from core.units import read_quantity
 
 FIRST = date(2031, 6, 1)
@@ -85,6 +85,17 @@ class Covering(unittest.TestCase):
         short, long = (cover_of(sprayed(0), FIRST, NONE + p) for p in (high, low))
         assert short and long
         self.assertLessEqual(short.until, long.until)
+
+    def test_it_counts_against_what_its_label_lists_at_the_rate_that_went_down(self) -> None:
+        """A snow-mould row from 1 fl oz is not reached by 0.5 fl oz, the dollar-spot row from 0.4 is."""
+        rows = (
+            row("0.4 to 0.8 fl oz per 1,000 sq ft", target="Dollar spot"),
+            row("1 to 1.5 fl oz per 1,000 sq ft", target="Snow moulds"),
+        )
+        weak, strong = (applied(SPRAY, Rate(r, LABEL.unit)) for r in (0.5, 1.2))
+        told = [protects(a, rows, d) for a in (weak, strong) for d in ("dollar_spot", "gray_snow_mould", "rust")]
+        self.assertEqual(told, [True, False, False, True, True, False])
+        self.assertTrue(protects(applied(SPRAY, Rate(0.39, LABEL.unit)), rows, "dollar_spot"), "2.5 % short is let pass")
 
     def test_a_label_with_one_end_or_none(self) -> None:
         one = cover_of(sprayed(0, (28, None)), FIRST, NONE + 1)

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from datetime import date, datetime, timedelta
 
 from core.days import day
+from core.label.match import lists
 from core.label.targets import TARGETS
 from core.rates.product import Kind
 from core.season.choose import Choice, Wanted, choices
@@ -19,7 +20,7 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.schools import candidates
-from greenmeasure.sky.watching import Watched, all_watched, covers_of, listed_for, outlook_of, series_of
+from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, series_of
 from greenmeasure.sky.weather import Known, recent, station_of
 
 GRAVE = {State.LATE: 0, State.DUE: 1, State.COMING: 2}
@@ -171,8 +172,7 @@ def shelf_of(club: Club) -> list[Card]:
 
 def listed_somewhere(club: Club, disease: str) -> bool:
     """Whether any product on the shelf lists a disease."""
-    kept = {c.product.name for c in shelf_of(club) if c.core.kind is Kind.FUNGICIDE}
-    return any(disease in found for name, found in listed_for(club).items() if name in kept)
+    return any(lists(row, disease) for c in shelf_of(club) if c.core.kind is Kind.FUNGICIDE for row in c.label_rows)
 
 
 def name_of(disease: str) -> str:

@@ -90,7 +90,9 @@ def _sentence(lines: list[DueLineOut], more: int, fresh: str) -> str:
 
 
 def _when(w: DueWindowOut) -> str:
-    return f"The first hours fit for it are now: {w.text}." if w.verdict in ("go", "mind") else f"The best hours are {w.text}."
+    if w.verdict in ("go", "mind"):
+        return f"The hours are fit now, until {w.text.split(' to ')[-1]}."
+    return f"The best hours are {w.text}."
 
 
 # --- one line ---------------------------------------------------------------------------------------------------

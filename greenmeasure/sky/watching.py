@@ -10,9 +10,9 @@ from core.disease.hosts import diseases_of
 from core.disease.model import Model, Series
 from core.disease.registry import MODELS, of_disease
 from core.disease.threshold import Care, Threshold, threshold_of
+from core.label.rules import Row
 from core.rates.product import Kind
-from core.season.choose import lists
-from core.season.cover import Cover, cover_of
+from core.season.cover import Cover, cover_of, protects
 from core.season.due import Outlook
 from core.season.history import Applied
 from greenmeasure.accounts.models import Club
@@ -83,20 +83,19 @@ def seen_lately(club: Club) -> dict[tuple[int, str], date]:
 
 
 @kept
-def listed_for(club: Club) -> dict[str, set[str]]:
-    """By a product's name, the diseases that its label lists."""
-    found: dict[str, set[str]] = {}
+def fungicide_rows(club: Club) -> dict[str, tuple[Row, ...]]:
+    """By a fungicide's name, all rows of its labels, of cards that were put away too."""
+    found: dict[str, tuple[Row, ...]] = {}
     for card in cards(club).values():
         if card.core.kind is Kind.FUNGICIDE:
-            here = {d for d in {m.disease for m in MODELS.values()} if any(lists(r, d) for r in card.label_rows)}
-            found.setdefault(card.product.name, set()).update(here)
+            found[card.product.name] = (*found.get(card.product.name, ()), *card.label_rows)
     return found
 
 
 def covers_of(club: Club, history: Iterable[Applied], disease: str, outlook: Outlook) -> list[Cover]:
     """The covers of a ground's fungicides against a disease, oldest first."""
-    listed = listed_for(club)
-    against = [a for a in history if a.kind is Kind.FUNGICIDE and disease in listed.get(a.product, set())]
+    rows = fungicide_rows(club)
+    against = [a for a in history if a.kind is Kind.FUNGICIDE and protects(a, rows.get(a.product, ()), disease)]
     found = [c for a in against if (c := cover_of(a, outlook.first, outlook.pressure))]
     return sorted(found, key=lambda c: c.on)
 

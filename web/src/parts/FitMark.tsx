@@ -28,14 +28,14 @@ const Mark = styled.span<{ $tone: string }>`
   }
 `;
 
-/** Go, mind, wait or no: a word, a shape and a colour together. */
-export function FitMark({ verdict }: { verdict: Verdict }) {
+/** Go, mind, wait or no: a word, a shape and a colour together; `bare` where the words beside it say it. */
+export function FitMark({ verdict, bare }: { verdict: Verdict; bare?: boolean }) {
   return (
     <Mark $tone={tones[verdict]} data-verdict={verdict}>
       <svg viewBox="0 0 24 24" aria-hidden>
         <path d={shapes[verdict]} />
       </svg>
-      {words[verdict]}
+      {!bare && words[verdict]}
     </Mark>
   );
 }

@@ -201,9 +201,9 @@ export function SeasonStrip({ strip, picked, onPick }: Props) {
               {lane.under && (
                 <text x={0} y={tops[i]! + 29}>
                   {short(lane.under, 21)}
-                  {lane.side?.(tops[i]!)}
                 </text>
               )}
+              {lane.side?.(tops[i]!)}
             </g>
           ))}
         </Sheet>

@@ -13,7 +13,7 @@ export function FitNote({ area, product }: { area: number; product: number }) {
   return (
     <Section title="When">
       <p>
-        <FitMark verdict={fit.data.verdict} /> {fit.data.sentence}
+        <FitMark verdict={fit.data.verdict} bare /> {fit.data.sentence}
       </p>
       {fit.data.fresh.state === "stale" && <Hint>{fit.data.fresh.sentence}</Hint>}
       <p>

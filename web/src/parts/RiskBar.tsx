@@ -1,6 +1,6 @@
 import styled from "styled-components";
 import { t } from "../app/theme";
-import { css } from "./ramp";
+import { riskInk } from "./ramp";
 
 const Box = styled.svg`
   display: block;
@@ -46,7 +46,7 @@ export function RiskBar({ share, peak, text }: Props) {
           y={6}
           height={11}
           width={Math.max(1, at(share) - 2)}
-          fill={css(Math.min(share, 1.6) * 1.2)}
+          style={{ fill: riskInk(share) }}
           stroke={t.rule}
           strokeWidth={0.4}
         />

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { t } from "../app/theme";
 import { dayOf, daysTo } from "./days";
-import { css } from "./ramp";
+import { riskInk } from "./ramp";
 
 type Strip = Schemas["StripOut"];
 type Day = Schemas["DayOfWeatherOut"];
@@ -408,7 +408,7 @@ function Risk({ risk, strip, first, x, step, top }: RiskProps) {
             width={Math.max(1, step - 1)}
             y={y(s)}
             height={top + 42 - y(s)}
-            fill={css(Math.min(s, 1.6) * 1.2)}
+            style={{ fill: riskInk(s) }}
             stroke={t.rule}
             strokeWidth={0.3}
           />

@@ -29,3 +29,10 @@ export const css = (share: number) => `rgb(${shade(share).join(" ")})`;
 
 /** The colours of all bytes a map is sent in, hundredths of the rate. */
 export const table = Array.from({ length: 256 }, (_, i) => shade(i / 100));
+
+/**
+ * The colour of a risk by its share of the threshold: ever stronger ink against the paper of the theme, so that a high risk
+ * stands out by day and in the dark.
+ */
+export const riskInk = (share: number) =>
+  `color-mix(in oklab, var(--accent) ${Math.round(Math.min(1, share / 1.25) * 100)}%, var(--mix))`;

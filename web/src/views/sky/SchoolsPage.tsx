@@ -12,7 +12,7 @@ import { Ledger } from "../../parts/Ledger";
 import { Fault } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
-import { css } from "../../parts/ramp";
+import { riskInk } from "../../parts/ramp";
 import { Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { useAreaPick } from "./AreaPick";
@@ -185,7 +185,7 @@ function Chart({ found }: { found: Schemas["SchoolsOut"] }) {
               width={Math.max(1, x(1) - x(0) - 0.4)}
               y={y(s)}
               height={150 - y(s)}
-              fill={css(Math.min(s, 1.6) * 1.2)}
+              style={{ fill: riskInk(s) }}
             />
           ),
         )}

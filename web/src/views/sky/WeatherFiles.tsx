@@ -29,6 +29,9 @@ const Drop = styled.label`
   padding: 24px;
   max-width: 60ch;
   cursor: pointer;
+  input {
+    font: inherit;
+  }
   &:focus-within {
     outline: 2px solid ${t.accent};
   }

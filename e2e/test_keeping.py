@@ -158,7 +158,11 @@ class Empty(BrowserTest):
         ("shelf", "The shelf is empty", "Add a product"), ("kit", "No machines yet", "Add a machine"),
         ("reckon", "nothing to reckon with", "Add an area"), ("reckon/back", "nothing to reckon with", "Add an area"),
         ("reckon/compare", "nothing to reckon with", "Add an area"), ("round", "No round", None),
-        ("book", "The book is empty", None),
+        ("book", "The book is empty", None), ("sky", "No weather comes in yet", "Set up a station"),
+        ("sky/hours", "When can it go down", None), ("sky/clocks", "No growth regulator", None),
+        ("sky/schools", "Spray by the calendar", None), ("sky/watch", "How is each area watched", None),
+        ("sky/station", "Where does your weather come from", None), ("sky/files", "Bring in a file", None),
+        ("sky/long", "All the hours", None), ("season", "Nothing is known to be due", None),
     )  # fmt: skip
 
     def test_every_place_leads_on_at_both_widths(self) -> None:

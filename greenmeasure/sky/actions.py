@@ -17,7 +17,7 @@ from core.weather.sun import place_of
 from core.weather.wetness import Wetness
 from greenmeasure.accounts.models import Club, User
 from greenmeasure.common import clock
-from greenmeasure.common.errors import Faults, Missing
+from greenmeasure.common.errors import Conflict, Faults, Missing
 from greenmeasure.common.schemas import signed_in
 from greenmeasure.ground.models import Area
 from greenmeasure.sky.models import HandReading, Rhythm, Scouting, Station, Watch
@@ -61,10 +61,10 @@ def save_station(club: Club, data: StationIn, station: Station | None = None) ->
 
 
 def station_in(club: Club) -> Station:
-    """The club's station. Raises Missing."""
+    """The club's station. Raises Conflict where it has none yet."""
     found = Station.objects.of(club).kept().order_by("pk").first()
     if found is None:
-        raise Missing("station")
+        raise Conflict("There is no station yet that the hours could belong to. Set one up first, under Sky, Station.")
     return found
 
 
@@ -99,7 +99,8 @@ def add_by_hand(club: Club, user: User, data: HandIn) -> HandReading:
 
     Raises:
         InputError: a day to come, a unit that is none of the kind's, or a value that cannot be.
-        Missing: no station, or no such area.
+        Conflict: there is no station yet.
+        Missing: no such area.
     """
     station, area = station_in(club), Area.objects.one(club, data.area_id) if data.area_id else None
     zone = ZoneInfo(club.time_zone)

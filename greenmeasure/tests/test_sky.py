@@ -133,7 +133,7 @@ class Fetching(SkyTest):
         sky = self.ask("GET", "sky")
         self.assertIn("set up a station", sky["sentence"])
         self.assertEqual(self.ask("GET", f"sky/strip?area_id={self.area.pk}")["days"], [])
-        self.ask("POST", "sky/station/fetch", expect=404)
+        self.assertIn("Set one up first", self.ask("POST", "sky/station/fetch", expect=409)["message"])
 
 
 class Stations(SkyTest):

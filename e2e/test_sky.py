@@ -228,6 +228,8 @@ class Due(SkyBrowser):
         self.button("Make it a round").click()
         self.page.wait_for_url(re.compile(r"/round/\d+"))
         expect(self.page.get_by_text("0.3 fl oz/1000 ft²").first).to_be_visible()
+        self.page.get_by_role("button", name=re.compile("Take .* mph and .* °F from Harbour mast")).click()
+        expect(self.page.get_by_role("textbox", name="Wind", exact=True)).to_have_value(re.compile("mph"))
         self.go("season")
         expect(self.page.get_by_role("link", name="A round is under way")).to_be_visible()
 
@@ -236,6 +238,8 @@ class Due(SkyBrowser):
         self.go(f"season/{area}/dollar_spot")
         self.button("Plan it for these hours").click()
         expect(self.page.get_by_role("note").filter(has_text="Planned")).to_be_visible()
+        self.go(f"sky?area={area}")
+        expect(self.page.locator("[data-job=planned]")).to_have_count(1)
         with patch("greenmeasure.common.clock.now", return_value=NOW + timedelta(days=3)):
             self.go("season")
             expect(self.page.get_by_text(re.compile("and missed: .* unprotected until the next window"))).to_be_visible()

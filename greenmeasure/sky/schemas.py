@@ -16,7 +16,10 @@ Number = float | str
 
 
 class FreshOut(Out):
-    """How fresh the weather is. `state` none where nothing is known; `problem` is why the last asking failed, if it did."""
+    """How fresh the weather is. `state` none where nothing is known; `problem` is why the last asking failed, if it did.
+
+    `air` and `wind` are those of this hour in words, empty where they are not known or the weather is old.
+    """
 
     state: Literal["fresh", "stale", "none"]
     sentence: str
@@ -24,6 +27,8 @@ class FreshOut(Out):
     last: datetime | None
     issued: datetime | None
     problem: str
+    air: str = ""
+    wind: str = ""
 
 
 class DayOfWeatherOut(Out):

@@ -22,12 +22,14 @@ from greenmeasure.book.queries import history
 from greenmeasure.common import clock
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.queries import area_of
+from greenmeasure.season.models import Planned
 from greenmeasure.sky.clocks import clocks_of
 from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.schemas import (
     CoverOut,
     DayOfWeatherOut,
     ExplainOut,
+    JobOnStripOut,
     LongOut,
     ScoutOut,
     SkyDayOut,
@@ -69,7 +71,7 @@ def strip(club: Club, area_id: int, weeks: int) -> StripOut:
         days=days_out(known, first, last, club.us),
         risks=[_risk(w, series, known, first, last, scouts, every[w.disease]) for w in watched(area)],
         covers=_covers(every, begin), scouts=[scout_out(s) for s in scouts if s.on >= begin],
-        clocks=clocks_of(club, area, known), jobs=[],
+        clocks=clocks_of(club, area, known), jobs=_jobs(club, area_id, now),
     )  # fmt: skip
 
 
@@ -126,6 +128,15 @@ def _covers(every: dict[str, list[Cover]], begin: date) -> list[CoverOut]:
         )
         for pairs in found.values() for c in [pairs[0][1]]
     ]  # fmt: skip
+
+
+def _jobs(club: Club, area_id: int, now: datetime) -> list[JobOnStripOut]:
+    """Windows that were picked for an area and still stand."""
+    found = Planned.objects.filter(club=club, area_id=area_id, dropped_at=None).select_related("product").order_by("begin")
+    return [
+        JobOnStripOut(on=clock.local_day(club, p.begin), text=p.product.name, state="missed" if p.end <= now else "planned")
+        for p in found
+    ]
 
 
 def scouts_of(club: Club, area_id: int) -> list[Scouting]:

@@ -1,9 +1,11 @@
 """Weather at the border: how fresh it is, and hours as one says them."""
 
 from datetime import datetime, timedelta
+from math import isnan
 from zoneinfo import ZoneInfo
 
 from core.units import show_number
+from core.weather.words import told
 from greenmeasure.sky.models import Station
 from greenmeasure.sky.schemas import FreshOut
 from greenmeasure.sky.weather import STALE_FORECAST, STALE_HOURS, Known
@@ -32,11 +34,18 @@ def fresh_out(station: Station | None, known: Known | None, at: datetime) -> Fre
     sentence = f"{'Old weather: ' if old else ''}{'; '.join(said)}."
     if old:
         sentence = sentence.replace("Old weather: M", "Old weather: m")
-    told = " ".join(x for x in (sentence, _set_off(station), problem) if x)
+    words = " ".join(x for x in (sentence, _set_off(station), problem) if x)
     return FreshOut(
-        state="stale" if late else "fresh", sentence=told, station=station.name,
-        last=known.last, issued=known.issued, problem=problem,
+        state="stale" if late else "fresh", sentence=words, station=station.name,
+        last=known.last, issued=known.issued, problem=problem, air="" if old else _here(known, "air", at),
+        wind="" if old else _here(known, "wind", at),
     )  # fmt: skip
+
+
+def _here(known: Known, name: str, at: datetime) -> str:
+    """A field of this hour in the club's words; empty where it is not known."""
+    value = float(getattr(known.hours, name)[known.now_at(at)])
+    return "" if isnan(value) else told(name, value, known.station.club.us)
 
 
 def _set_off(station: Station) -> str:

@@ -164,6 +164,15 @@ export function SeasonStrip({ strip, picked, onPick }: Props) {
       name: c.product,
       draw: (top: number) => <Cover cover={c} first={first} count={days.length} x={x} top={top} />,
     })),
+    ...(strip.jobs.length
+      ? [
+          {
+            height: 26,
+            name: "Planned",
+            draw: (top: number) => <Jobs strip={strip} first={first} x={x} step={step} top={top} />,
+          },
+        ]
+      : []),
     ...strip.clocks
       .filter((c) => c.track.length > 0)
       .map((c) => ({
@@ -463,6 +472,28 @@ function Cover({ cover, first, count, x, top }: CoverProps) {
 }
 
 const short = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+
+/** Windows that somebody picked; a missed one is crossed out. */
+function Jobs({ strip, first, x, step, top }: Omit<Lane, "days"> & { strip: Strip; first: string }) {
+  return (
+    <g>
+      <path className="axis" d={`M${LEFT} ${top + 11}H${RIGHT}`} />
+      {strip.jobs
+        .map((j) => ({ ...j, at: x(daysTo(first, j.on)) + step / 2 }))
+        .filter((j) => j.at >= LEFT && j.at <= RIGHT)
+        .map((j) => (
+          <g key={`${j.on} ${j.text}`} data-job={j.state}>
+            <path className="clean" d={`M${j.at} ${top + 4}l7 7l-7 7l-7-7z`}>
+              <title>{`${j.text}, ${j.state}`}</title>
+            </path>
+            {j.state === "missed" && (
+              <path className="limit" d={`M${j.at - 8} ${top + 3}l16 16m0-16l-16 16`} />
+            )}
+          </g>
+        ))}
+    </g>
+  );
+}
 
 interface ClockProps extends Omit<Lane, "days"> {
   clock: Schemas["ClockOut"];

@@ -5,4 +5,5 @@ export const areaParts = (club: string, id: number, may: boolean) => [
   { to: `/c/${club}/ground/${id}/measure`, text: "Measure it again" },
   { to: `/c/${club}/ground/${id}/soil`, text: "Soil pH" },
   { to: `/c/${club}/ground/${id}/water`, text: "Water" },
+  { to: `/c/${club}/sky?area=${id}`, text: "Sky" },
 ];

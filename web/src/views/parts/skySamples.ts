@@ -30,7 +30,7 @@ const clock: Schemas["ClockOut"] = {
 }; // prettier-ignore
 
 const fresh = (state: Schemas["FreshOut"]["state"], sentence: string): Schemas["FreshOut"] => ({
-  state, sentence, station: state === "none" ? "" : "A mast", last: null, issued: null, problem: "",
+  state, sentence, station: state === "none" ? "" : "A mast", last: null, issued: null, problem: "", air: "", wind: "",
 }); // prettier-ignore
 
 const strip: Schemas["StripOut"] = {
@@ -40,7 +40,8 @@ const strip: Schemas["StripOut"] = {
   covers: [{
     product: "A fungicide", codes: "FRAC 7", on: on(8), least: on(14), until: on(18), most: on(22), against: ["Dollar spot"], sentence: "",
   }],
-  scouts: [scout(1, 12, true), scout(2, 20, false)], clocks: [clock], jobs: [],
+  scouts: [scout(1, 12, true), scout(2, 20, false)], clocks: [clock],
+  jobs: [{ on: on(19), text: "A fungicide", state: "missed" }, { on: on(24), text: "A fungicide", state: "planned" }],
 }; // prettier-ignore
 
 const fits = ["no", "go", "mind", "unknown"] as const;

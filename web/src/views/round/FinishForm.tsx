@@ -1,6 +1,7 @@
 import { useNavigate } from "react-router";
 import { api, read, type Schemas } from "../../api/client";
 import { useActual, useChange, useProducts } from "../../api/hooks";
+import { useSky } from "../../api/sky";
 import { useDraft } from "../../app/draft";
 import { useClub } from "../../app/session";
 import { say } from "../../app/toast";
@@ -52,6 +53,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     air: "",
     note: "",
   });
+  const mast = useSky().data?.fresh;
   const { lot, ...rest } = value;
   const body: Schemas["FinishIn"] = {
     ...rest,
@@ -159,6 +161,11 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
             />
             <TextField label="Note" name="note" value={value.note} onChange={(note) => change({ note })} />
           </Fields>
+          {mast && mast.air && mast.wind && !value.wind && !value.air && (
+            <Button look="quiet" onPress={() => change({ wind: mast.wind, air: mast.air })}>
+              {`Take ${mast.wind} and ${mast.air} from ${mast.station}`}
+            </Button>
+          )}
           {actual.data && !actual.error && typed && (
             <div style={{ marginTop: 16 }}>
               {actual.data.parts.map((part) => (

@@ -21,7 +21,16 @@ from greenmeasure.common.errors import Conflict, Faults, Missing
 from greenmeasure.common.schemas import signed_in
 from greenmeasure.ground.models import Area
 from greenmeasure.sky.models import HandReading, Rhythm, Scouting, Station, Watch
-from greenmeasure.sky.schemas import HandIn, Number, RhythmIn, ScoutIn, StationIn, WatchIn
+from greenmeasure.sky.schemas import (
+    Number,
+)
+from greenmeasure.sky.station_schemas import (
+    HandIn,
+    RhythmIn,
+    ScoutIn,
+    StationIn,
+    WatchIn,
+)
 
 MOST_OFFSET, MOST_FILL = 20.0, 12
 WEEK = range(7)

@@ -13,7 +13,14 @@ from greenmeasure.accounts.models import Club
 from greenmeasure.common import clock
 from greenmeasure.sky.actions import station_in
 from greenmeasure.sky.keeping import keep_hours
-from greenmeasure.sky.schemas import FaultOut, FieldUnitsOut, KeptOut, MappedColumnIn, MappingIn, TakenOut
+from greenmeasure.sky.station_schemas import (
+    FaultOut,
+    FieldUnitsOut,
+    KeptOut,
+    MappedColumnIn,
+    MappingIn,
+    TakenOut,
+)
 from greenmeasure.sky.words import hour_text
 
 MOST_BYTES = 40_000_000

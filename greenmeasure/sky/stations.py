@@ -20,7 +20,7 @@ from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of
 from greenmeasure.sky.models import Fetch, HandReading, Rhythm, Station, Watch
-from greenmeasure.sky.schemas import (
+from greenmeasure.sky.station_schemas import (
     AsideOut,
     EstimatorOut,
     FetchOut,

@@ -31,7 +31,13 @@ from greenmeasure.shelf.schemas import LotIn, ProductIn
 from greenmeasure.sky.actions import add_by_hand, add_rhythm, add_scouting, save_station, save_watch
 from greenmeasure.sky.keeping import keep_forecast, keep_hours
 from greenmeasure.sky.models import Scouting, Station
-from greenmeasure.sky.schemas import HandIn, RhythmIn, ScoutIn, StationIn, WatchIn
+from greenmeasure.sky.station_schemas import (
+    HandIn,
+    RhythmIn,
+    ScoutIn,
+    StationIn,
+    WatchIn,
+)
 from greenmeasure.water.actions import keep_audit
 from greenmeasure.water.schemas import AuditIn
 from sims import climate, soil_probe

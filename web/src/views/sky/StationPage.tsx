@@ -1,40 +1,24 @@
-import { useState } from "react";
 import { Link } from "react-router";
-import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useAreas } from "../../api/hooks";
-import { useAddReading, useFetchNow, useRemoveReading, useSaveStation, useStation } from "../../api/sky";
-import { useDraft } from "../../app/draft";
+import { useFetchNow, useStation } from "../../api/sky";
 import { useClub, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
-import { DateField, todayHere } from "../../parts/DateField";
 import { Hint } from "../../parts/Field";
-import { Form } from "../../parts/Form";
 import { FreshLine } from "../../parts/FreshLine";
 import { Ledger } from "../../parts/Ledger";
 import { Fault } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
-import { PickField } from "../../parts/PickField";
-import { QuantityField } from "../../parts/QuantityField";
-import { Bar, Fields, Section } from "../../parts/Section";
+import { Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
-import { Switch } from "../../parts/Switch";
-import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
 import { skyParts } from "./skyParts";
+import { ByHand } from "./ByHand";
+import { Scroll } from "./Scroll";
+import { stamp } from "./stamp";
+import { StationForm } from "./StationForm";
 
 type Station = Schemas["StationOut"];
-
-const Scroll = styled.div`
-  max-height: 320px;
-  overflow: auto;
-`;
-
-const stamp = (at: string, zone: string) =>
-  new Date(at).toLocaleString("en-GB", {
-    day: "numeric", month: "short", hour: "2-digit", minute: "2-digit", timeZone: zone,
-  }); // prettier-ignore
 
 /** Where weather comes from, how it went, and what was left out of it. */
 export function StationPage() {
@@ -76,7 +60,7 @@ export function StationPage() {
               </p>
             </Section>
           )}
-          {may && <Setup key={data.station?.id ?? 0} all={data} />}
+          {may && <StationForm key={data.station?.id ?? 0} all={data} />}
           {data.station && <LeftOut station={data.station} zone={club.time_zone} />}
         </Page>
       )}
@@ -165,247 +149,5 @@ function LeftOut({ station: s, zone }: { station: Station; zone: string }) {
         </Section>
       )}
     </>
-  );
-}
-
-// --- by hand -------------------------------------------------------------------------------------------------
-
-const kinds = [
-  { key: "rain", text: "Rain gauge", note: "for the whole of that day" },
-  { key: "soil", text: "Soil thermometer, at 5 cm (2 in)" },
-  { key: "wet", text: "Leaf, wet or dry" },
-  { key: "snow", text: "Snow lying" },
-];
-
-function ByHand({ all }: { all: Schemas["StationsOut"] }) {
-  const club = useClub();
-  const areas = useAreas();
-  const add = useAddReading();
-  const remove = useRemoveReading();
-  const first = (kind: string) => all.hand_units[kind]?.[0]?.name ?? "";
-  const blank = {
-    kind: "rain",
-    value: { value: "", unit: first("rain") },
-    on: todayHere(),
-    clock: "08:00",
-    area: "",
-  };
-  const [v, setV] = useState(blank);
-  const change = (part: Partial<typeof blank>) => setV((now) => ({ ...now, ...part }));
-  const keep = () =>
-    add.mutate(
-      {
-        kind: v.kind as "rain", value: v.value, on: v.on, clock: v.kind === "rain" ? null : v.clock,
-        area_id: v.area ? Number(v.area) : null,
-      }, // prettier-ignore
-      {
-        onSuccess: (made) => {
-          setV({ ...v, value: { ...v.value, value: "" } });
-          say(`${made.kind_text} ${made.text} is kept.`, () => remove.mutate(made.id));
-        },
-      },
-    );
-  return (
-    <Section title="Read by hand">
-      <Form label="A reading by hand" error={add.error} onSubmit={keep}>
-        <Fields $columns={3}>
-          <PickField
-            label="What"
-            name="kind"
-            value={v.kind}
-            options={kinds}
-            onChange={(kind) =>
-              change({ kind, value: { value: "", unit: kind === "wet" ? "" : first(kind) } })
-            }
-          />
-          {v.kind === "wet" ? (
-            <PickField
-              label="It was"
-              name="value"
-              value={v.value.value || null}
-              options={[
-                { key: "wet", text: "Wet" },
-                { key: "dry", text: "Dry" },
-              ]}
-              onChange={(value) => change({ value: { value, unit: "" } })}
-            />
-          ) : (
-            <QuantityField
-              label="It read"
-              name="value"
-              value={v.value}
-              units={(all.hand_units[v.kind] ?? []).map((u) => ({ key: u.name, text: u.text }))}
-              onChange={(value) => change({ value })}
-            />
-          )}
-          <DateField label="On" name="on" value={v.on} onChange={(on) => change({ on })} />
-          {v.kind !== "rain" && (
-            <TextField
-              label="At"
-              name="clock"
-              value={v.clock}
-              onChange={(clock) => change({ clock })}
-              input={{ type: "time" }}
-            />
-          )}
-          <PickField
-            label="Where"
-            name="area_id"
-            value={v.area}
-            options={[
-              { key: "", text: "At the station" },
-              ...(areas.data?.areas ?? []).map((a) => ({ key: String(a.id), text: a.name })),
-            ]}
-            onChange={(area) => change({ area })}
-          />
-        </Fields>
-        <Bar style={{ marginTop: 14 }}>
-          <Button type="submit" isDisabled={add.isPending}>
-            Keep the reading
-          </Button>
-        </Bar>
-        <Fault error={add.error} besides={["kind", "value", "on", "clock", "area_id"]} />
-      </Form>
-      {all.station && all.station.by_hand.length > 0 && (
-        <Scroll style={{ marginTop: 14 }} tabIndex={0} role="group" aria-label="Readings by hand">
-          <Ledger>
-            <tbody>
-              {all.station.by_hand.map((r) => (
-                <tr key={r.id}>
-                  <td className="day">
-                    {stamp(r.at, club.time_zone)
-                      .split(", ")
-                      .slice(0, r.kind === "rain" ? 1 : 2)
-                      .join(", ")}
-                  </td>
-                  <td>
-                    {r.kind_text}: {r.text}
-                    {r.area && <span className="soft"> on {r.area}</span>}
-                  </td>
-                  <td className="soft wide">{r.by}</td>
-                  <td className="figure">
-                    <Button
-                      look="quiet"
-                      aria-label={`Take back ${r.kind_text.toLowerCase()} ${r.text}`}
-                      onPress={() => remove.mutate(r.id)}
-                    >
-                      Take back
-                    </Button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Ledger>
-        </Scroll>
-      )}
-    </Section>
-  );
-}
-
-// --- setting it up -------------------------------------------------------------------------------------------
-
-function Setup({ all }: { all: Schemas["StationsOut"] }) {
-  const club = useClub();
-  const s = all.station;
-  const save = useSaveStation();
-  const draft = useDraft(`${club.slug}/sky/station`, {
-    name: s?.name ?? "",
-    url: s?.url ?? "",
-    probe_url: s?.probe_url ?? "",
-    latitude: s?.latitude ?? "",
-    longitude: s?.longitude ?? "",
-    off_site: s?.off_site ?? false,
-    offset: s?.offset ?? "0",
-    wetness: s?.wetness ?? "humidity",
-    fill: String(s?.fill ?? 3),
-  });
-  const { value: v, change } = draft;
-  const keep = () =>
-    save.mutate(
-      { ...v, fill: Number(v.fill) || 0 },
-      {
-        onSuccess: () => {
-          draft.clear();
-          say("The station is set up.");
-        },
-      },
-    );
-  return (
-    <Section title={s ? "The station" : "Set up the station"}>
-      <Form label="The station" error={save.error} onSubmit={keep}>
-        <Fields>
-          <TextField
-            label="Name"
-            name="name"
-            value={v.name}
-            onChange={(name) => change({ name })}
-            hint="By where it stands"
-          />
-          <TextField
-            label="Address of its service"
-            name="url"
-            value={v.url}
-            onChange={(url) => change({ url })}
-            hint="Empty where weather comes from files and by hand alone"
-          />
-          <TextField
-            label="Latitude"
-            name="latitude"
-            value={v.latitude}
-            onChange={(latitude) => change({ latitude })}
-            hint="Degrees north; for daylight"
-          />
-          <TextField
-            label="Longitude"
-            name="longitude"
-            value={v.longitude}
-            onChange={(longitude) => change({ longitude })}
-            hint="Degrees east; west is below zero"
-          />
-          <TextField
-            label="Address of its soil probe"
-            name="probe_url"
-            value={v.probe_url}
-            onChange={(probe_url) => change({ probe_url })}
-          />
-          <PickField
-            label="Wet leaves are told by"
-            name="wetness"
-            value={v.wetness}
-            options={all.wetness.map((w) => ({ key: w.name, text: w.text }))}
-            onChange={(wetness) => change({ wetness })}
-          />
-          <TextField
-            label="Added to its humidity, in %"
-            name="offset"
-            value={v.offset}
-            onChange={(offset) => change({ offset })}
-            hint="A canopy is moister than an airport; found by a logger on your turf"
-          />
-          <TextField
-            label="Gaps read across, in hours"
-            name="fill"
-            value={v.fill}
-            onChange={(fill) => change({ fill })}
-            input={{ inputMode: "numeric" }}
-            hint="Rain and wetness are never filled"
-          />
-        </Fields>
-        <div style={{ marginTop: 12 }}>
-          <Switch value={v.off_site} onChange={(off_site) => change({ off_site })}>
-            It stands off the site, as an airport’s does
-          </Switch>
-        </div>
-        <Fault
-          error={save.error}
-          besides={["name", "url", "probe_url", "latitude", "longitude", "offset", "wetness", "fill"]}
-        />
-        <Bar>
-          <Button type="submit" look={s ? "plain" : "main"} isDisabled={save.isPending}>
-            {s ? "Save the station" : "Set it up"}
-          </Button>
-        </Bar>
-      </Form>
-    </Section>
   );
 }

@@ -107,7 +107,7 @@ def line_out(club: Club, p: Proposal, known: Known, choice: Choice | None = None
     return DueLineOut(
         key=p.key, kind="disease", area_id=p.area.pk, area=p.area.name, disease=p.disease,
         title=f"{name_of(p.disease)} on {p.area.name}", state=cast(StateName, p.due.state.value), state_text=STATES[p.due.state],
-        by=p.due.by, by_text=by_text(p.due.by, today), why=p.due.why, delay=p.due.delay, curative=p.due.curative,
+        by=p.due.by, by_text=by_text(p.due.by, today), why=p.due.why, delay=p.due.delay, curative=p.due.curative and not p.zones,
         product_id=card.product.pk if card else None, product=card.product.name if card else "",
         rate=str(pick.rate) if pick else "", amount=str(pick.amount) if pick and pick.amount else "", cost=_cost(club, pick),
         zones=_zones(club, p, pick, today),

@@ -56,14 +56,22 @@ def risk_out(club: Club, w: Watched, known: Known, today: int) -> RiskOut:
     until = max((c.until for c in covers), default=None) if covered[today] else None
     state = risk_of(value, outside, limit)
     on = days.day(today + worst)
+    limit_text = "" if w.model.yes_or_no else threshold_text(w)
     return RiskOut(
         area_id=w.area.pk, area=w.area.name, disease=w.disease, name=TARGETS[w.disease].name, model=w.model.name,
-        tier=w.model.tier.text, now=state.value, now_text=value_text(w.model, value) if not np.isnan(value) else state.text,
+        tier=w.model.tier.text, now=state.value, now_text=_told(w, value) if not np.isnan(value) else state.text,
         share=None if np.isnan(value) else round(value / limit, 4), peak=peak_state.value,
-        peak_text=value_text(w.model, peak), peak_share=None if np.isnan(peak) else round(peak / limit, 4),
-        peak_day="today" if worst == 0 else f"{on:%a} {on.day}", threshold=threshold_text(w), covered_until=until,
+        peak_text=_told(w, peak), peak_share=None if np.isnan(peak) else round(peak / limit, 4),
+        peak_day="today" if worst == 0 else f"{on:%a} {on.day}", threshold=limit_text, covered_until=until,
         sentence=_said(state, peak_state, until, worst),
     )  # fmt: skip
+
+
+def _told(w: Watched, value: float) -> str:
+    """A value in words; of a model that only says yes or no, what that is."""
+    if w.model.yes_or_no:
+        return w.model.unit if value >= 1 else "not yet"
+    return value_text(w.model, value)
 
 
 def _said(now: Risk, peak: Risk, until: date | None, worst: int) -> str:

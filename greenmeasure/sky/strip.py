@@ -104,9 +104,10 @@ def _risk(w: Watched, series: dict[str, Series], known: Known, first: int, last:
     days = known.weather.days
     reports = [Report(s.on, s.seen, s.severity) for s in scouts if s.disease == w.disease]
     held = score(days.first, found.values, limit, reports, covered_days(covers, days.first, len(days)))
+    limit_text = threshold_text(w) if w.model.yes_or_no else f"at {threshold_text(w)}"
     return StripRiskOut(
         disease=w.disease, name=TARGETS[w.disease].name, model=w.model.key, model_name=w.model.name, tier=w.model.tier.text,
-        source=w.model.source, valid=w.model.valid, threshold=threshold_text(w), why=w.threshold.why,
+        source=w.model.source, valid=w.model.valid, threshold=limit_text, why=w.threshold.why,
         shares=[None if np.isnan(v) else round(float(v) / limit, 4) for v in values],
         texts=[value_text(w.model, float(v)) for v in values],
         states=[risk_of(float(v), bool(o), limit).value for v, o in zip(values, outside, strict=True)],

@@ -171,7 +171,7 @@ class Watching(SkyTest):
         self.watch("dollar_spot", model="mills_rothwell")
         strip = self.ask("GET", f"sky/strip?area_id={self.area.pk}")
         mine = next(r for r in strip["risks"] if r["disease"] == "dollar_spot")
-        self.assertEqual((mine["model"], mine["threshold"]), ("mills_rothwell", "3 days of the last 7"))
+        self.assertEqual((mine["model"], mine["threshold"]), ("mills_rothwell", "at 3 days of the last 7"))
         for body, field in (({"model": "nutter"}, "model"), ({"own": "0"}, "own"), ({"own": "140"}, "own")):
             self.assertIn(field, self.faults("PUT", f"sky/areas/{self.area.pk}/watch/dollar_spot", body))
 

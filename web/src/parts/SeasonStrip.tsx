@@ -151,7 +151,7 @@ export function SeasonStrip({ strip, picked, onPick }: Props) {
     ...risks.map((r) => ({
       height: 44,
       name: r.name,
-      under: `at ${r.threshold}`,
+      under: r.threshold,
       draw: (top: number) => <Risk risk={r} strip={strip} first={first} x={x} step={step} top={top} />,
     })),
     ...strip.covers.map((c) => ({
@@ -233,7 +233,7 @@ export function SeasonStrip({ strip, picked, onPick }: Props) {
             />
           )}
           {ahead >= 0 && (
-            <text x={x(days.length)} y={9} textAnchor="end">
+            <text x={x(days.length) - 4} y={height - 8} textAnchor="end">
               foretold
             </text>
           )}

@@ -15,7 +15,7 @@ const shares = Array.from({ length: 28 }, (_, n) =>
 
 const risk = (part: Partial<Schemas["StripRiskOut"]>): Schemas["StripRiskOut"] => ({
   disease: "dollar_spot", name: "Dollar spot", model: "smith_kerns", model_name: "Smith and Kerns", tier: "a published model", source: "",
-  valid: "", threshold: "20 % probability", why: "", shares, texts: shares.map((s) => String(s)), score: "", others: [],
+  valid: "", threshold: "at 20 % probability", why: "", shares, texts: shares.map((s) => String(s)), score: "", others: [],
   states: shares.map((s) => (s === null ? "too_few" : s >= 1 ? "high" : "low")), ...part,
 }); // prettier-ignore
 
@@ -36,7 +36,7 @@ const fresh = (state: Schemas["FreshOut"]["state"], sentence: string): Schemas["
 const strip: Schemas["StripOut"] = {
   area_id: 1, area: "A green", fresh: fresh("fresh", ""), units: { air: "°C", rain: "mm" }, today: 21,
   days: Array.from({ length: 28 }, (_, n) => day(n, n === 9 ? { high: null, low: null, wet: null } : {})),
-  risks: [risk({}), risk({ disease: "rust", name: "Rust", shares: shares.map((s) => s && s * 0.5), threshold: "2 days in a row" })],
+  risks: [risk({}), risk({ disease: "rust", name: "Rust", shares: shares.map((s) => s && s * 0.5), threshold: "at 2 days in a row" })],
   covers: [{
     product: "A fungicide", codes: "FRAC 7", on: on(8), least: on(14), until: on(18), most: on(22), against: ["Dollar spot"], sentence: "",
   }],

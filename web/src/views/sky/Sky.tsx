@@ -137,7 +137,7 @@ function Risks({ risks, quiet, onPick }: RisksProps) {
                     {first.peak_day !== "today" &&
                       first.peak_share !== null &&
                       `; ${first.peak_text} on ${first.peak_day}`}
-                    {`, threshold ${first.threshold}`}
+                    {first.threshold && `, threshold ${first.threshold}`}
                   </div>
                 </td>
                 <td>

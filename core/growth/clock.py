@@ -13,9 +13,10 @@ from enum import StrEnum
 import numpy as np
 from numpy.typing import NDArray
 
+from core.days import day
 from core.errors import InputError
-from core.units import show_number
 from core.weather.degree_days import Base, degree_days
+from core.weather.words import degree_day_sum, warmth
 
 Floats = NDArray[np.float64]
 REBOUND, OVER = 1.5, 3.0
@@ -93,16 +94,17 @@ class Clock:
     def share(self) -> float:
         return self.sum / self.target.sum
 
-    @property
-    def sentence(self) -> str:
-        base = f"base {show_number(self.target.base.celsius)} °C"
-        said = f"{show_number(round(self.sum))} of {show_number(self.target.sum)} °C·d ({base}) since {self.since:%d %b}"
-        holes = f"; {self.missing} days could not be counted" if self.missing else ""
+    def told(self, us: bool) -> str:
+        """The sum with its base and where it stands, in the units of US clubs or of others."""
+        sums = f"{degree_day_sum(self.sum, us)} of {degree_day_sum(self.target.sum, us)}"
+        base = f"base {warmth(self.target.base.celsius, us)}"
         words = {
             Stage.HOLDS: "it holds", Stage.DUE: "it is due", Stage.ENDED: "its hold has ended",
             Stage.REBOUND: "growth is above what it would have been without it", Stage.GONE: "it is over",
         }[self.stage]  # fmt: skip
-        return f"{said}: {words}{holes}."
+        days = "day" if self.missing == 1 else "days"
+        holes = f" {self.missing} {days} could not be counted." if self.missing else ""
+        return f"{sums} ({base}) since {day(self.since)}: {words}.{holes}"
 
 
 def run(first: date, high: Floats, low: Floats, since: date, upto: date, target: Target, foretold: Floats | None = None) -> Clock:

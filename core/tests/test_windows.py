@@ -240,8 +240,9 @@ class Clocks(unittest.TestCase):
         high[3] = np.nan
         found = run(FIRST, high, low, FIRST, FIRST + timedelta(days=8), self.target)
         self.assertEqual((found.sum, found.missing), (140, 1))
-        self.assertIn("1 days could not be counted", found.sentence)
-        self.assertIn("base 0 °C", found.sentence)
+        self.assertIn("1 day could not be counted", found.told(us=False))
+        self.assertIn("base 0 °C", found.told(us=False))
+        self.assertIn("base 32 °F", found.told(us=True))
 
     def test_an_application_ahead_or_before_the_weather(self) -> None:
         assert self.target

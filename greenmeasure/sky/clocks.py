@@ -12,7 +12,7 @@ from core.growth.standing import Calendar, calendar, cautions, target_for
 from core.rates.product import Kind
 from core.season.history import Applied, in_season
 from core.weather.degree_days import degree_days
-from core.weather.words import degree_day_sum, warmth
+from core.weather.words import degree_day_sum
 from greenmeasure.accounts.models import Club
 from greenmeasure.book.queries import history
 from greenmeasure.common import clock as clocks
@@ -94,11 +94,6 @@ def _sentence(found: Clock | None, target: Target | None, by_days: Calendar, us:
         last = f"by {day(by_days.last)}" if by_days.last else ""
         span = " and ".join(x for x in (first, last) if x)
         return f"By the label again {span}." if span else "The label gives no days."
-    sums = f"{degree_day_sum(found.sum, us)} of {degree_day_sum(target.sum, us)} (base {warmth(target.base.celsius, us)})"
-    words = {
-        Stage.HOLDS: "it holds", Stage.DUE: "it is due", Stage.ENDED: "its hold has ended",
-        Stage.REBOUND: "growth is above what it would have been without it", Stage.GONE: "it is over",
-    }[found.stage]  # fmt: skip
     when = ""
     if found.stage is Stage.HOLDS and found.due:
         spread = f", between {day(found.earliest)} and {day(found.latest)}" if found.earliest and found.latest else ""
@@ -108,5 +103,4 @@ def _sentence(found: Clock | None, target: Target | None, by_days: Calendar, us:
     elif found.stage in (Stage.DUE, Stage.ENDED):
         ends = degree_day_sum(REBOUND * target.sum, us)
         when = f" Past {ends} growth rebounds."
-    holes = f" {found.missing} days could not be counted." if found.missing else ""
-    return f"{sums} since {day(found.since)}: {words}.{when}{holes}"
+    return f"{found.told(us)}{when}"

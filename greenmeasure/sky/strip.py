@@ -45,12 +45,6 @@ AHEAD = 7
 FIELD_NAMES = {"air": "Air", "humidity": "Humidity", "rain": "Rain", "wind": "Wind", "soil": "Soil, measured"}
 
 
-def known_of(club: Club) -> Known | None:
-    """What is known of the recent weather of a club."""
-    station = station_of(club)
-    return recent(station) if station else None
-
-
 def strip(club: Club, area_id: int, weeks: int) -> StripOut:
     """The strip of an area over so many weeks back and the days to come."""
     area, now = area_of(club, area_id), clock.now()

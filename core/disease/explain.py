@@ -46,15 +46,21 @@ def _pick(value: float, digits: int = 1) -> str:
     return "not known" if np.isnan(value) else show_number(round(float(value), digits), 5)
 
 
+def _sign(value: float) -> str:
+    return str(value).replace("-", "−")
+
+
 def _smith_kerns(weather: Weather, day: int, us: bool) -> list[Line]:
     air = float(rolling_mean(weather.days.air, 5)[day])
     humidity = float(rolling_mean(weather.days.humidity, 5)[day])
-    logit = -11.4041 + 0.1932 * air + 0.0894 * humidity
-    p = float(dollar_spot_smith_kerns.probability(air, humidity))
+    k = dollar_spot_smith_kerns
+    logit = k.INTERCEPT + k.PER_DEGREE * air + k.PER_PERCENT * humidity
+    p = float(k.probability(air, humidity))
+    terms = f"{k.PER_DEGREE} × {_pick(air, 2)} + {k.PER_PERCENT} × {_pick(humidity, 2)}"
     return [
         ("Mean air of five days", "not known" if np.isnan(air) else _both(air, us)),
         ("Mean humidity of five days", f"{_pick(humidity)} %"),
-        ("Sum", f"−11.4041 + 0.1932 × {_pick(air, 2)} + 0.0894 × {_pick(humidity, 2)} = {_pick(logit, 3)}"),
+        ("Sum", f"{_sign(k.INTERCEPT)} + {terms} = {_pick(logit, 3)}"),
         ("Probability", f"1 ÷ (1 + e^−({_pick(logit, 3)})) = {_pick(p * 100)} %"),
     ]
 
@@ -65,11 +71,16 @@ def _both(celsius: float, us: bool) -> str:
 
 def _fidanza(weather: Weather, day: int, us: bool) -> list[Line]:
     low, humidity = float(weather.days.low[day]), float(weather.days.humidity[day])
-    index = float(brown_patch_fidanza.index(low, humidity))
+    k = brown_patch_fidanza
+    index = float(k.index(low, humidity))
     return [
         ("Lowest air of the day", "not known" if np.isnan(low) else _both(low, us)),
         ("Mean humidity of the day", f"{_pick(humidity)} %"),
-        ("Index", f"−21.5 + 0.15 × {_pick(humidity)} + 1.4 × {_pick(low)} − 0.033 × {_pick(low)}² = {_pick(index, 2)}"),
+        (
+            "Index",
+            f"{_sign(k.INTERCEPT)} + {k.PER_PERCENT} × {_pick(humidity)} + {k.PER_DEGREE} × {_pick(low)} "
+            f"− {-k.PER_SQUARE} × {_pick(low)}² = {_pick(index, 2)}",
+        ),
     ]
 
 

@@ -128,6 +128,11 @@ def rolling_mean(values: Floats, days: int) -> Floats:
     return mean
 
 
+def earlier(values: Floats, days: int) -> Floats:
+    """Each day's value so many days before it; NaN on the first of them."""
+    return np.concatenate([np.full(min(days, len(values)), np.nan), values[:-days]])
+
+
 def rolling_count(flags: Floats, days: int) -> Floats:
     """How many of the last `days` days are flagged (1 or 0); NaN where one of them is not known."""
     return rolling_mean(flags, days) * days

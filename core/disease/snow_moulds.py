@@ -7,7 +7,7 @@ measured snow is not known, unless it was too warm for snow to lie.
 
 import numpy as np
 
-from core.disease.model import Model, Series, Tier, Weather, plain, rolling_mean
+from core.disease.model import Model, Series, Tier, Weather, earlier, plain, rolling_mean
 
 COLD, COLDEST = 6.0, -1.0
 MEAN_OF = 10
@@ -22,7 +22,7 @@ def cold_series(weather: Weather) -> Series:
     """1 on days whose ten-day mean air has fallen to between 6 and −1 °C with no snow lying, the time to spray; else 0."""
     days = weather.days
     mean = rolling_mean(days.air, MEAN_OF)
-    before = np.concatenate([np.full(min(MEAN_OF, len(mean)), np.nan), mean[:-MEAN_OF]])
+    before = earlier(mean, MEAN_OF)
     with np.errstate(invalid="ignore"):
         open_now = (mean <= COLD) & (mean >= COLDEST) & (before > mean) & ~(days.snow > 0)
     return plain(np.where(np.isnan(mean) | np.isnan(before), np.nan, open_now.astype(float)))

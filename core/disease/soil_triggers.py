@@ -8,7 +8,7 @@ from enum import StrEnum
 
 import numpy as np
 
-from core.disease.model import Floats, Model, Tier, plain, rolling_mean
+from core.disease.model import Floats, Model, Tier, earlier, plain, rolling_mean
 from core.weather.soil import of_days
 
 MEMORY = 30
@@ -52,7 +52,7 @@ def open_days(trigger: Trigger, soil: Floats) -> Floats:
         soil: daily soil temperature [°C].
     """
     mean = rolling_mean(soil, trigger.days)
-    before = np.concatenate([np.full(min(trigger.days, len(mean)), np.nan), mean[: -trigger.days]])
+    before = earlier(mean, trigger.days)
     slack = 1e-9
     with np.errstate(invalid="ignore"):
         if trigger.turn is Turn.RISING:

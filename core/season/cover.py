@@ -52,6 +52,11 @@ def pressures(values: Floats, threshold: float) -> Floats:
     return np.clip(np.nan_to_num(share), 0.0, 1.0)
 
 
+def at_risk(values: Floats, threshold: float) -> Flags:
+    """Days on which a model's value is at or over its threshold, in one unit; what is not known is no risk."""
+    return np.asarray(np.nan_to_num(values, nan=-np.inf) >= threshold * (1 - 1e-9))
+
+
 def cover_of(applied: Applied, first: date, pressure: Floats) -> Cover | None:
     """The cover of an application; None where its label gives no interval.
 

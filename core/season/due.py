@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from core.days import day
-from core.season.cover import Cover, covered_days, pressures
+from core.season.cover import Cover, at_risk, covered_days, pressures
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -62,7 +62,7 @@ class Outlook:
     @cached_property
     def risky(self) -> Flags:
         """Days at or over the threshold."""
-        return np.nan_to_num(self.values, nan=-np.inf) >= self.threshold * (1 - 1e-9)
+        return at_risk(self.values, self.threshold)
 
 
 @dataclass(frozen=True)

@@ -4,17 +4,19 @@ Both start from bare turf and know only the weather up to their day. The calenda
 first to its last day; the threshold sprays on the first risk day without cover, and its cover shortens with pressure.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from decimal import Decimal
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
-from core.season.cover import Cover, cover_of, covered_days, pressures
+from core.season.cover import at_risk, cover_of, covered_days, pressures
 from core.season.history import Applied
 
 Floats = NDArray[np.float64]
+Flags = NDArray[np.bool_]
 
 
 @dataclass(frozen=True)
@@ -37,6 +39,16 @@ class Season:
     begin: date
     end: date
 
+    @cached_property
+    def risky(self) -> Flags:
+        """Days at or over the threshold."""
+        return at_risk(self.values, self.threshold)
+
+    @cached_property
+    def pressure(self) -> Floats:
+        """How hard each day presses on a cover, 0 to 1."""
+        return pressures(self.values, self.threshold)
+
 
 def by_calendar(season: Season, spray: Applied, price: Decimal | None) -> School:
     """Every label interval from the season's begin to its end, whatever the weather; the middle of the interval's range."""
@@ -51,27 +63,19 @@ def by_calendar(season: Season, spray: Applied, price: Decimal | None) -> School
 
 def by_threshold(season: Season, spray: Applied, price: Decimal | None) -> School:
     """A spray on each risk day without cover, the season over."""
-    pressure = pressures(season.values, season.threshold)
-    risky = np.nan_to_num(season.values, nan=-np.inf) >= season.threshold * (1 - 1e-9)
     days: list[date] = []
     until = date.min
-    for i in np.flatnonzero(risky):
+    for i in np.flatnonzero(season.risky):
         on = season.first + timedelta(days=int(i))
         if season.begin <= on <= season.end and on > until:
             days.append(on)
-            cover = cover_of(_on(spray, on), season.first, pressure)
+            cover = cover_of(replace(spray, on=on), season.first, season.pressure)
             until = cover.until if cover else on
     return _school(season, spray, days, price)
 
 
-def _on(spray: Applied, on: date) -> Applied:
-    return Applied(on, spray.product, spray.kind, spray.codes, interval=spray.interval)
-
-
 def _school(season: Season, spray: Applied, days: list[date], price: Decimal | None) -> School:
-    pressure = pressures(season.values, season.threshold)
-    covers: list[Cover] = [c for on in days if (c := cover_of(_on(spray, on), season.first, pressure))]
-    risky = np.nan_to_num(season.values, nan=-np.inf) >= season.threshold * (1 - 1e-9)
-    bare = risky & ~covered_days(covers, season.first, len(risky))
+    covers = [c for on in days if (c := cover_of(replace(spray, on=on), season.first, season.pressure))]
+    bare = season.risky & ~covered_days(covers, season.first, len(season.values))
     cost = None if price is None else price * len(days)
-    return School(tuple(days), cost, int(bare.sum()), int(risky.sum()))
+    return School(tuple(days), cost, int(bare.sum()), int(season.risky.sum()))

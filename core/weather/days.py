@@ -12,7 +12,8 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from numpy.typing import NDArray
 
-from core.weather.hours import Hours
+from core.weather.hours import Hours, moment
+from core.weather.wetness import leaf
 
 Floats = NDArray[np.float64]
 ENOUGH = 0.8
@@ -74,7 +75,7 @@ def days_of(found: Hours, zone: ZoneInfo, number: NDArray[np.int64], first: date
     starts = np.searchsorted(number, np.arange(count))
     both = ~np.isnan(found.air) & ~np.isnan(found.humidity)
     known = np.bincount(number, weights=both, minlength=count).astype(np.int64)
-    wetness = found.wet if wet is None else np.where(np.isnan(found.wet), wet, found.wet)
+    wetness = found.wet if wet is None else leaf(found, wet)
 
     def mean(values: Floats) -> Floats:
         held = ~np.isnan(values)
@@ -120,7 +121,7 @@ def clock(found: Hours, zone: ZoneInfo) -> tuple[NDArray[np.int64], NDArray[np.i
 
     The zone is asked twice a week, and in weeks when its offset changes the hour of the change is searched for.
     """
-    start = found.start.astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
+    start = moment(found.start)
 
     def offset(i: int) -> float:
         return _offset(start + timedelta(hours=i), zone)

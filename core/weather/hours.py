@@ -131,6 +131,12 @@ def table(readings: Iterable[Hour]) -> Hours:
     return Hours(np.datetime64(first.replace(tzinfo=None), "h"), **columns, forecast=forecast, aside=tuple(aside))
 
 
+def moment(at: np.datetime64) -> datetime:
+    """A time of a table as a datetime (UTC, aware)."""
+    found: datetime = at.astype("datetime64[s]").astype(datetime)
+    return found.replace(tzinfo=UTC)
+
+
 Part = tuple[NDArray[np.datetime64], Mapping[str, Floats]]
 
 

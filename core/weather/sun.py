@@ -13,7 +13,7 @@ from astral.sun import sunrise, sunset
 from numpy.typing import ArrayLike, NDArray
 
 from core.errors import InputError
-from core.weather.hours import Hours
+from core.weather.hours import Hours, moment
 
 Floats = NDArray[np.float64]
 SOLAR = 0.0820
@@ -39,7 +39,7 @@ def sun_of(on: date, here: Observer, zone: ZoneInfo) -> tuple[datetime, datetime
 
 def light_hours(found: Hours, here: Observer, zone: ZoneInfo) -> NDArray[np.bool_]:
     """Which hours are light for the whole of them; where the sun never sets or never rises, all of them are."""
-    start = found.start.astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
+    start = moment(found.start)
     first, last = (at.astimezone(zone).date() for at in (start, start + timedelta(hours=len(found))))
     light = np.zeros(len(found), dtype=bool)
     for n in range((last - first).days + 1):

@@ -52,6 +52,11 @@ def wet_hours(found: Hours, by: Wetness = Wetness.HUMIDITY) -> Floats:
     return np.where(np.nan_to_num(found.rain) > 0, 1.0, wet)
 
 
+def leaf(found: Hours, estimate: Floats) -> Floats:
+    """Wetness by the hour [share]: as measured, and where nothing was, as estimated."""
+    return np.where(np.isnan(found.wet), estimate, found.wet)
+
+
 def by_humidity(found: Hours) -> Floats:
     """Wet at 90 % humidity and more."""
     return np.where(np.isnan(found.humidity), np.nan, (found.humidity >= HUMID).astype(float))

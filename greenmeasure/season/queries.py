@@ -137,6 +137,8 @@ def _zones(club: Club, p: Proposal, pick: Choice | None, on: date) -> list[str]:
 
 def window_out(club: Club, area: Area, card: Card, known: Known, now: datetime) -> DueWindowOut:
     """The next hours fit for a product on an area."""
+    if not known.reaches(now):
+        return DueWindowOut(verdict="no", begin=None, end=None, text="the forecast does not reach to now", good=False)
     out = outing(club, area, [card], known, now, JOB_HOURS)
     best = out.windows[0] if out.windows else None
     if best is None:
@@ -203,7 +205,7 @@ def _regulators(club: Club, known: Known | None) -> list[DueLineOut]:
         ground, window, why = area.ground, None, c.sentence
         if ground.stress is not Stress.NONE:
             why = f"{why} {ground.name} suffers from {ground.stress.text}: leave it until the turf grows well again."
-        elif known and known.hours.place(clock.now()) < len(known.hours):
+        elif known:
             window = window_out(club, area, card, known, clock.now())
         found.append(DueLineOut(
             key=f"{c.area_id}-regulator-{card.product.pk}", kind="regulator", area_id=c.area_id, area=c.area, disease="growth",

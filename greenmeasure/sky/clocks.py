@@ -25,9 +25,6 @@ Floats = NDArray[np.float64]
 SHARES = np.arange(0, OVER + 0.001, 0.05)
 FORGOTTEN = 90
 """Days after which a regulator's clock is no longer shown."""
-STAGES = {
-    Stage.HOLDS: "holds", Stage.DUE: "due", Stage.ENDED: "hold ended", Stage.REBOUND: "rebound", Stage.GONE: "over",
-}  # fmt: skip
 
 
 def all_clocks(club: Club) -> list[ClockOut]:
@@ -61,7 +58,7 @@ def _clock(club: Club, area: Area, a: Applied, known: Known | None, today: date)
     school = "The house goes by degree days." if by_heat else "The house goes by the label's days."
     return ClockOut(
         area_id=area.pk, area=area.name, product=a.product, since=a.on, stage=found.stage.value if found else "none",
-        stage_text=STAGES[found.stage] if found else "by the calendar", share=round(found.share, 4) if found else None,
+        share=round(found.share, 4) if found else None,
         sentence=_sentence(found, target, by_days, club.us), due=found.due if found else None,
         earliest=found.earliest if found else None, latest=found.latest if found else None,
         calendar_first=by_days.first, calendar_last=by_days.last, school=school,

@@ -31,11 +31,10 @@ NAMES = {
 
 @dataclass(frozen=True)
 class Read:
-    """A file as read: its heading and first lines, how it was mapped, and what it came to."""
+    """A file as read: its heading, how it was mapped, and what it came to."""
 
     kind: str
     heading: list[str]
-    sample: list[list[str]]
     mapped: Mapped
     taken: Taken
 
@@ -57,7 +56,7 @@ def read_file(club: Club, name: str, data: bytes, mapping: MappingIn | None, yea
     heading, rows, _ = rows_of(text)
     mapped = _mapped(mapping) if mapping else guess(heading, club.time_zone)
     taken = take(text, mapped) if mapped.columns else Taken(lines=len(rows))
-    return Read("table", heading, rows[:5], mapped, taken)
+    return Read("table", heading, mapped, taken)
 
 
 def _mapped(given: MappingIn) -> Mapped:
@@ -103,7 +102,7 @@ def _typical(club: Club, name: str, data: bytes, year: int | None) -> Read:
         hours.append(Hour(at.replace(minute=0, second=0, microsecond=0), **known))  # type: ignore[arg-type]
     units = {"air": "degC", "humidity": "%", "wind": "m/s", "rain": "mm", "snow": "cm"}
     mapped = Mapped("", "UTC", {f: Column(c, units[f]) for f, c in columns.items()})
-    return Read("typical", list(frame.columns), [], mapped, Taken(hours=hours, lines=len(frame)))
+    return Read("typical", list(frame.columns), mapped, Taken(hours=hours, lines=len(frame)))
 
 
 # --- what it would come to, and keeping it ----------------------------------------------------------------------
@@ -122,7 +121,6 @@ def taken_out(club: Club, found: Read) -> TakenOut:
         last=hour_text(times[-1], zone) if times else "", faults=[_fault_out(f) for f in taken.faults[:SHOWN]],
         more_faults=max(0, len(taken.faults) - SHOWN), against=[_fault_out(f) for f in against],
         refused=taken.refused or bool(ahead), known_already=_known(club, times), sentence=_sentence(found, bool(against)),
-        sample=found.sample,
     )  # fmt: skip
 
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,9 +11,9 @@ from core.label.rules import Leaf
 from core.readable import listed
 from core.units import positive, show_number
 from core.weather import soil
-from core.weather.hours import Hours
+from core.weather.hours import Hours, moment
 from core.weather.sun import light_hours, place_of
-from core.weather.wetness import Wetness, wet_hours
+from core.weather.wetness import Wetness, leaf, wet_hours
 from core.weather.windows import (
     DORMANT_BELOW,
     WORDS,
@@ -82,7 +82,7 @@ def fit(club: Club, data: FitIn) -> FitOut:
     known = recent(station) if station else None
     fresh = fresh_out(station, known, now)
     needs = _together(picked)
-    if station is None or known is None or not _reaches(known, now):
+    if station is None or known is None or not known.reaches(now):
         return FitOut(
             verdict="no", sentence="Without weather for the hours to come nothing can be said of them. Look at the sky yourself.",
             asks=_asks(needs.needs, club.us), contradictions=list(needs.contradictions), windows=[], hours=[], change="",
@@ -105,19 +105,13 @@ def outing(club: Club, area: Area, picked: Sequence[Card], known: Known, now: da
     end = min(len(hours), here + AHEAD)
     start = max(0, here - 72)
     cut = hours.between(start, end)
-    wet = wet_hours(cut, Wetness(known.station.wetness))
-    leaf = np.where(np.isnan(cut.wet), wet, cut.wet)
+    wet = leaf(cut, wet_hours(cut, Wetness(known.station.wetness)))
     judged = judge_hours(
-        cut, needs.needs, now=here - start, wet=leaf, site=_site(club, area, known, cut), age=known.forecast_age(now) or 0.0,
+        cut, needs.needs, now=here - start, wet=wet, site=_site(club, area, known, cut), age=known.forecast_age(now) or 0.0,
         us=club.us,
     )  # fmt: skip
     begin = now.replace(minute=0, second=0, microsecond=0)
     return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), begin, needed)
-
-
-def _reaches(known: Known, now: datetime) -> bool:
-    """Whether the table has hours from now on."""
-    return known.hours.place(now) < len(known.hours)
 
 
 def _together(picked: Sequence[Card]) -> Together:
@@ -148,7 +142,7 @@ def _flags(rhythms: Sequence[Rhythm], known: Known, cut: Hours) -> Flags | None:
     """The hours that any of the rhythms touches; None where there are none."""
     if not rhythms:
         return None
-    start = cut.start.astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
+    start = moment(cut.start)
     found = np.zeros(len(cut), dtype=bool)
     for i in range(len(cut)):
         begin = (start + timedelta(hours=i)).astimezone(known.station.zone)
@@ -161,7 +155,7 @@ def _dormant(area: Area, known: Known, cut: Hours) -> Flags:
     ground = soil.of_days(known.weather.days)
     with np.errstate(invalid="ignore"):
         cold = ground < DORMANT_BELOW[area.ground.cool]
-    at = known.hours.place(cut.start.astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC))
+    at = known.hours.place(moment(cut.start))
     return np.asarray(cold[known.weather.number[at : at + len(cut)]])
 
 

@@ -42,8 +42,6 @@ class DayOfWeatherOut(Out):
     humidity: float | None
     wind: float | None
     soil: float | None
-    et: float | None
-    snow: float | None
     forecast: float
     said: str
 
@@ -96,7 +94,6 @@ class StripRiskOut(Out):
     threshold: str
     why: str
     shares: list[float | None]
-    texts: list[str]
     states: list[RiskName]
     score: str
     others: list[str]
@@ -140,7 +137,6 @@ class ClockOut(Out):
     product: str
     since: date
     stage: str
-    stage_text: str
     share: float | None
     sentence: str
     due: date | None

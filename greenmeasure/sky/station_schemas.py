@@ -147,7 +147,6 @@ class TakenOut(Out):
     refused: bool
     known_already: int
     sentence: str
-    sample: list[list[str]]
 
 
 class KeptOut(Out):

@@ -1,6 +1,6 @@
 """What is read of the club's station, of how areas are watched, and of what comes back every week."""
 
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from zoneinfo import ZoneInfo
 
 import numpy as np
@@ -12,6 +12,7 @@ from core.disease.registry import of_disease
 from core.disease.threshold import Care, threshold_of
 from core.label.targets import TARGETS
 from core.units import exact_number, show_number
+from core.weather.hours import moment
 from core.weather.intake import UNITS
 from core.weather.wetness import Wetness, wet_hours
 from greenmeasure.accounts.models import Club
@@ -101,7 +102,7 @@ def _gaps(known: Known | None, zone: ZoneInfo) -> list[GapOut]:
     measured = known.hours.between(0, int((~known.hours.forecast).sum()))
     found = []
     for begin, hours in sorted(measured.gaps, key=lambda g: -g[1])[:LISTED]:
-        at = begin.astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
+        at = moment(begin)
         found.append(
             GapOut(begin=at, hours=hours, text=f"{hour_text(at, zone)} to {hour_text(at + timedelta(hours=hours), zone)}")
         )

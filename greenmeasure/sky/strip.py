@@ -1,7 +1,7 @@
 """One time axis for an area: days with their weather, risks, covers, scouts and clocks; and a day of it unfolded."""
 
 from collections.abc import Sequence
-from datetime import UTC, date, datetime
+from datetime import date, datetime
 
 import numpy as np
 
@@ -14,8 +14,9 @@ from core.errors import InputError
 from core.label.targets import TARGETS
 from core.season.cover import Cover, covered_days
 from core.weather import reference_et, soil
+from core.weather.hours import moment
 from core.weather.moisture import deficit, delta_t, dew_point, wet_bulb
-from core.weather.wetness import Wetness, wet_hours
+from core.weather.wetness import Wetness, leaf, wet_hours
 from core.weather.words import UNITS, in_units, told, warmer
 from greenmeasure.accounts.models import Club
 from greenmeasure.book.queries import history
@@ -72,8 +73,6 @@ def strip(club: Club, area_id: int, weeks: int) -> StripOut:
 def days_out(known: Known, first: int, last: int, us: bool) -> list[DayOfWeatherOut]:
     """The days from place `first` up to `last`."""
     days, ground = known.weather.days, soil.of_days(known.weather.days)
-    latitude = known.station.latitude
-    drinks = reference_et.of_days(days, latitude) if latitude is not None else np.full(len(days), np.nan)
     found = []
     for i in range(first, last):
         on = days.day(i)
@@ -85,7 +84,7 @@ def days_out(known: Known, first: int, last: int, us: bool) -> list[DayOfWeather
             on=on, label=f"{on:%a} {on.day}", high=in_units("air", days.high[i], us), low=in_units("air", days.low[i], us),
             rain=in_units("rain", days.rain[i], us), wet=in_units("wet", days.wet[i], us),
             humidity=in_units("humidity", days.humidity[i], us), wind=in_units("wind", days.wind[i], us),
-            soil=in_units("soil", ground[i], us), et=in_units("et", drinks[i], us), snow=in_units("snow", days.snow[i], us),
+            soil=in_units("soil", ground[i], us),
             forecast=round(float(days.forecast[i]), 3), said=said,
         ))  # fmt: skip
     return found
@@ -103,7 +102,6 @@ def _risk(w: Watched, series: dict[str, Series], known: Known, first: int, last:
         disease=w.disease, name=TARGETS[w.disease].name, model=w.model.key, model_name=w.model.name, tier=w.model.tier.text,
         source=w.model.source, valid=w.model.valid, threshold=limit_text, why=w.threshold.why,
         shares=[None if np.isnan(v) else round(float(v) / limit, 4) for v in values],
-        texts=[value_text(w.model, float(v)) for v in values],
         states=[risk_of(float(v), bool(o), limit).value for v, o in zip(values, outside, strict=True)],
         score=held.sentence if reports else "", others=[m.name for m in of_disease(w.disease) if m.key != w.model.key],
     )  # fmt: skip
@@ -190,20 +188,18 @@ def _facts(known: Known, i: int, us: bool) -> list[FactOut]:
 
 def _hours(known: Known, i: int, us: bool) -> list[SkyHourOut]:
     hours = known.hours
-    wet = wet_hours(hours, Wetness(known.station.wetness))
+    wet = leaf(hours, wet_hours(hours, Wetness(known.station.wetness)))
     air, humidity = hours.air, hours.humidity
     dew, wet_air, delta, dry = (f(air, humidity) for f in (dew_point, wet_bulb, delta_t, deficit))
     found = []
     for k in np.flatnonzero(known.weather.number == i):
-        at = hours.times[k].astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
-        measured = hours.wet[k]
-        leaf = wet[k] if np.isnan(measured) else measured
+        at = moment(hours.times[k])
         found.append(SkyHourOut(
             at=at, label=f"{at.astimezone(known.station.zone):%H:%M}", air=told("air", hours.air[k], us),
             humidity=told("humidity", hours.humidity[k], us), dew=told("air", dew[k], us),
             wet_bulb=told("air", wet_air[k], us), deficit="—" if np.isnan(dry[k]) else f"{dry[k]:.2f} kPa",
             delta="—" if np.isnan(delta[k]) else warmer(float(delta[k]), us), rain=told("rain", hours.rain[k], us),
-            wind=told("wind", hours.wind[k], us), wet="—" if np.isnan(leaf) else "wet" if leaf >= 0.5 else "dry",
+            wind=told("wind", hours.wind[k], us), wet="—" if np.isnan(wet[k]) else "wet" if wet[k] >= 0.5 else "dry",
             soil=told("soil", hours.soil[k], us), forecast=bool(hours.forecast[k]),
         ))  # fmt: skip
     return found
@@ -237,7 +233,7 @@ def long_series(club: Club, field: str) -> LongOut:
     unit = UNITS[club.us][field]
     if known is None:
         return LongOut(field=field, name=FIELD_NAMES[field], unit=unit, start=clock.now(), foretold=0, values=[])
-    start = known.hours.start.astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC)
+    start = moment(known.hours.start)
     values = getattr(known.hours, field)
     foretold = int(np.argmax(known.hours.forecast)) if known.hours.forecast.any() else len(values)
     return LongOut(

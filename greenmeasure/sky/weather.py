@@ -4,7 +4,7 @@ Years of hours are read once for each revision of the station; what is asked at 
 """
 
 from dataclasses import dataclass, replace
-from datetime import UTC, date, datetime, timedelta
+from datetime import date, datetime, timedelta
 from typing import Any
 
 import numpy as np
@@ -12,7 +12,7 @@ import numpy as np
 from core.disease.model import Weather
 from core.weather.days import clock, days_of
 from core.weather.hand import with_gauge, with_offset, with_spots
-from core.weather.hours import FIELDS, HOUR, Hours, Part, filled, laid_out
+from core.weather.hours import FIELDS, HOUR, Hours, Part, filled, laid_out, moment
 from core.weather.wetness import Wetness, wet_hours
 from greenmeasure.accounts.models import Club
 from greenmeasure.common.kept import kept
@@ -44,6 +44,10 @@ class Known:
     def now_at(self, at: datetime) -> int:
         """The place of the hour that is now, within the table."""
         return min(max(0, self.hours.place(at)), len(self.hours) - 1)
+
+    def reaches(self, at: datetime) -> bool:
+        """Whether the table still has the hour that is now."""
+        return self.hours.place(at) < len(self.hours)
 
     def day_at(self, on: date) -> int:
         """The place of a local day; below 0 or past the end where the table does not reach it."""
@@ -101,7 +105,7 @@ def _whole(station: Station) -> Known | None:
     number, local, first = clock(found, station.zone)
     days = days_of(found, station.zone, number, first, wet_hours(found, Wetness(station.wetness)))
     issued = station.foretold.values_list("issued", flat=True).first()
-    last = measured[0].max().astype("datetime64[s]").astype(datetime).replace(tzinfo=UTC) if len(measured[0]) else None
+    last = moment(measured[0].max()) if len(measured[0]) else None
     return Known(station, Weather(found, days, number, local), issued, count, last)
 
 

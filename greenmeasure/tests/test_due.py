@@ -133,6 +133,15 @@ class Due(SkyTest):
             due = self.ask("GET", "season/due")
         self.assertEqual((due["lines"], due["sentence"]), ([], "Nothing is known to be due."))
 
+    def test_hours_beyond_the_table_are_never_told_as_now(self) -> None:
+        """The last day of the forecast ends in the morning; in its evening nothing is known of the hour that is now."""
+        with patch("greenmeasure.common.clock.now", return_value=NOW + timedelta(days=7, hours=8)):
+            seen = {"area_id": self.area.pk, "on": "2026-08-18", "disease": "dollar_spot", "seen": True}
+            self.ask("POST", "sky/scouting", seen, 201)
+            window = self.line()["window"]
+        self.assertEqual((window["verdict"], window["begin"]), ("no", None))
+        self.assertIn("does not reach to now", window["text"])
+
     def test_both_schools_over_the_season(self) -> None:
         said = self.ask("GET", f"sky/schools?area_id={self.area.pk}&disease=dollar_spot&year=2026")
         self.assertEqual(said["product"], "Seven SC")

@@ -1,4 +1,4 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { api, read, type Schemas } from "./client";
 import { useAnswer, useChange, usePath } from "./hooks";
 
@@ -249,10 +249,4 @@ export function useStartDue() {
   return useChange((path, body: Schemas["StartDueIn"]) =>
     read(api.POST("/api/clubs/{club}/season/start", { params: { path }, body })),
   );
-}
-
-export function useRefresh() {
-  const queries = useQueryClient();
-  const { club } = usePath();
-  return () => void queries.invalidateQueries({ queryKey: [club] });
 }

@@ -1,8 +1,8 @@
-import { useRef, useState } from "react";
-import styled from "styled-components";
+import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { t } from "../app/theme";
 import { Button } from "./Button";
+import { FileDrop } from "./FileDrop";
 import { Ledger } from "./Ledger";
 import { Fault, Notice } from "./Notice";
 import { Bar } from "./Section";
@@ -27,21 +27,6 @@ export interface Taken {
   text: string;
 }
 
-const Drop = styled.label`
-  display: grid;
-  gap: 6px;
-  justify-items: start;
-  border: 1px dashed ${t.rule};
-  padding: 24px;
-  max-width: 60ch;
-  cursor: pointer;
-  input {
-    font: inherit;
-  }
-  &:focus-within {
-    outline: 2px solid ${t.accent};
-  }
-`;
 const acts: Record<string, string> = {
   add: "Add",
   change: "Change",
@@ -52,7 +37,6 @@ const acts: Record<string, string> = {
 /** A file brought in: first what it would change, line by line; then, where nothing is at fault, the change itself. */
 export function ImportBench({ accept, about, preview, keep, onKept }: Props) {
   const [file, setFile] = useState<Taken | null>(null);
-  const input = useRef<HTMLInputElement>(null);
   const take = async (picked: File | undefined) => {
     if (!picked) return;
     const taken = { name: picked.name, text: await picked.text() };
@@ -62,16 +46,12 @@ export function ImportBench({ accept, about, preview, keep, onKept }: Props) {
   const seen = preview.data;
   return (
     <>
-      <Drop>
-        <span>{about}</span>
-        <input
-          ref={input}
-          type="file"
-          accept={accept}
-          aria-label="File to bring in"
-          onChange={(e) => void take(e.target.files?.[0])}
-        />
-      </Drop>
+      <FileDrop
+        accept={accept}
+        label="File to bring in"
+        about={about}
+        onTake={(picked) => void take(picked)}
+      />
       <Fault error={preview.error ?? keep.error} />
       {seen && (
         <div style={{ marginTop: 24 }}>

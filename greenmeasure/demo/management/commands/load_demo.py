@@ -12,7 +12,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
-from core.weather.hours import Hour
+from core.weather.hours import Hour, moment
 from greenmeasure.accounts.models import Club, Membership, User
 from greenmeasure.common import clock
 from greenmeasure.ground.actions import add_measurement, add_reading, save_area
@@ -57,15 +57,10 @@ def _been(at: str) -> bool:
     return (found if found.tzinfo else found.replace(tzinfo=UTC)) <= clock.now()
 
 
-def _aware(at: np.datetime64) -> datetime:
-    found: datetime = at.astype("datetime64[s]").astype(datetime)
-    return found.replace(tzinfo=UTC)
-
-
 def _hours(times: climate.Times, made: dict[str, climate.Floats], forecast: bool = False) -> list[Hour]:
     """Made-up weather as the hours that a service tells, rounded as it rounds."""
     told = {name: np.round(values, DECIMALS[name]) for name, values in made.items()}
-    return [Hour(_aware(at), **{n: float(v[i]) for n, v in told.items()}, forecast=forecast) for i, at in enumerate(times)]
+    return [Hour(moment(at), **{n: float(v[i]) for n, v in told.items()}, forecast=forecast) for i, at in enumerate(times)]
 
 
 class Command(BaseCommand):
@@ -118,7 +113,7 @@ class Command(BaseCommand):
             made = climate.weather(times) | {"soil": soil_probe.read(times)}
             keep_hours(station, _hours(times, made), "service")
             times, made = climate.forecast(now)
-            keep_forecast(station, _aware(now), _hours(times, made, forecast=True))
+            keep_forecast(station, moment(now), _hours(times, made, forecast=True))
         if Scouting.objects.filter(area__club=club).exists():
             return
         area = {a.name: a for a in Area.objects.of(club).kept()}

@@ -6,7 +6,7 @@ const on = (n: number) => new Date(Date.UTC(2031, 5, 1 + n)).toISOString().slice
 
 const day = (n: number, part: Partial<Day> = {}): Day => ({
   on: on(n), label: `Sun ${n + 1}`, high: 22 + 4 * Math.sin(n / 3), low: 12 + 3 * Math.sin(n / 3), rain: n % 6 === 2 ? 8 : 0,
-  wet: 4 + (n % 5) * 2, humidity: 80, wind: 2, soil: 17, et: 3, snow: null, forecast: n > 20 ? 1 : 0, said: "a made-up day", ...part,
+  wet: 4 + (n % 5) * 2, humidity: 80, wind: 2, soil: 17, forecast: n > 20 ? 1 : 0, said: "a made-up day", ...part,
 }); // prettier-ignore
 
 const shares = Array.from({ length: 28 }, (_, n) =>
@@ -15,7 +15,7 @@ const shares = Array.from({ length: 28 }, (_, n) =>
 
 const risk = (part: Partial<Schemas["StripRiskOut"]>): Schemas["StripRiskOut"] => ({
   disease: "dollar_spot", name: "Dollar spot", model: "smith_kerns", model_name: "Smith and Kerns", tier: "a published model", source: "",
-  valid: "", threshold: "at 20 % probability", why: "", shares, texts: shares.map((s) => String(s)), score: "", others: [],
+  valid: "", threshold: "at 20 % probability", why: "", shares, score: "", others: [],
   states: shares.map((s) => (s === null ? "too_few" : s >= 1 ? "high" : "low")), ...part,
 }); // prettier-ignore
 
@@ -24,7 +24,7 @@ const scout = (id: number, n: number, seen: boolean): Schemas["ScoutOut"] => ({
 }); // prettier-ignore
 
 const clock: Schemas["ClockOut"] = {
-  area_id: 1, area: "A green", product: "A regulator", since: on(4), stage: "holds", stage_text: "holds", share: 0.8, sentence: "It holds.",
+  area_id: 1, area: "A green", product: "A regulator", since: on(4), stage: "holds", share: 0.8, sentence: "It holds.",
   due: on(17), earliest: on(16), latest: on(19), calendar_first: on(25), calendar_last: on(32), school: "", cautions: [],
   track: Array.from({ length: 24 }, (_, i) => i / 13), shape: [1, 0.9, 0.8, 0.9, 1],
 }; // prettier-ignore

@@ -16,6 +16,7 @@ import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
 import { Bar, Section } from "../../parts/Section";
 import { Waiting } from "../../parts/Waiting";
+import { HoursLink } from "../sky/HoursLink";
 
 type Choice = Schemas["DueChoiceOut"];
 
@@ -236,17 +237,7 @@ function Allowed({ choice: c, first, line, machine }: AllowedProps) {
               Plan it for these hours
             </Button>
           )}
-          <Link
-            to={`/c/${club.slug}/sky/hours?area=${line.area_id}`}
-            onClick={() =>
-              localStorage.setItem(
-                `draft:${club.slug}/sky/hours`,
-                JSON.stringify({ products: [`${c.product_id}`] }),
-              )
-            }
-          >
-            Every hour
-          </Link>
+          <HoursLink area={line.area_id} product={c.product_id} />
         </Go>
       )}
       <Fault error={start.error ?? plan.error} />

@@ -1,14 +1,13 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useKeepWeather, usePreviewWeather } from "../../api/sky";
 import { useClub, useMay } from "../../app/session";
-import { t } from "../../app/theme";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Hint } from "../../parts/Field";
+import { FileDrop } from "../../parts/FileDrop";
 import { Ledger } from "../../parts/Ledger";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
@@ -21,21 +20,6 @@ import { skyParts } from "./skyParts";
 type Taken = Schemas["TakenOut"];
 type Mapping = Schemas["MappingIn"];
 
-const Drop = styled.label`
-  display: grid;
-  gap: 6px;
-  justify-items: start;
-  border: 1px dashed ${t.rule};
-  padding: 24px;
-  max-width: 60ch;
-  cursor: pointer;
-  input {
-    font: inherit;
-  }
-  &:focus-within {
-    outline: 2px solid ${t.accent};
-  }
-`;
 const unitText: Record<string, string> = {
   degC: "°C",
   degF: "°F",
@@ -84,15 +68,12 @@ export function WeatherFiles() {
         <SubRule label="Parts of the sky" parts={skyParts(club.slug)} />
         {!may && <Notice tone="note">Bringing in files is for a manager.</Notice>}
         {may && (
-          <Drop>
-            <span>A table with a line an hour (CSV), or a typical year (EPW, TMY3)</span>
-            <input
-              type="file"
-              accept=".csv,.txt,.tsv,.epw"
-              aria-label="File of weather"
-              onChange={(e) => e.target.files?.[0] && look(e.target.files[0], null)}
-            />
-          </Drop>
+          <FileDrop
+            accept=".csv,.txt,.tsv,.epw"
+            label="File of weather"
+            about="A table with a line an hour (CSV), or a typical year (EPW, TMY3)"
+            onTake={(picked) => look(picked, null)}
+          />
         )}
         <Fault error={preview.error ?? keep.error} />
         {seen && file && (

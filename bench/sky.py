@@ -19,8 +19,12 @@ NOW = datetime(2026, 8, 12, 10, tzinfo=UTC)
 def run() -> None:
     """Measure in a process of its own, for Django is set up once."""
     with tempfile.TemporaryDirectory() as var:
-        env = {**os.environ, "GREENMEASURE_VAR": var, "DJANGO_SETTINGS_MODULE": "greenmeasure.settings",
-               "GREENMEASURE_CLOCK": NOW.isoformat()}  # fmt: skip
+        env = {
+            **os.environ,
+            "GREENMEASURE_VAR": var,
+            "DJANGO_SETTINGS_MODULE": "greenmeasure.settings",
+            "GREENMEASURE_CLOCK": NOW.isoformat(),
+        }
         subprocess.run([sys.executable, "manage.py", "migrate", "-v0"], cwd=ROOT, env=env, check=True)
         subprocess.run([sys.executable, "-m", "bench.sky"], cwd=ROOT, env=env, check=True)
 
@@ -72,8 +76,16 @@ def _club(areas: int, years: int) -> int:
 
     club = Club.objects.create(name=f"{areas} {years}", slug=f"c-{areas}-{years}", time_zone="America/New_York")
     for i in range(areas):
-        Area.objects.create(club=club, name=f"Green {i}", size_value=5000, size_unit="ft2", grass="creeping_bentgrass",
-                            use="green", height_value=0.2, height_unit="in")  # fmt: skip
+        Area.objects.create(
+            club=club,
+            name=f"Green {i}",
+            size_value=5000,
+            size_unit="ft2",
+            grass="creeping_bentgrass",
+            use="green",
+            height_value=0.2,
+            height_unit="in",
+        )
     for given in json.loads((ROOT / "demo" / "products.json").read_text(encoding="utf-8")):
         save_product(club, ProductIn(**given))
     if years:
@@ -83,9 +95,12 @@ def _club(areas: int, years: int) -> int:
         made = climate.weather(times)
         begin = NOW - timedelta(hours=len(times))
         Reading.objects.bulk_create(
-            [Reading(station=station, at=begin + timedelta(hours=i), source="csv", **{n: float(v[i]) for n, v in made.items()})
-             for i in range(len(times))], 2000,
-        )  # fmt: skip
+            [
+                Reading(station=station, at=begin + timedelta(hours=i), source="csv", **{n: float(v[i]) for n, v in made.items()})
+                for i in range(len(times))
+            ],
+            2000,
+        )
         ahead, foretold = climate.forecast(end)
         told = [{n: float(v[i]) for n, v in foretold.items()} for i in range(len(ahead))]
         keep_forecast(station, NOW, [Hour(NOW + timedelta(hours=i), **v, forecast=True) for i, v in enumerate(told)])

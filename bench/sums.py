@@ -15,10 +15,19 @@ from core.rates.rate import Basis, LabelRate, Rate, RateUnit
 from core.units import UNITS, Quantity
 
 PINT = {
-    "fl_oz": "fluid_ounce", "ml": "milliliter", "lb": "pound", "oz_wt": "ounce", "g": "gram", "kg": "kilogram",
-    "kft2": "kilosquarefoot", "acre": "international_acre", "m2_100": "are", "ha": "hectare", "ft2": "foot ** 2",
+    "fl_oz": "fluid_ounce",
+    "ml": "milliliter",
+    "lb": "pound",
+    "oz_wt": "ounce",
+    "g": "gram",
+    "kg": "kilogram",
+    "kft2": "kilosquarefoot",
+    "acre": "international_acre",
+    "m2_100": "are",
+    "ha": "hectare",
+    "ft2": "foot ** 2",
     "m2": "meter ** 2",
-}  # fmt: skip
+}
 DENSITY = 1120.0
 
 
@@ -28,9 +37,13 @@ def _jobs(count: int) -> list[tuple[Product, Rate, Quantity]]:
     liquid = Product("l", Kind.FUNGICIDE, FORMULATIONS["SC"], (Content("a", Basis.ACTIVE, percent=21.0),), DENSITY)
     dry = Product("d", Kind.FERTILISER, FORMULATIONS["GR"], (Content("N", Basis.N, percent=22.0),))
     kinds = [
-        (liquid, "fl_oz", "kft2", Basis.PRODUCT), (liquid, "ml", "m2_100", Basis.PRODUCT), (liquid, "lb", "acre", Basis.ACTIVE),
-        (dry, "lb", "kft2", Basis.N), (dry, "kg", "ha", Basis.PRODUCT), (dry, "oz_wt", "kft2", Basis.PRODUCT),
-    ]  # fmt: skip
+        (liquid, "fl_oz", "kft2", Basis.PRODUCT),
+        (liquid, "ml", "m2_100", Basis.PRODUCT),
+        (liquid, "lb", "acre", Basis.ACTIVE),
+        (dry, "lb", "kft2", Basis.N),
+        (dry, "kg", "ha", Basis.PRODUCT),
+        (dry, "oz_wt", "kft2", Basis.PRODUCT),
+    ]
     made = []
     for _ in range(count):
         product, amount, per, basis = dice.choice(kinds)
@@ -82,9 +95,13 @@ def _candidates(count: int) -> list[Candidate]:
     made = []
     for i in range(count):
         product = Product(
-            f"p{i}", Kind.FUNGICIDE, FORMULATIONS["SC"], (Content("a", Basis.ACTIVE, percent=dice.uniform(5, 40)),), 1100.0,
+            f"p{i}",
+            Kind.FUNGICIDE,
+            FORMULATIONS["SC"],
+            (Content("a", Basis.ACTIVE, percent=dice.uniform(5, 40)),),
+            1100.0,
             (Package(Quantity(1.0, UNITS["gal"]), Decimal(dice.randint(40, 300))),),
-        )  # fmt: skip
+        )
         unit = RateUnit(UNITS["fl_oz"], UNITS["kft2"])
         label = LabelRate(0.2, 2.0, unit)
         made.append(Candidate(product, label, Rate(dice.uniform(0.2, 2), unit)))

@@ -15,8 +15,28 @@ SAID_IN = {
 """For a dimension and a system (US or not): the units people say it in, each up to a size."""
 
 
-US_UNITS = frozenset({"oz_wt", "lb", "short_ton", "tsp", "tbsp", "fl_oz", "cup", "pt", "qt", "gal", "gal_100",
-                      "ft2", "yd2", "kft2", "acre", "in", "ft", "yd"})  # fmt: skip
+US_UNITS = frozenset(
+    {
+        "oz_wt",
+        "lb",
+        "short_ton",
+        "tsp",
+        "tbsp",
+        "fl_oz",
+        "cup",
+        "pt",
+        "qt",
+        "gal",
+        "gal_100",
+        "ft2",
+        "yd2",
+        "kft2",
+        "acre",
+        "in",
+        "ft",
+        "yd",
+    }
+)
 
 
 def is_us(unit: Unit) -> bool:

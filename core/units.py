@@ -15,11 +15,7 @@ from fractions import Fraction
 import pint
 
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
-from core.trade_units import (
-    AMBIGUOUS_SPELLINGS,
-    CASE_SENSITIVE_SPELLINGS,
-    TRADE_UNITS,
-)
+from core.trade_units import AMBIGUOUS_SPELLINGS, CASE_SENSITIVE_SPELLINGS, TRADE_UNITS
 from core.trade_units import AREA as AREA
 from core.trade_units import LENGTH as LENGTH
 from core.trade_units import MASS as MASS
@@ -30,9 +26,15 @@ from core.trade_units import TIME as TIME
 from core.trade_units import VOLUME as VOLUME
 
 _PINT_BASE = {
-    MASS: "gram", VOLUME: "liter", AREA: "meter ** 2", LENGTH: "meter", RATIO: "", TIME: "second", SPEED: "meter / second",
+    MASS: "gram",
+    VOLUME: "liter",
+    AREA: "meter ** 2",
+    LENGTH: "meter",
+    RATIO: "",
+    TIME: "second",
+    SPEED: "meter / second",
     PRESSURE: "kilopascal",
-}  # fmt: skip
+}
 
 LARGEST = {MASS: 1e9, VOLUME: 1e7, AREA: 1e8, LENGTH: 1e5, RATIO: 1.0, TIME: 1e9, SPEED: 100.0, PRESSURE: 2e4}
 """The largest magnitude taken seriously, in base units: 1000 t, 10,000 m³, 10,000 ha, 100 km, the whole, 30 years, 100 m/s,
@@ -118,12 +120,7 @@ def convert(value: float, source: Unit, target: Unit) -> float:
     return value * (source.size / target.size)
 
 
-DENSITY_UNITS = {
-    "lb/gal": UNITS["lb"].size / UNITS["gal"].size,
-    "kg/l": 1000.0,
-    "g/ml": 1000.0,
-    "g/l": 1.0,
-}
+DENSITY_UNITS = {"lb/gal": UNITS["lb"].size / UNITS["gal"].size, "kg/l": 1000.0, "g/ml": 1000.0, "g/l": 1.0}
 """Units of density and of concentration, and how many g/L each is."""
 
 
@@ -163,13 +160,7 @@ def celsius(field: str, value: float, key: str) -> float:
 
 
 def positive(
-    field: str,
-    value: float,
-    *,
-    most: float | None = None,
-    least: float | None = None,
-    symbol: str = "",
-    zero: bool = False,
+    field: str, value: float, *, most: float | None = None, least: float | None = None, symbol: str = "", zero: bool = False
 ) -> float:
     """`value` if it is a finite number above zero (or zero, where `zero`) and within `least` and `most`.
 
@@ -185,15 +176,19 @@ def positive(
     if most is not None and value > most:
         shown = f"{show_number(value)} {symbol}".strip()
         raise InputError(
-            field, value, f"{shown} is beyond belief here; the most taken is {show_number(most)} {symbol}".strip() + ".",
+            field,
+            value,
+            f"{shown} is beyond belief here; the most taken is {show_number(most)} {symbol}".strip() + ".",
             "Check the number and its unit.",
-        )  # fmt: skip
+        )
     if least is not None and 0 < value < least:
         shown = f"{show_number(value)} {symbol}".strip()
         raise InputError(
-            field, value, f"{shown} is too small to measure; the least taken is {show_number(least)} {symbol}".strip()
-            + ".", "Check the number and its unit.",
-        )  # fmt: skip
+            field,
+            value,
+            f"{shown} is too small to measure; the least taken is {show_number(least)} {symbol}".strip() + ".",
+            "Check the number and its unit.",
+        )
     return value
 
 
@@ -207,9 +202,11 @@ def quantity(field: str, value: float, key: str, *dimensions: str) -> Quantity:
     found = unit(key, field)
     if dimensions and found.dimension not in dimensions:
         raise InputError(
-            field, f"{value} {found.symbol}", f"{found.symbol} measures {found.dimension}, not {' or '.join(dimensions)}.",
+            field,
+            f"{value} {found.symbol}",
+            f"{found.symbol} measures {found.dimension}, not {' or '.join(dimensions)}.",
             "Pick a unit that does.",
-        )  # fmt: skip
+        )
     most, least = LARGEST[found.dimension] / found.size, SMALLEST[found.dimension] / found.size
     positive(field, value, most=most, least=least, symbol=found.symbol)
     return Quantity(value, found)
@@ -223,7 +220,7 @@ NUMBER_WORDS = {
     for n, w in enumerate(
         ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"], start=1
     )
-}  # fmt: skip
+}
 NUMBER = r"(?:\d+[ -]\d+ ?/ ?\d+|\d+ ?/ ?\d+|\d{1,3}(?:,\d{3})+(?![\d])(?:\.\d+)?|\d+(?:\.\d+)?|\.\d+)"
 _NUMBER_RE = re.compile(NUMBER)
 
@@ -254,10 +251,7 @@ def read_number(text: str, field: str = "value") -> float:
         raise InputError(field, text, f"{text} is below zero.", "Enter a number above zero.")
     if re.search(r"\d,\d{1,2}(?!\d)|\d,\d{4,}", clean):
         raise NotUnderstood(
-            field,
-            text,
-            f"The comma in “{text}” could be decimal.",
-            "Write 1.5 for one and a half, 1,500 for thousands.",
+            field, text, f"The comma in “{text}” could be decimal.", "Write 1.5 for one and a half, 1,500 for thousands."
         )
     if not _NUMBER_RE.fullmatch(clean):
         raise NotUnderstood(field, text, f"“{text}” is not a number.", "Write it like 1.5, 1/4, 1 1/2 or 1,500.")
@@ -330,9 +324,11 @@ def read_unit_at(clean: str, start: int, field: str = "unit", *dimensions: str) 
         word = re.match(r"[^\s\d/]*", clean[start:])
         shown = word[0] if word and word[0] else clean[start:]
         raise NotUnderstood(
-            field, clean, f"“{shown}” is not a unit known here." if shown else "A unit is missing.",
+            field,
+            clean,
+            f"“{shown}” is not a unit known here." if shown else "A unit is missing.",
             "Use fl oz, oz wt, mL, g, lb, kg, gal, L, and per 1000 sq ft, acre, 100 m², ha, gal, 100 gal.",
-        )  # fmt: skip
+        )
     word_found = match[0].lower()
     if word_found in AMBIGUOUS_SPELLINGS:
         fitting = [UNITS[k] for k in AMBIGUOUS_SPELLINGS[word_found]]
@@ -340,14 +336,20 @@ def read_unit_at(clean: str, start: int, field: str = "unit", *dimensions: str) 
         if len(fitting) == 1:
             return fitting[0], match.end()
         raise Ambiguous(
-            field, clean, f"“{match[0]}” can mean {' or '.join(u.plural for u in fitting)}.", "Say which.",
+            field,
+            clean,
+            f"“{match[0]}” can mean {' or '.join(u.plural for u in fitting)}.",
+            "Say which.",
             [Choice(_replaced(clean, match, u.symbol), _scale_of(u)) for u in fitting],
-        )  # fmt: skip
+        )
     if word_found == "m" and dimensions and LENGTH not in dimensions:
         raise Ambiguous(
-            field, clean, "“m” is a metre; the trade's thousand square feet is a capital M.", "Say which area is meant.",
+            field,
+            clean,
+            "“m” is a metre; the trade's thousand square feet is a capital M.",
+            "Say which area is meant.",
             [Choice(_replaced(clean, match, "1000 ft²"), "92.9 m²"), Choice(_replaced(clean, match, "m²"), "1 m²")],
-        )  # fmt: skip
+        )
     return UNITS[_SPELLINGS[word_found]], match.end()
 
 

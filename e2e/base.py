@@ -16,8 +16,16 @@ from greenmeasure.accounts.models import Membership, User
 from greenmeasure.tests.base import make_club
 
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
-FLAGS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-         "--disable-background-networking", "--disable-component-update", "--disable-sync"]  # fmt: skip
+FLAGS = [
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 PASSWORD = "long enough to pass"
 
@@ -44,11 +52,7 @@ class BrowserTest(LiveServerTestCase):
 
     def setUp(self) -> None:
         self.context = self.browser.new_context(
-            viewport=WIDE,
-            locale="en-US",
-            timezone_id="America/New_York",
-            accept_downloads=True,
-            reduced_motion="reduce",
+            viewport=WIDE, locale="en-US", timezone_id="America/New_York", accept_downloads=True, reduced_motion="reduce"
         )
         self.context.set_default_timeout(10_000)
         self.addCleanup(self.context.close)

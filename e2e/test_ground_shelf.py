@@ -250,7 +250,10 @@ class Reckon(BrowserTest):
         line.fill("0.25 lb/M of Test 20-0-10 on North green")
         self.page.get_by_role("button", name="0.25 lb N/M of Test 20-0-10 on North green").click()
         expect(self.page.get_by_text("Weigh out 8.75 lb of Test 20-0-10 for North green.")).to_be_visible()
-        for asked, said in (("what rate is 4.2 fl oz of Test SC on North green", "is 0.6 fl oz/1000 ft²"),
-                            ("what does 3 lb/M of Test 20-0-10 bring", "0.6 lb N"), ("measure 1/8 fl oz", "3.7 mL")):  # fmt: skip
+        for asked, said in (
+            ("what rate is 4.2 fl oz of Test SC on North green", "is 0.6 fl oz/1000 ft²"),
+            ("what does 3 lb/M of Test 20-0-10 bring", "0.6 lb N"),
+            ("measure 1/8 fl oz", "3.7 mL"),
+        ):
             line.fill(asked)
             expect(self.page.get_by_role("dialog").get_by_text(said).first).to_be_visible()

@@ -124,21 +124,25 @@ class SprayFromNothing(BrowserTest):
         with self.page.expect_download() as download:
             self.page.get_by_role("link", name="Export as CSV").click()
         rows = list(csv.DictReader(io.StringIO(Path(download.value.path()).read_text())))
-        self.assertEqual([(r["product"], r["used"], r["used_unit"], r["against_label"], r["wind"]) for r in rows],
-                         [("Spindle SC", "27.5", "fl oz", "within", "4 mph S")])  # fmt: skip
+        self.assertEqual(
+            [(r["product"], r["used"], r["used_unit"], r["against_label"], r["wind"]) for r in rows],
+            [("Spindle SC", "27.5", "fl oz", "within", "4 mph S")],
+        )
 
 
 class GranulesByKeyboard(BrowserTest):
     """Not one press of a mouse."""
 
     def focused(self) -> str:
-        return str(self.evaluate("""() => {
+        return str(
+            self.evaluate("""() => {
             const e = document.activeElement;
             if (e === document.body) return '';
             const by = (e.getAttribute('aria-labelledby') || '').split(' ').map(i => document.getElementById(i)?.innerText ?? '');
             const label = e.labels?.[0]?.innerText ?? '';
             return [e.getAttribute('aria-label') ?? '', label, ...by, e.innerText ?? ''].join(' | ').trim();
-        }"""))  # fmt: skip
+        }""")
+        )
 
     def tab_to(self, name: str, back: bool = False) -> None:
         """Press Tab until what has the focus is called `name`."""

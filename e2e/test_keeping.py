@@ -114,8 +114,13 @@ class Watching(BrowserTest):
     def test_a_viewer_reads_everything_and_is_offered_no_change(self) -> None:
         self.let_in("viewer")
         area, product = Area.objects.get().pk, Product.objects.get(name="Test SC").pk
-        for place, words in ((f"ground/{area}", "7,000 ft²"), (f"ground/{area}/soil", "Soil pH"), (f"shelf/{product}", "Test SC"),
-                             ("club/house", "In what order is the tank filled?"), ("club", "Members")):  # fmt: skip
+        for place, words in (
+            (f"ground/{area}", "7,000 ft²"),
+            (f"ground/{area}/soil", "Soil pH"),
+            (f"shelf/{product}", "Test SC"),
+            ("club/house", "In what order is the tank filled?"),
+            ("club", "Members"),
+        ):
             self.go(place)
             expect(self.page.get_by_text(words).first).to_be_visible()
             expect(self.page.locator("button[type=submit]")).to_have_count(0)
@@ -154,16 +159,25 @@ class Empty(BrowserTest):
     """A club that has nothing yet is told what each place is for, and led on."""
 
     PLACES = (
-        ("today", "This club is new", "Do it"), ("ground", "No ground yet", "Add an area"),
-        ("shelf", "The shelf is empty", "Add a product"), ("kit", "No machines yet", "Add a machine"),
-        ("reckon", "nothing to reckon with", "Add an area"), ("reckon/back", "nothing to reckon with", "Add an area"),
-        ("reckon/compare", "nothing to reckon with", "Add an area"), ("round", "No round", None),
-        ("book", "The book is empty", None), ("sky", "No weather comes in yet", "Set up a station"),
-        ("sky/hours", "When can it go down", None), ("sky/clocks", "No growth regulator", None),
-        ("sky/schools", "Spray by the calendar", None), ("sky/watch", "How is each area watched", None),
-        ("sky/station", "Where does your weather come from", None), ("sky/files", "Bring in a file", None),
-        ("sky/long", "All the hours", None), ("season", "Nothing is known to be due", None),
-    )  # fmt: skip
+        ("today", "This club is new", "Do it"),
+        ("ground", "No ground yet", "Add an area"),
+        ("shelf", "The shelf is empty", "Add a product"),
+        ("kit", "No machines yet", "Add a machine"),
+        ("reckon", "nothing to reckon with", "Add an area"),
+        ("reckon/back", "nothing to reckon with", "Add an area"),
+        ("reckon/compare", "nothing to reckon with", "Add an area"),
+        ("round", "No round", None),
+        ("book", "The book is empty", None),
+        ("sky", "No weather comes in yet", "Set up a station"),
+        ("sky/hours", "When can it go down", None),
+        ("sky/clocks", "No growth regulator", None),
+        ("sky/schools", "Spray by the calendar", None),
+        ("sky/watch", "How is each area watched", None),
+        ("sky/station", "Where does your weather come from", None),
+        ("sky/files", "Bring in a file", None),
+        ("sky/long", "All the hours", None),
+        ("season", "Nothing is known to be due", None),
+    )
 
     def test_every_place_leads_on_at_both_widths(self) -> None:
         club = Club.objects.create(name="New", slug="new", units="us", time_zone="America/New_York")

@@ -143,8 +143,14 @@ class WetBenches(KitTest):
         """5 gal/min for 2 min with 1 fl oz in each gallon: 10 fl oz on 2,000 ft² (arithmetic)."""
         self.set(self.sprayer, form="hose_end")
         self.at(self.sprayer, "/calibrate")
-        for label, text in (("The dial sets", "1"), ("in each", "1"), ("The bucket holds", "5"), ("Full after, s", "60"),
-                            ("Area sprayed", "2000"), ("It took, s", "120")):  # fmt: skip
+        for label, text in (
+            ("The dial sets", "1"),
+            ("in each", "1"),
+            ("The bucket holds", "5"),
+            ("Full after, s", "60"),
+            ("Area sprayed", "2000"),
+            ("It took, s", "120"),
+        ):
             self.fill(label, text)
         expect(self.answer()).to_contain_text("5 fl oz/1000 ft²")
 
@@ -224,7 +230,7 @@ class ByKeyboard(KitTest):
             self.page.keyboard.press("Tab")
             here = self.page.evaluate("""() => { const e = document.activeElement; if (!e) return '';
                 const by = (e.getAttribute('aria-labelledby') || '').split(' ').map(i => document.getElementById(i)?.innerText);
-                return [e.getAttribute('aria-label'), e.labels?.[0]?.innerText, ...by, e.innerText].join('|'); }""")  # fmt: skip
+                return [e.getAttribute('aria-label'), e.labels?.[0]?.innerText, ...by, e.innerText].join('|'); }""")
             if name in here.split("|"):
                 return
         self.fail(f"the tab key does not reach {name!r}")
@@ -263,20 +269,32 @@ class ByKeyboard(KitTest):
 
     def test_the_hose(self) -> None:
         self.set(self.sprayer, form="hose_end")
-        self.work(self.sprayer, "dial", {
-            "The dial sets": "1", "in each": "1", "The bucket holds": "5", "Full after, s": "60", "Area sprayed": "2000",
-            "It took, s": "120",
-        })  # fmt: skip
+        self.work(
+            self.sprayer,
+            "dial",
+            {
+                "The dial sets": "1",
+                "in each": "1",
+                "The bucket holds": "5",
+                "Full after, s": "60",
+                "Area sprayed": "2000",
+                "It took, s": "120",
+            },
+        )
 
     def test_the_dry_ones(self) -> None:
         product = {"Product=": "Test 20"}
-        weighed = self.work(self.spreader, "weight", {
-            **product, "Setting": "5", "Length walked": "100", "Width of a pass": "10", "Put down in run 1, lb": "1",
-        })  # fmt: skip
+        weighed = self.work(
+            self.spreader,
+            "weight",
+            {**product, "Setting": "5", "Length walked": "100", "Width of a pass": "10", "Put down in run 1, lb": "1"},
+        )
         self.assertEqual((weighed.setting, weighed.product and weighed.product.name), (5, "Test 20-0-10"))
-        caught = self.work(self.spreader, "tray", {
-            **product, "Setting": "4", "Length pushed": "20", "Width of the spreader": "2", "Caught in run 1, lb": "0.1",
-        })  # fmt: skip
+        caught = self.work(
+            self.spreader,
+            "tray",
+            {**product, "Setting": "4", "Length pushed": "20", "Width of the spreader": "2", "Caught in run 1, lb": "0.1"},
+        )
         self.assertEqual(caught.setting, 4)
         pans = {**product, "Pans apart, middle to middle": "2", "Caught by pan, from the left": PANS}
         self.assertAlmostEqual(self.work(self.spreader, "pans", pans).swath or 0, 16 * 0.3048)
@@ -296,7 +314,7 @@ class OnThePhone(KitTest):
         expect(self.answer()).to_contain_text("1 gal/1000 ft²")
         small = self.page.evaluate("""() => [...document.querySelectorAll('main button, main input')]
             .filter(e => e.offsetParent && e.type !== 'checkbox' && e.getBoundingClientRect().height < 44)
-            .map(e => e.innerText || e.name)""")  # fmt: skip
+            .map(e => e.innerText || e.name)""")
         self.assertEqual(small, [])
         self.button("Keep it and use it").click()
         self.says("Sprayer puts down 1 gal/1000 ft²")
@@ -339,8 +357,9 @@ class InUse(KitTest):
         self.fill("Working pressure", "40")
         self.button("Save the changes").click()
         self.says("to put it down with")
-        Calibration.objects.create(machine=self.sprayer, method="strip", taken_on=today(self.club), rate=0.04, trust="agree",
-                                   nozzle="6 × 03 blue")  # fmt: skip
+        Calibration.objects.create(
+            machine=self.sprayer, method="strip", taken_on=today(self.club), rate=0.04, trust="agree", nozzle="6 × 03 blue"
+        )
         self.club.touch()
         self.at(self.sprayer)
         expect(self.page.get_by_text("6 × 04 red").first).to_be_visible()
@@ -357,10 +376,17 @@ class InUse(KitTest):
 
     def test_the_tank_is_cleaned_step_by_step(self) -> None:
         found = Round.objects.create(
-            club=self.club, key="8c0f9a52-6c5c-4f0f-9a0e-2f5f0a2f1a11", product=self.club.products.get(name="Test SC"),
-            machine=self.sprayer, amount_value=4, amount_unit="fl_oz", sheet={}, status="done",
-            started_by=User.objects.get(username="manager-alder"), started_at=timezone.now() - timedelta(hours=2),
-        )  # fmt: skip
+            club=self.club,
+            key="8c0f9a52-6c5c-4f0f-9a0e-2f5f0a2f1a11",
+            product=self.club.products.get(name="Test SC"),
+            machine=self.sprayer,
+            amount_value=4,
+            amount_unit="fl_oz",
+            sheet={},
+            status="done",
+            started_by=User.objects.get(username="manager-alder"),
+            started_at=timezone.now() - timedelta(hours=2),
+        )
         self.club.touch()
         self.at(self.sprayer, "/clean")
         self.says("Last in it: Test SC (fungicide)")

@@ -30,11 +30,7 @@ class Typing(BrowserTest):
         self.go("ground/new")
         self.fill("Size", "-40")
         self.button("Add the area").click()
-        for field, words in {
-            "name": "The name is empty",
-            "size": "-40 is below zero",
-            "grass": "No grass is chosen",
-        }.items():
+        for field, words in {"name": "The name is empty", "size": "-40 is below zero", "grass": "No grass is chosen"}.items():
             expect(self.page.locator(f"[data-field='{field}'] [role=alert]")).to_contain_text(words)
         expect(self.page.get_by_role("textbox", name="Name", exact=True)).to_be_focused()
         expect(self.page.get_by_text("3 fields need mending.")).to_be_visible()

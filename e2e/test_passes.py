@@ -32,7 +32,7 @@ class Passes(KitTest):
         expect(self.page.locator("[data-answer=landed]")).to_contain_text("nothing will show dark")
         drawn = self.page.evaluate("""() => {
             const c = document.querySelector('[data-map=landing] canvas');
-            return new Set(c.getContext('2d').getImageData(0, 0, c.width, c.height).data).size; }""")  # fmt: skip
+            return new Set(c.getContext('2d').getImageData(0, 0, c.width, c.height).data).size; }""")
         self.assertGreater(drawn, 2, "the map holds no picture")
         self.pick("It is walked", "Tired")
         expect(self.page.locator("[data-answer=landed]")).not_to_contain_text("CV of 0 %")
@@ -78,8 +78,10 @@ class Passes(KitTest):
 
 
 class Water(KitTest):
-    cans = "\n".join(f"{d} {10 + i % 4 * 20} {10 + i // 4 * 15}" for i, d in enumerate(
-        [0.2, 0.22, 0.24, 0.26, 0.25, 0.23, 0.21, 0.19, 0.22, 0.2, 0.24, 0.26, 0.24, 0.1, 0.23, 0.21]))  # fmt: skip
+    cans = "\n".join(
+        f"{d} {10 + i % 4 * 20} {10 + i // 4 * 15}"
+        for i, d in enumerate([0.2, 0.22, 0.24, 0.26, 0.25, 0.23, 0.21, 0.19, 0.22, 0.2, 0.24, 0.26, 0.24, 0.1, 0.23, 0.21])
+    )
 
     def test_an_audit_its_minutes_and_its_tasks(self) -> None:
         """0.25 in at 0.4375 in/h with a low quarter of 79 %: 39.3 min, set as 40 (see the API's tests)."""

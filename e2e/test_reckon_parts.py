@@ -90,8 +90,15 @@ class SideBySide(BrowserTest):
     def test_weak_granules_at_the_active_of_a_strong_concentrate(self) -> None:
         self.let_in()
         weak = [{"name": "an active", "basis": "active", "amount": 0.5, "unit": "%"}]
-        add_product(FUNGICIDE, name="Weak G", formulation="GR", contents=weak, density=None, packages=[],
-                    rates=[{"phrase": "2 to 6 lb per 1,000 sq ft"}])  # fmt: skip
+        add_product(
+            FUNGICIDE,
+            name="Weak G",
+            formulation="GR",
+            contents=weak,
+            density=None,
+            packages=[],
+            rates=[{"phrase": "2 to 6 lb per 1,000 sq ft"}],
+        )
         self.go("reckon/compare")
         self.pick("or of a type", "Fungicide")
         self.pick("On", "North green")
@@ -115,8 +122,9 @@ class Season(BrowserTest):
             "rate": {"value": 0.6, "unit": "fl_oz/kft2"},
         }
         sprayer = Machine.objects.get(kind="sprayer").pk
-        begun = start_round(club, user, StartIn(
-            key=uuid.uuid4(), product_id=product.pk, machine_id=sprayer, passes=1, parts=[part]))  # fmt: skip
+        begun = start_round(
+            club, user, StartIn(key=uuid.uuid4(), product_id=product.pk, machine_id=sprayer, passes=1, parts=[part])
+        )
         finish_round(begun, user, FinishIn(used={"value": 4.2, "unit": "fl_oz"}))
         self.pick_spray()
         line = self.page.locator("[data-budget=product]")

@@ -61,11 +61,20 @@ class SkyBrowser(BrowserTest):
         from greenmeasure.shelf.schemas import ProductIn
 
         for given in FUNGICIDES:
-            save_product(self.club, ProductIn(**{
-                "kind": "fungicide", "formulation": "SC", "density": {"value": 9, "unit": "lb/gal"},
-                "contents": [{"name": "an active", "basis": "active", "amount": 20, "unit": "%"}],
-                "packages": [{"value": 1, "unit": "gal", "price": "256.00"}],
-                "rules": {"rain_after": {"value": 2, "unit": "h"}, "leaf": "dry"}} | given))  # fmt: skip
+            save_product(
+                self.club,
+                ProductIn(
+                    **{
+                        "kind": "fungicide",
+                        "formulation": "SC",
+                        "density": {"value": 9, "unit": "lb/gal"},
+                        "contents": [{"name": "an active", "basis": "active", "amount": 20, "unit": "%"}],
+                        "packages": [{"value": 1, "unit": "gal", "price": "256.00"}],
+                        "rules": {"rain_after": {"value": 2, "unit": "h"}, "leaf": "dry"},
+                    }
+                    | given
+                ),
+            )
 
 
 class Weather(SkyBrowser):
@@ -77,9 +86,13 @@ class Weather(SkyBrowser):
         expect(strip).to_be_visible()
         count = Reading.objects.count()
         for fault, words in (
-            ({"down": True}, "refused the question"), ({"dead": True}, "cannot be reached"), ({"slow": 1.0}, "did not answer"),
-            ({"garbage": "text"}, "no JSON"), ({"garbage": "half"}, "cut off"), ({"shift": 3}, "clock is about"),
-        ):  # fmt: skip
+            ({"down": True}, "refused the question"),
+            ({"dead": True}, "cannot be reached"),
+            ({"slow": 1.0}, "did not answer"),
+            ({"garbage": "text"}, "no JSON"),
+            ({"garbage": "half"}, "cut off"),
+            ({"shift": 3}, "clock is about"),
+        ):
             self.fault(**fault)
             self.go("sky/station")
             with patch.object(providers.WeatherService.__init__, "__defaults__", (0.4,)):

@@ -46,26 +46,53 @@ class Views(BrowserTest):
         self.page.evaluate(f"""() => localStorage.setItem('draft:alder-quay/passes',
             JSON.stringify({{area: {terrace}, machine: {machine}}}))""")
         return [
-            ("today", "Last in the book"), ("ground", "Memorial lawn"), (f"ground/{area}", "How it was measured"),
-            (f"ground/{area}/change", "Save the changes"), ("ground/new", "Add the area"),
+            ("today", "Last in the book"),
+            ("ground", "Memorial lawn"),
+            (f"ground/{area}", "How it was measured"),
+            (f"ground/{area}/change", "Save the changes"),
+            ("ground/new", "Add the area"),
             (f"ground/{area}/measure", "Keep it and use"),
-            (f"ground/{terrace}/soil", "The plan"), ("ground/files", "Bring it in"), ("shelf", "Heronsedge SC"),
-            (f"shelf/{product}", "Understood"), ("shelf/files", "Bring it in"), ("kit", "Knapsack"),
-            (f"kit/{machine}", "Settings for"), (f"kit/{machine}/change", "Save the changes"), ("kit/new", "Add the machine"),
-            (f"kit/{machine}/calibrate", "Weigh it over"), (f"kit/{machine}/calibrate?bench=pans", "Pans apart"),
-            (f"kit/{machine}/setting", "Half way there"), (f"kit/{machine}/clean", "The label first"),
-            (f"kit/{knapsack}", "season by season"), (f"kit/{knapsack}/calibrate", "Length of the strip"),
-            (f"kit/{knapsack}/nozzle", "Droplets for the job"), (f"kit/{knapsack}/pace", "Walk to the beat"),
-            (f"kit/{boom}/calibrate?bench=tips", "Caught by tip"), (f"ground/{green}/water", "How long to run it"),
-            ("sky", "Day by day"), ("sky/hours", "The job takes"), ("sky/clocks", "regulator"), ("sky/schools", "Side by side"),
-            (f"sky/watch?area={green}", "What scouts found"), ("sky/station", "Read by hand"), ("sky/files", "File of weather"),
-            ("sky/long", "Drag over a span"), ("season", "Due and coming"),
-            ("passes", "It is walked"), (f"reckon?{urlencode({'job': json.dumps(job)})}", "What it brings"),
-            ("reckon/back", "What is known"), ("reckon/compare", "As much active as"), ("reckon/measure", "Is a cup true?"),
-            ("round", "Under way"), (f"round/{first.pk}", "What was really used"), ("book", "Actual rate"),
-            (f"book/{entry.pk}", "What was done"), ("club", "Add a member"), ("club/house", "Closed times"),
+            (f"ground/{terrace}/soil", "The plan"),
+            ("ground/files", "Bring it in"),
+            ("shelf", "Heronsedge SC"),
+            (f"shelf/{product}", "Understood"),
+            ("shelf/files", "Bring it in"),
+            ("kit", "Knapsack"),
+            (f"kit/{machine}", "Settings for"),
+            (f"kit/{machine}/change", "Save the changes"),
+            ("kit/new", "Add the machine"),
+            (f"kit/{machine}/calibrate", "Weigh it over"),
+            (f"kit/{machine}/calibrate?bench=pans", "Pans apart"),
+            (f"kit/{machine}/setting", "Half way there"),
+            (f"kit/{machine}/clean", "The label first"),
+            (f"kit/{knapsack}", "season by season"),
+            (f"kit/{knapsack}/calibrate", "Length of the strip"),
+            (f"kit/{knapsack}/nozzle", "Droplets for the job"),
+            (f"kit/{knapsack}/pace", "Walk to the beat"),
+            (f"kit/{boom}/calibrate?bench=tips", "Caught by tip"),
+            (f"ground/{green}/water", "How long to run it"),
+            ("sky", "Day by day"),
+            ("sky/hours", "The job takes"),
+            ("sky/clocks", "regulator"),
+            ("sky/schools", "Side by side"),
+            (f"sky/watch?area={green}", "What scouts found"),
+            ("sky/station", "Read by hand"),
+            ("sky/files", "File of weather"),
+            ("sky/long", "Drag over a span"),
+            ("season", "Due and coming"),
+            ("passes", "It is walked"),
+            (f"reckon?{urlencode({'job': json.dumps(job)})}", "What it brings"),
+            ("reckon/back", "What is known"),
+            ("reckon/compare", "As much active as"),
+            ("reckon/measure", "Is a cup true?"),
+            ("round", "Under way"),
+            (f"round/{first.pk}", "What was really used"),
+            ("book", "Actual rate"),
+            (f"book/{entry.pk}", "What was done"),
+            ("club", "Add a member"),
+            ("club/house", "Closed times"),
             ("parts", "Vessels and tanks"),
-        ]  # fmt: skip
+        ]
 
     def row(self, product: int) -> int:
         return RateRow.objects.filter(product_id=product).earliest("position").pk
@@ -115,5 +142,5 @@ class Views(BrowserTest):
             expect(strip).to_have_count(5)
             small = self.evaluate("""() => [...document.querySelectorAll('button, nav a, label:has(input)')]
                 .filter(e => e.offsetParent && e.getBoundingClientRect().height < 44)
-                .map(e => e.innerText || e.getAttribute('aria-label'))""")  # fmt: skip
+                .map(e => e.innerText || e.getAttribute('aria-label'))""")
             self.assertEqual(small, [], place)

@@ -22,8 +22,16 @@ SIMS = PORT + 1
 CLOCK = "2026-08-05T10:15:00Z"
 """A humid morning in the demo's second summer: a quarter past six at the ground."""
 BASE = f"http://localhost:{PORT}"
-CHROMIUM = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-            "--disable-background-networking", "--disable-component-update", "--disable-sync"]  # fmt: skip
+CHROMIUM = [
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 WIDE: ViewportSize = {"width": 1280, "height": 800}
 PANS = "0.13 0.29 0.46 0.63 0.78 0.88 0.95 1.09 1.26 1.31 1.07 0.61 0.23"
 
@@ -188,8 +196,13 @@ def take_round(page: Page, shot: Callable[[str], None]) -> None:
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as var:
-        env = {**os.environ, "GREENMEASURE_VAR": var, "DJANGO_SETTINGS_MODULE": "greenmeasure.settings",
-               "GREENMEASURE_CLOCK": CLOCK, "GREENMEASURE_SIMS": f"http://127.0.0.1:{SIMS}"}  # fmt: skip
+        env = {
+            **os.environ,
+            "GREENMEASURE_VAR": var,
+            "DJANGO_SETTINGS_MODULE": "greenmeasure.settings",
+            "GREENMEASURE_CLOCK": CLOCK,
+            "GREENMEASURE_SIMS": f"http://127.0.0.1:{SIMS}",
+        }
         for command in (["migrate", "-v0"], ["load_demo"]):
             subprocess.run([sys.executable, "manage.py", *command], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
         serve = [sys.executable, "-m", "greenmeasure.serve", "--port", str(PORT), "--sims", str(SIMS)]

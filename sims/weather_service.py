@@ -51,8 +51,13 @@ class Service(ThreadingHTTPServer):
 
     daemon_threads = True
 
-    def __init__(self, port: int = 0, place: climate.Place = climate.HERE, now: datetime | None = None,
-                 clock: Callable[[], datetime] | None = None) -> None:  # fmt: skip
+    def __init__(
+        self,
+        port: int = 0,
+        place: climate.Place = climate.HERE,
+        now: datetime | None = None,
+        clock: Callable[[], datetime] | None = None,
+    ) -> None:
         super().__init__(("127.0.0.1", port), Answer)
         self.clock = clock or (lambda: datetime.now(UTC))
         self.place, self.faults, self.asked, self.fixed, self.lock = place, Faults(), 0, now, Lock()

@@ -39,30 +39,35 @@ METHODS = {
         *(Method(s.key, s.name, "One shape, by its tape.", fields=s.fields) for s in SHAPES.values()),
         Method("composed", "Shapes together", "Shapes that add up, and shapes cut out: beds, bunkers, paths."),
         Method(
-            "taped", "Taped sides and diagonals",
+            "taped",
+            "Taped sides and diagonals",
             "Any straight-sided ground. Tape every side in order, and from the first corner to each corner that is not its "
             "neighbour.",
             fields=(("check", "From B to D, as a check"),),
             series=(("sides", "Sides, in order"), ("diagonals", "Diagonals from A")),
         ),
         Method(
-            "offsets", "Offsets along a baseline",
+            "offsets",
+            "Offsets along a baseline",
             "Long curved ground. Lay a line along it, and at even steps measure to the edge.",
-            fields=(("spacing", "Step between offsets"),), series=(("offsets", "Offsets, from end to end"),),
+            fields=(("spacing", "Step between offsets"),),
+            series=(("offsets", "Offsets, from end to end"),),
             rules=(Rule("trapezoid", "Trapezoid rule"), Rule("simpson", "Simpson's rule")),
         ),
         Method(
-            "radii", "Radii around a pin",
+            "radii",
+            "Radii around a pin",
             "Rounded ground such as a green. From one pin, tape to the edge at even angles: 12 make 30° steps.",
             series=(("radii", "Radii, in order"),),
             rules=(
-                Rule("mean_square", "Mean of the squared radii"), Rule("mean_radius", "Mean radius, squared"),
+                Rule("mean_square", "Mean of the squared radii"),
+                Rule("mean_radius", "Mean radius, squared"),
                 Rule("chords", "Chords from end to end"),
             ),
         ),
         Method("ring", "Positions", "Latitude and longitude of each corner, in the order one walks around."),
     )
-}  # fmt: skip
+}
 """All methods by their keys, in the order they are offered."""
 
 

@@ -29,9 +29,11 @@ def simpson(offsets: Sequence[float], spacing: float) -> float:
     """
     if len(offsets) < 3 or len(offsets) % 2 == 0:
         raise InputError(
-            "offsets", len(offsets), f"Simpson's rule needs an even number of intervals; {len(offsets)} offsets make "
-            f"{len(offsets) - 1}.", "Take one offset more or fewer, or use the trapezoid rule.",
-        )  # fmt: skip
+            "offsets",
+            len(offsets),
+            f"Simpson's rule needs an even number of intervals; {len(offsets)} offsets make {len(offsets) - 1}.",
+            "Take one offset more or fewer, or use the trapezoid rule.",
+        )
     return spacing / 3 * (offsets[0] + offsets[-1] + 4 * math.fsum(offsets[1:-1:2]) + 2 * math.fsum(offsets[2:-1:2]))
 
 
@@ -60,14 +62,19 @@ def by_offsets(offsets: Sequence[float], spacing: float, unit: Unit, rule: Rule 
     symbol = unit.symbol
     if rule == "trapezoid":
         step = line(
-            "Trapezoid rule: spacing × (sum less half the ends)", Term(spacing, symbol), times(straight / spacing, symbol),
+            "Trapezoid rule: spacing × (sum less half the ends)",
+            Term(spacing, symbol),
+            times(straight / spacing, symbol),
             result=Term(straight, f"{symbol}²"),
-        )  # fmt: skip
+        )
     else:
         step = line(
-            "Simpson's rule: spacing ÷ 3 × (ends + 4 × odd + 2 × even)", Term(spacing, symbol), divided_by(3),
-            times(3 * size / spacing, symbol), result=Term(size, f"{symbol}²"),
-        )  # fmt: skip
+            "Simpson's rule: spacing ÷ 3 × (ends + 4 × odd + 2 × even)",
+            Term(spacing, symbol),
+            divided_by(3),
+            times(3 * size / spacing, symbol),
+            result=Term(size, f"{symbol}²"),
+        )
     notes = []
     if curved is not None:
         notes.append(

@@ -71,9 +71,11 @@ def checked(ring: Sequence[Position], field: str = "ring") -> list[Position]:
     for lat, lon in found:
         if not (math.isfinite(lat) and math.isfinite(lon)) or abs(lat) > 90 or abs(lon) > 180:
             raise InputError(
-                field, f"{lat}, {lon}", f"{show_number(lat, 8)}, {show_number(lon, 8)} is not on the earth.",
+                field,
+                f"{lat}, {lon}",
+                f"{show_number(lat, 8)}, {show_number(lon, 8)} is not on the earth.",
                 "Latitude is -90 to 90 and comes first here; longitude is -180 to 180. Have they changed places?",
-            )  # fmt: skip
+            )
     if len(set(found)) < 3:
         raise InputError(field, len(found), f"{len(found)} positions enclose nothing.", "Walk at least three corners.")
     if len(found) > MOST_POSITIONS:
@@ -137,8 +139,10 @@ def by_rings(polygons: Sequence[Sequence[Sequence[Position]]], field: str = "rin
     if size > LARGEST["area"]:
         raise InputError(field, size, f"{show_number(size / 1e4)} ha is larger than ground kept here.", "Check the positions.")
     around = math.fsum(_around(polygon[0]) for polygon in polygons)
-    notes = (f"{sum(len(r) for p in polygons for r in p)} positions, {show_number(around)} m around. A hand-held "
-             "receiver is 3 to 5 m out at each corner; on small ground a tape is better.",)  # fmt: skip
+    notes = (
+        f"{sum(len(r) for p in polygons for r in p)} positions, {show_number(around)} m around. A hand-held "
+        "receiver is 3 to 5 m out at each corner; on small ground a tape is better.",
+    )
     return Measured(size, Plan(tuple(outlines), north=True), tuple(steps), notes)
 
 

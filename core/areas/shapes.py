@@ -41,9 +41,11 @@ class Shape:
 def _rectangle(symbol: str, length: float, width: float) -> Drawn:
     ring = ((0.0, 0.0), (length, 0.0), (length, width), (0.0, width))
     return Drawn(
-        length * width, (Term(length, symbol), times(width, symbol)), ring,
+        length * width,
+        (Term(length, symbol), times(width, symbol)),
+        ring,
         ((ring[0], ring[1], length), (ring[1], ring[2], width)),
-    )  # fmt: skip
+    )
 
 
 def _triangle(symbol: str, a: float, b: float, c: float) -> Drawn:
@@ -82,9 +84,11 @@ def _trapezoid(symbol: str, side: float, opposite: float, across: float) -> Draw
     middle = side / 2
     terms = (Term((side + opposite) / 2, symbol), times(across, symbol))
     return Drawn(
-        (side + opposite) / 2 * across, terms, ring,
+        (side + opposite) / 2 * across,
+        terms,
+        ring,
         ((ring[0], ring[1], side), (ring[3], ring[2], opposite), ((middle, 0.0), (middle, across), across)),
-    )  # fmt: skip
+    )
 
 
 _BASE_AND_HEIGHT = (("base", "Base"), ("height", "Height on it"))
@@ -98,11 +102,13 @@ SHAPES = {
         Shape("circle", "Circle", (("radius", "Radius"),), _circle),
         Shape("ellipse", "Ellipse", (("length", "Longest across"), ("width", "Shortest across")), _ellipse),
         Shape(
-            "trapezoid", "Trapezoid",
-            (("side", "Side"), ("opposite", "Side parallel to it"), ("across", "Distance between them")), _trapezoid,
+            "trapezoid",
+            "Trapezoid",
+            (("side", "Side"), ("opposite", "Side parallel to it"), ("across", "Distance between them")),
+            _trapezoid,
         ),
     )
-}  # fmt: skip
+}
 
 
 def third_corner(a: float, b: float, c: float, field: str) -> Point:
@@ -115,9 +121,11 @@ def third_corner(a: float, b: float, c: float, field: str) -> Point:
     if longest >= (a + b + c - longest) * (1 - 1e-12):
         said = ", ".join(show_number(x) for x in (a, b, c))
         raise InputError(
-            field, said, f"Sides of {said} close no triangle: the longest is not shorter than the other two together.",
+            field,
+            said,
+            f"Sides of {said} close no triangle: the longest is not shorter than the other two together.",
             "Tape them again, or look for two figures that changed places.",
-        )  # fmt: skip
+        )
     x = (a * a + c * c - b * b) / (2 * a)
     return x, math.sqrt(max(0.0, c * c - x * x))
 

@@ -31,9 +31,11 @@ def taped(sides: Sequence[float], diagonals: Sequence[float], unit: Unit, check:
         raise InputError("sides", n, f"{n} sides make no area.", f"Tape 3 to {MOST_SIDES} sides around it.")
     if len(diagonals) != n - 3:
         raise InputError(
-            "diagonals", len(diagonals), f"{n} sides need {n - 3} diagonals; there are {len(diagonals)}.",
+            "diagonals",
+            len(diagonals),
+            f"{n} sides need {n - 3} diagonals; there are {len(diagonals)}.",
             "Tape from the first corner to each corner that is not its neighbour.",
-        )  # fmt: skip
+        )
     for name, values in (("sides", sides), ("diagonals", diagonals)):
         for i, value in enumerate(values):
             positive(f"{name}.{i}", value, most=1e5 / unit.size, symbol=unit.symbol)
@@ -69,8 +71,10 @@ def _triangles(sides: Sequence[float], diagonals: Sequence[float]) -> tuple[list
 def _steps(areas: Sequence[float], symbol: str, total: float) -> list[Step]:
     square = f"{symbol}²"
     names = [f"A{chr(66 + i)}{chr(67 + i)}" for i in range(len(areas))]
-    steps = [Step(f"Triangle {name}, by its three sides (Heron)", (Term(a, square),), Term(a, square)) for name, a in
-             zip(names, areas, strict=True)]  # fmt: skip
+    steps = [
+        Step(f"Triangle {name}, by its three sides (Heron)", (Term(a, square),), Term(a, square))
+        for name, a in zip(names, areas, strict=True)
+    ]
     if len(areas) > 1:
         steps.append(line("Together", Term(areas[0], square), *(plus(a, square) for a in areas[1:]), result=Term(total, square)))
     return steps

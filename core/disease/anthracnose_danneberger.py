@@ -36,6 +36,15 @@ def series(weather: Weather) -> Series:
 
 
 MODEL = Model(
-    "danneberger", "anthracnose", "Danneberger, Vargas and Jones", THRESHOLD, "severity index", Tier.PUBLISHED,
-    "Danneberger et al. 1984, Phytopathology 74:448-451", "three-day mean of 15 to 33 °C with wet leaves", DAYS, series, digits=1,
-)  # fmt: skip
+    "danneberger",
+    "anthracnose",
+    "Danneberger, Vargas and Jones",
+    THRESHOLD,
+    "severity index",
+    Tier.PUBLISHED,
+    "Danneberger et al. 1984, Phytopathology 74:448-451",
+    "three-day mean of 15 to 33 °C with wet leaves",
+    DAYS,
+    series,
+    digits=1,
+)

@@ -35,6 +35,15 @@ def series(weather: Weather) -> Series:
 
 
 MODEL = Model(
-    "fidanza", "brown_patch", "Fidanza, Dernoeden and Grybauskas", THRESHOLD, "index E", Tier.PUBLISHED,
-    "Fidanza et al. 1996, Phytopathology 86:385-390", "nights of 10 to 30 °C; made for perennial ryegrass", 1, series, digits=1,
-)  # fmt: skip
+    "fidanza",
+    "brown_patch",
+    "Fidanza, Dernoeden and Grybauskas",
+    THRESHOLD,
+    "index E",
+    Tier.PUBLISHED,
+    "Fidanza et al. 1996, Phytopathology 86:385-390",
+    "nights of 10 to 30 °C; made for perennial ryegrass",
+    1,
+    series,
+    digits=1,
+)

@@ -34,6 +34,15 @@ def series(weather: Weather) -> Series:
 
 
 MODEL = Model(
-    "hall", "dollar_spot", "Hall", 1.0, "infection period", Tier.MEMORY, "Hall 1984, Can J Plant Sci 64:167-174", "any", 3,
-    series, yes_or_no=True,
-)  # fmt: skip
+    "hall",
+    "dollar_spot",
+    "Hall",
+    1.0,
+    "infection period",
+    Tier.MEMORY,
+    "Hall 1984, Can J Plant Sci 64:167-174",
+    "any",
+    3,
+    series,
+    yes_or_no=True,
+)

@@ -18,6 +18,14 @@ def series(weather: Weather) -> Series:
 
 
 MODEL = Model(
-    "mills_rothwell", "dollar_spot", "Mills and Rothwell", NEEDED, "days of the last 7", Tier.MEMORY,
-    "Mills and Rothwell 1982, Greenmaster 8; Burpee and Goulty 1986, Can J Plant Sci 66:345-351", "any", DAYS, series,
-)  # fmt: skip
+    "mills_rothwell",
+    "dollar_spot",
+    "Mills and Rothwell",
+    NEEDED,
+    "days of the last 7",
+    Tier.MEMORY,
+    "Mills and Rothwell 1982, Greenmaster 8; Burpee and Goulty 1986, Can J Plant Sci 66:345-351",
+    "any",
+    DAYS,
+    series,
+)

@@ -39,6 +39,16 @@ def series(weather: Weather) -> Series:
 
 
 MODEL = Model(
-    "smith_kerns", "dollar_spot", "Smith and Kerns", THRESHOLD, "probability", Tier.PUBLISHED,
-    "Smith et al. 2018, PLoS ONE 13(3):e0194216", "five-day mean of 10 to 35 °C", DAYS, series, share=True, moves=MOVES,
-)  # fmt: skip
+    "smith_kerns",
+    "dollar_spot",
+    "Smith and Kerns",
+    THRESHOLD,
+    "probability",
+    Tier.PUBLISHED,
+    "Smith et al. 2018, PLoS ONE 13(3):e0194216",
+    "five-day mean of 10 to 35 °C",
+    DAYS,
+    series,
+    share=True,
+    moves=MOVES,
+)

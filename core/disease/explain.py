@@ -105,7 +105,7 @@ def _nutter(weather: Weather, day: int, us: bool) -> list[Line]:
         ("High of the day before", _held(high, us, f"above {warmth(30.0, us)} counts")),
         ("Low from its noon to noon", _held(low[before], us, f"{warmth(20.0, us)} and more counts")),
         ("Hours above 90 % humidity in it", _pick(humid[before])),
-    ]  # fmt: skip
+    ]
 
 
 def _held(celsius: float, us: bool, rule: str) -> str:
@@ -136,7 +136,19 @@ def _days(model: Model, weather: Weather, day: int, us: bool) -> list[Line]:
 
 
 _HOW: dict[str, Callable[[Weather, int, bool], list[Line]]] = {
-    "smith_kerns": _smith_kerns, "fidanza": _fidanza, "danneberger": _danneberger, "nutter": _nutter,
-    **dict.fromkeys(("soil_summer_patch", "soil_necrotic_ring_spot", "soil_spring_dead_spot", "soil_large_patch",
-                     "soil_take_all_patch", "soil_fairy_ring"), _soil),
-}  # fmt: skip
+    "smith_kerns": _smith_kerns,
+    "fidanza": _fidanza,
+    "danneberger": _danneberger,
+    "nutter": _nutter,
+    **dict.fromkeys(
+        (
+            "soil_summer_patch",
+            "soil_necrotic_ring_spot",
+            "soil_spring_dead_spot",
+            "soil_large_patch",
+            "soil_take_all_patch",
+            "soil_fairy_ring",
+        ),
+        _soil,
+    ),
+}

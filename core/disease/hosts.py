@@ -27,7 +27,7 @@ HOSTS: dict[str, tuple[str, ...]] = {
     "fairy_ring": _BENT,
     "powdery_mildew": ("kentucky_bluegrass",),
     "yellow_patch": (*_BENT, "kentucky_bluegrass"),
-}  # fmt: skip
+}
 
 
 def diseases_of(grass: str) -> list[str]:

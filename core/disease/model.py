@@ -26,9 +26,10 @@ class Tier(StrEnum):
     @property
     def text(self) -> str:
         return {
-            "published": "a published model", "memory": "a published model, its numbers from memory",
+            "published": "a published model",
+            "memory": "a published model, its numbers from memory",
             "thumb": "a rule of thumb, no single source",
-        }[self.value]  # fmt: skip
+        }[self.value]
 
 
 @dataclass(frozen=True)
@@ -97,9 +98,12 @@ class Risk(StrEnum):
     @property
     def text(self) -> str:
         return {
-            "low": "low", "rising": "rising", "high": "at its threshold", "outside": "outside the model's range",
+            "low": "low",
+            "rising": "rising",
+            "high": "at its threshold",
+            "outside": "outside the model's range",
             "too_few": "not enough hours",
-        }[self.value]  # fmt: skip
+        }[self.value]
 
 
 RISING_FROM = 0.6

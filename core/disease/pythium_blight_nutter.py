@@ -38,6 +38,14 @@ def series(weather: Weather) -> Series:
 
 
 MODEL = Model(
-    "nutter", "pythium_blight", "Nutter, Cole and Schein", HOURS, "humid hours after a hot day", Tier.MEMORY,
-    "Nutter et al. 1983, Plant Disease 67:1126-1128", "any", 2, series,
-)  # fmt: skip
+    "nutter",
+    "pythium_blight",
+    "Nutter, Cole and Schein",
+    HOURS,
+    "humid hours after a hot day",
+    Tier.MEMORY,
+    "Nutter et al. 1983, Plant Disease 67:1126-1128",
+    "any",
+    2,
+    series,
+)

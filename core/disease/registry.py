@@ -16,11 +16,18 @@ from core.disease.model import Model
 MODELS: dict[str, Model] = {
     m.key: m
     for m in (
-        dollar_spot_smith_kerns.MODEL, dollar_spot_mills_rothwell.MODEL, dollar_spot_hall.MODEL, brown_patch_fidanza.MODEL,
-        pythium_blight_nutter.MODEL, anthracnose_danneberger.MODEL, *rules_of_thumb.MODELS,
-        snow_moulds.COLD_MODEL, snow_moulds.MODEL, *soil_triggers.MODELS,
+        dollar_spot_smith_kerns.MODEL,
+        dollar_spot_mills_rothwell.MODEL,
+        dollar_spot_hall.MODEL,
+        brown_patch_fidanza.MODEL,
+        pythium_blight_nutter.MODEL,
+        anthracnose_danneberger.MODEL,
+        *rules_of_thumb.MODELS,
+        snow_moulds.COLD_MODEL,
+        snow_moulds.MODEL,
+        *soil_triggers.MODELS,
     )
-}  # fmt: skip
+}
 
 
 def of_disease(disease: str) -> list[Model]:

@@ -40,7 +40,7 @@ HABITS = (
     Habit("leaf_spot", (13.0, 18.0), 10.0, None, 2, "Long wetness in spring; its crown phase comes later, in heat."),
     Habit("powdery_mildew", (15.0, 22.0), None, 85.0, 3, "Shade and still air; leaves need not be wet."),
     Habit("yellow_patch", (7.0, 18.0), 10.0, None, 3, "Cool and wet; it looks worse than it is."),
-)  # fmt: skip
+)
 
 
 def in_a_row(condition: Flags, *known: Floats) -> Floats:
@@ -78,9 +78,17 @@ def _model(habit: Habit) -> Model:
     what = f"{habit.wet:g} h of wet leaf" if habit.wet is not None else f"{habit.humid:g} % humidity or drizzle"
     run = _series(habit)
     return Model(
-        f"thumb_{habit.disease}", habit.disease, "Rule of thumb", float(habit.days), "days in a row", Tier.THUMB, NO_SOURCE,
-        f"days of {low:g} to {high:g} °C with {what}. {habit.note}", BACK, lambda w: plain(run(w)),
-    )  # fmt: skip
+        f"thumb_{habit.disease}",
+        habit.disease,
+        "Rule of thumb",
+        float(habit.days),
+        "days in a row",
+        Tier.THUMB,
+        NO_SOURCE,
+        f"days of {low:g} to {high:g} °C with {what}. {habit.note}",
+        BACK,
+        lambda w: plain(run(w)),
+    )
 
 
 # --- gray leaf spot ---------------------------------------------------------------------------------------------
@@ -107,10 +115,17 @@ def gray_leaf_spot(weather: Weather) -> Floats:
 
 
 GRAY_LEAF_SPOT = Model(
-    "thumb_gray_leaf_spot", "gray_leaf_spot", "Wet hours against those needed", 1.0, "of the hours needed", Tier.THUMB,
+    "thumb_gray_leaf_spot",
+    "gray_leaf_spot",
+    "Wet hours against those needed",
+    1.0,
+    "of the hours needed",
+    Tier.THUMB,
     "after the shape of Uddin et al. 2003, Phytopathology 93:336-343, without its numbers",
-    "20 to 32 °C while wet; late summer, on perennial ryegrass and St Augustinegrass", 1, lambda w: plain(gray_leaf_spot(w)),
+    "20 to 32 °C while wet; late summer, on perennial ryegrass and St Augustinegrass",
+    1,
+    lambda w: plain(gray_leaf_spot(w)),
     digits=1,
-)  # fmt: skip
+)
 
 MODELS = (*(_model(h) for h in HABITS), GRAY_LEAF_SPOT)

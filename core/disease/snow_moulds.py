@@ -29,10 +29,18 @@ def cold_series(weather: Weather) -> Series:
 
 
 COLD_MODEL = Model(
-    "cold_before_snow", "gray_snow_mould", "Cold before snow", 1.0, "the time to spray", Tier.THUMB, "common practice, no source",
-    "ten-day mean air falling between 6 and −1 °C, no snow lying yet", 2 * MEAN_OF, cold_series,
+    "cold_before_snow",
+    "gray_snow_mould",
+    "Cold before snow",
+    1.0,
+    "the time to spray",
+    Tier.THUMB,
+    "common practice, no source",
+    "ten-day mean air falling between 6 and −1 °C, no snow lying yet",
+    2 * MEAN_OF,
+    cold_series,
     yes_or_no=True,
-)  # fmt: skip
+)
 
 
 def series(weather: Weather) -> Series:
@@ -51,6 +59,14 @@ def series(weather: Weather) -> Series:
 
 
 MODEL = Model(
-    "snow_cover", "gray_snow_mould", "Days under snow", DAYS, "days under snow", Tier.THUMB, "common practice, no source",
-    "turf at about 0 °C under snow; 90 days for the hardier species", 1, series,
-)  # fmt: skip
+    "snow_cover",
+    "gray_snow_mould",
+    "Days under snow",
+    DAYS,
+    "days under snow",
+    Tier.THUMB,
+    "common practice, no source",
+    "turf at about 0 °C under snow; 90 days for the hardier species",
+    1,
+    series,
+)

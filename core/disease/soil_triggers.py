@@ -41,7 +41,7 @@ TRIGGERS = (
     Trigger("large_patch", 21.1, Turn.FALLING, 12.8, 5, "Autumn; again in spring above 16 °C."),
     Trigger("take_all_patch", 15.6, Turn.FALLING, 4.4, 5, "Autumn and spring, at 4 to 16 °C."),
     Trigger("fairy_ring", 12.8, Turn.RISING, 15.6, 5, "Spring, twice 28 days apart."),
-)  # fmt: skip
+)
 
 
 def open_days(trigger: Trigger, soil: Floats) -> Floats:
@@ -64,11 +64,19 @@ def open_days(trigger: Trigger, soil: Floats) -> Floats:
 
 def _model(trigger: Trigger) -> Model:
     return Model(
-        f"soil_{trigger.disease}", trigger.disease, "Soil temperature", 1.0, "the soil's window", Tier.THUMB,
-        "common practice, no source", f"{trigger.days}-day mean of the soil at 5 cm, {trigger.turn.value}, between "
+        f"soil_{trigger.disease}",
+        trigger.disease,
+        "Soil temperature",
+        1.0,
+        "the soil's window",
+        Tier.THUMB,
+        "common practice, no source",
+        f"{trigger.days}-day mean of the soil at 5 cm, {trigger.turn.value}, between "
         f"{min(trigger.celsius, trigger.until):g} and {max(trigger.celsius, trigger.until):g} °C. {trigger.note}",
-        MEMORY, lambda weather: plain(open_days(trigger, of_days(weather.days))), yes_or_no=True,
-    )  # fmt: skip
+        MEMORY,
+        lambda weather: plain(open_days(trigger, of_days(weather.days))),
+        yes_or_no=True,
+    )
 
 
 MODELS = tuple(_model(t) for t in TRIGGERS)

@@ -53,8 +53,12 @@ def threshold_of(model: Model, care: Care = Care()) -> Threshold:
     """
     if care.own is not None:
         if care.own <= 0 or (model.share and care.own > 1):
-            raise InputError("threshold", care.own, f"{care.own:g} is no threshold of {model.name}.",
-                             "Give a share between 0 and 100 %." if model.share else "Give a number above 0.")  # fmt: skip
+            raise InputError(
+                "threshold",
+                care.own,
+                f"{care.own:g} is no threshold of {model.name}.",
+                "Give a share between 0 and 100 %." if model.share else "Give a number above 0.",
+            )
         return Threshold(care.own, "set by the club")
     factor = SUSCEPTIBLE[care.susceptible] * BEARS[care.bears] * (HISTORY if care.history else 1.0)
     if model.moves is None or factor == 1.0:

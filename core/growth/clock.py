@@ -99,9 +99,12 @@ class Clock:
         sums = f"{degree_day_sum(self.sum, us)} of {degree_day_sum(self.target.sum, us)}"
         base = f"base {warmth(self.target.base.celsius, us)}"
         words = {
-            Stage.HOLDS: "it holds", Stage.DUE: "it is due", Stage.ENDED: "its hold has ended",
-            Stage.REBOUND: "growth is above what it would have been without it", Stage.GONE: "it is over",
-        }[self.stage]  # fmt: skip
+            Stage.HOLDS: "it holds",
+            Stage.DUE: "it is due",
+            Stage.ENDED: "its hold has ended",
+            Stage.REBOUND: "growth is above what it would have been without it",
+            Stage.GONE: "it is over",
+        }[self.stage]
         days = "day" if self.missing == 1 else "days"
         holes = f" {self.missing} {days} could not be counted." if self.missing else ""
         return f"{sums} ({base}) since {day(self.since)}: {words}.{holes}"
@@ -131,8 +134,10 @@ def run(first: date, high: Floats, low: Floats, since: date, upto: date, target:
     share = np.zeros(len(days)) if foretold is None else np.nan_to_num(foretold)
     counted = days[begin : here + 1]
     total = float(np.nansum(counted))
-    dates = [_reached(first, begin, degree_days(high + off * share, low + off * share, target.base), target.sum)
-             for off in (0.0, SPREAD, -SPREAD)]  # fmt: skip
+    dates = [
+        _reached(first, begin, degree_days(high + off * share, low + off * share, target.base), target.sum)
+        for off in (0.0, SPREAD, -SPREAD)
+    ]
     return Clock(since, upto, target, total, int(np.isnan(counted).sum()), _stage(total, target.sum), *dates)
 
 

@@ -33,10 +33,17 @@ class Form(StrEnum):
     @property
     def text(self) -> str:
         return {
-            "hand_pump": "hand-pumped sprayer", "knapsack": "knapsack, pumped by hand", "knapsack_battery": "knapsack, battery",
-            "walking_boom": "walking boom", "ride_on": "ride-on sprayer", "hose_end": "hose-end sprayer", "spot_gun": "spot gun",
-            "broadcast": "broadcast spreader", "drop": "drop spreader", "hand_held": "hand-held spreader",
-        }[self.value]  # fmt: skip
+            "hand_pump": "hand-pumped sprayer",
+            "knapsack": "knapsack, pumped by hand",
+            "knapsack_battery": "knapsack, battery",
+            "walking_boom": "walking boom",
+            "ride_on": "ride-on sprayer",
+            "hose_end": "hose-end sprayer",
+            "spot_gun": "spot gun",
+            "broadcast": "broadcast spreader",
+            "drop": "drop spreader",
+            "hand_held": "hand-held spreader",
+        }[self.value]
 
     @property
     def kind(self) -> MachineKind:
@@ -88,13 +95,19 @@ def check_machine(machine: Machine) -> None:
         return
     output = machine.output
     if output.unit.amount.dimension != VOLUME or not output.unit.per_area:
-        raise InputError("output", str(output), "A sprayer's output is a volume per area.",
-                         "Enter it as gal/1000 ft², gal/acre, L/100 m² or L/ha.")  # fmt: skip
+        raise InputError(
+            "output",
+            str(output),
+            "A sprayer's output is a volume per area.",
+            "Enter it as gal/1000 ft², gal/acre, L/100 m² or L/ha.",
+        )
     if not 1e-4 <= machine.output_base <= 10:
         raise InputError(
-            "output", str(output), f"{output} is {show_number(machine.output_base * 1e4)} L/ha, which no sprayer puts down.",
+            "output",
+            str(output),
+            f"{output} is {show_number(machine.output_base * 1e4)} L/ha, which no sprayer puts down.",
             "Check the number and its unit; walking sprayers put down about 0.5 to 4 gal/1000 ft² (200 to 1600 L/ha).",
-        )  # fmt: skip
+        )
 
 
 def check_match(product: Product, machine: Machine) -> None:
@@ -105,8 +118,12 @@ def check_match(product: Product, machine: Machine) -> None:
     """
     check_machine(machine)
     if machine.form is Form.HOSE_END:
-        raise InputError("machine", machine.name, f"{machine.name} draws its product by a dial, not by the tank.",
-                         "Reckon it on its bench in Kit, or pick a sprayer with a tank.")  # fmt: skip
+        raise InputError(
+            "machine",
+            machine.name,
+            f"{machine.name} draws its product by a dial, not by the tank.",
+            "Reckon it on its bench in Kit, or pick a sprayer with a tank.",
+        )
     if product.formulation.sprayed and not machine.sprays:
         raise InputError(
             "machine", machine.name, f"{product.name} is sprayed, and {machine.name} is a spreader.", "Pick a sprayer."

@@ -180,16 +180,20 @@ def _check(parts: Sequence[Part]) -> None:
     for i, part in enumerate(parts):
         if part.rate.unit.kind != part.label.unit.kind:
             raise InputError(
-                f"parts.{i}.rate", str(part.rate), f"{part.rate.unit.symbol} does not measure what the label's "
-                f"{part.label.unit.symbol} does.", "Enter the rate in the label's kind of unit.",
-            )  # fmt: skip
+                f"parts.{i}.rate",
+                str(part.rate),
+                f"{part.rate.unit.symbol} does not measure what the label's {part.label.unit.symbol} does.",
+                "Enter the rate in the label's kind of unit.",
+            )
         together = sum(p.area.base for p in parts if p.ground.name == part.ground.name)
         if together > part.ground.size.base * (1 + 1e-6):
             said = Quantity(together / part.ground.size.unit.size, part.ground.size.unit)
             raise InputError(
-                f"parts.{i}.treated", str(said), f"{said} of {part.ground.name} is more than its {part.ground.size}.",
+                f"parts.{i}.treated",
+                str(said),
+                f"{said} of {part.ground.name} is more than its {part.ground.size}.",
                 "Check the treated size, or the area's.",
-            )  # fmt: skip
+            )
 
 
 def _spray(part: Part, machine: Machine | None, passes: int) -> float | None:
@@ -234,9 +238,16 @@ def _mixes(parts: Sequence[Part], machine: Machine) -> list[list[int]]:
 
 
 def _plans(
-    product: Product, parts: Sequence[Part], doses: Sequence[Dose], tights: Sequence[bool], machine: Machine | None,
-    passes: int, even: bool, us: bool, house: House,
-) -> tuple[tuple[LoadPlan, ...], dict[int, float]]:  # fmt: skip
+    product: Product,
+    parts: Sequence[Part],
+    doses: Sequence[Dose],
+    tights: Sequence[bool],
+    machine: Machine | None,
+    passes: int,
+    even: bool,
+    us: bool,
+    house: House,
+) -> tuple[tuple[LoadPlan, ...], dict[int, float]]:
     """All loads, a mix after the other, and by how much the marks of each part's mix miss its dose."""
     plans: list[LoadPlan] = []
     roundings: dict[int, float] = {}
@@ -260,15 +271,27 @@ def _loads(product: Product, base: float, area: float, machine: Machine, passes:
     if not machine.sprays:
         return hopper_loads(dose=base, area=area, hopper=machine.capacity.base, passes=passes, even=even)
     return tank_loads(
-        dose=base, liquid=product.liquid, area=area, output=machine.output_base, tank=machine.capacity.base,
-        passes=passes, even=even,
-    )  # fmt: skip
+        dose=base,
+        liquid=product.liquid,
+        area=area,
+        output=machine.output_base,
+        tank=machine.capacity.base,
+        passes=passes,
+        even=even,
+    )
 
 
 def _filled(
-    product: Product, loads: Sequence[Load], unit: str, us: bool, tight: bool, house: House, parts: tuple[Part, ...],
-    before: int, machine: Machine,
-) -> list[LoadPlan]:  # fmt: skip
+    product: Product,
+    loads: Sequence[Load],
+    unit: str,
+    us: bool,
+    tight: bool,
+    house: House,
+    parts: tuple[Part, ...],
+    before: int,
+    machine: Machine,
+) -> list[LoadPlan]:
     """Each load of a mix with its measure and its acts, worked out once for loads that are alike."""
     known: dict[tuple[float, float], tuple[Quantity, Measure, tuple[Act, ...]]] = {}
     plans = []

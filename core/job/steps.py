@@ -17,9 +17,16 @@ if TYPE_CHECKING:
 
 
 def working(
-    parts: Sequence[Part], doses: Sequence[Dose], amount: Quantity, spray: Quantity | None, area: Quantity,
-    machine: Machine | None, passes: int, plans: Sequence[LoadPlan], price: Cost | None,
-) -> tuple[Step, ...]:  # fmt: skip
+    parts: Sequence[Part],
+    doses: Sequence[Dose],
+    amount: Quantity,
+    spray: Quantity | None,
+    area: Quantity,
+    machine: Machine | None,
+    passes: int,
+    plans: Sequence[LoadPlan],
+    price: Cost | None,
+) -> tuple[Step, ...]:
     """All lines, in the order in which one would write them down."""
     steps = _doses(parts, doses, amount)
     if spray and machine and machine.output:
@@ -48,9 +55,14 @@ def _lower(title: str) -> str:
 
 
 def _first_load(
-    first: LoadPlan, doses: Sequence[Dose], parts: Sequence[Part], spray: Quantity | None, machine: Machine | None,
-    passes: int, area: Quantity,
-) -> list[Step]:  # fmt: skip
+    first: LoadPlan,
+    doses: Sequence[Dose],
+    parts: Sequence[Part],
+    spray: Quantity | None,
+    machine: Machine | None,
+    passes: int,
+    area: Quantity,
+) -> list[Step]:
     held = [d for d, p in zip(doses, parts, strict=True) if p in first.parts]
     unit = held[0].amount.unit
     total = Quantity(sum(d.base for d in held) / unit.size, unit)
@@ -60,10 +72,13 @@ def _first_load(
         mixed, load = spray.to(gallon).value * share, Quantity(first.load.volume, UNITS["l"]).to(gallon).value
         return [
             line(
-                "Product in the first tank", Term(total.value, unit.symbol), times(load, gallon.symbol),
-                divided_by(mixed, gallon.symbol), result=Term(first.product.value, first.product.unit.symbol),
+                "Product in the first tank",
+                Term(total.value, unit.symbol),
+                times(load, gallon.symbol),
+                divided_by(mixed, gallon.symbol),
+                result=Term(first.product.value, first.product.unit.symbol),
             )
-        ]  # fmt: skip
+        ]
     if passes > 1:
         result = Term(total.value / passes, unit.symbol)
         return [line("Product for one pass", Term(total.value, unit.symbol), divided_by(passes), result=result)]
@@ -84,10 +99,12 @@ def _spray(spray: Quantity, ground: Quantity, machine: Machine, passes: int) -> 
     return [
         line("Spray volume: output × area", *terms, result=Term(total.value, unit.symbol)),
         line(
-            "Tanks", Term(total.value, unit.symbol), divided_by(tank.value, unit.symbol, "tank"),
+            "Tanks",
+            Term(total.value, unit.symbol),
+            divided_by(tank.value, unit.symbol, "tank"),
             result=Term(total.value / tank.value, "tanks"),
         ),
-    ]  # fmt: skip
+    ]
 
 
 def mark_step(plan: LoadPlan) -> Step:
@@ -101,9 +118,12 @@ def mark_step(plan: LoadPlan) -> Step:
     start = Term(plan.product.value, plan.product.unit.symbol)
     if by.vessel.unit is plan.product.unit:
         return line(
-            f"In the {by.vessel.name}", start, divided_by(graduation, unit, "mark"),
-            result=Term(exact.value / graduation, "marks"), note=note,
-        )  # fmt: skip
+            f"In the {by.vessel.name}",
+            start,
+            divided_by(graduation, unit, "mark"),
+            result=Term(exact.value / graduation, "marks"),
+            note=note,
+        )
     factor = plan.product.unit.size / by.vessel.unit.size
     turn = times(factor, unit, plan.product.unit.symbol)
     return line(f"In the {by.vessel.name}", start, turn, result=Term(exact.value, unit), note=note)

@@ -67,13 +67,23 @@ def check(plan: Plan, rows: Sequence[Row], history: Sequence[Applied] = (), hous
     season = in_season(history, house.season_of(plan.on), plan.on)
     spent = budget(plan.product, plan.applied, season, plan.ground, us)
     found = [
-        *_row(plan, rows), *_rate(plan), *_most(plan), *_target(plan, rows), *_seed(plan), *_stress(plan), *_near(plan, us),
-        *_sown(plan), *_purpose(plan),
+        *_row(plan, rows),
+        *_rate(plan),
+        *_most(plan),
+        *_target(plan, rows),
+        *_seed(plan),
+        *_stress(plan),
+        *_near(plan, us),
+        *_sown(plan),
+        *_purpose(plan),
         *nutrients.once(plan.product, dict(plan.applied.nutrients), plan.ground, plan.on, house, us),
-        *over_budget(spent, plan.product), *rotation(plan.product, plan.applied, history, house),
-        *interval(plan.product, plan.applied, history), *apart(plan.product, plan.applied, history),
-        *company(plan.product, plan.applied, history, house), *_yellow(plan, house),
-    ]  # fmt: skip
+        *over_budget(spent, plan.product),
+        *rotation(plan.product, plan.applied, history, house),
+        *interval(plan.product, plan.applied, history),
+        *apart(plan.product, plan.applied, history),
+        *company(plan.product, plan.applied, history, house),
+        *_yellow(plan, house),
+    ]
     return Checked(plan.on, by_weight(found), spent)
 
 
@@ -85,8 +95,14 @@ def _row(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
     act, found = _binding(plan.product), []
     here = fit(plan.row, 0, plan.ground, plan.target)
     if plan.product.kind.label_binds and rows and all("grass" in fit(r, 0, plan.ground).aspects for r in rows):
-        return [Finding("grass-not-listed", act, f"The label of {plan.product.name} does not list "
-                        f"{plan.ground.grass_name.lower()}, which is on {plan.ground.name}.")]  # fmt: skip
+        return [
+            Finding(
+                "grass-not-listed",
+                act,
+                f"The label of {plan.product.name} does not list "
+                f"{plan.ground.grass_name.lower()}, which is on {plan.ground.name}.",
+            )
+        ]
     gap = gap_in_heights(rows, plan.ground, plan.target)
     if gap:
         found.append(Finding("height-in-no-row", act, gap))
@@ -116,8 +132,13 @@ def _most(plan: Plan) -> list[Finding]:
     here = plan.rate.to(most.highest.unit).value
     if stand_of(here, 0.0, most.highest.value) != "above":
         return []
-    return [Finding("most-per-application", _binding(plan.product),
-                    f"{plan.rate} is above the most in one application: {show_label_rate(most)}.")]  # fmt: skip
+    return [
+        Finding(
+            "most-per-application",
+            _binding(plan.product),
+            f"{plan.rate} is above the most in one application: {show_label_rate(most)}.",
+        )
+    ]
 
 
 def _target(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
@@ -141,8 +162,14 @@ def _seed(plan: Plan) -> list[Finding]:
     days = (ground.overseed_on - plan.on).days
     if days >= rules.seed_before:
         return []
-    return [Finding("seeding-ahead", _binding(plan.product), f"{ground.name} is to be overseeded on {day(ground.overseed_on)}, "
-                    f"in {days} days; the label asks for {rules.seed_before} between it and seed.")]  # fmt: skip
+    return [
+        Finding(
+            "seeding-ahead",
+            _binding(plan.product),
+            f"{ground.name} is to be overseeded on {day(ground.overseed_on)}, "
+            f"in {days} days; the label asks for {rules.seed_before} between it and seed.",
+        )
+    ]
 
 
 def _sown(plan: Plan) -> list[Finding]:
@@ -152,8 +179,13 @@ def _sown(plan: Plan) -> list[Finding]:
     days = (plan.on - ground.sown_on).days
     if days >= rules.seed_after:
         return []
-    return [Finding("seed-too-young", _binding(plan.product), f"{ground.name} was sown {days} days ago; the label asks for "
-                    f"{rules.seed_after} before this goes on young grass.")]  # fmt: skip
+    return [
+        Finding(
+            "seed-too-young",
+            _binding(plan.product),
+            f"{ground.name} was sown {days} days ago; the label asks for {rules.seed_after} before this goes on young grass.",
+        )
+    ]
 
 
 def _stress(plan: Plan) -> list[Finding]:
@@ -166,8 +198,14 @@ def _stress(plan: Plan) -> list[Finding]:
     if not careful:
         return []
     what = {Kind.GROWTH_REGULATOR: "held back by a regulator", Kind.HERBICIDE: "sprayed with a herbicide"}.get(kind, "pushed")
-    return [Finding("stress", Act.WARN, f"{plan.ground.name} suffers from {stress.text}: turf that is {what} then is set back. "
-                    "Find the cause first; hunger, drought and disease look alike.")]  # fmt: skip
+    return [
+        Finding(
+            "stress",
+            Act.WARN,
+            f"{plan.ground.name} suffers from {stress.text}: turf that is {what} then is set back. "
+            "Find the cause first; hunger, drought and disease look alike.",
+        )
+    ]
 
 
 def _near(plan: Plan, us: bool) -> list[Finding]:
@@ -186,8 +224,14 @@ def _purpose(plan: Plan) -> list[Finding]:
     """A pesticide put down for something only a soil amendment does."""
     wanted = find_target(plan.target)
     if wanted and wanted.kind == "soil" and plan.product.kind.label_binds:
-        return [Finding("off-purpose", Act.REFUSE, f"{plan.product.name} is a {plan.product.kind.text}; its label is for no soil "
-                        "amendment, even where what is in it is the same.")]  # fmt: skip
+        return [
+            Finding(
+                "off-purpose",
+                Act.REFUSE,
+                f"{plan.product.name} is a {plan.product.kind.text}; its label is for no soil "
+                "amendment, even where what is in it is the same.",
+            )
+        ]
     return []
 
 

@@ -35,11 +35,21 @@ class Group:
 _ROWS = (
     Group(FRAC, "1", "MBC", "high", ("thiophanate-methyl",)),
     Group(FRAC, "2", "dicarboximides", "medium to high", ("iprodione", "vinclozolin")),
-    Group(FRAC, "3", "DMI", "medium", ("propiconazole", "tebuconazole", "triticonazole", "metconazole", "myclobutanil",
-                                       "triadimefon", "mefentrifluconazole")),
+    Group(
+        FRAC,
+        "3",
+        "DMI",
+        "medium",
+        ("propiconazole", "tebuconazole", "triticonazole", "metconazole", "myclobutanil", "triadimefon", "mefentrifluconazole"),
+    ),
     Group(FRAC, "4", "phenylamides", "high", ("mefenoxam", "metalaxyl")),
-    Group(FRAC, "7", "SDHI", "medium to high", ("boscalid", "fluxapyroxad", "penthiopyrad", "isofetamid", "fluopyram",
-                                                "pydiflumetofen", "flutolanil")),
+    Group(
+        FRAC,
+        "7",
+        "SDHI",
+        "medium to high",
+        ("boscalid", "fluxapyroxad", "penthiopyrad", "isofetamid", "fluopyram", "pydiflumetofen", "flutolanil"),
+    ),
     Group(FRAC, "11", "QoI", "high", ("azoxystrobin", "pyraclostrobin", "trifloxystrobin", "fluoxastrobin", "mandestrobin")),
     Group(FRAC, "12", "phenylpyrroles", "low to medium", ("fludioxonil",)),
     Group(FRAC, "14", "aromatic hydrocarbons", "low to medium", ("quintozene", "chloroneb", "etridiazole", "tolclofos-methyl")),
@@ -74,7 +84,7 @@ _ROWS = (
     Group(CLASS, "C", "mitotic inhibitors", "", ("mefluidide", "maleic hydrazide")),
     Group(CLASS, "E", "ethylene releasers", "", ("ethephon",)),
     Group(CLASS, "F", "natural hormones", "", ("gibberellic acid",)),
-)  # fmt: skip
+)
 
 GROUPS = {g.text: g for g in _ROWS}
 _OF_ACTIVE = {a.lower(): g for g in _ROWS for a in g.actives}

@@ -30,23 +30,37 @@ def _sized(key: str) -> float:
 def _of_area(per: str) -> list[Slip]:
     acre, hectare = _sized("acre") / _sized("kft2"), _sized("ha") / _sized("m2_100")
     return {
-        "kft2": [Slip("per-acre", acre, "Is it per acre?"), Slip("per-square-foot", 1000, "Is it per 1,000 ft², not per ft²?"),
-                 Slip("per-100-m2", _sized("m2_100") / _sized("kft2"), "Is it per 100 m²?")],
-        "acre": [Slip("per-1000", 1 / acre, "Is it per 1,000 ft²?"),
-                 Slip("per-hectare", _sized("ha") / _sized("acre"), "Is it per hectare?")],
+        "kft2": [
+            Slip("per-acre", acre, "Is it per acre?"),
+            Slip("per-square-foot", 1000, "Is it per 1,000 ft², not per ft²?"),
+            Slip("per-100-m2", _sized("m2_100") / _sized("kft2"), "Is it per 100 m²?"),
+        ],
+        "acre": [
+            Slip("per-1000", 1 / acre, "Is it per 1,000 ft²?"),
+            Slip("per-hectare", _sized("ha") / _sized("acre"), "Is it per hectare?"),
+        ],
         "m2_100": [Slip("per-hectare", hectare, "Is it per hectare?"), Slip("per-square-metre", 0.01, "Is it per m²?")],
-        "ha": [Slip("per-100-m2", 1 / hectare, "Is it per 100 m²?"),
-               Slip("per-acre", _sized("acre") / _sized("ha"), "Is it per acre?")],
+        "ha": [
+            Slip("per-100-m2", 1 / hectare, "Is it per 100 m²?"),
+            Slip("per-acre", _sized("acre") / _sized("ha"), "Is it per acre?"),
+        ],
         "gal": [Slip("per-100-gal", 100, "Is it per 100 gal?")],
         "gal_100": [Slip("per-100-gal", 100, "Is it per 100 gal, not per gallon?"), Slip("per-gal", 0.01, "Is it per gallon?")],
-    }.get(per, [])  # fmt: skip
+    }.get(per, [])
 
 
 _KIN = {
-    "fl_oz": ("ml", "pt", "qt", "gal", "tsp", "tbsp"), "ml": ("fl_oz", "l"), "l": ("ml", "gal"), "gal": ("fl_oz", "l"),
-    "pt": ("fl_oz", "qt"), "qt": ("fl_oz", "pt"), "oz_wt": ("g", "lb"), "lb": ("oz_wt", "kg"), "g": ("oz_wt", "kg"),
+    "fl_oz": ("ml", "pt", "qt", "gal", "tsp", "tbsp"),
+    "ml": ("fl_oz", "l"),
+    "l": ("ml", "gal"),
+    "gal": ("fl_oz", "l"),
+    "pt": ("fl_oz", "qt"),
+    "qt": ("fl_oz", "pt"),
+    "oz_wt": ("g", "lb"),
+    "lb": ("oz_wt", "kg"),
+    "g": ("oz_wt", "kg"),
     "kg": ("lb", "g"),
-}  # fmt: skip
+}
 
 
 def _of_unit(unit: str) -> list[Slip]:
@@ -83,10 +97,11 @@ def _of_weight(product: Product, unit: str) -> list[Slip]:
 
 
 _OF_HAND = (
-    Slip("decimal", 10, "Has the decimal point slipped?"), Slip("decimal", 0.1, "Has the decimal point slipped?"),
+    Slip("decimal", 10, "Has the decimal point slipped?"),
+    Slip("decimal", 0.1, "Has the decimal point slipped?"),
     Slip("double", 2, "Is it the dose for twice the ground, or for each of two passes?"),
     Slip("thousand", 1000, "Is it a thousandth of that?"),
-)  # fmt: skip
+)
 
 
 def misread(rate: Rate, label: LabelRate, product: Product) -> Finding | None:
@@ -102,9 +117,12 @@ def misread(rate: Rate, label: LabelRate, product: Product) -> Finding | None:
         return None
     unit = label.highest.unit
     slips = [
-        *_of_area(unit.per.key if unit.per else ""), *_of_what(product, unit.basis), *_of_unit(unit.amount.key),
-        *(_of_weight(product, unit.amount.key) if unit.amount.dimension == VOLUME else ()), *_OF_HAND,
-    ]  # fmt: skip
+        *_of_area(unit.per.key if unit.per else ""),
+        *_of_what(product, unit.basis),
+        *_of_unit(unit.amount.key),
+        *(_of_weight(product, unit.amount.key) if unit.amount.dimension == VOLUME else ()),
+        *_OF_HAND,
+    ]
     least = low or high / 10
     hits = [s for s in slips if stand_of(here / s.factor, least, high) is Stand.WITHIN]
     if not hits:

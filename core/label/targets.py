@@ -22,26 +22,47 @@ class Target:
 DISEASE, WEED, INSECT, GROWTH, FEED, SOIL, SPRAY = "disease", "weed", "insect", "growth", "feeding", "soil", "spray"
 
 _ROWS = (
-    Target("dollar_spot", "Dollar spot", DISEASE, ("clarireedia", "sclerotinia homoeocarpa"), (
-        ("brown_patch", "its patches are coin-sized with straw lesions across the blade; brown patch rings are far larger"),
-        ("pythium_blight", "its cobweb at dawn dries off; pythium turns blades greasy"),
-    )),
-    Target("brown_patch", "Brown patch", DISEASE, ("rhizoctonia solani", "rhizoctonia blight"), (
-        ("large_patch", "large patch is on warm-season grass in cool wet months; brown patch in hot nights"),
-    )),
+    Target(
+        "dollar_spot",
+        "Dollar spot",
+        DISEASE,
+        ("clarireedia", "sclerotinia homoeocarpa"),
+        (
+            ("brown_patch", "its patches are coin-sized with straw lesions across the blade; brown patch rings are far larger"),
+            ("pythium_blight", "its cobweb at dawn dries off; pythium turns blades greasy"),
+        ),
+    ),
+    Target(
+        "brown_patch",
+        "Brown patch",
+        DISEASE,
+        ("rhizoctonia solani", "rhizoctonia blight"),
+        (("large_patch", "large patch is on warm-season grass in cool wet months; brown patch in hot nights"),),
+    ),
     Target("large_patch", "Large patch", DISEASE, ("zoysia patch",)),
     Target("pythium_blight", "Pythium blight", DISEASE, ("pythium", "cottony blight", "grease spot")),
-    Target("gray_leaf_spot", "Gray leaf spot", DISEASE, ("grey leaf spot", "pyricularia", "blast"), (
-        ("leaf_spot", "leaf spot and melting-out is another fungus, in cooler weather; its rates are other rows"),
-    )),
-    Target("leaf_spot", "Leaf spot and melting-out", DISEASE,
-           ("leaf spot", "melting out", "melting-out", "drechslera", "bipolaris", "helminthosporium"), (
-        ("gray_leaf_spot", "gray leaf spot is another fungus, in hot late summer; its rates are other rows"),
-    )),
+    Target(
+        "gray_leaf_spot",
+        "Gray leaf spot",
+        DISEASE,
+        ("grey leaf spot", "pyricularia", "blast"),
+        (("leaf_spot", "leaf spot and melting-out is another fungus, in cooler weather; its rates are other rows"),),
+    ),
+    Target(
+        "leaf_spot",
+        "Leaf spot and melting-out",
+        DISEASE,
+        ("leaf spot", "melting out", "melting-out", "drechslera", "bipolaris", "helminthosporium"),
+        (("gray_leaf_spot", "gray leaf spot is another fungus, in hot late summer; its rates are other rows"),),
+    ),
     Target("anthracnose", "Anthracnose", DISEASE, ("colletotrichum", "basal rot anthracnose")),
-    Target("microdochium_patch", "Microdochium patch", DISEASE, ("pink snow mold", "pink snow mould", "fusarium patch"), (
-        ("gray_snow_mould", "gray snow mould needs long snow cover and shows small hard sclerotia"),
-    )),
+    Target(
+        "microdochium_patch",
+        "Microdochium patch",
+        DISEASE,
+        ("pink snow mold", "pink snow mould", "fusarium patch"),
+        (("gray_snow_mould", "gray snow mould needs long snow cover and shows small hard sclerotia"),),
+    ),
     Target("gray_snow_mould", "Gray snow mould", DISEASE, ("gray snow mold", "grey snow mould", "typhula", "typhula blight")),
     Target("snow_mould", "Snow moulds", DISEASE, ("snow mold", "snow mould", "snow molds")),
     Target("red_thread", "Red thread", DISEASE, ("laetisaria", "pink patch")),
@@ -54,9 +75,13 @@ _ROWS = (
     Target("powdery_mildew", "Powdery mildew", DISEASE, ("erysiphe", "mildew")),
     Target("yellow_patch", "Yellow patch", DISEASE, ("cool-season brown patch",)),
     Target("broadleaf_weeds", "Broadleaf weeds", WEED, ("broadleaf", "dandelion", "clover", "plantain", "broad-leaved weeds")),
-    Target("crabgrass", "Crabgrass", WEED, ("digitaria", "annual grasses"), (
-        ("goosegrass", "goosegrass is white and flat at its crown and germinates weeks later"),
-    )),
+    Target(
+        "crabgrass",
+        "Crabgrass",
+        WEED,
+        ("digitaria", "annual grasses"),
+        (("goosegrass", "goosegrass is white and flat at its crown and germinates weeks later"),),
+    ),
     Target("goosegrass", "Goosegrass", WEED, ("eleusine",)),
     Target("annual_bluegrass", "Annual bluegrass", WEED, ("poa annua", "annual meadow-grass")),
     Target("sedges", "Sedges", WEED, ("nutsedge", "kyllinga", "yellow nutsedge")),
@@ -74,7 +99,7 @@ _ROWS = (
     Target("wetting", "Wetting dry soil", SOIL, ("dry patch", "localised dry spot", "localized dry spot", "wetting agent")),
     Target("spreading", "Spreading and sticking", SPRAY, ("surfactant", "spreader", "sticker", "adjuvant")),
     Target("marking", "Marking the spray", SPRAY, ("dye", "colourant", "marker")),
-)  # fmt: skip
+)
 
 TARGETS = {t.key: t for t in _ROWS}
 

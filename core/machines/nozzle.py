@@ -31,11 +31,20 @@ class Size:
 SIZES = {
     key: Size(key, colour, litres / 60)
     for key, colour, litres in (
-        ("01", "orange", 0.4), ("015", "green", 0.6), ("02", "yellow", 0.8), ("025", "violet", 1.0), ("03", "blue", 1.2),
-        ("04", "red", 1.6), ("05", "brown", 2.0), ("06", "grey", 2.4), ("08", "white", 3.2), ("10", "light blue", 4.0),
-        ("15", "light green", 6.0), ("20", "black", 8.0),
+        ("01", "orange", 0.4),
+        ("015", "green", 0.6),
+        ("02", "yellow", 0.8),
+        ("025", "violet", 1.0),
+        ("03", "blue", 1.2),
+        ("04", "red", 1.6),
+        ("05", "brown", 2.0),
+        ("06", "grey", 2.4),
+        ("08", "white", 3.2),
+        ("10", "light blue", 4.0),
+        ("15", "light green", 6.0),
+        ("20", "black", 8.0),
     )
-}  # fmt: skip
+}
 
 
 def flow_at(flow: float, pressure: float, wanted: float) -> float:
@@ -51,8 +60,12 @@ def flow_at(flow: float, pressure: float, wanted: float) -> float:
     """
     ratio = positive("wanted", wanted, most=3000, symbol="kPa") / positive("pressure", pressure, most=3000, symbol="kPa")
     if not 1 / 16 <= ratio <= 16:
-        raise InputError("wanted", wanted, "The two pressures are too far apart to reckon from one to the other.",
-                         "Measure the flow near the pressure that is used.")  # fmt: skip
+        raise InputError(
+            "wanted",
+            wanted,
+            "The two pressures are too far apart to reckon from one to the other.",
+            "Measure the flow near the pressure that is used.",
+        )
     return positive("flow", flow) * math.sqrt(ratio)
 
 
@@ -152,10 +165,7 @@ def _tip(i: int, catch: float, mean: float, new: float | None) -> Tip:
     elif off > FROM_MEAN + slack:
         state, said = TipState.CHANGE, f"{show_percent(off)} above the boom’s mean: worn, or of another size."
     elif off < -FROM_MEAN - slack:
-        state, said = (
-            TipState.CLEAN,
-            f"{show_percent(-off)} under the mean: clean it with a soft brush, catch again.",
-        )
+        state, said = (TipState.CLEAN, f"{show_percent(-off)} under the mean: clean it with a soft brush, catch again.")
     else:
         state, said = TipState.GOOD, f"{show_percent(off, sign=True)} from the mean."
     return Tip(i + 1, catch, off, wear, state, said)
@@ -163,9 +173,7 @@ def _tip(i: int, catch: float, mean: float, new: float | None) -> Tip:
 
 # --- droplets ---------------------------------------------------------------------------------------------------
 
-DROPLETS = (
-    "extremely fine", "very fine", "fine", "medium", "coarse", "very coarse", "extremely coarse", "ultra coarse",
-)  # fmt: skip
+DROPLETS = ("extremely fine", "very fine", "fine", "medium", "coarse", "very coarse", "extremely coarse", "ultra coarse")
 """The classes of ISO 25358, from the finest."""
 
 

@@ -96,8 +96,12 @@ def pattern(catches: Sequence[float], apart: float, track: int | None = None) ->
         InputError: too few pans, nothing caught, a pan below nothing, or a pattern that the pans did not reach the ends of.
     """
     if not FEWEST_PANS <= len(catches) <= MOST_PANS:
-        raise InputError("pans", len(catches), f"{len(catches)} pans show no pattern.",
-                         f"Lay {FEWEST_PANS} at least, over one and a half times the throw.")  # fmt: skip
+        raise InputError(
+            "pans",
+            len(catches),
+            f"{len(catches)} pans show no pattern.",
+            f"Lay {FEWEST_PANS} at least, over one and a half times the throw.",
+        )
     for i, catch in enumerate(catches):
         positive(f"pans.{i}", catch, zero=True)
     most = max(catches)
@@ -109,8 +113,12 @@ def pattern(catches: Sequence[float], apart: float, track: int | None = None) ->
         raise InputError("track", track, "The track runs over no pan.", f"Give its number, 1 to {len(catches)}.")
     for end, name in ((catches[0], "first"), (catches[-1], "last")):
         if end > most / 2:
-            raise InputError("pans", end, f"The {name} pan caught more than half of the fullest: the throw goes on beyond it.",
-                             "Lay pans further out, and check that they were written down in order.")  # fmt: skip
+            raise InputError(
+                "pans",
+                end,
+                f"The {name} pan caught more than half of the fullest: the throw goes on beyond it.",
+                "Lay pans further out, and check that they were written down in order.",
+            )
     return Pattern(tuple(float(c) for c in catches), apart, place)
 
 
@@ -124,8 +132,12 @@ def overlapped(found: Pattern, pans: int, way: Way) -> NDArray[np.float64]:
         InputError: a spacing of less than one pan or wider than the pattern.
     """
     if not 1 <= pans <= len(found.catches):
-        raise InputError("spacing", pans, f"{pans} pans is no spacing for a pattern of {len(found.catches)}.",
-                         f"Take 1 to {len(found.catches)}.")  # fmt: skip
+        raise InputError(
+            "spacing",
+            pans,
+            f"{pans} pans is no spacing for a pattern of {len(found.catches)}.",
+            f"Take 1 to {len(found.catches)}.",
+        )
     from_track = np.arange(len(found.catches)) - found.track
     period = pans if way is Way.ROUND else 2 * pans
     swath = np.zeros(period)
@@ -144,9 +156,14 @@ def _spacing(found: Pattern, pans: int, way: Way) -> Spacing:
     swath = overlapped(found, pans, way)
     mean = float(swath.mean())
     return Spacing(
-        pans, pans * found.apart, tuple(float(x) for x in swath), float(swath.std(ddof=1)) / mean, float(swath.std()) / mean,
-        float(swath.max()) / mean - 1, float(swath.min()) / mean - 1,
-    )  # fmt: skip
+        pans,
+        pans * found.apart,
+        tuple(float(x) for x in swath),
+        float(swath.std(ddof=1)) / mean,
+        float(swath.std()) / mean,
+        float(swath.max()) / mean - 1,
+        float(swath.min()) / mean - 1,
+    )
 
 
 def widest(found: Pattern, way: Way, limit: float = GOOD) -> Spacing | None:

@@ -93,8 +93,14 @@ def before_load(held: Held | None, product: Product, machine: str) -> list[Findi
         return []
     steps = _named(held.missing)
     if held.kind is Kind.HERBICIDE and held.sprayed:
-        return [Finding("herbicide-in-tank", Act.REFUSE, f"{machine} last held the herbicide {held.name} ({day(held.on)}) and "
-                        f"has not been cleaned of it. Still to do: {steps}. Then note the cleaning in Kit.")]  # fmt: skip
+        return [
+            Finding(
+                "herbicide-in-tank",
+                Act.REFUSE,
+                f"{machine} last held the herbicide {held.name} ({day(held.on)}) and "
+                f"has not been cleaned of it. Still to do: {steps}. Then note the cleaning in Kit.",
+            )
+        ]
     act = Act.WARN if held.kind.label_binds else Act.NOTE
     return [Finding("not-cleaned", act, f"{machine} last held {held.name} ({day(held.on)}). Still to do: {steps}.")]
 

@@ -93,10 +93,12 @@ def by_flow(litres: Sequence[float], seconds: Sequence[float], pace: float | Non
     speed, swath = check_pace(pace or 0.0), positive("width", width or 0.0, most=WIDEST)
     if len(litres) != len(seconds):
         raise InputError("seconds", len(seconds), f"{len(litres)} catches and {len(seconds)} times.", "Give each catch its time.")
-    runs = summarise([
-        positive(f"runs.{i}", v) / positive(f"seconds.{i}", s, most=3600)
-        for i, (v, s) in enumerate(zip(litres, seconds, strict=True))
-    ])  # fmt: skip
+    runs = summarise(
+        [
+            positive(f"runs.{i}", v) / positive(f"seconds.{i}", s, most=3600)
+            for i, (v, s) in enumerate(zip(litres, seconds, strict=True))
+        ]
+    )
     return Calibrated(runs.mean / (speed * swath), runs, runs.mean)
 
 

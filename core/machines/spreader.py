@@ -57,10 +57,11 @@ def curve(product: str, tests: Sequence[Point]) -> Curve:
     for one, other in pairwise(points):
         if other.rate <= one.rate:
             raise InputError(
-                "tests", other.setting,
+                "tests",
+                other.setting,
                 f"Setting {show_number(other.setting)} put down no more than setting {show_number(one.setting)}.",
                 "One of the two was misread: test both again.",
-            )  # fmt: skip
+            )
     return Curve(product, tuple(points))
 
 
@@ -91,9 +92,11 @@ def _within(field: str, value: float, low: float, high: float, product: str) -> 
         return
     side = "less" if value < low else "more"
     raise InputError(
-        field, value, f"That is {side} than any tested {field} of {product}, and gates do not open in proportion.",
+        field,
+        value,
+        f"That is {side} than any tested {field} of {product}, and gates do not open in proportion.",
         "Test a setting on the other side of it.",
-    )  # fmt: skip
+    )
 
 
 def _between(value: float, xs: Sequence[float], ys: Sequence[float]) -> float:

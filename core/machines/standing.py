@@ -118,8 +118,14 @@ def spreading(machine: str, product: str, rate: float, tests: Sequence[Test], to
     own = [t for t in tests if t.product == product and t.setting is not None]
     if not own:
         other = " What another product needs is no guide to it." if tests else ""
-        found.append(Finding("no-setting", Act.WARN, f"{product} has not been tested in {machine}: no setting is known.{other} "
-                             "Weigh out an area’s dose, start nearly shut, and let the round teach the setting."))  # fmt: skip
+        found.append(
+            Finding(
+                "no-setting",
+                Act.WARN,
+                f"{product} has not been tested in {machine}: no setting is known.{other} "
+                "Weigh out an area’s dose, start nearly shut, and let the round teach the setting.",
+            )
+        )
         return Spread(None, None, tuple(found))
     if all(t.expires and t.expires < today for t in own):
         found += _old(machine, max(own, key=lambda t: t.on), today)
@@ -137,15 +143,23 @@ def _beyond(fault: InputError, product: str, machine: str, rate: float, tested: 
         return f"The tests of {product} in {machine} disagree: {fault.sentence}"
     less = rate < tested.points[0].rate
     side, end = ("less", "lower") if less else ("more", "higher")
-    return (f"A pass of this rate is {side} than any tested of {product} in {machine}, and gates do not open in proportion: "
-            f"test a {end} setting.")  # fmt: skip
+    return (
+        f"A pass of this rate is {side} than any tested of {product} in {machine}, and gates do not open in proportion: "
+        f"test a {end} setting."
+    )
 
 
 def _old(machine: str, test: Test, today: date) -> list[Finding]:
     if test.expires is None or test.expires >= today:
         return []
-    return [Finding("calibration-old", Act.WARN, f"The calibration of {machine} of {day(test.on)} {test.on.year} ran out on "
-                    f"{day(test.expires)} {test.expires.year}. Calibrate again.")]  # fmt: skip
+    return [
+        Finding(
+            "calibration-old",
+            Act.WARN,
+            f"The calibration of {machine} of {day(test.on)} {test.on.year} ran out on "
+            f"{day(test.expires)} {test.expires.year}. Calibrate again.",
+        )
+    ]
 
 
 def _unsure(machine: str, test: Test) -> list[Finding]:

@@ -48,11 +48,19 @@ def strip(area: float, used: Sequence[float], us: bool, unit: RateUnit) -> tuple
     mean, covered = fmean(values), area / foot.size
     return (
         *_mean("Used", values, amount.symbol),
-        line(f"Ground in {foot.symbol}", Term(area / ground.size, ground.symbol), divided_by(foot.size / ground.size,
-             ground.symbol, foot.symbol), result=Term(covered, foot.symbol)),
-        line("Put down: used ÷ ground", Term(mean, amount.symbol), divided_by(covered, foot.symbol),
-             result=Term(mean / covered, amount.symbol, foot.symbol)),
-    )  # fmt: skip
+        line(
+            f"Ground in {foot.symbol}",
+            Term(area / ground.size, ground.symbol),
+            divided_by(foot.size / ground.size, ground.symbol, foot.symbol),
+            result=Term(covered, foot.symbol),
+        ),
+        line(
+            "Put down: used ÷ ground",
+            Term(mean, amount.symbol),
+            divided_by(covered, foot.symbol),
+            result=Term(mean / covered, amount.symbol, foot.symbol),
+        ),
+    )
 
 
 def flow(flows: Sequence[float], pace: float, width: float, us: bool) -> tuple[Step, ...]:
@@ -73,11 +81,20 @@ def flow(flows: Sequence[float], pace: float, width: float, us: bool) -> tuple[S
     ground = speed * swath / (foot.size / square.size)
     return (
         *_mean("Flow", a_minute, f"{amount.symbol}/min"),
-        line("Ground in a minute: pace × swath", Term(speed, f"{length.symbol}/min"), times(swath, length.symbol),
-             result=Term(speed * swath, f"{square.symbol}/min")),
-        line("Put down: flow ÷ ground", Term(mean, f"{amount.symbol}/min"), divided_by(ground, f"{foot.symbol}/min"),
-             result=Term(mean / ground, amount.symbol, foot.symbol), note=_short(mean, pace, width, us)),
-    )  # fmt: skip
+        line(
+            "Ground in a minute: pace × swath",
+            Term(speed, f"{length.symbol}/min"),
+            times(swath, length.symbol),
+            result=Term(speed * swath, f"{square.symbol}/min"),
+        ),
+        line(
+            "Put down: flow ÷ ground",
+            Term(mean, f"{amount.symbol}/min"),
+            divided_by(ground, f"{foot.symbol}/min"),
+            result=Term(mean / ground, amount.symbol, foot.symbol),
+            note=_short(mean, pace, width, us),
+        ),
+    )
 
 
 def _short(a_minute: float, pace: float, width: float, us: bool) -> str:
@@ -96,8 +113,12 @@ def emptying(litres: float, seconds: Sequence[float], pace: float, width: float,
     amount = UNITS["gal" if us else "l"]
     volume, minutes = litres / amount.size, fmean(seconds) / 60
     flows = [litres / s for s in seconds]
-    first = line("Flow: volume ÷ time", Term(volume, amount.symbol), divided_by(minutes, "min"),
-                 result=Term(volume / minutes, f"{amount.symbol}/min"))  # fmt: skip
+    first = line(
+        "Flow: volume ÷ time",
+        Term(volume, amount.symbol),
+        divided_by(minutes, "min"),
+        result=Term(volume / minutes, f"{amount.symbol}/min"),
+    )
     if len(seconds) > 1:
         return flow(flows, pace, width, us)
     return (first, *flow(flows, pace, width, us))
@@ -113,7 +134,7 @@ def catch(course: Course, caught: Sequence[float]) -> tuple[Step, ...]:
     return (
         *_mean("Caught", values, unit.symbol),
         line("Read as an output", Term(mean, unit.symbol), result=Term(mean, out.amount.symbol, foot), note=note),
-    )  # fmt: skip
+    )
 
 
 def dial(concentration: float, flow_rate: float, seconds: float, area: float, us: bool) -> tuple[Step, ...]:
@@ -124,11 +145,19 @@ def dial(concentration: float, flow_rate: float, seconds: float, area: float, us
     product = concentration * spray * amount.size / small.size
     return (
         line("Spray", Term(a_minute, amount.symbol, "min"), times(minutes, "min"), result=Term(spray, amount.symbol)),
-        line("Product in it", Term(concentration * amount.size / small.size, small.symbol, amount.symbol),
-             times(spray, amount.symbol), result=Term(product, small.symbol)),
-        line("Put down: product ÷ ground", Term(product, small.symbol), divided_by(covered, foot.symbol),
-             result=Term(product / covered, small.symbol, foot.symbol)),
-    )  # fmt: skip
+        line(
+            "Product in it",
+            Term(concentration * amount.size / small.size, small.symbol, amount.symbol),
+            times(spray, amount.symbol),
+            result=Term(product, small.symbol),
+        ),
+        line(
+            "Put down: product ÷ ground",
+            Term(product, small.symbol),
+            divided_by(covered, foot.symbol),
+            result=Term(product / covered, small.symbol, foot.symbol),
+        ),
+    )
 
 
 def length_text(metres: float, us: bool) -> str:

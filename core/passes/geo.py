@@ -23,8 +23,12 @@ class Anchor:
 def check_anchor(anchor: Anchor) -> Anchor:
     """The anchor, if it is on the earth. Raises InputError."""
     if not (abs(anchor.latitude) <= 89 and abs(anchor.longitude) <= 180):
-        raise InputError("latitude", f"{anchor.latitude}, {anchor.longitude}", "That is no position of turf.",
-                         "Latitude comes first, -89 to 89, then longitude, -180 to 180.")  # fmt: skip
+        raise InputError(
+            "latitude",
+            f"{anchor.latitude}, {anchor.longitude}",
+            "That is no position of turf.",
+            "Latitude comes first, -89 to 89, then longitude, -180 to 180.",
+        )
     return anchor
 
 

@@ -168,8 +168,12 @@ def land(
     left, bottom, right, top = shapely.total_bounds([outline, *(one.ground for one in walks)])
     columns, rows = (math.ceil((b - a + 2 * reach) / size) + 1 for a, b in ((left, right), (bottom, top)))
     if columns * rows > MOST_CELLS:
-        raise InputError("size", size, f"{columns * rows:,} cells are too many.",
-                         f"Take cells of {show_number(size * math.sqrt(columns * rows / MOST_CELLS), 2)} m or more.")  # fmt: skip
+        raise InputError(
+            "size",
+            size,
+            f"{columns * rows:,} cells are too many.",
+            f"Take cells of {show_number(size * math.sqrt(columns * rows / MOST_CELLS), 2)} m or more.",
+        )
     origin = (left - reach, bottom - reach)
     mass = np.zeros((rows, columns))
     applied = 0.0
@@ -237,8 +241,17 @@ def _within(shape: BaseGeometry, xs: Floats, ys: Floats) -> NDArray[np.bool_]:
     return np.asarray(shapely.contains_xy(shape, grid_x, grid_y), dtype=bool)
 
 
-def _lay_stripes(mass: Floats, origin: Point, size: float, stripes: Sequence[Pass], direction: float, profile: Profile,
-                 per_metre: float, hand: Hand, random: np.random.Generator) -> float:  # fmt: skip
+def _lay_stripes(
+    mass: Floats,
+    origin: Point,
+    size: float,
+    stripes: Sequence[Pass],
+    direction: float,
+    profile: Profile,
+    per_metre: float,
+    hand: Hand,
+    random: np.random.Generator,
+) -> float:
     """Lay parallel stripes; gives the metres walked, each counted by how slowly it was walked."""
     if not stripes:
         return 0.0
@@ -319,8 +332,9 @@ def _lay_ring(mass: Floats, origin: Point, size: float, ring: Pass, profile: Pro
     return ring.length
 
 
-def _share_out(mass: Floats, origin: Point, size: float, frame: Floats, first_u: float, first_v: float, c: float,
-               s: float) -> None:  # fmt: skip
+def _share_out(
+    mass: Floats, origin: Point, size: float, frame: Floats, first_u: float, first_v: float, c: float, s: float
+) -> None:
     """Read a turned frame at the map's cells, straight between its own, and scale what was read to the frame's mass.
 
     Reading keeps even ground even, which dropping lumps would not; the scale is 1 but for what falls between the cells.

@@ -130,13 +130,19 @@ def walk(
     for off in keep_off:
         ground = ground.difference(off.shape.buffer(positive("buffer", off.buffer, zero=True)))
     if ground.is_empty or ground.buffer(-spacing / 2 * (1 - 1e-3)).is_empty:
-        raise InputError("spacing", spacing, f"The ground is narrower than a swath of {show_number(spacing)} m.",
-                         "Take a narrower machine, or do it by hand.")  # fmt: skip
+        raise InputError(
+            "spacing",
+            spacing,
+            f"The ground is narrower than a swath of {show_number(spacing)} m.",
+            "Take a narrower machine, or do it by hand.",
+        )
     rings = [Pass(PassKind.EDGE, line) for k in range(edges) for line in _rings(ground, (k + 0.5) * spacing)]
     inner = ground.buffer(-edges * spacing) if edges else ground
     angle = best_direction(inner, spacing) if direction is None else direction % 180
-    stripes = [Pass(PassKind.STRIPE, line, bool(guides) and n % guides == 0)
-               for n, line in enumerate(_stripes(inner, spacing, angle, shift), start=1)]  # fmt: skip
+    stripes = [
+        Pass(PassKind.STRIPE, line, bool(guides) and n % guides == 0)
+        for n, line in enumerate(_stripes(inner, spacing, angle, shift), start=1)
+    ]
     every = [*stripes, *rings] if edges_last else [*rings, *stripes]
     if not every or len(every) > MOST_PASSES:
         raise InputError("spacing", spacing, f"{len(every)} passes cannot be walked.", f"Take 1 to {MOST_PASSES}.")
@@ -179,8 +185,9 @@ def _rings(ground: BaseGeometry, inwards: float) -> list[tuple[Point, ...]]:
     shrunk = ground.buffer(-inwards - turn, join_style="mitre").buffer(turn)
     if shrunk.is_empty:
         shrunk = ground.buffer(-inwards, join_style="mitre")
-    return [tuple((x, y) for x, y in ring.coords) for polygon in _polygons(shrunk)
-            for ring in (polygon.exterior, *polygon.interiors)]  # fmt: skip
+    return [
+        tuple((x, y) for x, y in ring.coords) for polygon in _polygons(shrunk) for ring in (polygon.exterior, *polygon.interiors)
+    ]
 
 
 def _stripes(ground: BaseGeometry, spacing: float, angle: float, shift: float) -> Iterator[tuple[Point, ...]]:

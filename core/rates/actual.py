@@ -26,10 +26,7 @@ def actual_rate(product: Product, label: LabelRate, used: Quantity, treated: Qua
         return Rate(counted / positive("treated", treated.base) / unit.size, unit)
     if spray is None:
         raise InputError(
-            "spray",
-            None,
-            f"The label's {unit.symbol} is a share of the spray.",
-            "Enter the spray volume that was used.",
+            "spray", None, f"The label's {unit.symbol} is a share of the spray.", "Enter the spray volume that was used."
         )
     return Rate(counted / positive("spray", spray.base) / unit.size, unit)
 
@@ -49,7 +46,9 @@ def _in(product: Product, used: Quantity, dimension: str) -> float:
         return used.base
     if product.density_g_per_l is None:
         raise InputError(
-            "used", str(used), f"{product.name} needs a density to be counted by {dimension}.",
+            "used",
+            str(used),
+            f"{product.name} needs a density to be counted by {dimension}.",
             f"Enter the amount by {dimension}, or add the density to the product.",
-        )  # fmt: skip
+        )
     return used.base * product.density_g_per_l if dimension == MASS else used.base / product.density_g_per_l

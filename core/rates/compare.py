@@ -87,9 +87,16 @@ def _one(candidate: Candidate, ground: Quantity, spray: float | None) -> Compare
         return None if money is None or not grams else money / (grams * ground.base)
 
     return Compared(
-        candidate, found, money, None if money is None else money / ground.base, per(nitrogen), per(active), active, nitrogen,
+        candidate,
+        found,
+        money,
+        None if money is None else money / ground.base,
+        per(nitrogen),
+        per(active),
+        active,
+        nitrogen,
         buy(product.packages, found.amount),
-    )  # fmt: skip
+    )
 
 
 def _sum(found: Dose, basis: Basis) -> float | None:
@@ -118,10 +125,7 @@ def buy(packages: Sequence[Package], need: Quantity) -> Purchase | None:
     sizes = np.array([p.size.base for p in fitting])
     prices = np.array([float(p.price or 0) for p in fitting]) if priced else sizes
     counts = _fewest(sizes, prices, need.base)
-    bought = tuple(
-        Bought(p, n, p.price * n if p.price is not None else None)
-        for p, n in zip(fitting, counts, strict=True) if n
-    )  # fmt: skip
+    bought = tuple(Bought(p, n, p.price * n if p.price is not None else None) for p, n in zip(fitting, counts, strict=True) if n)
     held = sum(b.package.size.base * b.count for b in bought)
     costs = [b.cost for b in bought]
     total = sum((c for c in costs if c is not None), Decimal(0)) if all(c is not None for c in costs) else None
@@ -149,9 +153,11 @@ def equal_active(reference: Compared, candidates: Sequence[Candidate], ground: Q
     actives = [c for c in reference.candidate.product.contents if c.basis is Basis.ACTIVE]
     if len(actives) != 1 or reference.active is None:
         raise InputError(
-            "reference", reference.candidate.product.name, "Doses are matched by one active, and it holds another number.",
+            "reference",
+            reference.candidate.product.name,
+            "Doses are matched by one active, and it holds another number.",
             "Pick a product with one active and a density.",
-        )  # fmt: skip
+        )
     name = actives[0].name.lower()
     matched = []
     for c in candidates:

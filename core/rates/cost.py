@@ -34,8 +34,10 @@ def cost(product: Product, amount: Quantity, area: Quantity, foot: Quantity) -> 
     feet = Decimal(repr(area.base / foot.base))
     unit = package.size.unit.symbol
     step = line(
-        "Cost", Term(in_package, unit), divided_by(package.size.value, unit, "package"),
+        "Cost",
+        Term(in_package, unit),
+        divided_by(package.size.value, unit, "package"),
         times(float(package.price), package.currency, "package"),
         result=Term(float(total), package.currency),
-    )  # fmt: skip
+    )
     return Cost(total, total / feet, foot.unit.symbol, package.currency, (step,))

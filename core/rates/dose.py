@@ -99,27 +99,34 @@ def _wanted(rate: Rate, area: Quantity, spray_litres: float | None) -> tuple[Qua
 def _of_spray(rate: Rate, spray_litres: float | None, counted: str) -> tuple[Quantity, list[Step]]:
     if spray_litres is None:
         raise InputError(
-            "machine", None, f"A rate in {rate.unit.symbol} is a share of the spray, so the spray volume is needed.",
+            "machine",
+            None,
+            f"A rate in {rate.unit.symbol} is a share of the spray, so the spray volume is needed.",
             "Pick a sprayer whose output is known.",
-        )  # fmt: skip
+        )
     if rate.unit.per is None:
         volume = Quantity(spray_litres * rate.base, UNITS["l"])
         shown = volume.to("ml")
         return shown, [
             line(
-                "Share of the spray", Term(spray_litres * 1000, "mL"), times(rate.base),
-                result=Term(shown.value, "mL"), note=f"{rate.value:g} % is {rate.base:g} of the finished spray.",
+                "Share of the spray",
+                Term(spray_litres * 1000, "mL"),
+                times(rate.base),
+                result=Term(shown.value, "mL"),
+                note=f"{rate.value:g} % is {rate.base:g} of the finished spray.",
             )
-        ]  # fmt: skip
+        ]
     feet = spray_litres / rate.unit.per.size
     wanted = Quantity(rate.value * feet, rate.unit.amount)
     per = rate.unit.per.symbol
     return wanted, [
         line(
-            "Rate × spray volume", Term(rate.value, rate.unit.amount.symbol + counted, per), times(feet, per),
+            "Rate × spray volume",
+            Term(rate.value, rate.unit.amount.symbol + counted, per),
+            times(feet, per),
             result=Term(wanted.value, wanted.unit.symbol + counted),
         )
-    ]  # fmt: skip
+    ]
 
 
 # --- from what is counted to product ----------------------------------------------------------------------------
@@ -134,31 +141,38 @@ def _from_content(product: Product, basis: Basis, wanted: Quantity) -> tuple[Qua
         wanted = Quantity(asked / factor, unit)
         steps.append(
             line(
-                f"{basis.text} as the label states it, {content.basis.text}", Term(asked, f"{unit.symbol} {basis.text}"),
-                divided_by(factor), result=Term(wanted.value, f"{unit.symbol} {content.basis.text}"),
+                f"{basis.text} as the label states it, {content.basis.text}",
+                Term(asked, f"{unit.symbol} {basis.text}"),
+                divided_by(factor),
+                result=Term(wanted.value, f"{unit.symbol} {content.basis.text}"),
                 note=f"{content.basis.text} is {100 * factor:.2f} % {basis.text}.",
             )
-        )  # fmt: skip
+        )
     name = content.basis.text
     if product.liquid and content.g_per_l is not None:
         grams = wanted.base
         volume = Quantity(grams / content.g_per_l, UNITS["l"])
         steps.append(
             line(
-                f"Product that holds that {name}", Term(grams, "g"), divided_by(content.g_per_l, "g", "L"),
+                f"Product that holds that {name}",
+                Term(grams, "g"),
+                divided_by(content.g_per_l, "g", "L"),
                 result=Term(volume.value, "L"),
             )
-        )  # fmt: skip
+        )
         target = UNITS["fl_oz"] if is_us(unit) else UNITS["ml"]
         return volume.to(target), steps
     share = content.percent or 0.0
     mass = Quantity(wanted.value / (share / 100), unit)
     steps.append(
         line(
-            f"Product that holds that {name}", Term(wanted.value, f"{unit.symbol} {name}"), divided_by(share / 100),
-            result=Term(mass.value, f"{unit.symbol} product"), note=f"The label states {share:g} % {name}.",
+            f"Product that holds that {name}",
+            Term(wanted.value, f"{unit.symbol} {name}"),
+            divided_by(share / 100),
+            result=Term(mass.value, f"{unit.symbol} product"),
+            note=f"The label states {share:g} % {name}.",
         )
-    )  # fmt: skip
+    )
     amount, more = _as_measured(product, mass)
     return amount, [*steps, *more]
 
@@ -178,15 +192,19 @@ def counted_content(product: Product, basis: Basis) -> tuple[Content, float]:
     if content is None:
         what = "an active ingredient" if basis is Basis.ACTIVE else basis.text
         raise InputError(
-            "product.contents", basis.value, f"The rate counts {what}, and {product.name} lists none.",
+            "product.contents",
+            basis.value,
+            f"The rate counts {what}, and {product.name} lists none.",
             "Add it to the product's composition, or give the rate of product.",
-        )  # fmt: skip
+        )
     actives = [c for c in product.contents if c.basis is Basis.ACTIVE]
     if basis is Basis.ACTIVE and len(actives) > 1:
         raise InputError(
-            "rate", basis.value, f"{product.name} holds {len(actives)} actives; a rate of active does not say which.",
+            "rate",
+            basis.value,
+            f"{product.name} holds {len(actives)} actives; a rate of active does not say which.",
             "Give the rate of product.",
-        )  # fmt: skip
+        )
     return content, share
 
 
@@ -199,9 +217,11 @@ def _as_measured(product: Product, amount: Quantity) -> tuple[Quantity, list[Ste
         return amount, []
     if product.measured_in == MASS:
         raise InputError(
-            "rate", str(amount), f"{product.name} is dry, and the rate measures it in {amount.unit.symbol}.",
+            "rate",
+            str(amount),
+            f"{product.name} is dry, and the rate measures it in {amount.unit.symbol}.",
             "Dry products are weighed: give the rate in oz wt, lb, g or kg.",
-        )  # fmt: skip
+        )
     density = _density(product)
     grams = amount.base
     litres = grams / density
@@ -209,18 +229,23 @@ def _as_measured(product: Product, amount: Quantity) -> tuple[Quantity, list[Ste
     volume = Quantity(litres, UNITS["l"]).to(target)
     return volume, [
         line(
-            "From weight to volume, by the density", Term(grams, "g"), divided_by(density, "g", "L"),
-            times(UNITS["l"].size / target.size, target.symbol, "L"), result=Term(volume.value, target.symbol),
+            "From weight to volume, by the density",
+            Term(grams, "g"),
+            divided_by(density, "g", "L"),
+            times(UNITS["l"].size / target.size, target.symbol, "L"),
+            result=Term(volume.value, target.symbol),
         )
-    ]  # fmt: skip
+    ]
 
 
 def _density(product: Product) -> float:
     if product.density_g_per_l is None:
         raise InputError(
-            "product.density", None, f"The rate weighs {product.name}, a liquid; its density is needed to pour it.",
+            "product.density",
+            None,
+            f"The rate weighs {product.name}, a liquid; its density is needed to pour it.",
             "Find the weight per gallon (or kg/L) on the label and add it to the product.",
-        )  # fmt: skip
+        )
     return product.density_g_per_l
 
 
@@ -242,10 +267,12 @@ def _delivered(
         heavy = grams / litres * amount.unit.size / unit.size
         steps.append(
             line(
-                "Weight of that product, by the density", Term(amount.value, amount.unit.symbol),
-                times(heavy, unit.symbol, amount.unit.symbol), result=Term(grams / unit.size, unit.symbol),
+                "Weight of that product, by the density",
+                Term(amount.value, amount.unit.symbol),
+                times(heavy, unit.symbol, amount.unit.symbol),
+                result=Term(grams / unit.size, unit.symbol),
             )
-        )  # fmt: skip
+        )
     for content in product.contents:
         share = product.share(content)
         if content.percent is not None and grams is not None and share is not None:
@@ -260,8 +287,10 @@ def _delivered(
         found.append(Delivered(content, mass, mass / area.base))
         steps.append(
             line(
-                f"{content.name} that it brings", *terms, divided_by(feet, foot.symbol),
+                f"{content.name} that it brings",
+                *terms,
+                divided_by(feet, foot.symbol),
                 result=Term(mass / unit.size / feet, unit.symbol, foot.symbol),
             )
-        )  # fmt: skip
+        )
     return tuple(found), steps

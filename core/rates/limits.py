@@ -74,7 +74,9 @@ def refuse_above_label(rate: Rate, label: LabelRate, kind: Kind, field: str = "r
     judgement = judge(rate, label, kind)
     if judgement.refused:
         raise Refused(
-            field, str(rate), judgement.sentence,
+            field,
+            str(rate),
+            judgement.sentence,
             f"Lower the rate to {label.highest} or less. The label is the law for a {kind.text}.",
-        )  # fmt: skip
+        )
     return judgement

@@ -24,11 +24,22 @@ K2O_ONCE = 1.0 * LB_PER_1000
 FE_ONCE = 0.05 * LB_PER_1000
 
 SEASON_N: dict[str, tuple[float, float]] = {
-    "kentucky_bluegrass": (2, 4), "tall_fescue": (2, 4), "perennial_ryegrass": (2, 4), "fine_fescue": (1, 2),
-    "creeping_bentgrass": (2, 5), "colonial_bentgrass": (1, 3), "annual_bluegrass": (3, 5), "bermudagrass": (2, 5),
-    "zoysiagrass": (1, 3), "st_augustinegrass": (2, 5), "centipedegrass": (0.5, 2), "buffalograss": (0, 2),
-    "bahiagrass": (1, 3), "seashore_paspalum": (2, 4), "mixed": (1, 4),
-}  # fmt: skip
+    "kentucky_bluegrass": (2, 4),
+    "tall_fescue": (2, 4),
+    "perennial_ryegrass": (2, 4),
+    "fine_fescue": (1, 2),
+    "creeping_bentgrass": (2, 5),
+    "colonial_bentgrass": (1, 3),
+    "annual_bluegrass": (3, 5),
+    "bermudagrass": (2, 5),
+    "zoysiagrass": (1, 3),
+    "st_augustinegrass": (2, 5),
+    "centipedegrass": (0.5, 2),
+    "buffalograss": (0, 2),
+    "bahiagrass": (1, 3),
+    "seashore_paspalum": (2, 4),
+    "mixed": (1, 4),
+}
 """N a season by grass [lb/1000 ft²], from least to most (extension teaching, from memory; climate dependent)."""
 
 
@@ -41,8 +52,9 @@ def brought(product: Product, g_per_m2: dict[Basis, float]) -> dict[Basis, float
     return found
 
 
-def once(product: Product, g_per_m2: dict[Basis, float], ground: Ground, on: date, house: House = PLAIN,
-         us: bool = True) -> list[Finding]:  # fmt: skip
+def once(
+    product: Product, g_per_m2: dict[Basis, float], ground: Ground, on: date, house: House = PLAIN, us: bool = True
+) -> list[Finding]:
     """What one application's nutrients call for.
 
     Args:
@@ -74,12 +86,15 @@ def _nitrogen(product: Product, n: float, ground: Ground, house: House, us: bool
     sprayed = product.formulation.sprayed and not product.rules.watered_in
     if sprayed and n > N_ON_LEAF * (1 + 1e-9):
         tenth = f"A tenth of it is {said(n / 10, us)}." if product.kind in (Kind.IRON, Kind.BIOSTIMULANT) else ""
-        found.append(Finding(
-            "nitrogen-of-a-spray", Act.WARN,
-            f"{said(n, us)} N is what granules bring; on the leaf {said(N_ON_LEAF, us)} is the most that is safe unless it is "
-            f"watered in. {tenth}".strip(),
-            _two_readings(n, us) if tenth else (),
-        ))  # fmt: skip
+        found.append(
+            Finding(
+                "nitrogen-of-a-spray",
+                Act.WARN,
+                f"{said(n, us)} N is what granules bring; on the leaf {said(N_ON_LEAF, us)} is the most that is safe "
+                f"unless it is watered in. {tenth}".strip(),
+                _two_readings(n, us) if tenth else (),
+            )
+        )
     elif ground.use == "green" and n > N_GREEN * (1 + 1e-9):
         found.append(_more("nitrogen-on-a-green", n, N_GREEN, "N on a green", us))
     elif house.of("feeding") == "spoon" and n > N_SPOON * (1 + 1e-9):
@@ -90,8 +105,14 @@ def _nitrogen(product: Product, n: float, ground: Ground, house: House, us: bool
         found.append(_more("nitrogen-quick", quick, N_QUICK, "quick N at once", us))
     heat = house.of("nitrogen_in_heat")
     if ground.stress is Stress.HEAT and (heat == "none" or (heat == "cool_no" and ground.cool)):
-        found.append(Finding("nitrogen-in-heat", Act.WARN, f"{ground.name} is marked as heat-stressed: the house feeds no N to "
-                             f"{'cool-season grass' if heat == 'cool_no' else 'any grass'} in heat."))  # fmt: skip
+        found.append(
+            Finding(
+                "nitrogen-in-heat",
+                Act.WARN,
+                f"{ground.name} is marked as heat-stressed: the house feeds no N to "
+                f"{'cool-season grass' if heat == 'cool_no' else 'any grass'} in heat.",
+            )
+        )
     if ground.stress is Stress.COLD and "urea" in product.name.lower() and house.of("nitrogen_source") == "quick_cold":
         found.append(
             Finding("urea-in-cold", Act.NOTE, "Cold soil turns urea over slowly; ammonium sulfate or nitrate acts sooner.")
@@ -111,11 +132,14 @@ def _more(key: str, here: float, most: float, what: str, us: bool) -> Finding:
 def _others(product: Product, g: dict[Basis, float], ground: Ground, house: House, us: bool) -> list[Finding]:
     found = []
     if g.get(Basis.P2O5, 0.0) > 0 and not ground.tested_p:
-        found.append(Finding(
-            "phosphorus-untested", Act.WARN,
-            f"It brings {said(g[Basis.P2O5], us)} P₂O₅, and no soil test of {ground.name} asks for phosphorus. Many places "
-            "forbid that.",
-        ))  # fmt: skip
+        found.append(
+            Finding(
+                "phosphorus-untested",
+                Act.WARN,
+                f"It brings {said(g[Basis.P2O5], us)} P₂O₅, and no soil test of {ground.name} asks for phosphorus. Many places "
+                "forbid that.",
+            )
+        )
     if g.get(Basis.K2O, 0.0) > K2O_ONCE * (1 + 1e-9):
         found.append(_more("potash-once", g[Basis.K2O], K2O_ONCE, "K₂O at once", us))
     fe = g.get(Basis.FE, 0.0)

@@ -59,12 +59,32 @@ _WHAT = re.compile(
     re.IGNORECASE,
 )
 _WHAT_MEANS = {
-    "nitrogen": Basis.N, "n": Basis.N, "phosphate": Basis.P2O5, "p2o5": Basis.P2O5, "potash": Basis.K2O,
-    "k2o": Basis.K2O, "phosphorus": Basis.P, "p": Basis.P, "potassium": Basis.K, "k": Basis.K, "iron": Basis.FE,
-    "fe": Basis.FE, "manganese": Basis.MN, "mn": Basis.MN, "magnesium": Basis.MG, "mg": Basis.MG,
-    "calcium": Basis.CA, "ca": Basis.CA, "sulfur": Basis.S, "sulphur": Basis.S, "s": Basis.S,
-    "active ingredient": Basis.ACTIVE, "active": Basis.ACTIVE, "ai": Basis.ACTIVE, "product": Basis.PRODUCT,
-}  # fmt: skip
+    "nitrogen": Basis.N,
+    "n": Basis.N,
+    "phosphate": Basis.P2O5,
+    "p2o5": Basis.P2O5,
+    "potash": Basis.K2O,
+    "k2o": Basis.K2O,
+    "phosphorus": Basis.P,
+    "p": Basis.P,
+    "potassium": Basis.K,
+    "k": Basis.K,
+    "iron": Basis.FE,
+    "fe": Basis.FE,
+    "manganese": Basis.MN,
+    "mn": Basis.MN,
+    "magnesium": Basis.MG,
+    "mg": Basis.MG,
+    "calcium": Basis.CA,
+    "ca": Basis.CA,
+    "sulfur": Basis.S,
+    "sulphur": Basis.S,
+    "s": Basis.S,
+    "active ingredient": Basis.ACTIVE,
+    "active": Basis.ACTIVE,
+    "ai": Basis.ACTIVE,
+    "product": Basis.PRODUCT,
+}
 
 
 def read_label_rate(text: str, field: str = "rate") -> LabelRate:
@@ -136,9 +156,11 @@ class _Reader:
             return LabelRate(0.0 if up_to else first.low, first.high, RateUnit(first.unit, None))
         if first.unit.dimension not in (MASS, VOLUME):
             raise InputError(
-                self.field, self.text, f"{first.unit.symbol} measures {first.unit.dimension}.",
+                self.field,
+                self.text,
+                f"{first.unit.symbol} measures {first.unit.dimension}.",
                 "A rate starts with a weight or a volume.",
-            )  # fmt: skip
+            )
         basis = self.what()
         self.take(_PACKAGE)
         if self.take(_COVERS):
@@ -157,9 +179,12 @@ class _Reader:
         said, rest = self.clean[: self.at].strip(), self.rest()
         feet = ("1000 ft²", "acre", "100 m²")
         raise Ambiguous(
-            self.field, self.text, f"“{said}” is an amount, not yet a rate.", "Say per what.",
+            self.field,
+            self.text,
+            f"“{said}” is an amount, not yet a rate.",
+            "Say per what.",
             [Choice(f"{said} per {foot} {rest}".strip(), "rate") for foot in feet],
-        )  # fmt: skip
+        )
 
     def coverage_by_area(self, area: _Range) -> LabelRate:
         """covers 5,000 sq ft per 16 lb bag"""
@@ -210,10 +235,7 @@ class _Reader:
     def checked(self, low: float, high: float, unit: Unit) -> _Range:
         if low > high:
             raise InputError(
-                self.field,
-                self.text,
-                "The range runs down: its first number is the larger.",
-                "Put the lower rate first.",
+                self.field, self.text, "The range runs down: its first number is the larger.", "Put the lower rate first."
             )
         return _Range(low, high, unit)
 
@@ -224,9 +246,12 @@ class _Reader:
         if re.match(r"\s*(?:%|percent\b)", self.clean[self.at :], re.IGNORECASE):
             said = self.clean[: self.at].strip()
             raise Ambiguous(
-                self.field, self.text, "A bare % does not say of what.", "Say which.",
+                self.field,
+                self.text,
+                "A bare % does not say of what.",
+                "Say which.",
                 [Choice(f"{said} % v/v", "of the finished spray, by volume")],
-            )  # fmt: skip
+            )
         found, self.at = read_unit_at(self.clean, self.at, self.field, *dimensions)
         return found
 
@@ -258,9 +283,12 @@ class _Reader:
         if foot == 1000.0 and not self.rest():
             said = self.clean.rstrip()
             raise Ambiguous(
-                self.field, self.text, "“per 1,000” does not say of what.", "Say which.",
+                self.field,
+                self.text,
+                "“per 1,000” does not say of what.",
+                "Say which.",
                 [Choice(f"{said} sq ft", "92.9 m²"), Choice(f"{said} m²", "1,000 m²")],
-            )  # fmt: skip
+            )
         unit = self.unit(AREA, VOLUME)
         if unit.key == "kft2" and match is None and re.match(r"\s*(?:sq|ft2|square)", self.clean[self.at :], re.I):
             inner = self.unit(AREA)  # "per thousand square feet"
@@ -268,17 +296,21 @@ class _Reader:
                 self.lost(self.rest())
         if unit.dimension not in (AREA, VOLUME):
             raise InputError(
-                self.field, self.text, f"{unit.symbol} measures {unit.dimension}.",
+                self.field,
+                self.text,
+                f"{unit.symbol} measures {unit.dimension}.",
                 "A rate is per area (1000 sq ft, acre, 100 m², ha) or per volume of spray (gal, L, 100 gal).",
-            )  # fmt: skip
+            )
         self.take(_OF_SPRAY)
         return _grouped(foot, unit)
 
     def lost(self, words: str) -> NoReturn:
         raise NotUnderstood(
-            self.field, self.text, f"“{words}” was not understood.",
+            self.field,
+            self.text,
+            f"“{words}” was not understood.",
             "Type the rate like “1.5 to 3 fl oz per 1,000 sq ft” or “2 lb per acre”.",
-        )  # fmt: skip
+        )
 
 
 def _grouped(foot: float, unit: Unit) -> tuple[float, Unit]:

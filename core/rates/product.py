@@ -181,16 +181,20 @@ def check_product(product: Product) -> list[str]:
         if product.liquid and not LIGHTEST <= product.density_g_per_l <= HEAVIEST:
             kg = show_number(product.density_g_per_l / 1000)
             raise InputError(
-                "density", product.density_g_per_l, f"A density of {kg} kg/L is not a spray product's.",
+                "density",
+                product.density_g_per_l,
+                f"A density of {kg} kg/L is not a spray product's.",
                 "Labels say 8.5 to 13 lb/gal, or 1.0 to 1.6 kg/L; check the number and its unit.",
-            )  # fmt: skip
+            )
     for content in product.contents:
         share = product.share(content)
         if share is not None and share > 1:
             raise InputError(
-                "contents", content.name, f"{content.name} would weigh more than the product it is in.",
+                "contents",
+                content.name,
+                f"{content.name} would weigh more than the product it is in.",
                 "Check its g/L against the density.",
-            )  # fmt: skip
+            )
     return _odd(product)
 
 
@@ -209,8 +213,14 @@ def _odd(product: Product) -> list[str]:
     return warnings
 
 
-KNOWN_NITROGEN = {"urea": 46.0, "ammonium sulfate": 21.0, "ammonium sulphate": 21.0, "ammonium nitrate": 34.0,
-                  "potassium nitrate": 13.0, "calcium nitrate": 15.5}  # fmt: skip
+KNOWN_NITROGEN = {
+    "urea": 46.0,
+    "ammonium sulfate": 21.0,
+    "ammonium sulphate": 21.0,
+    "ammonium nitrate": 34.0,
+    "potassium nitrate": 13.0,
+    "calcium nitrate": 15.5,
+}
 """% N of plain fertilisers (AAPFCO official terms, from memory)."""
 
 
@@ -243,10 +253,7 @@ def check_contents(contents: Iterable[Content]) -> None:
             raise InputError(f"{field}.name", content.name, "This line has no name.", "Name the active or nutrient.")
         if (content.percent is None) == (content.g_per_l is None):
             raise InputError(
-                f"{field}.amount",
-                content.name,
-                f"{content.name} needs one amount.",
-                "Give its %, or its g/L or lb/gal.",
+                f"{field}.amount", content.name, f"{content.name} needs one amount.", "Give its %, or its g/L or lb/gal."
             )
         if content.percent is not None:
             positive(f"{field}.amount", content.percent, most=100.0, symbol="%")
@@ -255,9 +262,11 @@ def check_contents(contents: Iterable[Content]) -> None:
             positive(f"{field}.slow", content.slow_percent, zero=True)
             if content.percent is None or content.slow_percent > content.percent:
                 raise InputError(
-                    f"{field}.slow", content.slow_percent, f"More {content.name} is slow than there is {content.name}.",
+                    f"{field}.slow",
+                    content.slow_percent,
+                    f"More {content.name} is slow than there is {content.name}.",
                     "Bags state the slow part as a percentage of the product, not of the nutrient.",
-                )  # fmt: skip
+                )
         if content.g_per_l is not None:
             positive(f"{field}.amount", content.g_per_l, most=HEAVIEST, symbol="g/L")
     if total > 100:

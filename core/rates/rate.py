@@ -101,14 +101,15 @@ def check_rate_unit(unit: RateUnit, field: str = "rate") -> None:
     )
     if not good:
         raise InputError(
-            field, unit.symbol, f"{unit.symbol} is not a rate.",
-            "A rate is a weight or a volume per area or per volume of spray.",
-        )  # fmt: skip
+            field, unit.symbol, f"{unit.symbol} is not a rate.", "A rate is a weight or a volume per area or per volume of spray."
+        )
     if unit.basis is not Basis.PRODUCT and unit.amount.dimension != MASS:
         raise InputError(
-            field, unit.symbol, f"{unit.basis.text} is counted by weight, not in {unit.amount.symbol}.",
+            field,
+            unit.symbol,
+            f"{unit.basis.text} is counted by weight, not in {unit.amount.symbol}.",
             f"Give {unit.basis.text} in lb, oz wt, g or kg, or give the rate of product.",
-        )  # fmt: skip
+        )
 
 
 @dataclass(frozen=True)
@@ -131,9 +132,11 @@ class Rate:
         """
         if unit.kind != self.unit.kind:
             raise InputError(
-                "unit", unit.symbol, f"{self.unit.symbol} cannot be written in {unit.symbol}: "
-                "they do not measure the same thing.", "Keep weight, volume and what is counted alike on both sides.",
-            )  # fmt: skip
+                "unit",
+                unit.symbol,
+                f"{self.unit.symbol} cannot be written in {unit.symbol}: they do not measure the same thing.",
+                "Keep weight, volume and what is counted alike on both sides.",
+            )
         return self if unit == self.unit else Rate(self.base / unit.size, unit)
 
     def __str__(self) -> str:
@@ -159,10 +162,11 @@ class LabelRate:
             positive("rate", value, zero=value is self.low and self.low == 0)
         if self.low > self.high:
             raise InputError(
-                "rate", f"{exact_number(self.low)} to {exact_number(self.high)}",
+                "rate",
+                f"{exact_number(self.low)} to {exact_number(self.high)}",
                 f"The range runs down, from {exact_number(self.low)} to {exact_number(self.high)}.",
                 "Put the lower rate first.",
-            )  # fmt: skip
+            )
         check_rate_unit(self.unit)
 
     @property

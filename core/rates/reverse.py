@@ -64,8 +64,12 @@ def rate_from_left(product: Product, label: LabelRate, had: Quantity, left: Quan
     if used.value <= 0:
         raise InputError("left", str(left), f"{left} is left of {had}: nothing was used.", "Check the two amounts.")
     found = rate_of(product, label, used, ground)
-    step = line("Used", Term(had.value, had.unit.symbol), minus(left.to(had.unit).value, had.unit.symbol),
-                result=Term(used.value, used.unit.symbol))  # fmt: skip
+    step = line(
+        "Used",
+        Term(had.value, had.unit.symbol),
+        minus(left.to(had.unit).value, had.unit.symbol),
+        result=Term(used.value, used.unit.symbol),
+    )
     return Backwards(used, found.rate, found.judgement, found.sentence, (step, *found.working))
 
 

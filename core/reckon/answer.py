@@ -27,9 +27,11 @@ def unnamed(rate: LabelRate) -> Product:
     """
     if rate.basis is not Basis.PRODUCT:
         raise InputError(
-            "line", str(rate), f"A rate of {rate.basis.text} needs the product that holds it.",
+            "line",
+            str(rate),
+            f"A rate of {rate.basis.text} needs the product that holds it.",
             "Say which: “… from the” and a product's name.",
-        )  # fmt: skip
+        )
     dry = rate.unit.amount.dimension == MASS
     return Product("product", Kind.ADJUVANT, FORMULATIONS["SG" if dry else "SL"])
 
@@ -79,9 +81,11 @@ def convert_line(asked: ConversionAsked) -> Answer:
         source, target = asked.source, asked.target
         value = convert(source.value, source.unit, target)
         step = line(
-            "Conversion", Term(source.value, source.unit.symbol),
-            times(source.unit.size / target.size, target.symbol, source.unit.symbol), result=Term(value, target.symbol),
-        )  # fmt: skip
+            "Conversion",
+            Term(source.value, source.unit.symbol),
+            times(source.unit.size / target.size, target.symbol, source.unit.symbol),
+            result=Term(value, target.symbol),
+        )
         return Answer(f"{source} is {show_number(value, 5)} {target.symbol}.", (step,))
     if isinstance(asked.source, LabelRate) and isinstance(asked.target, RateUnit):
         return _convert_rate(asked.source, asked.target, asked.against)

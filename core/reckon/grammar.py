@@ -27,19 +27,7 @@ from dataclasses import dataclass, field
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
 from core.rates.phrase import find_label_rate
 from core.rates.rate import LabelRate, RateUnit
-from core.units import (
-    AREA,
-    MASS,
-    NUMBER,
-    VOLUME,
-    Quantity,
-    Unit,
-    celsius,
-    read_number,
-    read_quantity,
-    read_unit_at,
-    tidy,
-)
+from core.units import AREA, MASS, NUMBER, VOLUME, Quantity, Unit, celsius, read_number, read_quantity, read_unit_at, tidy
 
 MOST_CHARACTERS = 200
 
@@ -147,19 +135,22 @@ _ON = re.compile(r"(?:on|over|to)\s+(?:the\s+)?", re.IGNORECASE)
 _OF = re.compile(r"(?:of|from)\s+(?:the\s+)?", re.IGNORECASE)
 _BACKWARDS = re.compile(
     r"(?:what|which) rate (?:is|was|are|does)\s+(?:the\s+)?(.+?)(?:\s+(?:less|minus|with)\s+(.+?)(?:\s+left)?)?"
-    r"\s+of\s+(?:the\s+)?(.+?)\s+(?:on|over)\s+(?:the\s+)?(.+?)(?:\s+make)?", re.I
-)  # fmt: skip
+    r"\s+of\s+(?:the\s+)?(.+?)\s+(?:on|over)\s+(?:the\s+)?(.+?)(?:\s+make)?",
+    re.I,
+)
 _BRINGS = re.compile(r"what (?:does|do|would)\s+(.+)\s+bring", re.IGNORECASE)
 _COMPARE = re.compile(r"compare\s+(.+?)\s+(?:on|over)\s+(?:the\s+)?(.+?)(?:\s+(?:for|against)\s+(.+))?", re.IGNORECASE)
 _MEASURE = re.compile(r"measure\s+(.+?)(?:\s+of\s+(?:the\s+)?(.+))?", re.IGNORECASE)
 _CUP = re.compile(
     r"(?:a\s+)?cup\s+(?:of\s+)?(.+?)\s+(?:weighs|holds|with)\s+(.+?)(?:\s+(?:of\s+)?water)?"
-    r"(?:\s+at\s+(-?[\d.]+)\s*(?:°|deg(?:rees)?)?\s*([CF]))?", re.I
-)  # fmt: skip
+    r"(?:\s+at\s+(-?[\d.]+)\s*(?:°|deg(?:rees)?)?\s*([CF]))?",
+    re.I,
+)
 _SHARE = re.compile(
     r"(?:(?P<percent>\d+(?:\.\d+)?)\s*%|(?P<fraction>\d+\s*/\s*\d+)|(?:a\s+)?(?P<word>half|third|quarter|fifth|tenth))"
-    r"\s+(?:of\s+)?(?:the\s+)?(?P<area>\S.*)", re.I
-)  # fmt: skip
+    r"\s+(?:of\s+)?(?:the\s+)?(?P<area>\S.*)",
+    re.I,
+)
 _SHARE_WORDS = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5, "tenth": 1 / 10}
 _AND = re.compile(r"\s*(?:,|\band\b|\+)\s*(?:the\s+)?", re.IGNORECASE)
 MOST_GROUNDS = 20
@@ -362,15 +353,13 @@ def find_name(text: str, names: Sequence[str], what: str) -> str:
         return fitting[0]
     if fitting:
         raise Ambiguous(
-            what,
-            text,
-            f"“{text}” could be {' or '.join(fitting[:4])}.",
-            "Say which.",
-            [Choice(n, what) for n in fitting],
+            what, text, f"“{text}” could be {' or '.join(fitting[:4])}.", "Say which.", [Choice(n, what) for n in fitting]
         )
     close = difflib.get_close_matches(wanted, list(by_lower), n=3, cutoff=0.5)
     raise NotUnderstood(
-        what, text, f"No {what} here is called “{text}”.",
+        what,
+        text,
+        f"No {what} here is called “{text}”.",
         "Pick one of the names, or add it first." if names else f"This club has no {what} yet.",
         [Choice(by_lower[name], what) for name in close],
-    )  # fmt: skip
+    )

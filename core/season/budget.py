@@ -77,8 +77,18 @@ def _product(product: Product, plan: Applied, before: Sequence[Applied]) -> list
         base = a.litres if unit.amount.dimension == VOLUME else a.grams
         return (base or 0.0) / unit.size
 
-    return [Line("product", product.name, unit, sum(map(amount, same)), amount(plan), cap.highest.value,
-                 f"label: {show_label_rate(cap)} a season", product.kind.label_binds)]  # fmt: skip
+    return [
+        Line(
+            "product",
+            product.name,
+            unit,
+            sum(map(amount, same)),
+            amount(plan),
+            cap.highest.value,
+            f"label: {show_label_rate(cap)} a season",
+            product.kind.label_binds,
+        )
+    ]
 
 
 def _actives(product: Product, plan: Applied, before: Sequence[Applied], us: bool) -> list[Line]:
@@ -121,16 +131,22 @@ def over_budget(found: Budget, product: Product) -> list[Finding]:
         if entry.over:
             act = Act.REFUSE if entry.binds else Act.WARN
             left = max(0.0, (entry.cap or 0.0) - entry.used)
-            findings.append(Finding(
-                f"season-{entry.key.split(':')[0]}", act,
-                f"{entry.what} would come to {show_number(entry.total)} {entry.unit.symbol} this season; the most is "
-                f"{show_number(entry.cap or 0.0)} ({entry.whose}). {show_number(left)} is left.",
-            ))  # fmt: skip
+            findings.append(
+                Finding(
+                    f"season-{entry.key.split(':')[0]}",
+                    act,
+                    f"{entry.what} would come to {show_number(entry.total)} {entry.unit.symbol} this season; the most is "
+                    f"{show_number(entry.cap or 0.0)} ({entry.whose}). {show_number(left)} is left.",
+                )
+            )
     if found.most_times is not None and found.times + 1 > found.most_times:
         act = Act.REFUSE if product.kind.label_binds else Act.WARN
-        findings.append(Finding(
-            "season-times", act,
-            f"This would be application {found.times + 1} of {product.name} here this season; the label allows "
+        findings.append(
+            Finding(
+                "season-times",
+                act,
+                f"This would be application {found.times + 1} of {product.name} here this season; the label allows "
                 f"{found.most_times}.",
-        ))  # fmt: skip
+            )
+        )
     return findings

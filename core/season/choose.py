@@ -69,16 +69,24 @@ class Wanted:
     curative: bool = False
 
 
-def choices(wanted: Wanted, candidates: Sequence[Candidate], history: Sequence[Applied], house: House = PLAIN, us: bool = True,
-            ) -> list[Choice]:  # fmt: skip
+def choices(
+    wanted: Wanted, candidates: Sequence[Candidate], history: Sequence[Applied], house: House = PLAIN, us: bool = True
+) -> list[Choice]:
     """All candidates that list the disease: those that may go down first, then by another group, by warnings, by cost."""
     ordered = sorted((a for a in history if a.kind is Kind.FUNGICIDE), key=lambda a: a.on)
     last = ordered[-1].codes if ordered else ()
     found = [c for x in candidates if (c := _choice(wanted, x, history, house, us))]
-    return sorted(found, key=lambda c: (
-        not c.allowed, bool(set(c.candidate.product.codes) & set(last)), len(c.warns), c.cost is None, c.cost or 0,
-        c.candidate.product.name,
-    ))  # fmt: skip
+    return sorted(
+        found,
+        key=lambda c: (
+            not c.allowed,
+            bool(set(c.candidate.product.codes) & set(last)),
+            len(c.warns),
+            c.cost is None,
+            c.cost or 0,
+            c.candidate.product.name,
+        ),
+    )
 
 
 def _choice(wanted: Wanted, candidate: Candidate, history: Sequence[Applied], house: House, us: bool) -> Choice | None:

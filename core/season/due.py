@@ -125,8 +125,11 @@ def due(outlook: Outlook, covers: list[Cover], seen: date | None = None) -> Due:
     when = today + int(np.flatnonzero(bare[today:])[0])
     lapses = f" {last.product} of {day(last.on)} covered to {day(last.until)}." if last and last.until >= o.day(0) else ""
     if when > today:
-        return found(State.COMING, o.day(when) - timedelta(days=1),
-                     f"The forecast passes the threshold on {_weekday(o.day(when))}, unprotected.{lapses}")  # fmt: skip
+        return found(
+            State.COMING,
+            o.day(when) - timedelta(days=1),
+            f"The forecast passes the threshold on {_weekday(o.day(when))}, unprotected.{lapses}",
+        )
     if exposed:
         days = "day" if exposed == 1 else "days"
         return found(State.LATE, o.day(today), f"{exposed} risk {days} went unprotected already.{lapses}")

@@ -51,11 +51,19 @@ def applied(product: Product, amount: Quantity, area: Quantity, on: date, row: R
         else:
             nutrients[content.basis] = nutrients.get(content.basis, 0.0) + held / area.base
     return Applied(
-        on, product.name, product.kind, product.codes, None if grams is None else grams / area.base,
-        None if litres is None else litres / area.base, actives, brought(product, nutrients),
-        row.interval if row else (None, None), bool(row and row.intent is Intent.CURATIVE), product.rules.stays_on_leaf,
+        on,
+        product.name,
+        product.kind,
+        product.codes,
+        None if grams is None else grams / area.base,
+        None if litres is None else litres / area.base,
+        actives,
+        brought(product, nutrients),
+        row.interval if row else (None, None),
+        bool(row and row.intent is Intent.CURATIVE),
+        product.rules.stays_on_leaf,
         product.rules.watered_in,
-    )  # fmt: skip
+    )
 
 
 def _held(product: Product, grams: float | None, litres: float | None, content: Content) -> float | None:

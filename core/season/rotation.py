@@ -40,11 +40,13 @@ def rotation(product: Product, plan: Applied, history: Sequence[Applied], house:
     found = []
     for code, run in in_a_row(history, plan.codes).items():
         if label is not None and run > label:
-            found.append(Finding("in-a-row-label", Act.REFUSE,
-                                 f"{code} would go down {run} times in a row; the label allows {label}."))  # fmt: skip
+            found.append(
+                Finding("in-a-row-label", Act.REFUSE, f"{code} would go down {run} times in a row; the label allows {label}.")
+            )
         elif run > by_house:
-            found.append(Finding("in-a-row", Act.WARN,
-                                 f"{code} would go down {run} times in a row. Change the group: resistance breeds."))  # fmt: skip
+            found.append(
+                Finding("in-a-row", Act.WARN, f"{code} would go down {run} times in a row. Change the group: resistance breeds.")
+            )
     return found
 
 
@@ -59,8 +61,14 @@ def interval(product: Product, plan: Applied, history: Sequence[Applied]) -> lis
         return []
     act = Act.REFUSE if product.kind.label_binds else Act.WARN
     first = last.on + timedelta(days=least)
-    return [Finding("too-soon", act, f"{days} days since {product.name} went down here on {day(last.on)}; the label's least "
-                    f"interval is {least}. From {day(first)}.")]  # fmt: skip
+    return [
+        Finding(
+            "too-soon",
+            act,
+            f"{days} days since {product.name} went down here on {day(last.on)}; the label's least "
+            f"interval is {least}. From {day(first)}.",
+        )
+    ]
 
 
 def next_dates(on: date, span: tuple[int | None, int | None]) -> tuple[date | None, date | None]:
@@ -81,8 +89,13 @@ def apart(product: Product, plan: Applied, history: Sequence[Applied]) -> list[F
                 act = Act.REFUSE if product.kind.label_binds else Act.WARN
                 gap = f"{rule.days} days" if rule.days else "the same day"
                 note = f" {rule.note}" if rule.note else ""
-                found.append(Finding("kept-apart", act, f"The label keeps {rule.what} away from it by {gap}; {applied.product} "
-                                     f"is {days} days away.{note}"))  # fmt: skip
+                found.append(
+                    Finding(
+                        "kept-apart",
+                        act,
+                        f"The label keeps {rule.what} away from it by {gap}; {applied.product} is {days} days away.{note}",
+                    )
+                )
     return found
 
 
@@ -100,8 +113,13 @@ def _three_and_eleven(plan: Applied, history: Sequence[Applied], house: House) -
         near = next((a for a in history if other.get(code) in a.codes and abs((plan.on - a.on).days) < days), None)
         if near and len(plan.codes) == 1:
             gap = "on one day" if days == 1 else "within a month"
-            return [Finding("three-and-eleven", Act.WARN, f"The house does not put groups 3 and 11 down {gap}; "
-                            f"{near.product} was on {day(near.on)}.")]  # fmt: skip
+            return [
+                Finding(
+                    "three-and-eleven",
+                    Act.WARN,
+                    f"The house does not put groups 3 and 11 down {gap}; {near.product} was on {day(near.on)}.",
+                )
+            ]
     return []
 
 
@@ -120,8 +138,13 @@ def _partners(product: Product, today: Sequence[Applied], house: House) -> list[
             return [Finding("partners-uptake", Act.WARN, f"{clash.product} and this one are taken up differently. {how}")]
     clash = next((a for a in today if (product.rules.watered_in and a.stays_on_leaf)), None)
     if clash:
-        return [Finding("washes-off", Act.WARN, f"{clash.product} must stay on the leaf today, and this one is watered in: "
-                        "the water would take it off.")]  # fmt: skip
+        return [
+            Finding(
+                "washes-off",
+                Act.WARN,
+                f"{clash.product} must stay on the leaf today, and this one is watered in: the water would take it off.",
+            )
+        ]
     return []
 
 
@@ -132,6 +155,12 @@ def _two_classes(plan: Applied, history: Sequence[Applied], house: House) -> lis
         longest = applied.interval[1] or applied.interval[0] or 28
         other = applied.kind is Kind.GROWTH_REGULATOR and not set(applied.codes) & set(plan.codes)
         if other and 0 <= (plan.on - applied.on).days < longest:
-            return [Finding("two-regulators", Act.WARN, f"{applied.product}, of another class, still works until "
-                            f"{day(applied.on + timedelta(days=longest))}. Two suppress more than one.")]  # fmt: skip
+            return [
+                Finding(
+                    "two-regulators",
+                    Act.WARN,
+                    f"{applied.product}, of another class, still works until "
+                    f"{day(applied.on + timedelta(days=longest))}. Two suppress more than one.",
+                )
+            ]
     return []

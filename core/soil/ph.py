@@ -49,10 +49,7 @@ SULFUR_GREEN = Caps(1 * LB_PER_1000, 5 * LB_PER_1000)
 LIME = Caps(50 * LB_PER_1000, 100 * LB_PER_1000)
 LIME_GREEN = Caps(25 * LB_PER_1000, 50 * LB_PER_1000)
 
-WINDOWS = {
-    "sulfur": ((4, 1), (5, 31), (9, 1), (10, 15)),
-    "lime": ((3, 15), (5, 15), (9, 15), (11, 15)),
-}
+WINDOWS = {"sulfur": ((4, 1), (5, 31), (9, 1), (10, 15)), "lime": ((3, 15), (5, 15), (9, 15), (11, 15))}
 """Two windows a year (first and last day of each), out of heat and while soil is awake or cool (common practice)."""
 
 STEPS_A_WINDOW = 2
@@ -186,9 +183,19 @@ def plan_ph(
         f"{years} {'year' if years == 1 else 'years'}."
     )
     return PhPlan(
-        ph, spread, (low, high), aim, "lower" if lower else "raise", material, need, caps_of_product, steps, said,
-        (*notes, *_about_sulfur(lower, free_lime, years), *WILL_NOT), (table.working(us),),
-    )  # fmt: skip
+        ph,
+        spread,
+        (low, high),
+        aim,
+        "lower" if lower else "raise",
+        material,
+        need,
+        caps_of_product,
+        steps,
+        said,
+        (*notes, *_about_sulfur(lower, free_lime, years), *WILL_NOT),
+        (table.working(us),),
+    )
 
 
 WILL_NOT = (
@@ -243,14 +250,22 @@ class _Table:
 
     def working(self, us: bool) -> Step:
         feet = (
-            (divided_by(43.56, "1000 ft²", "acre"),) if us
-            else (times(UNITS["lb"].size / UNITS["kg"].size, "kg", "lb"),
-                  divided_by(UNITS["acre"].size / UNITS["m2_100"].size, "100 m²", "acre"))
-        )  # fmt: skip
+            (divided_by(43.56, "1000 ft²", "acre"),)
+            if us
+            else (
+                times(UNITS["lb"].size / UNITS["kg"].size, "kg", "lb"),
+                divided_by(UNITS["acre"].size / UNITS["m2_100"].size, "100 m²", "acre"),
+            )
+        )
         return line(
-            self.title, Term(self.pounds, "lb", "acre"), *feet, times(self.depth), divided_by(self.strength),
-            result=spread_term(self.need, us), note=self.note,
-        )  # fmt: skip
+            self.title,
+            Term(self.pounds, "lb", "acre"),
+            *feet,
+            times(self.depth),
+            divided_by(self.strength),
+            result=spread_term(self.need, us),
+            note=self.note,
+        )
 
 
 def spread_term(g_per_m2: float, us: bool) -> Term:
@@ -267,9 +282,11 @@ def spread_text(g_per_m2: float, us: bool) -> str:
 def _sulfur(ph: float, aim: float, texture: str, depth: float, purity: float) -> _Table:
     if ph > HIGHEST_SULFUR + 1e-9:
         raise InputError(
-            "readings", ph, f"pH {show_number(ph, 3)} is beyond the sulfur table, which ends at {HIGHEST_SULFUR}.",
+            "readings",
+            ph,
+            f"pH {show_number(ph, 3)} is beyond the sulfur table, which ends at {HIGHEST_SULFUR}.",
             "Such soil holds free lime or sodium: ask a soil laboratory.",
-        )  # fmt: skip
+        )
     if aim < 6.5 - 1e-9 and ph <= 6.5:
         raise InputError("target", aim, "The sulfur table does not go below pH 6.5.", "Ask a soil laboratory.")
     column = TEXTURES[texture].sulfur

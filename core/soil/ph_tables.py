@@ -48,18 +48,33 @@ SULFUR_TO_65: Mapping[str, Mapping[float, float]] = {
 """Sulfur from a pH down to 6.5 [lb/acre]."""
 
 LIME_STEPS: Mapping[str, tuple[float, float]] = {
-    "sand": (0.5, 0.6), "sandy_loam": (0.8, 1.3), "loam": (1.2, 1.7), "silt_loam": (1.5, 2.0), "clay_loam": (1.9, 2.3),
-}  # fmt: skip
+    "sand": (0.5, 0.6),
+    "sandy_loam": (0.8, 1.3),
+    "loam": (1.2, 1.7),
+    "silt_loam": (1.5, 2.0),
+    "clay_loam": (1.9, 2.3),
+}
 """Limestone from 4.5 to 5.5 and from 5.5 to 6.5 [short ton/acre]."""
 
 HIGHEST_SULFUR, LOWEST_LIME, HIGHEST_LIME = 8.5, 4.5, 6.5
 
 GRASS_PH: Mapping[str, tuple[float, float]] = {
-    "creeping_bentgrass": (5.5, 6.5), "colonial_bentgrass": (5.5, 6.5), "annual_bluegrass": (5.5, 6.5),
-    "kentucky_bluegrass": (6.0, 7.0), "perennial_ryegrass": (6.0, 7.0), "tall_fescue": (5.5, 6.5), "fine_fescue": (5.5, 6.5),
-    "bermudagrass": (6.0, 7.0), "zoysiagrass": (6.0, 7.0), "st_augustinegrass": (6.0, 7.0), "centipedegrass": (5.0, 6.0),
-    "seashore_paspalum": (6.0, 7.5), "buffalograss": (6.0, 7.5), "bahiagrass": (5.5, 6.5), "mixed": (6.0, 7.0),
-}  # fmt: skip
+    "creeping_bentgrass": (5.5, 6.5),
+    "colonial_bentgrass": (5.5, 6.5),
+    "annual_bluegrass": (5.5, 6.5),
+    "kentucky_bluegrass": (6.0, 7.0),
+    "perennial_ryegrass": (6.0, 7.0),
+    "tall_fescue": (5.5, 6.5),
+    "fine_fescue": (5.5, 6.5),
+    "bermudagrass": (6.0, 7.0),
+    "zoysiagrass": (6.0, 7.0),
+    "st_augustinegrass": (6.0, 7.0),
+    "centipedegrass": (5.0, 6.0),
+    "seashore_paspalum": (6.0, 7.5),
+    "buffalograss": (6.0, 7.5),
+    "bahiagrass": (5.5, 6.5),
+    "mixed": (6.0, 7.0),
+}
 """The pH that a grass likes, from least to most (extension teaching, from memory)."""
 
 STANDS = 1.0

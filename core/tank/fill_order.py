@@ -46,8 +46,9 @@ def fill_tank(
     key, share, words = FIRST[order]
     acts = [
         Act(f"note-{i}", f"The label of {p.name} says: {p.rules.fill_note}")
-        for i, (p, _) in enumerate(products) if p.rules.fill_note
-    ]  # fmt: skip
+        for i, (p, _) in enumerate(products)
+        if p.rules.fill_note
+    ]
     acts += [Act(f"screens-{i}", said) for i, (p, _) in enumerate(products) if (said := screens(p.formulation))]
     acts.append(Act(key, words.format(half=half, full=shown), volume=volume * share))
     for i, (product, amount) in enumerate(in_order(products)):

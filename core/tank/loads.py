@@ -84,18 +84,14 @@ def tank_loads(
     spray = output * area * passes
     if liquid and dose >= spray:
         raise InputError(
-            "output", output, "The product alone is more than the whole spray volume.",
-            "Check the sprayer's output and the rate.",
-        )  # fmt: skip
+            "output", output, "The product alone is more than the whole spray volume.", "Check the sprayer's output and the rate."
+        )
     loads = []
     for number, volume in enumerate(_parts(spray, tank, even, "tank"), start=1):
         amount = dose * (volume / spray)
         loads.append(
-            Load(
-                number, 0, amount, volume, volume - (amount if liquid else 0.0), volume / output,
-                volume < tank * (1 - CRUMB),
-            )
-        )  # fmt: skip
+            Load(number, 0, amount, volume, volume - (amount if liquid else 0.0), volume / output, volume < tank * (1 - CRUMB))
+        )
     return tuple(loads)
 
 
@@ -121,8 +117,13 @@ def hopper_loads(*, dose: float, area: float, hopper: float, passes: int = 1, ev
         for amount in _parts(share, hopper, even, "hopper"):
             loads.append(
                 Load(
-                    len(loads) + 1, pass_number if passes > 1 else 0, amount, 0.0, 0.0, area * (amount / share),
+                    len(loads) + 1,
+                    pass_number if passes > 1 else 0,
+                    amount,
+                    0.0,
+                    0.0,
+                    area * (amount / share),
                     amount < hopper * (1 - CRUMB),
                 )
-            )  # fmt: skip
+            )
     return tuple(loads)

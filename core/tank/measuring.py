@@ -79,13 +79,20 @@ def check_cup(mark: Quantity, weight: Quantity, celsius: float = 20.0) -> CupChe
     off = litres / mark.base - 1
     if abs(off) > 0.5:
         raise InputError(
-            "weight", str(weight), f"That is {show_percent(off, sign=True)} from the mark; no cup is so wrong.",
+            "weight",
+            str(weight),
+            f"That is {show_percent(off, sign=True)} from the mark; no cup is so wrong.",
             "Was the cup tared, and is the weight in the unit that was picked?",
-        )  # fmt: skip
+        )
     steps = [
-        line("Volume of that water", Term(weight.base, "g"), divided_by(density, "g", "L"), result=Term(litres, "L"),
-             note=f"Water weighs {show_number(density, 5)} g/L at {show_number(celsius)} °C."),
-    ]  # fmt: skip
+        line(
+            "Volume of that water",
+            Term(weight.base, "g"),
+            divided_by(density, "g", "L"),
+            result=Term(litres, "L"),
+            note=f"Water weighs {show_number(density, 5)} g/L at {show_number(celsius)} °C.",
+        )
+    ]
     if weight.unit.key != "g":
         terms = (Term(weight.value, weight.unit.symbol), times(weight.unit.size, "g", weight.unit.symbol))
         steps.insert(0, line("Weight in grams", *terms, result=Term(weight.base, "g")))

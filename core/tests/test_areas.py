@@ -45,16 +45,26 @@ class Shapes(unittest.TestCase):
             self.assertAlmostEqual(ft2(shape(key, values, FT)), expected, places=8, msg=key)
 
     def test_the_drawing_is_the_size(self) -> None:
-        for key, values in {"rectangle": {"length": 12, "width": 8}, "trapezoid": {"side": 9, "opposite": 5, "across": 4},
-                            "triangle": {"a": 7, "b": 8, "c": 9}, "ellipse": {"length": 9, "width": 4}}.items():  # fmt: skip
+        for key, values in {
+            "rectangle": {"length": 12, "width": 8},
+            "trapezoid": {"side": 9, "opposite": 5, "across": 4},
+            "triangle": {"a": 7, "b": 8, "c": 9},
+            "ellipse": {"length": 9, "width": 4},
+        }.items():
             found = shape(key, values, M)
             self.assertAlmostEqual(shoelace(found.plan.outlines[0].ring) / found.size, 1, places=2, msg=key)
 
     def test_parts_add_and_are_cut_out(self) -> None:
         """A 100 × 60 lawn with a half-disc end less a 10 × 12 bed: 6000 + π·30²/2 - 120 (arithmetic)."""
         half_disc = {"length": 60 * math.sqrt(0.5), "width": 60 * math.sqrt(0.5)}
-        found = composed([(1, "rectangle", {"length": 100, "width": 60}), (1, "ellipse", half_disc),
-                          (-1, "rectangle", {"length": 10, "width": 12})], FT)  # fmt: skip
+        found = composed(
+            [
+                (1, "rectangle", {"length": 100, "width": 60}),
+                (1, "ellipse", half_disc),
+                (-1, "rectangle", {"length": 10, "width": 12}),
+            ],
+            FT,
+        )
         self.assertAlmostEqual(ft2(found), 6000 + math.pi * 450 - 120, places=6)
         self.assertEqual([o.hole for o in found.plan.outlines], [False, False, True])
         boxes = [min(x for x, _ in o.ring) for o in found.plan.outlines]
@@ -62,9 +72,11 @@ class Shapes(unittest.TestCase):
 
     def test_refused_with_the_figure_named(self) -> None:
         for values, field in (
-            ({"length": 10}, "values.width"), ({"length": 10, "width": 0}, "values.width"),
-            ({"length": -1, "width": 4}, "values.length"), ({"length": 1e9, "width": 4}, "values.length"),
-        ):  # fmt: skip
+            ({"length": 10}, "values.width"),
+            ({"length": 10, "width": 0}, "values.width"),
+            ({"length": -1, "width": 4}, "values.length"),
+            ({"length": 1e9, "width": 4}, "values.length"),
+        ):
             with self.assertRaises(InputError) as said:
                 shape("rectangle", values, FT)
             self.assertEqual(said.exception.field, field)
@@ -101,9 +113,11 @@ class Taped(unittest.TestCase):
 
     def test_refused(self) -> None:
         for sides, diagonals, words in (
-            ([30, 40], [], "2 sides"), ([30, 40, 30, 40], [], "need 1 diagonals"),
-            ([30, 40, 30, 40], [90], "close no triangle"), ([30, 0, 30, 40], [50], "Zero"),
-        ):  # fmt: skip
+            ([30, 40], [], "2 sides"),
+            ([30, 40, 30, 40], [], "need 1 diagonals"),
+            ([30, 40, 30, 40], [90], "close no triangle"),
+            ([30, 0, 30, 40], [50], "Zero"),
+        ):
             with self.assertRaisesRegex(InputError, words):
                 taped(sides, diagonals, FT)
 
@@ -186,8 +200,13 @@ class Rings(unittest.TestCase):
 
     def test_typed_positions_in_several_spellings(self) -> None:
         want = (41.20516667, -71.60322222)
-        for text in ("41.20516667, -71.60322222", "41.20516667N 71.60322222W", "41°12'18.6\"N 71°36'11.6\"W",
-                     "W71.60322222 N41.20516667", "41° 12.31' N, 71° 36.19333' W"):  # fmt: skip
+        for text in (
+            "41.20516667, -71.60322222",
+            "41.20516667N 71.60322222W",
+            "41°12'18.6\"N 71°36'11.6\"W",
+            "W71.60322222 N41.20516667",
+            "41° 12.31' N, 71° 36.19333' W",
+        ):
             (lat, lon), *_ = read_ring(f"{text}\n41.21 -71.60\n41.21 -71.61")
             self.assertAlmostEqual(lat, want[0], places=6, msg=text)
             self.assertAlmostEqual(lon, want[1], places=6, msg=text)
@@ -229,9 +248,12 @@ class Whole(unittest.TestCase):
             "offsets": Sketch("offsets", FT, {"spacing": 10}, {"offsets": OFFSETS}),
             "radii": Sketch("radii", FT, series={"radii": RADII}),
             "ring": Sketch("ring", M, rings=[[Rings.RING]]),
-            **{k: Sketch(k, FT, {name: 5.0 for name, _ in METHODS[k].fields}) for k in METHODS if METHODS[k].fields
-               and not METHODS[k].series},
-        }  # fmt: skip
+            **{
+                k: Sketch(k, FT, {name: 5.0 for name, _ in METHODS[k].fields})
+                for k in METHODS
+                if METHODS[k].fields and not METHODS[k].series
+            },
+        }
         self.assertEqual(set(sketches), set(METHODS))
         for key, sketch in sketches.items():
             found = measure(sketch)

@@ -67,9 +67,14 @@ class LaidOut(unittest.TestCase):
 
     def test_the_later_part_counts_where_it_knows(self) -> None:
         times = even(1).times[:3]
-        made = laid_out(times[0], times[-1] + ONE, [
-            (times, {"air": np.array([1.0, 2.0, 3.0]), "soil": np.array([9.0, 9.0, 9.0])}),
-            (times, {"air": np.array([np.nan, 7.0, np.nan])})])  # fmt: skip
+        made = laid_out(
+            times[0],
+            times[-1] + ONE,
+            [
+                (times, {"air": np.array([1.0, 2.0, 3.0]), "soil": np.array([9.0, 9.0, 9.0])}),
+                (times, {"air": np.array([np.nan, 7.0, np.nan])}),
+            ],
+        )
         self.assertEqual((made.air.tolist(), made.soil.tolist()), ([1.0, 7.0, 3.0], [9.0, 9.0, 9.0]))
 
     def test_places_of_times(self) -> None:

@@ -39,8 +39,10 @@ class Compare(unittest.TestCase):
     def test_the_dearer_bag_can_be_the_cheaper_nitrogen(self) -> None:
         """50 lb of 24 % N at $31.20 is $2.60 a lb of N; 50 lb of 10 % at $20 is $4.00 (arithmetic)."""
         label = read_label_rate("1 lb N per 1,000 sq ft")
-        both = [Candidate(feed("rich", 24, bag("50 lb", "31.20")), label, label.highest),
-                Candidate(feed("poor", 10, bag("50 lb", "20.00")), label, label.highest)]  # fmt: skip
+        both = [
+            Candidate(feed("rich", 24, bag("50 lb", "31.20")), label, label.highest),
+            Candidate(feed("poor", 10, bag("50 lb", "20.00")), label, label.highest),
+        ]
         rich, poor = compare(both, read_quantity("5,000 sq ft"))
         assert rich.per_nitrogen and poor.per_nitrogen and rich.cost and poor.cost
         self.assertAlmostEqual(rich.per_nitrogen * UNITS["lb"].size, 2.60, places=9)
@@ -61,8 +63,11 @@ class Compare(unittest.TestCase):
         assert again.active and reference.active
         self.assertAlmostEqual(again.active / reference.active, 1, places=12)
         with self.assertRaisesRegex(InputError, "matched by one active"):
-            equal_active(compare([Candidate(feed("f", 20), read_label_rate("1 lb N/M"), read_label_rate("1 lb N/M").highest)],
-                                 ground)[0], rows, ground)  # fmt: skip
+            equal_active(
+                compare([Candidate(feed("f", 20), read_label_rate("1 lb N/M"), read_label_rate("1 lb N/M").highest)], ground)[0],
+                rows,
+                ground,
+            )
 
     def test_without_a_price_there_is_no_cost(self) -> None:
         label = read_label_rate("1 lb N per 1,000 sq ft")
@@ -162,8 +167,10 @@ class Rows(unittest.TestCase):
 
     def test_preventive_and_curative_are_told_apart(self) -> None:
         ground = Ground("g", read_quantity("5000 ft2"))
-        rows = (Row(read_label_rate("1 fl oz/acre"), intent=Intent.PREVENTIVE), Row(read_label_rate("2 fl oz/acre"),
-                                                                                  intent=Intent.CURATIVE))  # fmt: skip
+        rows = (
+            Row(read_label_rate("1 fl oz/acre"), intent=Intent.PREVENTIVE),
+            Row(read_label_rate("2 fl oz/acre"), intent=Intent.CURATIVE),
+        )
         self.assertEqual(fits(rows, ground, intent=Intent.CURATIVE)[0].row, rows[1])
 
     def test_the_ends_of_a_height_range_belong_to_it(self) -> None:
@@ -196,9 +203,14 @@ class Ramp(unittest.TestCase):
 class Codes(unittest.TestCase):
     def test_spellings(self) -> None:
         cases = {
-            "FRAC 3 + 11": ("FRAC 3", "FRAC 11"), "M5": ("FRAC M05",), "Class A": ("Class A",), "": (),
-            "HRAC 4, 14": ("HRAC 4", "HRAC 14"), "Group 33": ("FRAC P07",), "FRAC 12": ("FRAC 12",),
-        }  # fmt: skip
+            "FRAC 3 + 11": ("FRAC 3", "FRAC 11"),
+            "M5": ("FRAC M05",),
+            "Class A": ("Class A",),
+            "": (),
+            "HRAC 4, 14": ("HRAC 4", "HRAC 14"),
+            "Group 33": ("FRAC P07",),
+            "FRAC 12": ("FRAC 12",),
+        }
         for text, want in cases.items():
             self.assertEqual(read_codes(text), want, text)
         with self.assertRaises(NotUnderstood):

@@ -27,8 +27,15 @@ def made(days: list[tuple[float, float, float]], humid_nights: float = 0.0) -> W
             warm = 1 - abs(h - 14) / 14 if h >= 0 else 0
             air = low + (high - low) * max(0.0, warm)
             night = humid_nights and (h >= 20 or h < 6)
-            readings.append(Hour(START + timedelta(days=d, hours=h), air=air if not night else max(low, air),
-                                 humidity=humid_nights if night else humidity, rain=0.0, wind=1.0))  # fmt: skip
+            readings.append(
+                Hour(
+                    START + timedelta(days=d, hours=h),
+                    air=air if not night else max(low, air),
+                    humidity=humid_nights if night else humidity,
+                    rain=0.0,
+                    wind=1.0,
+                )
+            )
     return weather_of(table(readings), ZONE)
 
 
@@ -63,8 +70,13 @@ class Others(unittest.TestCase):
 
     def test_hall_by_rain_days(self) -> None:
         """Hall 1984: two rain days at a mean of 22 °C, or three at 15 °C."""
-        for rain, air, yes in (([0, 5, 1], [20, 23, 22.5], 1), ([0, 5, 1], [20, 22.5, 21.4], 0), ([2, 3, 4], [16, 15.5, 15], 1),
-                               ([2, 3, 4], [16, 15.5, 13], 0), ([2, 0, 4], [25, 25, 25], 0)):  # fmt: skip
+        for rain, air, yes in (
+            ([0, 5, 1], [20, 23, 22.5], 1),
+            ([0, 5, 1], [20, 22.5, 21.4], 0),
+            ([2, 3, 4], [16, 15.5, 15], 1),
+            ([2, 3, 4], [16, 15.5, 13], 0),
+            ([2, 0, 4], [25, 25, 25], 0),
+        ):
             found = dollar_spot_hall.infection(np.array(rain, dtype=float), np.array(air, dtype=float))
             self.assertEqual(found[-1], yes, (rain, air))
 
@@ -128,8 +140,14 @@ class RulesOfThumb(unittest.TestCase):
 
     def test_days_under_snow_are_counted_over_a_thaw_and_none_is_made_up(self) -> None:
         def winter(snow: list[float | None], air: float = -2.0) -> Weather:
-            return weather_of(table(Hour(START + timedelta(days=d, hours=h), air=air, humidity=90.0, snow=s if h == 7 else None)
-                                    for d, s in enumerate(snow) for h in range(24)), ZONE)  # fmt: skip
+            return weather_of(
+                table(
+                    Hour(START + timedelta(days=d, hours=h), air=air, humidity=90.0, snow=s if h == 7 else None)
+                    for d, s in enumerate(snow)
+                    for h in range(24)
+                ),
+                ZONE,
+            )
 
         self.assertEqual(self.last("snow_cover", winter([5.0] * 10 + [0.0] * 3 + [2.0] * 4)), 14)
         self.assertEqual(self.last("snow_cover", winter([5.0] * 10 + [0.0] * 30 + [2.0] * 4)), 4, "another winter")
@@ -140,8 +158,11 @@ class RulesOfThumb(unittest.TestCase):
 
     def test_the_cold_before_snow_is_the_time_to_spray(self) -> None:
         def autumn(airs: list[float], snow: float | None = None) -> float:
-            readings = [Hour(START + timedelta(days=d, hours=h), air=air, humidity=80.0, snow=snow)
-                        for d, air in enumerate(airs) for h in range(24)]  # fmt: skip
+            readings = [
+                Hour(START + timedelta(days=d, hours=h), air=air, humidity=80.0, snow=snow)
+                for d, air in enumerate(airs)
+                for h in range(24)
+            ]
             return self.last("cold_before_snow", weather_of(table(readings), ZONE))
 
         falling = [12.0] * 10 + [3.0] * 10
@@ -149,8 +170,14 @@ class RulesOfThumb(unittest.TestCase):
 
     def test_soil_triggers_are_told_by_measured_soil_before_estimated(self) -> None:
         def spring(soil: float | None) -> float:
-            weather = weather_of(table(Hour(START + timedelta(days=d, hours=h), air=22.0, humidity=60.0, soil=soil)
-                                       for d in range(20) for h in range(24)), ZONE)  # fmt: skip
+            weather = weather_of(
+                table(
+                    Hour(START + timedelta(days=d, hours=h), air=22.0, humidity=60.0, soil=soil)
+                    for d in range(20)
+                    for h in range(24)
+                ),
+                ZONE,
+            )
             return self.last("soil_summer_patch", weather)
 
         self.assertEqual((spring(None), spring(15.0), spring(19.0)), (1.0, 0.0, 1.0))

@@ -46,8 +46,10 @@ class Thresholds(unittest.TestCase):
         self.assertLess(threshold_of(SMITH_KERNS, Care(susceptible=Level.HIGH)).value, 0.2)
         for care in (Care(Level.HIGH, Level.LOW, True), Care(Level.LOW, Level.HIGH)):
             self.assertTrue(0.15 <= threshold_of(SMITH_KERNS, care).value <= 0.40)
-        self.assertIn("a grass that falls ill easily and the disease seen here lately",
-                      threshold_of(SMITH_KERNS, Care(Level.HIGH, history=True)).why)  # fmt: skip
+        self.assertIn(
+            "a grass that falls ill easily and the disease seen here lately",
+            threshold_of(SMITH_KERNS, Care(Level.HIGH, history=True)).why,
+        )
 
     def test_a_model_whose_threshold_does_not_move_says_so(self) -> None:
         found = threshold_of(MODELS["nutter"], Care(Level.HIGH))
@@ -163,12 +165,24 @@ class Choosing(unittest.TestCase):
 
     def product(self, name: str, code: str, rules: Rules = PLAIN, price: str = "100") -> Product:
         package = Package(read_quantity("1 gal"), Decimal(price), "USD")
-        return Product(name, Kind.FUNGICIDE, SC, (Content("an active", Basis.ACTIVE, percent=20),), 9.2 * LB_GAL, (package,),
-                       codes=(code,), rules=rules)  # fmt: skip
+        return Product(
+            name,
+            Kind.FUNGICIDE,
+            SC,
+            (Content("an active", Basis.ACTIVE, percent=20),),
+            9.2 * LB_GAL,
+            (package,),
+            codes=(code,),
+            rules=rules,
+        )
 
     def candidate(self, name: str, code: str, rules: Rules = PLAIN, price: str = "100", **more: object) -> Candidate:
-        given_row = {"target": "Dollar spot", "grasses": ("creeping_bentgrass",), "interval": (14, 21),
-                     "intent": Intent.PREVENTIVE} | more  # fmt: skip
+        given_row = {
+            "target": "Dollar spot",
+            "grasses": ("creeping_bentgrass",),
+            "interval": (14, 21),
+            "intent": Intent.PREVENTIVE,
+        } | more
         return Candidate(self.product(name, code, rules, price), (row("0.4 to 0.8 fl oz per 1,000 sq ft", **given_row),))
 
     def chosen(self, *candidates: Candidate, history: tuple[Applied, ...] = (), curative: bool = False) -> list[Choice]:
@@ -208,9 +222,13 @@ class Choosing(unittest.TestCase):
 
     def test_preventive_and_curative_rates_are_told_apart(self) -> None:
         plain = self.candidate("Plain", "FRAC 7")
-        both = Candidate(self.product("Both", "FRAC 3"), (
-            row("0.4 to 0.8 fl oz per 1,000 sq ft", target="Dollar spot", intent=Intent.PREVENTIVE),
-            row("0.9 to 1.2 fl oz per 1,000 sq ft", target="Dollar spot", intent=Intent.CURATIVE)))  # fmt: skip
+        both = Candidate(
+            self.product("Both", "FRAC 3"),
+            (
+                row("0.4 to 0.8 fl oz per 1,000 sq ft", target="Dollar spot", intent=Intent.PREVENTIVE),
+                row("0.9 to 1.2 fl oz per 1,000 sq ft", target="Dollar spot", intent=Intent.CURATIVE),
+            ),
+        )
         first, second = self.chosen(plain, both, curative=True)
         self.assertEqual((first.candidate.product.name, first.intent, first.allowed), ("Both", Intent.CURATIVE, True))
         self.assertEqual([f.key for f in second.refused], ["preventive-only"])

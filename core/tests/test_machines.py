@@ -52,8 +52,12 @@ SKEW = [1, 3, 6, 10, 14, 15, 12, 8, 5, 2, 1]
 
 class Repeats(unittest.TestCase):
     def test_agreeing_minding_and_differing(self) -> None:
-        for values, trust in (([10, 10.2, 9.9], Trust.AGREE), ([10, 10.8, 9.6], Trust.MIND), ([10, 13, 9], Trust.DIFFER),
-                              ([10], Trust.ONE)):  # fmt: skip
+        for values, trust in (
+            ([10, 10.2, 9.9], Trust.AGREE),
+            ([10, 10.8, 9.6], Trust.MIND),
+            ([10, 13, 9], Trust.DIFFER),
+            ([10], Trust.ONE),
+        ):
             self.assertIs(summarise(values).trust, trust, values)
 
     def test_the_spread_is_the_samples(self) -> None:
@@ -125,12 +129,17 @@ class Outputs(unittest.TestCase):
 
     def test_refused_by_field(self) -> None:
         for act, field in (
-            (partial(by_strip, 0.0, [1.0]), "area"), (partial(by_strip, 100.0, [1.0, 0.0]), "runs.1"),
-            (partial(by_flow, [1.0], [0.0], 1.0, 0.5), "seconds.0"), (partial(by_flow, [1.0, 1.1], [60.0], 1.0, 0.5), "seconds"),
-            (partial(by_flow, [1.0], [60.0], 30.0, 0.5), "pace"), (partial(by_catch, "mile", [1.0]), "course"),
-            (partial(by_emptying, 4.0, [0.0], 1.0, 0.5), "seconds.0"), (partial(by_dial, 2.0, 0.1, 60.0, 90.0), "dial"),
-            (partial(time_for, 100.0, 1.0, 0.0), "width"), (partial(check_pace, 0.0), "pace"),
-        ):  # fmt: skip
+            (partial(by_strip, 0.0, [1.0]), "area"),
+            (partial(by_strip, 100.0, [1.0, 0.0]), "runs.1"),
+            (partial(by_flow, [1.0], [0.0], 1.0, 0.5), "seconds.0"),
+            (partial(by_flow, [1.0, 1.1], [60.0], 1.0, 0.5), "seconds"),
+            (partial(by_flow, [1.0], [60.0], 30.0, 0.5), "pace"),
+            (partial(by_catch, "mile", [1.0]), "course"),
+            (partial(by_emptying, 4.0, [0.0], 1.0, 0.5), "seconds.0"),
+            (partial(by_dial, 2.0, 0.1, 60.0, 90.0), "dial"),
+            (partial(time_for, 100.0, 1.0, 0.0), "width"),
+            (partial(check_pace, 0.0), "pace"),
+        ):
             with self.assertRaises(InputError) as refused:
                 act()
             self.assertEqual(refused.exception.field, field)
@@ -197,8 +206,12 @@ class Nozzles(unittest.TestCase):
         self.assertEqual(check_tips([20.0, 20.0, 20.0], new=20.0 / 1.1).bad, ())
 
     def test_tips_refused(self) -> None:
-        for catches, new, field in (([20.0], None, "tips"), ([20.0, -1.0], None, "tips.1"), ([0.0, 0.0], None, "tips"),
-                                    ([20.0, 20.0], 0.0, "new")):  # fmt: skip
+        for catches, new, field in (
+            ([20.0], None, "tips"),
+            ([20.0, -1.0], None, "tips.1"),
+            ([0.0, 0.0], None, "tips"),
+            ([20.0, 20.0], 0.0, "new"),
+        ):
             with self.assertRaises(InputError) as refused:
                 check_tips(catches, new)
             self.assertEqual(refused.exception.field, field)
@@ -218,9 +231,11 @@ class Patterns(unittest.TestCase):
         """Sums of the shifted pattern, written out; CV by n - 1 and by n."""
         found = pattern(SYMMETRIC, FT)
         for pans, swath, cv, population in (
-            (6, [13, 14, 18, 20, 18, 14], 17.677, 16.137), (7, [13, 12, 14, 16, 16, 14, 12], 12.096, 11.199),
-            (8, [13, 12, 12, 12, 12, 12, 12, 12], 2.916, 2.728), (9, [13, 12, 12, 10, 8, 8, 10, 12, 12], 17.220, 16.235),
-        ):  # fmt: skip
+            (6, [13, 14, 18, 20, 18, 14], 17.677, 16.137),
+            (7, [13, 12, 14, 16, 16, 14, 12], 12.096, 11.199),
+            (8, [13, 12, 12, 12, 12, 12, 12, 12], 2.916, 2.728),
+            (9, [13, 12, 12, 10, 8, 8, 10, 12, 12], 17.220, 16.235),
+        ):
             here = next(s for s in spacings(found, Way.ROUND) if s.pans == pans)
             self.assertEqual(here.swath, tuple(swath))
             self.assertAlmostEqual(here.cv * 100, cv, places=3)
@@ -275,10 +290,14 @@ class Patterns(unittest.TestCase):
 
     def test_refused(self) -> None:
         for catches, apart, track, field in (
-            ([1, 2, 1], FT, None, "pans"), ([3], FT, None, "pans"), ([0, 1, 2, -1, 0], FT, None, "pans.3"),
-            ([0] * 7, FT, None, "pans"), (SYMMETRIC, 0.0, None, "apart"), (SYMMETRIC, FT, 11, "track"),
+            ([1, 2, 1], FT, None, "pans"),
+            ([3], FT, None, "pans"),
+            ([0, 1, 2, -1, 0], FT, None, "pans.3"),
+            ([0] * 7, FT, None, "pans"),
+            (SYMMETRIC, 0.0, None, "apart"),
+            (SYMMETRIC, FT, 11, "track"),
             ([12, 10, 6, 2, 2, 6, 10, 12, 13], FT, None, "pans"),
-        ):  # fmt: skip
+        ):
             with self.assertRaises(InputError) as refused:
                 pattern(catches, apart, track)
             self.assertEqual(refused.exception.field, field)

@@ -28,8 +28,9 @@ FOOT = read_quantity("1,000 sq ft")
 SLOW = replace(FEED, contents=(Content("N", Basis.N, percent=20, slow_percent=10),))
 
 
-def keys(pounds: dict[Basis, float], product: Product = FEED, ground: Ground = LAWN, house: House | None = None,
-         on: date = DAY) -> set[str]:  # fmt: skip
+def keys(
+    pounds: dict[Basis, float], product: Product = FEED, ground: Ground = LAWN, house: House | None = None, on: date = DAY
+) -> set[str]:
     """The findings' keys of an application of so many lb/1000 ft² of each nutrient."""
     grams = {basis: lb * LB_PER_1000 for basis, lb in pounds.items()}
     return {f.key for f in once(product, grams, ground, on, house or House())}
@@ -80,8 +81,13 @@ class AtOnce(unittest.TestCase):
 
     def test_a_closed_time_over_the_turn_of_the_year_by_its_ends(self) -> None:
         house = House(closed=(Closed("N", (12, 1), (2, 15), "local law"),))
-        for on, shut in ((date(2030, 11, 30), False), (date(2030, 12, 1), True), (date(2031, 1, 9), True),
-                         (date(2031, 2, 15), True), (date(2031, 2, 16), False)):  # fmt: skip
+        for on, shut in (
+            (date(2030, 11, 30), False),
+            (date(2030, 12, 1), True),
+            (date(2031, 1, 9), True),
+            (date(2031, 2, 15), True),
+            (date(2031, 2, 16), False),
+        ):
             self.assertEqual("closed-season" in keys({Basis.N: 0.2}, house=house, on=on), shut, on)
         self.assertNotIn("closed-season", keys({Basis.K2O: 0.2}, house=house, on=date(2031, 1, 9)))
 

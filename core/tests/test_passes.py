@@ -99,8 +99,12 @@ class AnyOutline(unittest.TestCase):
 
     def test_refused(self) -> None:
         bow = Polygon([(0, 0), (10, 10), (10, 0), (0, 10)])
-        for outline, spacing, field in ((bow, 2, "outline"), (FIELD, 0, "spacing"), (box(0, 0, 40, 3), 4, "spacing"),
-                                        (box(0, 0, 500, 500), 0.2, "spacing")):  # fmt: skip
+        for outline, spacing, field in (
+            (bow, 2, "outline"),
+            (FIELD, 0, "spacing"),
+            (box(0, 0, 40, 3), 4, "spacing"),
+            (box(0, 0, 500, 500), 0.2, "spacing"),
+        ):
             with self.assertRaises(InputError) as refused:
                 walk(outline, spacing, 0)
             self.assertEqual(refused.exception.field, field)

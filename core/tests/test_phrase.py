@@ -40,7 +40,7 @@ class Understood(unittest.TestCase):
         "1 pt to 1 qt per acre": (1, 2, "pt/acre"),
         "up to 2 qt/A": (0, 2, "qt/acre"),
         "between 3 and 5 lb/acre": (3, 5, "lb/acre"),
-    }  # fmt: skip
+    }
 
     def test_phrases(self) -> None:
         for phrase, (low, high, key) in self.PHRASES.items():
@@ -50,9 +50,12 @@ class Understood(unittest.TestCase):
     def test_coverage_of_a_bag(self) -> None:
         expected = LabelRate(16, 16, RateUnit(UNITS["lb"], UNITS["ft2"]), 5000)
         for phrase in (
-            "covers 5,000 sq ft per 16 lb bag", "16 lb bag covers 5,000 sq. ft.", "one 16 lb bag treats 5,000 square feet",
-            "16 lb per 5,000 sq ft", "covers up to 5,000 ft² per 16 lb bag",
-        ):  # fmt: skip
+            "covers 5,000 sq ft per 16 lb bag",
+            "16 lb bag covers 5,000 sq. ft.",
+            "one 16 lb bag treats 5,000 square feet",
+            "16 lb per 5,000 sq ft",
+            "covers up to 5,000 ft² per 16 lb bag",
+        ):
             self.assertEqual(read_label_rate(phrase), expected, phrase)
         self.assertEqual(str(expected.highest), "3.2 lb/1000 ft²")
 
@@ -61,10 +64,7 @@ class Understood(unittest.TestCase):
         self.assertEqual(read_label_rate("24 lb/12,000 ft²").highest.value, 2.0)
 
     def test_the_water_it_asks_for(self) -> None:
-        for phrase in (
-            "1 to 2 fl oz in 2 gal of water per 1,000 sq ft",
-            "1 to 2 fl oz per 1,000 sq ft in 2 gallons of water",
-        ):
+        for phrase in ("1 to 2 fl oz in 2 gal of water per 1,000 sq ft", "1 to 2 fl oz per 1,000 sq ft in 2 gallons of water"):
             self.assertEqual(read_label_rate(phrase).carrier, (2, 2, UNITS["gal"]), phrase)
 
 
@@ -99,9 +99,19 @@ class Asked(unittest.TestCase):
 
     def test_what_measures_nothing_is_refused(self) -> None:
         for phrase in (
-            "0 lb/acre", "-3 lb/acre", "nan lb/acre", "inf lb/acre", "1/0 lb/acre", "2 lb/0 acre", "4 to 2 lb/acre",
-            "1,5 kg/ha", "2 ft per acre", "2 acres per acre", "2 gal N per acre", "9" * 400 + " lb/acre",
-        ):  # fmt: skip
+            "0 lb/acre",
+            "-3 lb/acre",
+            "nan lb/acre",
+            "inf lb/acre",
+            "1/0 lb/acre",
+            "2 lb/0 acre",
+            "4 to 2 lb/acre",
+            "1,5 kg/ha",
+            "2 ft per acre",
+            "2 acres per acre",
+            "2 gal N per acre",
+            "9" * 400 + " lb/acre",
+        ):
             with self.assertRaises(InputError, msg=phrase):
                 read_label_rate(phrase)
 

@@ -104,8 +104,17 @@ class Answers(unittest.TestCase):
         self.assertIn("12 fl oz/1000 ft² is 8.17 times that", sentence("2 qt/A in 12 oz per M?"))
 
     def test_what_cannot_be(self) -> None:
-        for text in ("3 lb in mL", "2 lb/M in L/ha", "how far does 3 lb go at 1 fl oz/M", "how far does 3 lb go at 1 to 2 lb/M",
-                     "", "hello", "how many greens", "2 lb/M", "x" * 300):  # fmt: skip
+        for text in (
+            "3 lb in mL",
+            "2 lb/M in L/ha",
+            "how far does 3 lb go at 1 fl oz/M",
+            "how far does 3 lb go at 1 to 2 lb/M",
+            "",
+            "hello",
+            "how many greens",
+            "2 lb/M",
+            "x" * 300,
+        ):
             with self.assertRaises(InputError, msg=text):
                 found = ask(text)
                 reach(found.amount, found.rate) if isinstance(found, ReachAsked) else sentence(text)
@@ -188,10 +197,7 @@ class Questions(unittest.TestCase):
 
 
 class Anything(unittest.TestCase):
-    words = st.lists(
-        st.sampled_from(WORDS),
-        max_size=12,
-    )  # fmt: skip
+    words = st.lists(st.sampled_from(WORDS), max_size=12)
 
     @settings(max_examples=400, deadline=None)
     @given(words)

@@ -22,15 +22,7 @@ from core.soil.ph import Reading, plan_ph
 from core.soil.ph_tables import sulfur_need
 from core.tank.measuring import check_cup
 from core.tests.things import FEED, GREEN, LABEL, SPRAY, UREA
-from core.units import (
-    UNITS,
-    celsius,
-    density,
-    read_number,
-    read_quantity,
-    read_unit,
-    unit,
-)
+from core.units import UNITS, celsius, density, read_number, read_quantity, read_unit, unit
 
 FT = UNITS["ft"]
 NAMES = Names(["North green"], ["Sedge SC"], ["Barrow"])
@@ -107,8 +99,11 @@ class Refusals(unittest.TestCase):
     def test_positions(self) -> None:
         many = "\n".join(f"{40 + i * 1e-6:.7f}, -75" for i in range(MOST_POSITIONS + 1))
         self.refused("ring", "Thin them", lambda: read_ring(many))
-        self.refused("geometry", "not lists of longitude and latitude",
-                     lambda: read_geometry({"type": "Polygon", "coordinates": [[["a", "b"]]]}))  # fmt: skip
+        self.refused(
+            "geometry",
+            "not lists of longitude and latitude",
+            lambda: read_geometry({"type": "Polygon", "coordinates": [[["a", "b"]]]}),
+        )
         county = [[[(40.0, -76.0), (40.0, -74.0), (42.0, -74.0), (42.0, -76.0)]]]
         self.refused("ring", "larger than ground kept here", lambda: by_rings(county))
 
@@ -133,7 +128,12 @@ class Refusals(unittest.TestCase):
     def test_cups_and_soil(self) -> None:
         self.refused("mark", "volume", lambda: check_cup(read_quantity("4 oz wt"), read_quantity("112 g"), 20.0))
         wild = [Reading(s, date(2030, 4, 1), 9.6) for s in "abc"]
-        self.refused("readings", "beyond the sulfur table", lambda: plan_ph(
-            wild, texture="loam", grass="mixed", ground=GREEN.size, green=True, start=date(2030, 5, 1), target=6.5))  # fmt: skip
+        self.refused(
+            "readings",
+            "beyond the sulfur table",
+            lambda: plan_ph(
+                wild, texture="loam", grass="mixed", ground=GREEN.size, green=True, start=date(2030, 5, 1), target=6.5
+            ),
+        )
         with self.assertRaises(ValueError):
             sulfur_need("sand", 9.9)

@@ -25,8 +25,14 @@ class Sites(Caught):
     RYE = row("9 to 14 fl oz per acre", grasses=("perennial_ryegrass",), height=(None, 0.0127))
     FESCUE = row("0.5 to 0.8 fl oz per 1,000 sq ft", grasses=("tall_fescue",), height=(0.05, None))
     ROWS = (BENT, RYE, FESCUE)
-    REGULATOR = Product("Reg", Kind.GROWTH_REGULATOR, FORMULATIONS["ME"],
-                        (Content("trinexapac-ethyl", Basis.ACTIVE, percent=12),), 8.7 * LB_GAL, codes=("Class A",))  # fmt: skip
+    REGULATOR = Product(
+        "Reg",
+        Kind.GROWTH_REGULATOR,
+        FORMULATIONS["ME"],
+        (Content("trinexapac-ethyl", Basis.ACTIVE, percent=12),),
+        8.7 * LB_GAL,
+        codes=("Class A",),
+    )
 
     def test_an_unknown_height_is_said_in_the_units_of_the_ground(self) -> None:
         bare = Ground("bare", read_quantity("500 m2"), grass="tall_fescue")
@@ -73,8 +79,10 @@ class Sites(Caught):
         self.finding(checked(SPRAY, rows[0], 0.6, target="leaf spot", rows=rows), "target-not-in-row")
 
     def test_a_greens_chart_used_at_lawn_height(self) -> None:
-        rows = (row("0.1 to 0.2 fl oz/M", height=(None, 0.0127), uses=("green", "fairway")),
-                row("0.4 to 0.7 fl oz/M", height=(0.0381, None), uses=("lawn",)))  # fmt: skip
+        rows = (
+            row("0.1 to 0.2 fl oz/M", height=(None, 0.0127), uses=("green", "fairway")),
+            row("0.4 to 0.7 fl oz/M", height=(0.0381, None), uses=("lawn",)),
+        )
         found = checked(self.REGULATOR, rows[0], 0.15, LAWN, rows=rows)
         self.finding(found, "height-not-in-row")
         self.finding(found, "use-not-in-row")
@@ -92,8 +100,9 @@ class Sites(Caught):
 
     def test_turf_that_is_stressed_already(self) -> None:
         dry = replace(LAWN, stress=Stress.DROUGHT)
-        self.assertIn("hunger, drought and disease look alike",
-                      self.finding(checked(FEED, row("2 to 5 lb/M"), 3, dry), "stress").sentence)  # fmt: skip
+        self.assertIn(
+            "hunger, drought and disease look alike", self.finding(checked(FEED, row("2 to 5 lb/M"), 3, dry), "stress").sentence
+        )
         self.quiet(checked(SPRAY, row(LABEL), 0.6, replace(LAWN, stress=Stress.DISEASE)), "stress")
 
     def test_a_drain_a_pond_and_a_neighbour(self) -> None:
@@ -143,8 +152,9 @@ class Season(Caught):
         self.quiet(checked(self.SDHI, spaced, 0.6, history=past(self.SDHI, days=14)), "too-soon")
 
     def test_the_seasons_total_of_a_product_and_the_number_of_times(self) -> None:
-        capped = replace(self.SDHI, rules=Rules(most_per_season=read_label_rate("1.5 fl oz per 1,000 sq ft"),
-                                                applications_per_season=3))  # fmt: skip
+        capped = replace(
+            self.SDHI, rules=Rules(most_per_season=read_label_rate("1.5 fl oz per 1,000 sq ft"), applications_per_season=3)
+        )
         found = self.finding(checked(capped, row(LABEL), 0.6, history=past(capped, capped)), "season-product")
         self.assertIs(found.act, Act.REFUSE)
         self.assertIn("1.8 fl oz/1000 ft² this season; the most is 1.5", found.sentence)
@@ -190,8 +200,9 @@ class Season(Caught):
         leaf = replace(past(SPRAY, days=0)[0], stays_on_leaf=True)
         soil = replace(FEED, rules=Rules(water_in_depth=6.0, water_in_delay=0.0))
         self.finding(checked(soil, row("1 to 3 lb/M"), 2, LAWN, history=(leaf,), house=House({"partners": "all"})), "washes-off")
-        self.finding(checked(soil, row("1 to 3 lb/M"), 2, LAWN, history=(leaf,), house=House({"partners": "by_uptake"})),
-                     "partners-uptake")  # fmt: skip
+        self.finding(
+            checked(soil, row("1 to 3 lb/M"), 2, LAWN, history=(leaf,), house=House({"partners": "by_uptake"})), "partners-uptake"
+        )
 
     def test_a_third_product_in_one_day(self) -> None:
         today = (*past(SPRAY, days=0), *past(self.DMI, days=0))

@@ -20,8 +20,16 @@ START = date(2031, 3, 1)
 
 
 def plan(*values: float, **more: object) -> PhPlan:
-    given_: dict[str, object] = {"texture": "loam", "grass": "kentucky_bluegrass", "ground": GROUND, "green": False,
-                                 "start": START, "purity": 1.0, "lime_value": 1.0, **more}  # fmt: skip
+    given_: dict[str, object] = {
+        "texture": "loam",
+        "grass": "kentucky_bluegrass",
+        "ground": GROUND,
+        "green": False,
+        "start": START,
+        "purity": 1.0,
+        "lime_value": 1.0,
+        **more,
+    }
     readings = [Reading(f"spot {i}", date(2031, 2, 1), v) for i, v in enumerate(values)]
     return plan_ph(readings, **given_)
 
@@ -131,8 +139,12 @@ class Plans(unittest.TestCase):
         self.assertNotIn("lb", found.sentence)
 
     def test_refused_with_the_field_named(self) -> None:
-        for field, more in (("texture", {"texture": "porridge"}), ("purity", {"purity": 3.0}), ("depth", {"depth": 4.0}),
-                            ("target", {"target": 1.0})):  # fmt: skip
+        for field, more in (
+            ("texture", {"texture": "porridge"}),
+            ("purity", {"purity": 3.0}),
+            ("depth", {"depth": 4.0}),
+            ("target", {"target": 1.0}),
+        ):
             with self.assertRaises(InputError) as said:
                 plan(7.5, 7.5, 7.5, **more)
             self.assertEqual(said.exception.field, field)

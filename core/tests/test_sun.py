@@ -71,8 +71,9 @@ class Drinking(unittest.TestCase):
             rtol=0.002,
         )
         sun = np.minimum(0.16 * np.sqrt(days.high - days.low), 0.75) * above
-        theirs = pyet.pm_fao56(mean, column(days.wind), rs=column(sun), elevation=0, lat=at, tmax=high, tmin=low,
-                               rh=column(days.humidity)).to_numpy()  # fmt: skip
+        theirs = pyet.pm_fao56(
+            mean, column(days.wind), rs=column(sun), elevation=0, lat=at, tmax=high, tmin=low, rh=column(days.humidity)
+        ).to_numpy()
         ours = penman_monteith(Air(days.high, days.low, days.humidity, days.wind), above)
         clear = sun / (0.75 * above) >= 0.3  # below that pyet holds the share of clear sky at 0.3
         known = ~np.isnan(ours) & ~np.isnan(theirs) & (ours > 0) & clear

@@ -40,26 +40,12 @@ class Loads(unittest.TestCase):
 
     def test_refused(self) -> None:
         good = {"dose": 0.1, "liquid": True, "area": 100.0, "output": 0.1, "tank": 10.0}
-        for bad in (
-            {"tank": 0.0},
-            {"tank": 0.01},
-            {"passes": 0},
-            {"passes": 9},
-            {"dose": 11.0},
-            {"output": float("nan")},
-        ):
+        for bad in ({"tank": 0.0}, {"tank": 0.01}, {"passes": 0}, {"passes": 9}, {"dose": 11.0}, {"output": float("nan")}):
             with self.assertRaises(InputError, msg=bad):
                 tank_loads(**{**good, **bad})
 
     @settings(deadline=None)
-    @given(
-        st.floats(1, 5000),
-        st.floats(0.02, 0.5),
-        st.floats(2, 400),
-        st.integers(1, 4),
-        st.booleans(),
-        st.floats(1e-6, 1e-3),
-    )
+    @given(st.floats(1, 5000), st.floats(0.02, 0.5), st.floats(2, 400), st.integers(1, 4), st.booleans(), st.floats(1e-6, 1e-3))
     def test_loads_add_up_and_none_is_over_full(
         self, area: float, output: float, tank: float, passes: int, even: bool, per_litre: float
     ) -> None:

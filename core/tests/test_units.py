@@ -30,9 +30,18 @@ class Sizes(unittest.TestCase):
     """NIST Handbook 44 Appendix C (2023) and NIST SP 811 Appendix B, all exact by definition."""
 
     NIST = {
-        "lb": 453.59237, "oz_wt": 28.349523125, "gal": 3.785411784, "fl_oz": 0.0295735295625, "ft2": 0.09290304,
-        "acre": 4046.8564224, "ha": 10_000.0, "yd2": 0.83612736, "imp_gal": 4.54609, "in": 0.0254, "short_ton": 907184.74,
-    }  # fmt: skip
+        "lb": 453.59237,
+        "oz_wt": 28.349523125,
+        "gal": 3.785411784,
+        "fl_oz": 0.0295735295625,
+        "ft2": 0.09290304,
+        "acre": 4046.8564224,
+        "ha": 10_000.0,
+        "yd2": 0.83612736,
+        "imp_gal": 4.54609,
+        "in": 0.0254,
+        "short_ton": 907184.74,
+    }
 
     def test_every_size_is_the_exact_one(self) -> None:
         for key, size in self.NIST.items():
@@ -45,10 +54,18 @@ class Sizes(unittest.TestCase):
     def test_trade_conversions(self) -> None:
         """NIST Handbook 44 Appendix C, to its printed digits."""
         for value, source, target, expected in (
-            (1, "gal", "fl_oz", 128), (1, "pt", "fl_oz", 16), (1, "cup", "fl_oz", 8), (1, "tbsp", "fl_oz", 0.5),
-            (6, "tsp", "fl_oz", 1), (1, "acre", "ft2", 43_560), (1, "ha", "acre", 2.471054), (1, "lb", "oz_wt", 16),
-            (1, "kft2", "ft2", 1000), (1, "imp_gal", "gal", 1.200950), (1, "m2_100", "ft2", 1076.39104),
-        ):  # fmt: skip
+            (1, "gal", "fl_oz", 128),
+            (1, "pt", "fl_oz", 16),
+            (1, "cup", "fl_oz", 8),
+            (1, "tbsp", "fl_oz", 0.5),
+            (6, "tsp", "fl_oz", 1),
+            (1, "acre", "ft2", 43_560),
+            (1, "ha", "acre", 2.471054),
+            (1, "lb", "oz_wt", 16),
+            (1, "kft2", "ft2", 1000),
+            (1, "imp_gal", "gal", 1.200950),
+            (1, "m2_100", "ft2", 1076.39104),
+        ):
             self.assertAlmostEqual(convert(value, UNITS[source], UNITS[target]), expected, places=5, msg=source)
 
     def test_a_weight_is_no_volume_without_a_density(self) -> None:
@@ -69,9 +86,20 @@ class Sizes(unittest.TestCase):
 class Numbers(unittest.TestCase):
     def test_as_people_write_them(self) -> None:
         for text, number in {
-            "1,720": 1720, "0.5": 0.5, ".5": 0.5, "1/4": 0.25, "1 1/2": 1.5, "1-1/2": 1.5, "1½": 1.5, "½": 0.5,
-            "2 ¾": 2.75, "two": 2, " 12 ": 12, "12,345.5": 12345.5, "3⁄8": 0.375,
-        }.items():  # fmt: skip
+            "1,720": 1720,
+            "0.5": 0.5,
+            ".5": 0.5,
+            "1/4": 0.25,
+            "1 1/2": 1.5,
+            "1-1/2": 1.5,
+            "1½": 1.5,
+            "½": 0.5,
+            "2 ¾": 2.75,
+            "two": 2,
+            " 12 ": 12,
+            "12,345.5": 12345.5,
+            "3⁄8": 0.375,
+        }.items():
             self.assertEqual(read_number(text), number, text)
 
     def test_a_decimal_comma_is_asked_about(self) -> None:
@@ -88,9 +116,16 @@ class Numbers(unittest.TestCase):
 
     def test_shown_to_four_figures_whole_numbers_whole(self) -> None:
         for value, text in {
-            12345.0: "12,345", 9.8784: "9.878", 0.0053466: "0.005347", 2.0: "2", 0.1 + 0.2: "0.3", 1234.56: "1,235",
-            -4.5: "−4.5", 0: "0", 1e-7: "0.0000001",
-        }.items():  # fmt: skip
+            12345.0: "12,345",
+            9.8784: "9.878",
+            0.0053466: "0.005347",
+            2.0: "2",
+            0.1 + 0.2: "0.3",
+            1234.56: "1,235",
+            -4.5: "−4.5",
+            0: "0",
+            1e-7: "0.0000001",
+        }.items():
             self.assertEqual(show_number(value), text)
 
     @given(st.floats(1e-6, 1e9))
@@ -108,10 +143,24 @@ class Numbers(unittest.TestCase):
 class Reading(unittest.TestCase):
     def test_spellings(self) -> None:
         for text, key in {
-            "fl. oz.": "fl_oz", "Fluid Ounces": "fl_oz", "sq. ft.": "ft2", "square feet": "ft2", "ft²": "ft2", "M": "kft2",
-            "A": "acre", "ac": "acre", "lbs.": "lb", "oz wt": "oz_wt", "mL": "ml", "litres": "l", "100 m²": "m2_100",
-            "ha": "ha", "gallons": "gal", "UK gal": "imp_gal", "dry oz": "oz_wt",
-        }.items():  # fmt: skip
+            "fl. oz.": "fl_oz",
+            "Fluid Ounces": "fl_oz",
+            "sq. ft.": "ft2",
+            "square feet": "ft2",
+            "ft²": "ft2",
+            "M": "kft2",
+            "A": "acre",
+            "ac": "acre",
+            "lbs.": "lb",
+            "oz wt": "oz_wt",
+            "mL": "ml",
+            "litres": "l",
+            "100 m²": "m2_100",
+            "ha": "ha",
+            "gallons": "gal",
+            "UK gal": "imp_gal",
+            "dry oz": "oz_wt",
+        }.items():
             self.assertEqual(read_unit(text).key, key, text)
 
     def test_a_bare_ounce_is_a_question(self) -> None:
@@ -132,15 +181,7 @@ class Reading(unittest.TestCase):
             read_unit("a", "per", AREA)
 
     def test_absurd_magnitudes_are_refused(self) -> None:
-        for value, key in (
-            (1e9, "acre"),
-            (1e-9, "ft2"),
-            (1e9, "gal"),
-            (math.inf, "lb"),
-            (math.nan, "lb"),
-            (0, "lb"),
-            (-1, "lb"),
-        ):
+        for value, key in ((1e9, "acre"), (1e-9, "ft2"), (1e9, "gal"), (math.inf, "lb"), (math.nan, "lb"), (0, "lb"), (-1, "lb")):
             with self.assertRaises(InputError) as caught:
                 quantity("size", value, key)
             self.assertEqual(caught.exception.field, "size")

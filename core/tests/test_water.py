@@ -76,12 +76,16 @@ class Audits(unittest.TestCase):
 
     def test_refused_with_the_can_named(self) -> None:
         for act, field in (
-            (partial(audit, cans(5, 6, 7), 30), "cans"), (partial(audit, cans(5, 6, -1, 7), 30), "cans.2"),
-            (partial(audit, cans(0, 0, 0, 0), 30), "cans"), (partial(audit, cans(5, 6, 7, 8), 0), "minutes"),
-            (partial(audit, cans(*[5.0] * 401), 30), "cans"), (partial(depth_of, 25, 0), "mouth"),
-            (partial(depth_of, -1, 10), "caught"), (partial(run_for, even(), 0), "depth"),
+            (partial(audit, cans(5, 6, 7), 30), "cans"),
+            (partial(audit, cans(5, 6, -1, 7), 30), "cans.2"),
+            (partial(audit, cans(0, 0, 0, 0), 30), "cans"),
+            (partial(audit, cans(5, 6, 7, 8), 0), "minutes"),
+            (partial(audit, cans(*[5.0] * 401), 30), "cans"),
+            (partial(depth_of, 25, 0), "mouth"),
+            (partial(depth_of, -1, 10), "caught"),
+            (partial(run_for, even(), 0), "depth"),
             (partial(run_for, even(), 900), "depth"),
-        ):  # fmt: skip
+        ):
             with self.assertRaises(InputError) as refused:
                 act()
             self.assertEqual(refused.exception.field, field)

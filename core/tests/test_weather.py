@@ -31,10 +31,13 @@ class Moisture(unittest.TestCase):
 
     def test_within_the_error_that_stull_gives(self) -> None:
         """Stull 2011: -1.0 to +0.65 °C, under 0.3 °C on the mean, of the psychrometric wet bulb; here psychrolib's, to 35 °C."""
-        off = np.array([
-            float(wet_bulb(air, humidity)) - psychrolib.GetTWetBulbFromRelHum(air, humidity / 100, 101325)
-            for air in range(1, 36) for humidity in range(20, 100)
-        ])  # fmt: skip
+        off = np.array(
+            [
+                float(wet_bulb(air, humidity)) - psychrolib.GetTWetBulbFromRelHum(air, humidity / 100, 101325)
+                for air in range(1, 36)
+                for humidity in range(20, 100)
+            ]
+        )
         self.assertTrue(off.min() >= -1.0 and off.max() <= 0.65, (off.min(), off.max()))
         self.assertLess(float(np.abs(off).mean()), 0.3)
 
@@ -58,9 +61,13 @@ class Moisture(unittest.TestCase):
 
     def test_drying_classes_and_how_near_the_next_is(self) -> None:
         cases = (
-            (1.0, Drying.SLOW, False), (2.0, Drying.GOOD, True), (5.0, Drying.GOOD, False), (8.0, Drying.GOOD, True),
-            (9.0, Drying.MARGINAL, False), (12.0, Drying.FAST, False),
-        )  # fmt: skip
+            (1.0, Drying.SLOW, False),
+            (2.0, Drying.GOOD, True),
+            (5.0, Drying.GOOD, False),
+            (8.0, Drying.GOOD, True),
+            (9.0, Drying.MARGINAL, False),
+            (12.0, Drying.FAST, False),
+        )
         for value, word, near in cases:
             found = drying(value)
             self.assertEqual((found.drying, found.near), (word, near), value)
@@ -75,8 +82,10 @@ class TheTable(unittest.TestCase):
 
     def test_a_forecast_never_alters_what_was_measured(self) -> None:
         measured = Hour(START, air=10, humidity=50)
-        for readings in ([measured, Hour(START, air=30, humidity=20, forecast=True)],
-                         [Hour(START, air=30, humidity=20, forecast=True), measured]):  # fmt: skip
+        for readings in (
+            [measured, Hour(START, air=30, humidity=20, forecast=True)],
+            [Hour(START, air=30, humidity=20, forecast=True), measured],
+        ):
             found = table(readings)
             self.assertEqual((found.air[0], bool(found.forecast[0])), (10, False))
 
@@ -95,8 +104,7 @@ class TheTable(unittest.TestCase):
         self.assertTrue(np.isnan(found.air[3]), "the table itself is as it was")
 
     def test_a_time_needs_its_zone_and_a_table_its_readings(self) -> None:
-        for readings in ([], [Hour(datetime(2031, 6, 1), air=1)],
-                         [Hour(START, air=1), Hour(START.replace(year=1931), air=1)]):  # fmt: skip
+        for readings in ([], [Hour(datetime(2031, 6, 1), air=1)], [Hour(START, air=1), Hour(START.replace(year=1931), air=1)]):
             with self.assertRaises(InputError):
                 table(readings)
 
@@ -158,8 +166,9 @@ class TheDays(unittest.TestCase):
         """Its own humidity and the one by Alduchov and Eskridge from its dew point: some rows differ by more than a point."""
         off = [
             abs(float(humidity_of((float(r["temp"]) - 32) / 1.8, (float(r["dewp"]) - 32) / 1.8)) - float(r["humid"]))
-            for r in new_york_2013() if "NA" not in (r["temp"], r["dewp"], r["humid"])
-        ]  # fmt: skip
+            for r in new_york_2013()
+            if "NA" not in (r["temp"], r["dewp"], r["humid"])
+        ]
         self.assertLess(float(np.median(off)), 0.2)
         self.assertLess(sum(o > 1 for o in off) / len(off), 0.10)
 

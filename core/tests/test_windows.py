@@ -31,10 +31,16 @@ def hours(count: int = 48, forecast_from: int = 10_000, **columns: list[float] |
         return value[i] if isinstance(value, list) else value
 
     return table(
-        Hour(START + timedelta(hours=i), air=at("air", i, 20), humidity=at("humidity", i, 60), rain=at("rain", i, 0),
-             wind=at("wind", i, 2), forecast=i >= forecast_from)
+        Hour(
+            START + timedelta(hours=i),
+            air=at("air", i, 20),
+            humidity=at("humidity", i, 60),
+            rain=at("rain", i, 0),
+            wind=at("wind", i, 2),
+            forecast=i >= forecast_from,
+        )
         for i in range(count)
-    )  # fmt: skip
+    )
 
 
 def judged(found: Hours, needs: Needs, now: int = 0, wet: float = 0.0, **more: object) -> Judged:

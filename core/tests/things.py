@@ -24,12 +24,18 @@ LAWN = Ground("lawn", read_quantity("8,000 sq ft"), grass="tall_fescue", height=
 
 GRANULE, SC, SL = FORMULATIONS["GR"], FORMULATIONS["SC"], FORMULATIONS["SL"]
 UREA = Product("Urea", Kind.FERTILISER, GRANULE, (Content("N", Basis.N, percent=46),))
-FEED = Product("Feed", Kind.FERTILISER, GRANULE, (Content("N", Basis.N, percent=20), Content("P2O5", Basis.P2O5, percent=5),
-                                                  Content("K2O", Basis.K2O, percent=10)))  # fmt: skip
-IRON = Product("Iron", Kind.IRON, SL, (Content("N", Basis.N, percent=7), Content("Fe", Basis.FE, percent=6)), 10.5 * LB_GAL,
-               stains=True)  # fmt: skip
-SPRAY = Product("Spray", Kind.FUNGICIDE, SC, (Content("fludioxonil", Basis.ACTIVE, percent=21),), 9.2 * LB_GAL,
-                codes=("FRAC 12",))  # fmt: skip
+FEED = Product(
+    "Feed",
+    Kind.FERTILISER,
+    GRANULE,
+    (Content("N", Basis.N, percent=20), Content("P2O5", Basis.P2O5, percent=5), Content("K2O", Basis.K2O, percent=10)),
+)
+IRON = Product(
+    "Iron", Kind.IRON, SL, (Content("N", Basis.N, percent=7), Content("Fe", Basis.FE, percent=6)), 10.5 * LB_GAL, stains=True
+)
+SPRAY = Product(
+    "Spray", Kind.FUNGICIDE, SC, (Content("fludioxonil", Basis.ACTIVE, percent=21),), 9.2 * LB_GAL, codes=("FRAC 12",)
+)
 LABEL = read_label_rate("0.4 to 0.8 fl oz per 1,000 sq ft")
 
 
@@ -44,11 +50,27 @@ def applied(product: Product, rate: Rate, on: date = DAY, **more: object) -> App
     return replace(entered(product, dose(product, rate, foot).amount, foot, on), **more)
 
 
-def checked(product: Product, here: Row, value: float, ground: Ground = GREEN, *, history: tuple[Applied, ...] = (),
-            house: House | None = None, target: str = "", rows: tuple[Row, ...] = (), on: date = DAY) -> Checked:  # fmt: skip
+def checked(
+    product: Product,
+    here: Row,
+    value: float,
+    ground: Ground = GREEN,
+    *,
+    history: tuple[Applied, ...] = (),
+    house: House | None = None,
+    target: str = "",
+    rows: tuple[Row, ...] = (),
+    on: date = DAY,
+) -> Checked:
     rate = Rate(value, here.label.highest.unit)
-    plan = Plan(product, here, rate, ground, applied(product, rate, on, interval=here.interval,
-                                                     curative=here.intent is Intent.CURATIVE), target)  # fmt: skip
+    plan = Plan(
+        product,
+        here,
+        rate,
+        ground,
+        applied(product, rate, on, interval=here.interval, curative=here.intent is Intent.CURATIVE),
+        target,
+    )
     return check(plan, rows or (here,), history, house or House())
 
 

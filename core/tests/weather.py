@@ -28,10 +28,15 @@ def waving(days: int, middle: float = 20.0, reach: float = 6.0, humidity: float 
     """Days whose temperature goes as a sine, coldest at six, warmest at eighteen, moist when cold."""
     wave = -np.sin(2 * np.pi * np.arange(24 * days) / 24)
     return table(
-        Hour(start + timedelta(hours=h), air=middle + reach * float(w), humidity=min(100.0, humidity - 10 * float(w)),
-             rain=0.0, wind=2.0)
+        Hour(
+            start + timedelta(hours=h),
+            air=middle + reach * float(w),
+            humidity=min(100.0, humidity - 10 * float(w)),
+            rain=0.0,
+            wind=2.0,
+        )
         for h, w in enumerate(wave)
-    )  # fmt: skip
+    )
 
 
 def real_hours(station: str = "JFK") -> Hours:
@@ -43,9 +48,12 @@ def real_hours(station: str = "JFK") -> Hours:
     def hour(row: dict[str, str]) -> Hour:
         air, rain, wind = number(row, "temp"), number(row, "precip"), number(row, "wind_speed")
         return Hour(
-            datetime.fromisoformat(row["time_hour"]), air=None if air is None else (air - 32) * F_TO_C,
-            humidity=number(row, "humid"), rain=None if rain is None else rain * INCH, wind=None if wind is None else wind * MPH,
-        )  # fmt: skip
+            datetime.fromisoformat(row["time_hour"]),
+            air=None if air is None else (air - 32) * F_TO_C,
+            humidity=number(row, "humid"),
+            rain=None if rain is None else rain * INCH,
+            wind=None if wind is None else wind * MPH,
+        )
 
     return table(hour(row) for row in new_york_2013(station))
 

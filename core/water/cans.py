@@ -81,8 +81,12 @@ def audit(cans: Sequence[Can], minutes: float, heads: Heads = Heads.ROTOR, wind:
         InputError: too few cans, no time, a depth below nothing, or nothing caught.
     """
     if not FEWEST <= len(cans) <= MOST:
-        raise InputError("cans", len(cans), f"{len(cans)} cans make no audit.",
-                         f"Set out {ENOUGH} or more, {FEWEST} at the very least, evenly over the zone.")  # fmt: skip
+        raise InputError(
+            "cans",
+            len(cans),
+            f"{len(cans)} cans make no audit.",
+            f"Set out {ENOUGH} or more, {FEWEST} at the very least, evenly over the zone.",
+        )
     positive("minutes", minutes, most=1440)
     depths = np.array([positive(f"cans.{i}", c.depth, zero=True, most=1000, symbol="mm") for i, c in enumerate(cans)])
     mean = float(depths.mean())
@@ -95,9 +99,16 @@ def audit(cans: Sequence[Can], minutes: float, heads: Heads = Heads.ROTOR, wind:
     dry = tuple(int(i) for i in order if depths[i] < DRY * mean)
     wet = tuple(int(i) for i in order[::-1] if depths[i] > WET * mean)
     return Audit(
-        tuple(cans), minutes, mean / minutes * 60, quarter, even, count, dry, wet,
+        tuple(cans),
+        minutes,
+        mean / minutes * 60,
+        quarter,
+        even,
+        count,
+        dry,
+        wet,
         tuple(_notes(len(cans), count, quarter, heads, wind)),
-    )  # fmt: skip
+    )
 
 
 def _notes(cans: int, count: int, quarter: float, heads: Heads, wind: float | None) -> list[str]:

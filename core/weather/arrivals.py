@@ -35,8 +35,9 @@ def shifted(hours: Sequence[Hour], known: dict[datetime, float], name: str = "ai
     told = {h.at: value for h in hours if (value := getattr(h, name)) is not None}
 
     def off(shift: int) -> float:
-        pairs = [abs(value - known[at - timedelta(hours=shift)]) for at, value in told.items()
-                 if at - timedelta(hours=shift) in known]  # fmt: skip
+        pairs = [
+            abs(value - known[at - timedelta(hours=shift)]) for at, value in told.items() if at - timedelta(hours=shift) in known
+        ]
         return float(np.mean(pairs)) if len(pairs) >= ENOUGH else np.inf
 
     plain = off(0)

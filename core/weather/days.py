@@ -109,11 +109,21 @@ def days_of(found: Hours, zone: ZoneInfo, number: NDArray[np.int64], first: date
         return np.where(n >= ENOUGH * length, sign * most, np.nan)
 
     return Days(
-        first, mean(found.air), extreme(found.air, 1), extreme(found.air, -1), mean(found.humidity),
-        extreme(found.humidity, 1), total(found.rain), mean(found.wind), mean(wetness) * length,
-        of_any(found.soil, middle), of_any(found.snow, most_of), known, length,
+        first,
+        mean(found.air),
+        extreme(found.air, 1),
+        extreme(found.air, -1),
+        mean(found.humidity),
+        extreme(found.humidity, 1),
+        total(found.rain),
+        mean(found.wind),
+        mean(wetness) * length,
+        of_any(found.soil, middle),
+        of_any(found.snow, most_of),
+        known,
+        length,
         np.bincount(number, weights=found.forecast, minlength=count) / np.maximum(1, np.bincount(number, minlength=count)),
-    )  # fmt: skip
+    )
 
 
 def clock(found: Hours, zone: ZoneInfo) -> tuple[NDArray[np.int64], NDArray[np.int64], date]:

@@ -27,8 +27,10 @@ class Way(StrEnum):
     @property
     def text(self) -> str:
         return {
-            "average": "mean of the extremes", "modified": "extremes held between base and top", "sine": "a sine through them",
-        }[self.value]  # fmt: skip
+            "average": "mean of the extremes",
+            "modified": "extremes held between base and top",
+            "sine": "a sine through them",
+        }[self.value]
 
 
 @dataclass(frozen=True)

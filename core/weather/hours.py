@@ -20,9 +20,14 @@ MOST_HOURS = 60 * 366 * 24
 FIELDS = ("air", "humidity", "rain", "wind", "wet", "soil", "snow")
 
 LIMITS: Mapping[str, tuple[float, float]] = {
-    "air": (-60.0, 60.0), "humidity": (0.0, 100.0), "rain": (0.0, 305.0), "wind": (0.0, 60.0), "wet": (0.0, 1.0),
-    "soil": (-30.0, 60.0), "snow": (0.0, 600.0),
-}  # fmt: skip
+    "air": (-60.0, 60.0),
+    "humidity": (0.0, 100.0),
+    "rain": (0.0, 305.0),
+    "wind": (0.0, 60.0),
+    "wet": (0.0, 1.0),
+    "soil": (-30.0, 60.0),
+    "snow": (0.0, 600.0),
+}
 """What is believed of an hour: air and soil [°C], humidity [%], rain [mm], wind [m/s], wet [share], snow lying [cm]."""
 
 
@@ -160,8 +165,9 @@ def laid_out(start: np.datetime64, end: np.datetime64, measured: Iterable[Part],
     return Hours(start, air, humidity, rain, wind, wet, soil, snow, np.arange(count) >= last)
 
 
-def _lay(columns: dict[str, Floats], times: NDArray[np.datetime64], given: Mapping[str, Floats], start: np.datetime64, a: int,
-         b: int) -> int:  # fmt: skip
+def _lay(
+    columns: dict[str, Floats], times: NDArray[np.datetime64], given: Mapping[str, Floats], start: np.datetime64, a: int, b: int
+) -> int:
     """Write a part's known values into places `a` to `b`; gives the place after its last hour there."""
     at = ((times - start) / HOUR).astype(np.int64)
     inside = (at >= a) & (at < b)

@@ -197,8 +197,9 @@ def take(text: str, mapped: Mapped) -> Taken:
         seen[at] = n
         taken.hours.append(_hour(n, at, row, places, mapped, taken))
     if not whole and not taken.against:
-        taken.against.append(Fault(len(rows) + 1, "", ",".join(rows[-1])[:60],
-                                   "the last line has no end: the file may have been cut off"))  # fmt: skip
+        taken.against.append(
+            Fault(len(rows) + 1, "", ",".join(rows[-1])[:60], "the last line has no end: the file may have been cut off")
+        )
     taken.against += _of_the_whole(taken, mapped)
     return taken
 
@@ -292,8 +293,12 @@ def _fraction(taken: Taken, mapped: Mapped) -> Fault | None:
     values = [h.humidity for h in taken.hours if h.humidity is not None]
     if len(values) < 3 or max(values) > 1.5:
         return None
-    return Fault(2, mapped.columns["humidity"].name, f"{max(values):g} at the most",
-                 "a humidity that stays under 2 % is a fraction: choose fraction as its unit")  # fmt: skip
+    return Fault(
+        2,
+        mapped.columns["humidity"].name,
+        f"{max(values):g} at the most",
+        "a humidity that stays under 2 % is a fraction: choose fraction as its unit",
+    )
 
 
 def _fahrenheit(taken: Taken, mapped: Mapped) -> Fault | None:

@@ -37,9 +37,10 @@ class Wetness(StrEnum):
     @property
     def text(self) -> str:
         return {
-            "humidity": "hours at 90 % humidity and more", "depression": "dew-point depression with a memory",
+            "humidity": "hours at 90 % humidity and more",
+            "depression": "dew-point depression with a memory",
             "tree": "classification tree of temperature, humidity and wind",
-        }[self.value]  # fmt: skip
+        }[self.value]
 
     @property
     def short(self) -> str:
@@ -88,5 +89,7 @@ def by_tree(found: Hours) -> Floats:
 
 
 _ESTIMATORS: dict[Wetness, Callable[[Hours], Floats]] = {
-    Wetness.HUMIDITY: by_humidity, Wetness.DEPRESSION: by_depression, Wetness.TREE: by_tree,
-}  # fmt: skip
+    Wetness.HUMIDITY: by_humidity,
+    Wetness.DEPRESSION: by_depression,
+    Wetness.TREE: by_tree,
+}

@@ -74,10 +74,18 @@ GROWING = (Kind.GROWTH_REGULATOR, Kind.HERBICIDE, Kind.FERTILISER, Kind.IRON, Ki
 def needs_of(rules: Rules, name: str, sprayed: bool, kind: Kind = Kind.FUNGICIDE) -> Needs:
     """What a product's label asks of the hours."""
     return Needs(
-        rules.temperature, rules.wind, rules.leaf, rules.rain_before or 0.0, rules.rain_after or 0.0,
-        (rules.water_in_delay or 0.0) if rules.watered_in else 0.0, rules.mow_before or 0.0, rules.mow_after or 0.0, sprayed,
-        kind in GROWING, dict.fromkeys(LIMITS_OF, name),
-    )  # fmt: skip
+        rules.temperature,
+        rules.wind,
+        rules.leaf,
+        rules.rain_before or 0.0,
+        rules.rain_after or 0.0,
+        (rules.water_in_delay or 0.0) if rules.watered_in else 0.0,
+        rules.mow_before or 0.0,
+        rules.mow_after or 0.0,
+        sprayed,
+        kind in GROWING,
+        dict.fromkeys(LIMITS_OF, name),
+    )
 
 
 @dataclass(frozen=True)
@@ -137,9 +145,18 @@ def together(every: Sequence[Needs]) -> Together:
     why["leaf"] = next((n.why.get("leaf", "") for n in every if n.leaf is not Leaf.EITHER), "")
     why["growing"] = next((n.why.get("growing", "") for n in every if n.growing), "")
     found = Needs(
-        air, wind, next(iter(leaves)) if len(leaves) == 1 else Leaf.EITHER, before, after, wanted, mow_before, mow_after,
-        any(n.droplets for n in every), any(n.growing for n in every), why,
-    )  # fmt: skip
+        air,
+        wind,
+        next(iter(leaves)) if len(leaves) == 1 else Leaf.EITHER,
+        before,
+        after,
+        wanted,
+        mow_before,
+        mow_after,
+        any(n.droplets for n in every),
+        any(n.growing for n in every),
+        why,
+    )
     return Together(found, tuple(_contradictions(found, leaves, why)))
 
 
@@ -177,8 +194,9 @@ class Judged:
 Rule = Callable[[int], Reason | None]
 
 
-def judge_hours(found: Hours, needs: Needs, *, now: int, wet: Floats, site: Site = ANYWHERE, age: float = 0.0, us: bool = False,
-                ) -> Judged:  # fmt: skip
+def judge_hours(
+    found: Hours, needs: Needs, *, now: int, wet: Floats, site: Site = ANYWHERE, age: float = 0.0, us: bool = False
+) -> Judged:
     """Judge every hour from `now` on.
 
     Args:
@@ -195,14 +213,23 @@ def judge_hours(found: Hours, needs: Needs, *, now: int, wet: Floats, site: Site
     """
     lead = np.maximum(0.0, np.arange(len(found)) - now + age) * found.forecast
     rules = [
-        *_limits(found, needs, lead, us), _leaf(needs, _wetted(wet, site)), _dry(found, needs, site, us, before=True),
-        _dry(found, needs, site, us, before=False), _mown(needs, site, before=True), _mown(needs, site, before=False),
-        _drops(found, needs, us), _layers(found, needs, site.light),
-        _flag("dormant", site.dormant if needs.growing else None, Fit.MIND,
-              f"The turf hardly grows in soil this cold, and {needs.why.get('growing') or 'this'} works on turf that grows."),
+        *_limits(found, needs, lead, us),
+        _leaf(needs, _wetted(wet, site)),
+        _dry(found, needs, site, us, before=True),
+        _dry(found, needs, site, us, before=False),
+        _mown(needs, site, before=True),
+        _mown(needs, site, before=False),
+        _drops(found, needs, us),
+        _layers(found, needs, site.light),
+        _flag(
+            "dormant",
+            site.dormant if needs.growing else None,
+            Fit.MIND,
+            f"The turf hardly grows in soil this cold, and {needs.why.get('growing') or 'this'} works on turf that grows.",
+        ),
         _flag("dark", None if site.light is None else ~site.light, Fit.BAD, "It is dark."),
         _flag("quiet", site.quiet, Fit.BAD, "The club keeps these hours free."),
-    ]  # fmt: skip
+    ]
     reasons, fits = [], []
     for i in range(now, len(found)):
         said = sorted((r for rule in rules if (r := rule(i))), key=lambda r: -r.fit)
@@ -214,19 +241,40 @@ def judge_hours(found: Hours, needs: Needs, *, now: int, wet: Floats, site: Site
 def _limits(found: Hours, needs: Needs, lead: Floats, us: bool) -> list[Rule]:
     """Rules that air and wind lie between their limits, with the forecast's error against them."""
     return [
-        _between("air", found.air, needs.air, _error(lead, AIR_ERROR), lambda v: f"{warmth(v, us)}", "Air of",
-                 needs.why.get("air", "the label")),
-        _between("wind", found.wind, needs.wind, _error(lead, WIND_ERROR), lambda v: f"{breeze(v, us)}", "Wind of",
-                 needs.why.get("wind", "the label")),
-    ]  # fmt: skip
+        _between(
+            "air",
+            found.air,
+            needs.air,
+            _error(lead, AIR_ERROR),
+            lambda v: f"{warmth(v, us)}",
+            "Air of",
+            needs.why.get("air", "the label"),
+        ),
+        _between(
+            "wind",
+            found.wind,
+            needs.wind,
+            _error(lead, WIND_ERROR),
+            lambda v: f"{breeze(v, us)}",
+            "Wind of",
+            needs.why.get("wind", "the label"),
+        ),
+    ]
 
 
 def _error(lead: Floats, grows: tuple[float, float]) -> Floats:
     return np.where(lead > 0, grows[0] + grows[1] * lead, 0.0)
 
 
-def _between(key: str, values: Floats, span: tuple[float | None, float | None], error: Floats, told: Callable[[float], str],
-             word: str, whose: str) -> Rule:  # fmt: skip
+def _between(
+    key: str,
+    values: Floats,
+    span: tuple[float | None, float | None],
+    error: Floats,
+    told: Callable[[float], str],
+    word: str,
+    whose: str,
+) -> Rule:
     low, high = span
 
     def rule(i: int) -> Reason | None:
@@ -385,8 +433,9 @@ def windows(found: Judged, needed: int = 1) -> list[Window]:
     starts = np.array([w.start for w in good])
     mind = [
         Window(a, b - a, int((found.fits[a:b] == Fit.MIND).sum()))
-        for a, b in spans(found.fits <= Fit.MIND) if b - a >= least and not ((starts >= a) & (starts < b)).any()
-    ]  # fmt: skip
+        for a, b in spans(found.fits <= Fit.MIND)
+        if b - a >= least and not ((starts >= a) & (starts < b)).any()
+    ]
     return [*good, *sorted(mind, key=lambda w: (w.mind / w.hours > 0.5, w.start))]
 
 
@@ -397,9 +446,16 @@ def holds(found: Judged) -> int:
 
 
 WORDS = {
-    "air": "temperature", "wind": "wind", "leaf": "the leaf's wetness", "dry_before": "rain before", "dry_after": "rain after",
-    "mow_before": "the mowing before", "mow_after": "the mowing after", "dark": "darkness", "quiet": "hours the club keeps free",
-}  # fmt: skip
+    "air": "temperature",
+    "wind": "wind",
+    "leaf": "the leaf's wetness",
+    "dry_before": "rain before",
+    "dry_after": "rain after",
+    "mow_before": "the mowing before",
+    "mow_after": "the mowing after",
+    "dark": "darkness",
+    "quiet": "hours the club keeps free",
+}
 """Each rule's name as a reason to wait."""
 
 

@@ -22,9 +22,13 @@ def in_units(name: str, value: float, us: bool) -> float | None:
         return None
     if us:
         value = {
-            "air": value * 1.8 + 32, "soil": value * 1.8 + 32, "rain": value / INCH, "et": value / INCH, "wind": value / MPH,
+            "air": value * 1.8 + 32,
+            "soil": value * 1.8 + 32,
+            "rain": value / INCH,
+            "et": value / INCH,
+            "wind": value / MPH,
             "snow": value / 2.54,
-        }.get(name, value)  # fmt: skip
+        }.get(name, value)
     return round(float(value), PLACES[name])
 
 

@@ -66,9 +66,12 @@ def found_club(
     with transaction.atomic():
         user.save()
         club = Club.objects.create(
-            name=clean, slug=free_slug(clean), units=units, time_zone=time_zone,
+            name=clean,
+            slug=free_slug(clean),
+            units=units,
+            time_zone=time_zone,
             currency="USD" if units == Club.Units.US else "EUR",
-        )  # fmt: skip
+        )
         Membership.objects.create(club=club, user=user, role=Role.MANAGER)
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")
     return club

@@ -38,11 +38,15 @@ def session_out(request: HttpRequest) -> SessionOut:
     found = Membership.objects.filter(user=user).select_related("club").order_by("club__name")
     clubs = [
         ClubOut(
-            slug=m.club.slug, name=m.club.name, units=cast(UnitsName, m.club.units), time_zone=m.club.time_zone,
-            currency=m.club.currency, role=cast(RoleName, m.role),
+            slug=m.club.slug,
+            name=m.club.name,
+            units=cast(UnitsName, m.club.units),
+            time_zone=m.club.time_zone,
+            currency=m.club.currency,
+            role=cast(RoleName, m.role),
         )
         for m in found
-    ]  # fmt: skip
+    ]
     return SessionOut(user=str(user), username=user.username, clubs=clubs, csrf=get_token(request))
 
 
@@ -75,9 +79,12 @@ def found_club(request: HttpRequest, data: FoundIn) -> tuple[int, SessionOut]:
 
 def member_out(found: Membership, request: HttpRequest) -> MemberOut:
     return MemberOut(
-        id=found.pk, username=found.user.username, full_name=found.user.full_name, role=cast(RoleName, found.role),
+        id=found.pk,
+        username=found.user.username,
+        full_name=found.user.full_name,
+        role=cast(RoleName, found.role),
         you=found.user_id == request.user.pk,
-    )  # fmt: skip
+    )
 
 
 @members.get("", response=list[MemberOut], auth=VIEWER)

@@ -14,18 +14,23 @@ def house_out(club: Club) -> HouseOut:
     return HouseOut(
         questions=[
             QuestionOut(
-                key=q.key, ask=q.ask, changes=q.changes, chosen=house.of(q.key), default=q.default,
+                key=q.key,
+                ask=q.ask,
+                changes=q.changes,
+                chosen=house.of(q.key),
+                default=q.default,
                 options=[SchoolOut(key=o.key, text=o.text, reason=o.reason) for o in q.options],
             )
             for q in QUESTIONS.values()
         ],
         closed=[
-            ClosedIn(what=c.what, start=DayOut(month=c.start[0], day=c.start[1]), end=DayOut(month=c.end[0], day=c.end[1]),
-                     why=c.why)
+            ClosedIn(
+                what=c.what, start=DayOut(month=c.start[0], day=c.start[1]), end=DayOut(month=c.end[0], day=c.end[1]), why=c.why
+            )
             for c in house.closed
         ],
         season_start=DayOut(month=house.season_start[0], day=house.season_start[1]),
-    )  # fmt: skip
+    )
 
 
 def change_house(club: Club, data: HouseIn) -> Club:

@@ -63,10 +63,19 @@ class Entry(models.Model):
         f = self.facts
         low, high = f.get("interval", (None, None))
         return Applied(
-            self.applied_on, self.product, Kind(self.kind), tuple(f.get("codes", ())), f.get("grams"), f.get("litres"),
-            f.get("actives", {}), {Basis(k): v for k, v in f.get("nutrients", {}).items()}, (low, high),
-            f.get("curative", False), f.get("stays_on_leaf", False), f.get("watered_in", False),
-        )  # fmt: skip
+            self.applied_on,
+            self.product,
+            Kind(self.kind),
+            tuple(f.get("codes", ())),
+            f.get("grams"),
+            f.get("litres"),
+            f.get("actives", {}),
+            {Basis(k): v for k, v in f.get("nutrients", {}).items()},
+            (low, high),
+            f.get("curative", False),
+            f.get("stays_on_leaf", False),
+            f.get("watered_in", False),
+        )
 
     @property
     def treated(self) -> Quantity:

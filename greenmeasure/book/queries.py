@@ -48,16 +48,36 @@ def entry_of(club: Club, pk: int) -> Entry:
 def entry_out(entry: Entry) -> EntryOut:
     kind, label, actual = Kind(entry.kind), entry.label, entry.actual
     return EntryOut(
-        id=entry.pk, applied_on=entry.applied_on, day=f"{entry.applied_on:%a} {entry.applied_on.day} {entry.applied_on:%b %Y}",
-        finished_at=entry.finished_at, area=where(entry), treated=str(entry.treated), product=entry.product, kind=kind.text,
-        contents=entry.contents, group_code=entry.group_code, use=entry.use, target=target_name(entry.target), lot=entry.lot,
-        again=again(entry), label=show_label_rate(label),
-        planned=str(entry.planned), actual=str(actual), judgement=judgement_out(judge(actual, label, kind)),
+        id=entry.pk,
+        applied_on=entry.applied_on,
+        day=f"{entry.applied_on:%a} {entry.applied_on.day} {entry.applied_on:%b %Y}",
+        finished_at=entry.finished_at,
+        area=where(entry),
+        treated=str(entry.treated),
+        product=entry.product,
+        kind=kind.text,
+        contents=entry.contents,
+        group_code=entry.group_code,
+        use=entry.use,
+        target=target_name(entry.target),
+        lot=entry.lot,
+        again=again(entry),
+        label=show_label_rate(label),
+        planned=str(entry.planned),
+        actual=str(actual),
+        judgement=judgement_out(judge(actual, label, kind)),
         rule=rule_out(label, actual.value, kind.label_binds),
-        used=str(entry.used), spray=str(entry.spray) if entry.spray else "", machine=entry.machine, passes=entry.passes,
-        loads=entry.loads, cost=f"{entry.cost:,} {entry.currency}" if entry.cost is not None else "", wind=entry.wind,
-        air=entry.air, note=entry.note, by=entry.by_name,
-    )  # fmt: skip
+        used=str(entry.used),
+        spray=str(entry.spray) if entry.spray else "",
+        machine=entry.machine,
+        passes=entry.passes,
+        loads=entry.loads,
+        cost=f"{entry.cost:,} {entry.currency}" if entry.cost is not None else "",
+        wind=entry.wind,
+        air=entry.air,
+        note=entry.note,
+        by=entry.by_name,
+    )
 
 
 def target_name(target: str) -> str:
@@ -101,11 +121,7 @@ def book(club: Club, words: str, page: int) -> BookOut:
     page = min(max(1, page), pages)
     shown = found[(page - 1) * PER_PAGE : page * PER_PAGE]
     return BookOut(
-        entries=[entry_out(e) for e in shown],
-        count=count,
-        page=page,
-        pages=pages,
-        sentence=sentence(club, words, count),
+        entries=[entry_out(e) for e in shown], count=count, page=page, pages=pages, sentence=sentence(club, words, count)
     )
 
 

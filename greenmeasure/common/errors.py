@@ -84,9 +84,12 @@ class Faults:
 def _field(fault: InputError) -> FieldOut:
     value = "" if fault.value is None else str(fault.value)
     return FieldOut(
-        field=fault.field, value=value, problem=fault.problem, remedy=fault.remedy,
+        field=fault.field,
+        value=value,
+        problem=fault.problem,
+        remedy=fault.remedy,
         choices=[ChoiceOut(text=c.text, meaning=c.meaning) for c in fault.choices],
-    )  # fmt: skip
+    )
 
 
 def _request_field(error: dict[str, Any]) -> FieldOut:

@@ -24,6 +24,8 @@ class FindingOut(Out):
 
 def finding_out(f: Finding) -> FindingOut:
     return FindingOut(
-        key=f.key, act=f.act.text, sentence=f.sentence,  # type: ignore[arg-type]
+        key=f.key,
+        act=f.act.text,
+        sentence=f.sentence,  # type: ignore[arg-type]
         readings=[ReadingOut(text=r.text, meaning=r.meaning) for r in f.readings],
-    )  # fmt: skip
+    )

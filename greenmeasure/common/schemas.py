@@ -96,9 +96,14 @@ def rule_out(label: LabelRate, value: float, binds: bool) -> RuleOut:
     """The rate rule of a label with its marker at `value`, in the unit of the label's highest rate."""
     low, high = label.lowest.value, label.highest.value
     return RuleOut(
-        low=low, high=high, value=value, scale=max(high * 1.25, min(value * 1.1, high * 3)), step=nice_step(low, high),
-        symbol=label.highest.unit.symbol, binds=binds,
-    )  # fmt: skip
+        low=low,
+        high=high,
+        value=value,
+        scale=max(high * 1.25, min(value * 1.1, high * 3)),
+        step=nice_step(low, high),
+        symbol=label.highest.unit.symbol,
+        binds=binds,
+    )
 
 
 def number_in(field: str, value: float | str) -> float:
@@ -129,9 +134,13 @@ def filled(given: QuantityIn | None) -> QuantityIn | None:
 
 def quantity_out(found: Quantity) -> QuantityOut:
     return QuantityOut(
-        value=found.value, unit=found.unit.key, symbol=found.unit.symbol, number=show_number(found.value),
-        exact=exact_number(found.value), text=str(found),
-    )  # fmt: skip
+        value=found.value,
+        unit=found.unit.key,
+        symbol=found.unit.symbol,
+        number=show_number(found.value),
+        exact=exact_number(found.value),
+        text=str(found),
+    )
 
 
 def rate_in(field: str, given: QuantityIn) -> Rate:
@@ -142,16 +151,25 @@ def rate_in(field: str, given: QuantityIn) -> Rate:
 
 def rate_out(rate: Rate) -> RateOut:
     return RateOut(
-        value=rate.value, unit=rate.unit.key, symbol=rate.unit.symbol, number=show_number(rate.value),
-        exact=exact_number(rate.value), text=str(rate),
-    )  # fmt: skip
+        value=rate.value,
+        unit=rate.unit.key,
+        symbol=rate.unit.symbol,
+        number=show_number(rate.value),
+        exact=exact_number(rate.value),
+        text=str(rate),
+    )
 
 
 def term_out(term: Term) -> TermOut:
     return TermOut(
-        op=term.op, text=term.text, exact=repr(term.value), over=unit_text(term.over), under=term.under,
-        over_cancels=term.over_cancels, under_cancels=term.under_cancels,
-    )  # fmt: skip
+        op=term.op,
+        text=term.text,
+        exact=repr(term.value),
+        over=unit_text(term.over),
+        under=term.under,
+        over_cancels=term.over_cancels,
+        under_cancels=term.under_cancels,
+    )
 
 
 def working_out(steps: tuple[Step, ...]) -> list[StepOut]:

@@ -72,8 +72,8 @@ def save_area(club: Club, data: AreaIn, area: Area | None = None, by: User | Non
         if data.measure and found:
             area.measurements.update(in_use=False)
             area.measurements.create(
-                taken_on=today(club), given=data.measure.dict(), size_m2=found.size, in_use=True, by=str(by or ""),
-            )  # fmt: skip
+                taken_on=today(club), given=data.measure.dict(), size_m2=found.size, in_use=True, by=str(by or "")
+            )
     return area
 
 
@@ -117,8 +117,12 @@ def share_in(text: str, field: str = "share") -> float:
 
 def _grass(key: str) -> str:
     if key not in GRASSES:
-        raise InputError("grass", key, "No grass is chosen." if not key else f"“{key}” is not a grass known here.",
-                         "Pick the one that covers most of the area.")  # fmt: skip
+        raise InputError(
+            "grass",
+            key,
+            "No grass is chosen." if not key else f"“{key}” is not a grass known here.",
+            "Pick the one that covers most of the area.",
+        )
     return key
 
 
@@ -250,9 +254,14 @@ def add_reading(area: Area, data: SoilReadingIn) -> SoilReading:
     faults.raise_any()
     assert ph is not None
     made = area.soil.create(
-        taken_on=data.taken_on, spot=data.spot, ph=ph, depth_value=depth.value if depth else None,
-        depth_unit=depth.unit.key if depth else "", lab=data.lab, values=data.values,
-    )  # fmt: skip
+        taken_on=data.taken_on,
+        spot=data.spot,
+        ph=ph,
+        depth_value=depth.value if depth else None,
+        depth_unit=depth.unit.key if depth else "",
+        lab=data.lab,
+        values=data.values,
+    )
     area.club.touch()
     return made
 

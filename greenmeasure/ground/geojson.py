@@ -34,11 +34,18 @@ def _feature(area: Area) -> dict[str, Any]:
         "type": "Feature",
         "geometry": to_geometry(rings) if rings else None,
         "properties": {
-            "name": area.name, "size": area.size_value, "size_unit": area.size_unit, "grass": area.grass,
-            "height": area.height_value, "height_unit": area.height_unit, "use": area.use, "cultivar": area.cultivar,
-            "part_of": area.parent.name if area.parent else None, "note": area.note,
+            "name": area.name,
+            "size": area.size_value,
+            "size_unit": area.size_unit,
+            "grass": area.grass,
+            "height": area.height_value,
+            "height_unit": area.height_unit,
+            "use": area.use,
+            "cultivar": area.cultivar,
+            "part_of": area.parent.name if area.parent else None,
+            "note": area.note,
         },
-    }  # fmt: skip
+    }
 
 
 def features(text: str) -> list[dict[str, Any]]:
@@ -127,8 +134,12 @@ def _area_in(name: str, given: dict[str, Any], measure: MeasureIn | None) -> Are
     grass = str(given.get("grass") or "mixed")
     size, height = given.get("size"), given.get("height")
     return AreaIn(
-        name=name[:80], measure=measure, grass=grass if grass in GRASSES else "mixed",
+        name=name[:80],
+        measure=measure,
+        grass=grass if grass in GRASSES else "mixed",
         size=None if measure or size is None else QuantityIn(value=size, unit=str(given.get("size_unit") or "m2")),
         height=None if height is None else QuantityIn(value=height, unit=str(given.get("height_unit") or "mm")),
-        use=str(given.get("use") or ""), cultivar=str(given.get("cultivar") or "")[:80], note=str(given.get("note") or "")[:4000],
-    )  # fmt: skip
+        use=str(given.get("use") or ""),
+        cultivar=str(given.get("cultivar") or "")[:80],
+        note=str(given.get("note") or "")[:4000],
+    )

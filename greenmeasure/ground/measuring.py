@@ -7,16 +7,7 @@ from core.errors import InputError
 from core.readable import readable
 from core.units import UNITS, Quantity, unit
 from greenmeasure.common.schemas import number_in, quantity_out, working_out
-from greenmeasure.ground.schemas import (
-    FieldOptionOut,
-    MarkOut,
-    MeasuredOut,
-    MeasureIn,
-    MethodOut,
-    OutlineOut,
-    PlanOut,
-    PointOut,
-)
+from greenmeasure.ground.schemas import FieldOptionOut, MarkOut, MeasuredOut, MeasureIn, MethodOut, OutlineOut, PlanOut, PointOut
 
 
 def sketch_in(data: MeasureIn) -> Sketch:
@@ -31,16 +22,21 @@ def sketch_in(data: MeasureIn) -> Sketch:
     elif data.method == "ring" and data.ring.strip():
         rings = [[read_ring(data.ring)]]
     return Sketch(
-        data.method, unit(data.unit, "unit"),
+        data.method,
+        unit(data.unit, "unit"),
         {k: number_in(f"values.{k}", v) for k, v in data.values.items() if str(v).strip()},
         {k: [number_in(f"series.{k}.{i}", x) for i, x in enumerate(v) if str(x).strip()] for k, v in data.series.items()},
         [
-            (1 if p.sign >= 0 else -1, p.shape,
-             {k: number_in(f"parts.{i}.{k}", x) for k, x in p.values.items() if str(x).strip()})
+            (
+                1 if p.sign >= 0 else -1,
+                p.shape,
+                {k: number_in(f"parts.{i}.{k}", x) for k, x in p.values.items() if str(x).strip()},
+            )
             for i, p in enumerate(data.parts)
         ],
-        rings, data.rule,
-    )  # fmt: skip
+        rings,
+        data.rule,
+    )
 
 
 def measured(data: MeasureIn) -> Measured:
@@ -58,32 +54,44 @@ def measured(data: MeasureIn) -> Measured:
 def measured_out(found: Measured, us: bool, versus: str = "", agreement: str = "") -> MeasuredOut:
     size = in_trade(found.size, us)
     return MeasuredOut(
-        size=quantity_out(size), also=str(readable(size, not us)), plan=plan_out(found.plan), notes=list(found.notes),
-        working=working_out(found.working), versus=versus, agreement=agreement,
-    )  # fmt: skip
+        size=quantity_out(size),
+        also=str(readable(size, not us)),
+        plan=plan_out(found.plan),
+        notes=list(found.notes),
+        working=working_out(found.working),
+        versus=versus,
+        agreement=agreement,
+    )
 
 
 def plan_out(plan: Plan) -> PlanOut:
     left, bottom, right, top = plan.box
     return PlanOut(
-        left=left, bottom=bottom, right=right, top=top, north=plan.north,
+        left=left,
+        bottom=bottom,
+        right=right,
+        top=top,
+        north=plan.north,
         outlines=[OutlineOut(ring=[PointOut(x=x, y=y) for x, y in o.ring], hole=o.hole) for o in plan.outlines],
         marks=[
             MarkOut(start=PointOut(x=m.start[0], y=m.start[1]), end=PointOut(x=m.end[0], y=m.end[1]), text=m.text)
             for m in plan.marks
         ],
-    )  # fmt: skip
+    )
 
 
 def methods_out() -> list[MethodOut]:
     return [
         MethodOut(
-            key=m.key, name=m.name, about=m.about, fields=[FieldOptionOut(key=k, text=t) for k, t in m.fields],
+            key=m.key,
+            name=m.name,
+            about=m.about,
+            fields=[FieldOptionOut(key=k, text=t) for k, t in m.fields],
             series=[FieldOptionOut(key=k, text=t) for k, t in m.series],
             rules=[FieldOptionOut(key=r.key, text=r.text) for r in m.rules],
         )
         for m in METHODS.values()
-    ]  # fmt: skip
+    ]
 
 
 def in_club_units(size: float, us: bool) -> Quantity:

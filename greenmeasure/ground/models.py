@@ -49,10 +49,19 @@ class Area(Belonging):
             for h in self.hazards
         )
         return Ground(
-            self.name, self.size, grass=self.grass, cultivar=self.cultivar, height=self.height, use=self.use, hazards=hazards,
-            sown_on=self.sown_on, overseed_on=self.overseed_on, stress=Stress(self.stress),
-            slope=None if self.slope is None else self.slope / 100, tested_p=self.tested_p,
-        )  # fmt: skip
+            self.name,
+            self.size,
+            grass=self.grass,
+            cultivar=self.cultivar,
+            height=self.height,
+            use=self.use,
+            hazards=hazards,
+            sown_on=self.sown_on,
+            overseed_on=self.overseed_on,
+            stress=Stress(self.stress),
+            slope=None if self.slope is None else self.slope / 100,
+            tested_p=self.tested_p,
+        )
 
 
 class Height(models.Model):

@@ -46,23 +46,40 @@ def area_out(area: Area) -> AreaOut:
     soil = list(area.soil.all())
     latest = [r.ph for r in soil if r.taken_on == soil[0].taken_on] if soil else []
     return AreaOut(
-        id=area.pk, name=area.name, size=quantity_out(area.size), also=str(other), parent_id=area.parent_id, grass=area.grass,
-        grass_name=GRASSES[area.grass].name, cultivar=area.cultivar, use=area.use,
-        height=quantity_out(area.height) if area.height else None, texture=area.texture,
-        texture_name=TEXTURES[area.texture].name if area.texture else "", shade=area.shade,
-        slope="" if area.slope is None else exact_number(area.slope), zone=area.zone, sown_on=area.sown_on,
-        overseed_on=area.overseed_on, stress=area.stress, stress_text=ground.stress.text, tested_p=area.tested_p,
+        id=area.pk,
+        name=area.name,
+        size=quantity_out(area.size),
+        also=str(other),
+        parent_id=area.parent_id,
+        grass=area.grass,
+        grass_name=GRASSES[area.grass].name,
+        cultivar=area.cultivar,
+        use=area.use,
+        height=quantity_out(area.height) if area.height else None,
+        texture=area.texture,
+        texture_name=TEXTURES[area.texture].name if area.texture else "",
+        shade=area.shade,
+        slope="" if area.slope is None else exact_number(area.slope),
+        zone=area.zone,
+        sown_on=area.sown_on,
+        overseed_on=area.overseed_on,
+        stress=area.stress,
+        stress_text=ground.stress.text,
+        tested_p=area.tested_p,
         hazards=[
             HazardOut(
-                kind=h["kind"], kind_text=HazardKind(h["kind"]).text, name=h["name"],
+                kind=h["kind"],
+                kind_text=HazardKind(h["kind"]).text,
+                name=h["name"],
                 buffer=quantity_out(Quantity(h["value"], UNITS[h["unit"]])) if h["value"] else None,
                 lies=LiesOut(**h["lies"]) if h.get("lies") else None,
             )
             for h in area.hazards
         ],
-        ph=f"pH {show_number(fmean(latest), 3)}" if latest else "", note=area.note,
+        ph=f"pH {show_number(fmean(latest), 3)}" if latest else "",
+        note=area.note,
         archived=area.archived_at is not None,
-    )  # fmt: skip
+    )
 
 
 def ground(club: Club) -> GroundOut:
@@ -89,18 +106,26 @@ def whole(club: Club, area_id: int) -> AreaWholeOut:
     taken = list(area.measurements.all())
     rest = parts_left(area.size, [p.size for p in parts])[1] if parts else ""
     return AreaWholeOut(
-        area=area_out(area), parent=area.parent.name if area.parent else "",
+        area=area_out(area),
+        parent=area.parent.name if area.parent else "",
         plan=plan_in_use(area),
-        parts=[area_out(p) for p in parts], rest=rest, measurements=[measurement_out(m, area) for m in taken],
+        parts=[area_out(p) for p in parts],
+        rest=rest,
+        measurements=[measurement_out(m, area) for m in taken],
         heights=[HeightOut(on=h.on, text=str(Quantity(h.value, UNITS[h.unit]))) for h in area.heights.all()],
         soil=[
             SoilReadingOut(
-                id=r.pk, taken_on=r.taken_on, spot=r.spot, ph=show_number(r.ph, 3), depth=str(depth_of(r) or ""), lab=r.lab,
+                id=r.pk,
+                taken_on=r.taken_on,
+                spot=r.spot,
+                ph=show_number(r.ph, 3),
+                depth=str(depth_of(r) or ""),
+                lab=r.lab,
                 values=r.values,
             )
             for r in area.soil.all()
         ],
-    )  # fmt: skip
+    )
 
 
 def plan_of(area: Area) -> Plan | None:
@@ -121,10 +146,15 @@ def plan_in_use(area: Area) -> PlanOut | None:
 def measurement_out(taken: Measurement, area: Area) -> MeasurementOut:
     versus = difference(area.size.base, taken.size_m2)
     return MeasurementOut(
-        id=taken.pk, taken_on=taken.taken_on, by=taken.by, method=METHODS[taken.given["method"]].name,
-        size=str(in_trade(taken.size_m2, area.club.us)), in_use=taken.in_use, versus="" if taken.in_use else versus.sentence,
+        id=taken.pk,
+        taken_on=taken.taken_on,
+        by=taken.by,
+        method=METHODS[taken.given["method"]].name,
+        size=str(in_trade(taken.size_m2, area.club.us)),
+        in_use=taken.in_use,
+        versus="" if taken.in_use else versus.sentence,
         agreement="" if taken.in_use else versus.agreement.value,
-    )  # fmt: skip
+    )
 
 
 def measure_out(club: Club, data: MeasureIn, area_id: int | None) -> MeasuredOut:
@@ -201,10 +231,19 @@ def ph_plan(club: Club, area_id: int, data: PhPlanIn) -> PhPlanOut:
     depth = quantity_in("depth", given, LENGTH).base if (given := filled(data.depth)) else TABLE_DEPTH_SULFUR
     target = number_in("target", data.target) if data.target not in (None, "") else None
     found = plan_ph(
-        readings, texture=data.texture or area.texture, grass=area.grass, ground=area.size, green=area.use == "green",
-        start=data.start, depth=depth, purity=_percent("purity", data.purity), lime_value=_percent("lime_value", data.lime_value),
-        free_lime=data.free_lime, target=target, house=club.house_rules,
-    )  # fmt: skip
+        readings,
+        texture=data.texture or area.texture,
+        grass=area.grass,
+        ground=area.size,
+        green=area.use == "green",
+        start=data.start,
+        depth=depth,
+        purity=_percent("purity", data.purity),
+        lime_value=_percent("lime_value", data.lime_value),
+        free_lime=data.free_lime,
+        target=target,
+        house=club.house_rules,
+    )
     return plan_ph_out(found, club.us)
 
 
@@ -217,16 +256,28 @@ def _percent(field: str, given: float | str) -> float:
 
 def plan_ph_out(found: PhPlan, us: bool) -> PhPlanOut:
     return PhPlanOut(
-        sentence=found.sentence, verdict=found.verdict, ph=found.ph, low=found.wanted[0], high=found.wanted[1],
-        target=found.target, spread=show_number(found.spread, 2), material=found.material,
-        need=spread_text(found.need, us) if found.need else "", once=spread_text(found.caps.once, us) if found.caps else "",
+        sentence=found.sentence,
+        verdict=found.verdict,
+        ph=found.ph,
+        low=found.wanted[0],
+        high=found.wanted[1],
+        target=found.target,
+        spread=show_number(found.spread, 2),
+        material=found.material,
+        need=spread_text(found.need, us) if found.need else "",
+        once=spread_text(found.caps.once, us) if found.caps else "",
         a_year=spread_text(found.caps.year, us) if found.caps else "",
         steps=[
             DatedStepOut(
-                on=s.on, day=f"{s.on.day} {s.on:%b %Y}", year=s.year, per_area=spread_text(s.per_m2, us), amount=str(s.amount),
+                on=s.on,
+                day=f"{s.on.day} {s.on:%b %Y}",
+                year=s.year,
+                per_area=spread_text(s.per_m2, us),
+                amount=str(s.amount),
                 share=s.per_m2 / found.need,
             )
             for s in found.steps
         ],
-        notes=list(found.notes), working=working_out(found.working),
-    )  # fmt: skip
+        notes=list(found.notes),
+        working=working_out(found.working),
+    )

@@ -105,11 +105,25 @@ def keep_calibration(machine: Machine, user: User, data: CalibrationIn) -> Calib
     product = _product(club, product_id) if product_id else None
     with transaction.atomic():
         made = Calibration.objects.create(
-            machine=machine, method=data.figures.method, taken_on=data.taken_on, expires_on=ends, product=product,
-            setting=found.setting, rate=found.rate, flow=found.flow, pace=found.pace, swath=found.swath, trust=found.trust,
-            skewed=found.skewed, nozzle=machine.nozzle, weather=data.weather, by=str(user), note=data.note,
-            sentence=found.sentence[:300], given={**data.figures.dict(), **found.kept},
-        )  # fmt: skip
+            machine=machine,
+            method=data.figures.method,
+            taken_on=data.taken_on,
+            expires_on=ends,
+            product=product,
+            setting=found.setting,
+            rate=found.rate,
+            flow=found.flow,
+            pace=found.pace,
+            swath=found.swath,
+            trust=found.trust,
+            skewed=found.skewed,
+            nozzle=machine.nozzle,
+            weather=data.weather,
+            by=str(user),
+            note=data.note,
+            sentence=found.sentence[:300],
+            given={**data.figures.dict(), **found.kept},
+        )
         club.touch()
     return made
 
@@ -136,15 +150,36 @@ def use_calibration(found: Calibration, use: bool) -> None:
     found.machine.club.touch()
 
 
-def learn(machine: Machine, user: str, on: date, rate: float, *, round_id: int, product: Product | None = None,
-          setting: float | None = None, in_use: bool, sentence: str) -> Calibration:  # fmt: skip
+def learn(
+    machine: Machine,
+    user: str,
+    on: date,
+    rate: float,
+    *,
+    round_id: int,
+    product: Product | None = None,
+    setting: float | None = None,
+    in_use: bool,
+    sentence: str,
+) -> Calibration:
     """Keep what a finished round really put down in one pass [L/m² or g/m²]; the caller's transaction and touch."""
     before = machine.in_force
     return Calibration.objects.create(
-        machine=machine, method=Calibration.Method.ROUND, taken_on=on, expires_on=expiry(on), product=product, setting=setting,
-        rate=rate, swath=before.swath if before else None, trust=Trust.ONE, nozzle=machine.nozzle, by=user, round_id=round_id,
-        sentence=sentence[:300], in_use=in_use,
-    )  # fmt: skip
+        machine=machine,
+        method=Calibration.Method.ROUND,
+        taken_on=on,
+        expires_on=expiry(on),
+        product=product,
+        setting=setting,
+        rate=rate,
+        swath=before.swath if before else None,
+        trust=Trust.ONE,
+        nozzle=machine.nozzle,
+        by=user,
+        round_id=round_id,
+        sentence=sentence[:300],
+        in_use=in_use,
+    )
 
 
 def clean(machine: Machine, user: User, data: CleaningIn, at: datetime | None = None) -> Cleaning:

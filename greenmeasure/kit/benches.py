@@ -113,16 +113,21 @@ def _seconds(given: Sequence[Number], count: int | None = None, name: str = "sec
     """
     values = [positive(f"{name}.{i}", v, most=36000, symbol="s") for i, v in _numbers(name, given)]
     if count is not None and len(values) != count:
-        raise InputError(f"{name}.{min(len(values), count)}", len(values), f"{count} runs and {len(values)} times.",
-                         "Give each run its time.")  # fmt: skip
+        raise InputError(
+            f"{name}.{min(len(values), count)}", len(values), f"{count} runs and {len(values)} times.", "Give each run its time."
+        )
     return values
 
 
 def _pace(given: Timed) -> float:
     """The pace of a timed distance [m/s]."""
     if not filled(given.distance) or not str(given.pace_seconds).strip():
-        raise InputError("pace_seconds", None, "A bucket and a clock give a flow, and a flow is no rate on ground.",
-                         "Time a measured distance.")  # fmt: skip
+        raise InputError(
+            "pace_seconds",
+            None,
+            "A bucket and a clock give a flow, and a flow is no rate on ground.",
+            "Time a measured distance.",
+        )
     seconds = positive("pace_seconds", number_in("pace_seconds", given.pace_seconds), most=3600, symbol="s")
     return sprayer.check_pace(_length("distance", given.distance) / seconds, "pace_seconds")
 
@@ -139,8 +144,16 @@ def _strip(f: StripIn, club: Club) -> Benched:
         times = _seconds(f.seconds, len(litres))
         pace = sprayer.check_pace(length * len(times) / sum(times), "seconds.0")
         flow = sum(litres) / sum(times)
-    return _sprayed(found, club, litres, f.unit, working.strip(length * width, litres, club.us, working.output_unit(club.us)),
-                    flow=flow, pace=pace, swath=width)  # fmt: skip
+    return _sprayed(
+        found,
+        club,
+        litres,
+        f.unit,
+        working.strip(length * width, litres, club.us, working.output_unit(club.us)),
+        flow=flow,
+        pace=pace,
+        swath=width,
+    )
 
 
 def _flow(f: FlowIn, club: Club) -> Benched:
@@ -179,9 +192,18 @@ def _emptying(f: EmptyingIn, club: Club) -> Benched:
     return _sprayed(found, club, [], "", steps, flow=found.flow, pace=pace, swath=width, seconds=times)
 
 
-def _sprayed(found: sprayer.Calibrated, club: Club, litres: Sequence[float], key: str, steps: tuple[Step, ...], *,
-             flow: float | None = None, pace: float | None = None, swath: float | None = None,
-             seconds: Sequence[float] = ()) -> Benched:  # fmt: skip
+def _sprayed(
+    found: sprayer.Calibrated,
+    club: Club,
+    litres: Sequence[float],
+    key: str,
+    steps: tuple[Step, ...],
+    *,
+    flow: float | None = None,
+    pace: float | None = None,
+    swath: float | None = None,
+    seconds: Sequence[float] = (),
+) -> Benched:
     rate = working.rate_of(found.output, working.output_unit(club.us))
     texts = [f"{show_number(v / UNITS[key].size)} {UNITS[key].symbol}" for v in litres]
     if seconds:
@@ -196,9 +218,19 @@ def _sprayed(found: sprayer.Calibrated, club: Club, litres: Sequence[float], key
     if not usual[0] / 2 <= per_ha <= usual[1] * 1.5:
         notes.append(f"That is {'little' if per_ha < usual[0] else 'much'} water for turf; check the units and the ground.")
     return Benched(
-        f"One pass puts down {rate}. {found.runs.sentence}", str(rate), steps, found.runs, tuple(texts), found.output,
-        _also(rate, club.us), flow, pace, swath, facts=tuple(facts), notes=tuple(notes),
-    )  # fmt: skip
+        f"One pass puts down {rate}. {found.runs.sentence}",
+        str(rate),
+        steps,
+        found.runs,
+        tuple(texts),
+        found.output,
+        _also(rate, club.us),
+        flow,
+        pace,
+        swath,
+        facts=tuple(facts),
+        notes=tuple(notes),
+    )
 
 
 def _also(rate: Rate, us: bool) -> tuple[str, ...]:
@@ -225,11 +257,14 @@ def _dial(f: DialIn, club: Club) -> Benched:
     spray = working.rate_of(flow * seconds / area.base, working.output_unit(club.us))
     product = Quantity(found * area.base / small.amount.size, small.amount)
     return Benched(
-        f"At this dial and time {rate} of product goes down, in {spray} of spray.", str(rate),
-        working.dial(dial, flow, seconds, area.base, club.us), rate=flow * seconds / area.base, flow=flow,
+        f"At this dial and time {rate} of product goes down, in {spray} of spray.",
+        str(rate),
+        working.dial(dial, flow, seconds, area.base, club.us),
+        rate=flow * seconds / area.base,
+        flow=flow,
         facts=(("Flow", flow_text(flow, club.us)), ("Product in all", str(product)), ("Spray", str(spray))),
         notes=("A tap's pressure changes through the day: time the bucket again before each job.",),
-    )  # fmt: skip
+    )
 
 
 def _tips(f: TipsIn, club: Club) -> Benched:
@@ -252,10 +287,15 @@ def _tips(f: TipsIn, club: Club) -> Benched:
         facts.append(("A new tip gives", f"{show_number(new / u.size)} {u.symbol}"))
     count, sound = len(boom.tips), len(boom.tips) - len(bad)
     return Benched(
-        f"{count} tips, up to {show_percent(spread)} from their mean. {said}", f"{sound} of {count} tips sound", (), boom=boom,
-        tip_unit=f.unit, flow=sum(caught) / seconds, facts=tuple(facts),
+        f"{count} tips, up to {show_percent(spread)} from their mean. {said}",
+        f"{sound} of {count} tips sound",
+        (),
+        boom=boom,
+        tip_unit=f.unit,
+        flow=sum(caught) / seconds,
+        facts=tuple(facts),
         notes=("Catch them all at the working pressure, for the same time. Change worn tips as a set.",),
-    )  # fmt: skip
+    )
 
 
 def new_flow(size: str, pressure: float) -> float:
@@ -298,13 +338,18 @@ def _granules(f: Granules, club: Club) -> Benched:
     rate = working.rate_of(runs.mean, unit_)
     symbol = UNITS[f.unit].symbol
     return Benched(
-        f"Setting {show_number(setting)} puts down {rate}. {runs.sentence}", str(rate),
-        working.strip(length * width, grams, club.us, unit_), runs,
-        tuple(f"{show_number(g / UNITS[f.unit].size)} {symbol}" for g in grams), runs.mean,
+        f"Setting {show_number(setting)} puts down {rate}. {runs.sentence}",
+        str(rate),
+        working.strip(length * width, grams, club.us, unit_),
+        runs,
+        tuple(f"{show_number(g / UNITS[f.unit].size)} {symbol}" for g in grams),
+        runs.mean,
         (str(rate.to(RateUnit.from_key("lb/acre" if club.us else "kg/ha"))), str(rate.to(RateUnit.from_key("g/m2")))),
-        swath=width, setting=setting, facts=(("Swath", working.length_text(width, club.us)),),
+        swath=width,
+        setting=setting,
+        facts=(("Swath", working.length_text(width, club.us)),),
         notes=("It holds for this product, as dry and as grained as it is today, at this pace.",),
-    )  # fmt: skip
+    )
 
 
 def _pans(f: PansIn, club: Club) -> Benched:
@@ -351,17 +396,34 @@ def _pans(f: PansIn, club: Club) -> Benched:
     if way is Way.BACK_AND_FORTH and skewed:
         notes.append("Going back and forth, heavy side meets heavy side. Round and round, heavy meets light.")
     return Benched(
-        " ".join(said), working.length_text(now.width, club.us), (), rate=rate, swath=now.width, skewed=skewed,
+        " ".join(said),
+        working.length_text(now.width, club.us),
+        (),
+        rate=rate,
+        swath=now.width,
+        skewed=skewed,
         also=("from track to track",),
-        setting=_setting(f.setting) if str(f.setting).strip() else None, facts=tuple(facts), notes=tuple(notes), found=found,
-        way=way, spacing=now.pans, kept={"grams": grams, "apart_m": apart, "track_at": found.track},
-    )  # fmt: skip
+        setting=_setting(f.setting) if str(f.setting).strip() else None,
+        facts=tuple(facts),
+        notes=tuple(notes),
+        found=found,
+        way=way,
+        spacing=now.pans,
+        kept={"grams": grams, "apart_m": apart, "track_at": found.track},
+    )
 
 
 _BENCHES: dict[type, Callable[[Any, Club], Benched]] = {
-    StripIn: _strip, FlowIn: _flow, CatchIn: _catch, EmptyingIn: _emptying, DialIn: _dial, TipsIn: _tips,
-    WeightIn: _granules, TrayIn: _granules, PansIn: _pans,
-}  # fmt: skip
+    StripIn: _strip,
+    FlowIn: _flow,
+    CatchIn: _catch,
+    EmptyingIn: _emptying,
+    DialIn: _dial,
+    TipsIn: _tips,
+    WeightIn: _granules,
+    TrayIn: _granules,
+    PansIn: _pans,
+}
 
 
 # --- out --------------------------------------------------------------------------------------------------------
@@ -370,14 +432,21 @@ _BENCHES: dict[type, Callable[[Any, Club], Benched]] = {
 def bench_out(method: str, b: Benched, us: bool) -> BenchOut:
     runs = b.runs
     return BenchOut(
-        method=method, sentence=b.sentence, answer=b.answer, also=list(b.also), trust=b.trust.value,
+        method=method,
+        sentence=b.sentence,
+        answer=b.answer,
+        also=list(b.also),
+        trust=b.trust.value,
         verdict=b.runs.sentence if b.runs else "",
-        runs=[
-            RunOut(text=text, off=runs.values[i] / runs.mean - 1, odd=runs.odd == i) for i, text in enumerate(b.run_texts)
-        ] if runs else [],
-        facts=[FactOut(name=n, text=t) for n, t in b.facts], notes=list(b.notes),
-        tips=_tips_out(b), pattern=_pattern_out(b, us), working=working_out(b.working),
-    )  # fmt: skip
+        runs=[RunOut(text=text, off=runs.values[i] / runs.mean - 1, odd=runs.odd == i) for i, text in enumerate(b.run_texts)]
+        if runs
+        else [],
+        facts=[FactOut(name=n, text=t) for n, t in b.facts],
+        notes=list(b.notes),
+        tips=_tips_out(b),
+        pattern=_pattern_out(b, us),
+        working=working_out(b.working),
+    )
 
 
 def _tips_out(b: Benched) -> list[TipOut]:
@@ -385,10 +454,16 @@ def _tips_out(b: Benched) -> list[TipOut]:
         return []
     u = UNITS[b.tip_unit]
     return [
-        TipOut(number=t.number, caught=f"{show_number(t.catch / u.size)} {u.symbol}", from_mean=t.from_mean, from_new=t.from_new,
-               state=t.state.value, sentence=t.sentence)
+        TipOut(
+            number=t.number,
+            caught=f"{show_number(t.catch / u.size)} {u.symbol}",
+            from_mean=t.from_mean,
+            from_new=t.from_new,
+            state=t.state.value,
+            sentence=t.sentence,
+        )
         for t in b.boom.tips
-    ]  # fmt: skip
+    ]
 
 
 def _pattern_out(b: Benched, us: bool) -> PatternOut | None:
@@ -398,13 +473,24 @@ def _pattern_out(b: Benched, us: bool) -> PatternOut | None:
     now = next(s for s in every if s.pans == b.spacing)
     most = max(b.found.catches)
     return PatternOut(
-        catches=[c / most for c in b.found.catches], track=b.found.track, apart_m=b.found.apart, middle_m=b.found.middle,
-        skewed=b.skewed, swath=[s / most for s in now.swath], mean=sum(now.swath) / len(now.swath) / most,
+        catches=[c / most for c in b.found.catches],
+        track=b.found.track,
+        apart_m=b.found.apart,
+        middle_m=b.found.middle,
+        skewed=b.skewed,
+        swath=[s / most for s in now.swath],
+        mean=sum(now.swath) / len(now.swath) / most,
         spacings=[
             SpacingOut(
-                pans=s.pans, width=working.length_text(s.width, us), metres=s.width, cv=s.cv, cv_text=show_percent(s.cv),
-                cv_n_text=show_percent(s.cv_population), verdict=s.verdict, chosen=s.pans == b.spacing,
+                pans=s.pans,
+                width=working.length_text(s.width, us),
+                metres=s.width,
+                cv=s.cv,
+                cv_text=show_percent(s.cv),
+                cv_n_text=show_percent(s.cv_population),
+                verdict=s.verdict,
+                chosen=s.pans == b.spacing,
             )
             for s in every
         ],
-    )  # fmt: skip
+    )

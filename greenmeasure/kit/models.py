@@ -170,9 +170,15 @@ class Calibration(models.Model):
     def core(self) -> Test:
         """The calibration as the rules of use see it."""
         return Test(
-            self.taken_on, self.rate or 0.0, self.expires_on, self.product.name if self.product else "", self.nozzle,
-            self.setting, Trust(self.trust), self.skewed,
-        )  # fmt: skip
+            self.taken_on,
+            self.rate or 0.0,
+            self.expires_on,
+            self.product.name if self.product else "",
+            self.nozzle,
+            self.setting,
+            Trust(self.trust),
+            self.skewed,
+        )
 
 
 class Cleaning(models.Model):

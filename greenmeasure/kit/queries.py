@@ -62,19 +62,29 @@ def machine_out(machine: Machine, club: Club) -> MachineOut:
         reach = str(readable(Quantity(machine.capacity.base / output.base, UNITS["m2"]), us))
     last = held(club).get(machine.pk)
     return MachineOut(
-        id=machine.pk, name=machine.name, kind=cast(MachineKindName, machine.kind), form=machine.form,
-        form_text=job.Form(machine.form).text if machine.form else machine.kind, capacity=quantity_out(machine.capacity),
+        id=machine.pk,
+        name=machine.name,
+        kind=cast(MachineKindName, machine.kind),
+        form=machine.form,
+        form_text=job.Form(machine.form).text if machine.form else machine.kind,
+        capacity=quantity_out(machine.capacity),
         output=rate_out(output) if output else None,
         typed_output=rate_out(machine.typed_output) if machine.typed_output else None,
         width=quantity_out(machine.width) if machine.width else None,
         swath=working.length_text(machine.swath, us) if machine.swath else "",
-        nozzle=machine.nozzle, nozzle_size=machine.nozzle_size, nozzle_count=machine.nozzle_count,
+        nozzle=machine.nozzle,
+        nozzle_size=machine.nozzle_size,
+        nozzle_count=machine.nozzle_count,
         nozzle_spacing=quantity_out(machine.nozzle_spacing) if machine.nozzle_spacing else None,
-        pressure=quantity_out(machine.pressure) if machine.pressure else None, droplets=machine.droplets,
-        reach=reach, state=state(machine, club), tank=_tank_text(last),
+        pressure=quantity_out(machine.pressure) if machine.pressure else None,
+        droplets=machine.droplets,
+        reach=reach,
+        state=state(machine, club),
+        tank=_tank_text(last),
         findings=[finding_out(f) for f in said_of(machine, club, today(club))],
-        note=machine.note, archived=machine.archived_at is not None,
-    )  # fmt: skip
+        note=machine.note,
+        archived=machine.archived_at is not None,
+    )
 
 
 def state(machine: Machine, club: Club) -> str:
@@ -174,7 +184,7 @@ def whole(club: Club, machine_id: int) -> MachineWholeOut:
         cleanings=[
             CleaningOut(id=c.pk, at=c.at, by=c.by, steps=_steps_text(c.done), note=c.note) for c in machine.cleanings.all()[:20]
         ],
-    )  # fmt: skip
+    )
 
 
 def _latest_pattern(machine: Machine, club: Club) -> PatternOut | None:
@@ -187,19 +197,40 @@ def _latest_pattern(machine: Machine, club: Club) -> PatternOut | None:
 
 
 def _calibration_out(c: Calibration, taken: list[Calibration], force: Calibration | None, now: date, us: bool) -> CalibrationOut:
-    before = next((
-        b for b in taken if (b.taken_on, b.pk) < (c.taken_on, c.pk) and b.rate and b.product_id == c.product_id
-        and b.setting == c.setting and b.method != Calibration.Method.TIPS
-    ), None)  # fmt: skip
+    before = next(
+        (
+            b
+            for b in taken
+            if (b.taken_on, b.pk) < (c.taken_on, c.pk)
+            and b.rate
+            and b.product_id == c.product_id
+            and b.setting == c.setting
+            and b.method != Calibration.Method.TIPS
+        ),
+        None,
+    )
     versus = show_percent(c.rate / before.rate - 1, sign=True) if c.rate and before and before.rate else ""
     return CalibrationOut(
-        id=c.pk, method=c.method, method_text=c.get_method_display(), taken_on=c.taken_on, expires_on=c.expires_on,
-        old=bool(c.expires_on and c.expires_on < now), with_what=_with(c),
-        setting="" if c.setting is None else show_number(c.setting), rate=_rate_text(c, us),
-        rate_value=None if c.rate is None else c.rate / _unit_of(c.machine, us).size, sentence=c.sentence,
-        trust=cast(TrustName, c.trust), nozzle=c.nozzle, weather=c.weather, by=c.by, note=c.note, in_use=c.in_use,
-        in_force=force is not None and c.pk == force.pk, versus=versus,
-    )  # fmt: skip
+        id=c.pk,
+        method=c.method,
+        method_text=c.get_method_display(),
+        taken_on=c.taken_on,
+        expires_on=c.expires_on,
+        old=bool(c.expires_on and c.expires_on < now),
+        with_what=_with(c),
+        setting="" if c.setting is None else show_number(c.setting),
+        rate=_rate_text(c, us),
+        rate_value=None if c.rate is None else c.rate / _unit_of(c.machine, us).size,
+        sentence=c.sentence,
+        trust=cast(TrustName, c.trust),
+        nozzle=c.nozzle,
+        weather=c.weather,
+        by=c.by,
+        note=c.note,
+        in_use=c.in_use,
+        in_force=force is not None and c.pk == force.pk,
+        versus=versus,
+    )
 
 
 def _with(c: Calibration) -> str:
@@ -261,9 +292,13 @@ def tank_out(last: Held | None, machine: Machine) -> TankOut:
     to_do = "one step of cleaning is" if len(left) == 1 else f"{len(left)} steps of cleaning are"
     said = f"{to_do} still to do." if left else "it is cleaned of it."
     return TankOut(
-        product=last.name, kind=last.kind.text, on=last.on, steps=steps, clean=not left,
+        product=last.name,
+        kind=last.kind.text,
+        on=last.on,
+        steps=steps,
+        clean=not left,
         sentence=f"Last in it: {last.name} ({last.kind.text}), {day(last.on)}; {said}",
-    )  # fmt: skip
+    )
 
 
 def _steps_text(done: tuple[CleanStep, ...]) -> str:
@@ -282,7 +317,7 @@ def options(us: bool) -> KitOptionsOut:
         ],
         droplets=[OptionOut(key=str(i), text=d.capitalize()) for i, d in enumerate(DROPLETS)],
         courses=[CourseOut(key=c.key, text=c.name, catch_unit=c.catch_unit) for c in courses],
-    )  # fmt: skip
+    )
 
 
 def _reference(us: bool) -> str:

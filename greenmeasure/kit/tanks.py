@@ -22,8 +22,11 @@ def held(club: Club) -> dict[int, Held]:
     cleanings = list(Cleaning.objects.filter(machine__club=club).order_by("at"))
     return {
         pk: Held(
-            r.product.name, Kind(r.product.kind), FORMULATIONS[r.product.formulation].sprayed, local_day(club, r.started_at),
+            r.product.name,
+            Kind(r.product.kind),
+            FORMULATIONS[r.product.formulation].sprayed,
+            local_day(club, r.started_at),
             tuple(step for c in cleanings if c.machine_id == pk and c.at > r.started_at for step in c.done),
         )
         for pk, r in last.items()
-    }  # fmt: skip
+    }

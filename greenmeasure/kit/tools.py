@@ -73,11 +73,17 @@ def nozzle_card(club: Club, data: NozzleIn) -> NozzleOut:
                 notes.append(f"{pressure_text(to, us)} is no pressure to spray at: take the {best.key} {best.colour} tip.")
     found = _droplets(club, data)
     return NozzleOut(
-        sentence=said, answer=answer, facts=[FactOut(name=n, text=t) for n, t in facts], droplets=found.text,
-        finest=found.finest, coarsest=found.coarsest, why=found.why, scale=list(nozzle.DROPLETS),
+        sentence=said,
+        answer=answer,
+        facts=[FactOut(name=n, text=t) for n, t in facts],
+        droplets=found.text,
+        finest=found.finest,
+        coarsest=found.coarsest,
+        why=found.why,
+        scale=list(nozzle.DROPLETS),
         notes=[*notes, "Where the label names a nozzle, a class of droplets or a pressure, the label decides."],
         working=working_out(tuple(steps)),
-    )  # fmt: skip
+    )
 
 
 def _root(flow: float, found: float, pressure: float, us: bool) -> Step:
@@ -87,9 +93,11 @@ def _root(flow: float, found: float, pressure: float, us: bool) -> Step:
     ratio = pressure / nozzle.REFERENCE
     return line(
         "Flow: the size’s own × the square root of the pressures’ ratio",
-        Term(flow * 60 / amount.size, a_minute), times(ratio**0.5), result=Term(found * 60 / amount.size, a_minute),
+        Term(flow * 60 / amount.size, a_minute),
+        times(ratio**0.5),
+        result=Term(found * 60 / amount.size, a_minute),
         note=f"√({show_number(pressure / gauge.size, 3)} ÷ {show_number(nozzle.REFERENCE / gauge.size, 3)} {gauge.symbol})",
-    )  # fmt: skip
+    )
 
 
 def _droplets(club: Club, data: NozzleIn) -> nozzle.Droplets:
@@ -138,10 +146,16 @@ def pace_card(club: Club, machine: Machine, data: PaceIn) -> PaceOut:
     splits = [positive(f"splits.{i}", number_in(f"splits.{i}", s)) for i, s in enumerate(data.splits) if str(s).strip()]
     walked, drift, tired = _walked(splits, marks, beat, us)
     return PaceOut(
-        sentence=said, answer=working.pace_text(pace, us), beat=beat, beat_text=working.time_text(beat),
-        facts=[FactOut(name=n, text=t) for n, t in facts], walked=walked, drift=drift, tired=tired,
+        sentence=said,
+        answer=working.pace_text(pace, us),
+        beat=beat,
+        beat_text=working.time_text(beat),
+        facts=[FactOut(name=n, text=t) for n, t in facts],
+        walked=walked,
+        drift=drift,
+        tired=tired,
         working=working_out((_pace_step(output, flow, width, us),)),
-    )  # fmt: skip
+    )
 
 
 def _pace_step(output: float, flow: float, width: float, us: bool) -> Step:
@@ -152,10 +166,13 @@ def _pace_step(output: float, flow: float, width: float, us: bool) -> Step:
     a_minute, rate, swath = flow * 60 / amount.size, output / unit.size, width / length.size
     pace = a_minute / rate * (foot.size / square.size) / swath
     return line(
-        "Pace: flow ÷ output ÷ swath", Term(a_minute, f"{amount.symbol}/min"), divided_by(rate, amount.symbol, foot.symbol),
-        times(foot.size / square.size, square.symbol, foot.symbol), divided_by(swath, length.symbol),
+        "Pace: flow ÷ output ÷ swath",
+        Term(a_minute, f"{amount.symbol}/min"),
+        divided_by(rate, amount.symbol, foot.symbol),
+        times(foot.size / square.size, square.symbol, foot.symbol),
+        divided_by(swath, length.symbol),
         result=Term(pace, f"{length.symbol}/min"),
-    )  # fmt: skip
+    )
 
 
 def _walked(splits: list[float], marks: float, beat: float, us: bool) -> tuple[str, str, bool]:
@@ -205,9 +222,7 @@ def setting_card(club: Club, machine: Machine, data: SettingIn) -> SettingOut:
         sentence = f"No setting is known{part}."
     else:
         sentence = f"Set {machine.name} to {setting_text(found)}{part}."
-    return SettingOut(
-        sentence=sentence, setting=setting_text(found), findings=[finding_out(f) for f in found.findings],
-    )  # fmt: skip
+    return SettingOut(sentence=sentence, setting=setting_text(found), findings=[finding_out(f) for f in found.findings])
 
 
 def setting_text(found: standing.Spread) -> str:
@@ -229,6 +244,9 @@ def midway(club: Club, data: MidwayIn) -> MidwayOut:
 
     ends = told(found.ends_with) if found.ends_with >= 0 else f"{told(-found.ends_with)} short"
     return MidwayOut(
-        sentence=found.sentence, expected=told(found.expected), ends_with=ends,
-        factor=show_percent(found.factor - 1, sign=True), good=abs(found.off) <= 0.05,
-    )  # fmt: skip
+        sentence=found.sentence,
+        expected=told(found.expected),
+        ends_with=ends,
+        factor=show_percent(found.factor - 1, sign=True),
+        good=abs(found.off) <= 0.05,
+    )

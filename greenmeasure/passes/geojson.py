@@ -11,9 +11,7 @@ from greenmeasure.common.schemas import number_in
 from greenmeasure.ground.measuring import sketch_in
 from greenmeasure.ground.schemas import MeasureIn
 from greenmeasure.passes.laying import Laid, laid, zones
-from greenmeasure.passes.schemas import (
-    ExportIn,
-)
+from greenmeasure.passes.schemas import ExportIn
 
 
 def export(club: Club, data: ExportIn) -> dict[str, Any]:
@@ -34,8 +32,11 @@ def export(club: Club, data: ExportIn) -> dict[str, Any]:
     for n, w in enumerate(found.walks, start=1):
         for p in w.passes:
             number += 1
-            made.append(feature("LineString", p.line, what=p.kind.value, number=number, round=n, guide=p.guide,
-                                length_m=round(p.length, 2)))  # fmt: skip
+            made.append(
+                feature(
+                    "LineString", p.line, what=p.kind.value, number=number, round=n, guide=p.guide, length_m=round(p.length, 2)
+                )
+            )
     made += [feature("Point", [r.at], what="refill", load=r.load) for r in found.refills]
     for zone in zones(found):
         made.append(
@@ -53,12 +54,20 @@ def _anchor(found: Laid, data: ExportIn) -> Anchor:
         corner = found.plan.outlines[0].ring[0]
         return Anchor(first[0], first[1], corner)
     if not str(data.latitude).strip() or not str(data.longitude).strip():
-        raise InputError("latitude", None, f"{found.area.name} was not measured by positions.",
-                         "Give the position of the plan’s lower left corner, and the bearing of its up.")  # fmt: skip
-    return check_anchor(Anchor(
-        _degrees("latitude", data.latitude), _degrees("longitude", data.longitude), (0.0, 0.0),
-        positive("bearing", number_in("bearing", data.bearing), most=360, zero=True) if str(data.bearing).strip() else 0.0,
-    ))  # fmt: skip
+        raise InputError(
+            "latitude",
+            None,
+            f"{found.area.name} was not measured by positions.",
+            "Give the position of the plan’s lower left corner, and the bearing of its up.",
+        )
+    return check_anchor(
+        Anchor(
+            _degrees("latitude", data.latitude),
+            _degrees("longitude", data.longitude),
+            (0.0, 0.0),
+            positive("bearing", number_in("bearing", data.bearing), most=360, zero=True) if str(data.bearing).strip() else 0.0,
+        )
+    )
 
 
 def _degrees(field: str, given: float | str) -> float:

@@ -69,9 +69,21 @@ def laid(club: Club, data: PlanIn) -> Laid:
     pace, known = _pace(data, machine)
     rate, unit, label = _rate(club, data, area)
     return Laid(
-        area, machine, plan, found is not None, outline, kept, walks, spacing, pace, known,
-        tuple(_refills(walks, machine, rate)), rate, unit, label,
-    )  # fmt: skip
+        area,
+        machine,
+        plan,
+        found is not None,
+        outline,
+        kept,
+        walks,
+        spacing,
+        pace,
+        known,
+        tuple(_refills(walks, machine, rate)),
+        rate,
+        unit,
+        label,
+    )
 
 
 def _typed_plan(area: Area, data: PlanIn) -> Plan:
@@ -118,9 +130,14 @@ def _walks(outline: BaseGeometry, spacing: float, data: PlanIn, kept: Sequence[K
         return (first,)
     turned = {"right_angles": 90.0, "diagonal": 45.0, "offset": 0.0}[data.second]
     return first, walk(
-        outline, spacing, first.direction + turned, edges=data.edges, edges_last=data.edges_last, keep_off=kept,
+        outline,
+        spacing,
+        first.direction + turned,
+        edges=data.edges,
+        edges_last=data.edges_last,
+        keep_off=kept,
         shift=0.5 if data.second == "offset" else 0.0,
-    )  # fmt: skip
+    )
 
 
 def _pace(data: PlanIn, machine: Machine | None) -> tuple[float, bool]:

@@ -36,9 +36,11 @@ SOME = 0.02
 """A share of the area that is worth a word."""
 FINEST, MOST_CELLS = 0.1, 1_200_000
 SECONDS: dict[SecondName, str] = {
-    "none": "One round", "right_angles": "Two at right angles", "diagonal": "Two, the second on the diagonal",
+    "none": "One round",
+    "right_angles": "Two at right angles",
+    "diagonal": "Two, the second on the diagonal",
     "offset": "Two, the second between the first",
-}  # fmt: skip
+}
 
 
 def plan_out(club: Club, data: PlanIn) -> PassesOut:
@@ -51,7 +53,12 @@ def passes_out(found: Laid, us: bool) -> PassesOut:
     stripes = sum(p.kind is PassKind.STRIPE for w in found.walks for p in w.passes)
     rings = sum(p.kind is PassKind.EDGE for w in found.walks for p in w.passes)
     return PassesOut(
-        sentence=_sentence(found, stripes, rings, us), left=left, bottom=bottom, right=right, top=top, north=found.plan.north,
+        sentence=_sentence(found, stripes, rings, us),
+        left=left,
+        bottom=bottom,
+        right=right,
+        top=top,
+        north=found.plan.north,
         outlines=[OutlineOut(ring=[PointOut(x=x, y=y) for x, y in o.ring], hole=o.hole) for o in found.plan.outlines],
         zones=zones(found),
         sides=[
@@ -64,16 +71,22 @@ def passes_out(found: Laid, us: bool) -> PassesOut:
             for p in w.passes
         ],
         refills=[MarkedOut(x=r.at[0], y=r.at[1], text=str(r.load)) for r in found.refills],
-        direction=found.walks[0].direction, facts=_facts(found, stripes, rings, us), steps=_steps(found, us),
-        notes=_notes(found, us), has_plan=found.has_plan, has_positions=found.plan.north,
-    )  # fmt: skip
+        direction=found.walks[0].direction,
+        facts=_facts(found, stripes, rings, us),
+        steps=_steps(found, us),
+        notes=_notes(found, us),
+        has_plan=found.has_plan,
+        has_positions=found.plan.north,
+    )
 
 
 def _sentence(found: Laid, stripes: int, rings: int, us: bool) -> str:
     edge = f"{rings} ring{'s' if rings > 1 else ''} along the edge and " if rings else ""
     on = sum(w.on for w in found.walks)
-    return (f"{found.area.name}: {edge}{stripes} stripe{'s' if stripes != 1 else ''}, {length_text(found.spacing, us)} apart; "
-            f"{_far(on, us)} to walk in {time_text(_seconds(found))}.")  # fmt: skip
+    return (
+        f"{found.area.name}: {edge}{stripes} stripe{'s' if stripes != 1 else ''}, {length_text(found.spacing, us)} apart; "
+        f"{_far(on, us)} to walk in {time_text(_seconds(found))}."
+    )
 
 
 def _far(metres: float, us: bool) -> str:
@@ -96,11 +109,13 @@ def _facts(found: Laid, stripes: int, rings: int, us: bool) -> list[FactOut]:
         ("Spacing", length_text(found.spacing, us)),
         ("Passes", f"{rings} along the edge, {stripes} across" if rings else f"{stripes} across"),
         ("Direction", f"{show_number(round(found.walks[0].direction, 1))}° from the plan’s left to right"),
-        ("Walked putting down", _far(on, us)), ("Walked between", _far(between, us)),
-        ("Pace", f"{pace_text(found.pace, us)}{known}"), ("Time", f"{time_text(_seconds(found))}, fillings not counted"),
+        ("Walked putting down", _far(on, us)),
+        ("Walked between", _far(between, us)),
+        ("Pace", f"{pace_text(found.pace, us)}{known}"),
+        ("Time", f"{time_text(_seconds(found))}, fillings not counted"),
         ("Ground covered", f"{readable(Quantity(per, UNITS['m2']), us)} a round, of {found.area.size}"),
         ("Refills", str(len(found.refills) or "none") if found.machine else ""),
-    ]  # fmt: skip
+    ]
     return [FactOut(name=n, text=t) for n, t in facts if t]
 
 
@@ -186,17 +201,27 @@ def landed_out(found: Laid, map_: Landed, us: bool) -> LandedOut:
     under, over = map_.under, map_.over
     facts = [
         ("CV", show_percent(map_.cv)),
-        ("Under 80 % of the rate", f"{show_percent(under)} of the area"), ("Over 120 %", f"{show_percent(over)} of the area"),
-        *_against_label(map_, label), ("Beside the area", _outside(found, map_, us, outside)),
+        ("Under 80 % of the rate", f"{show_percent(under)} of the area"),
+        ("Over 120 %", f"{show_percent(over)} of the area"),
+        *_against_label(map_, label),
+        ("Beside the area", _outside(found, map_, us, outside)),
         ("Where nothing should fall", _mass(found, map_.on_hazards, map_, us) if map_.on_hazards > 1e-9 * map_.applied else ""),
-    ]  # fmt: skip
+    ]
     return LandedOut(
-        sentence=_landed_sentence(map_, dark, outside), columns=shares.shape[1], rows=shares.shape[0], left=map_.origin[0],
-        bottom=map_.origin[1], block=map_.size * step, cells=base64.b64encode(shares[::-1].tobytes()).decode(),
-        histogram=[float(x) for x in map_.histogram(20)], label_low=label[0] if label else None,
-        label_high=label[1] if label else None, cv=show_percent(map_.cv),
-        facts=[FactOut(name=n, text=t) for n, t in facts if t], notes=_landed_notes(found, dark),
-    )  # fmt: skip
+        sentence=_landed_sentence(map_, dark, outside),
+        columns=shares.shape[1],
+        rows=shares.shape[0],
+        left=map_.origin[0],
+        bottom=map_.origin[1],
+        block=map_.size * step,
+        cells=base64.b64encode(shares[::-1].tobytes()).decode(),
+        histogram=[float(x) for x in map_.histogram(20)],
+        label_low=label[0] if label else None,
+        label_high=label[1] if label else None,
+        cv=show_percent(map_.cv),
+        facts=[FactOut(name=n, text=t) for n, t in facts if t],
+        notes=_landed_notes(found, dark),
+    )
 
 
 def _against_label(map_: Landed, label: tuple[float, float] | None) -> list[tuple[str, str]]:
@@ -234,8 +259,11 @@ def _landed_sentence(map_: Landed, dark: Sequence[Any], outside: float) -> str:
 
 def _landed_notes(found: Laid, dark: Sequence[Any]) -> list[str]:
     pans = found.machine.pans if found.machine else None
-    notes = [f"Thrown as the pan test of {pans.taken_on.day} {pans.taken_on:%B} found." if pans
-             else "Taken as even over the swath: no pan test of this machine is kept."]  # fmt: skip
+    notes = [
+        f"Thrown as the pan test of {pans.taken_on.day} {pans.taken_on:%B} found."
+        if pans
+        else "Taken as even over the swath: no pan test of this machine is kept."
+    ]
     if dark:
         notes.append("Dark stripes lie where passes overlap or meet the edge: change the spacing, or take two half rounds.")
     notes.append("A drawing of what would land, not of what did; wind is not in it.")
@@ -251,11 +279,19 @@ def compared(club: Club, data: LandIn) -> ComparedPlansOut:
     least = min(m.cv for *_, m in rows)
     variants = [
         VariantOut(
-            second=second, name=name, cv=m.cv, cv_text=show_percent(m.cv), under=show_percent(m.under), over=show_percent(m.over),
-            outside=show_percent(m.mass_outside / m.applied), distance=_far(sum(w.on for w in found.walks), club.us),
-            time=time_text(_seconds(found)), best=m.cv == least, landed=landed_out(found, m, club.us),
+            second=second,
+            name=name,
+            cv=m.cv,
+            cv_text=show_percent(m.cv),
+            under=show_percent(m.under),
+            over=show_percent(m.over),
+            outside=show_percent(m.mass_outside / m.applied),
+            distance=_far(sum(w.on for w in found.walks), club.us),
+            time=time_text(_seconds(found)),
+            best=m.cv == least,
+            landed=landed_out(found, m, club.us),
         )
         for second, name, found, m in rows
-    ]  # fmt: skip
+    ]
     best = next(v for v in variants if v.best)
     return ComparedPlansOut(sentence=f"{best.name} is the most even: a CV of {best.cv_text}.", variants=variants)

@@ -116,9 +116,12 @@ def _dose(here: _Club, asked: DoseAsked, text: str) -> LineOut:
         details.append(f"and {len(job.loads) - 6} more loads")
     details += [f"{d.content.name}: {per_foot(d.g_per_m2, club.us)}/{job.foot.unit.symbol}" for d in job.delivered]
     return LineOut(
-        kind="dose", sentence=headline(job), details=details + list(job.warnings), working=working_out(job.working),
+        kind="dose",
+        sentence=headline(job),
+        details=details + list(job.warnings),
+        working=working_out(job.working),
         job=_job_in(here, row, fitting, asked, machine, job),
-    )  # fmt: skip
+    )
 
 
 def _product_or_nutrient(product: Product, asked: DoseAsked, text: str) -> None:
@@ -135,11 +138,13 @@ def _product_or_nutrient(product: Product, asked: DoseAsked, text: str) -> None:
     at = text.lower().find(symbol.lower())
     lines = [f"{text[: at + len(symbol)]} {w}{text[at + len(symbol) :]}" if at >= 0 else text for w in ("product", "N")]
     raise Ambiguous(
-        "line", text,
+        "line",
+        text,
         f"{amount} of {product.name} can be product, which brings {as_product} N, or nitrogen, which takes {as_n} of product: "
-        f"{1 / share:.3g} times as much.", "Say which.",
+        f"{1 / share:.3g} times as much.",
+        "Say which.",
         [Choice(lines[0], f"{as_product} N"), Choice(lines[1], f"{as_n} product")],
-    )  # fmt: skip
+    )
 
 
 def _ground(here: _Club, asked: GroundAsked) -> Ground:
@@ -163,20 +168,26 @@ def label_for(row: ProductRow, rate: Rate) -> tuple[int, LabelRate] | None:
 
 
 def _job_in(
-    here: _Club, row: ProductRow | None, fitting: tuple[int, LabelRate] | None, asked: DoseAsked, machine: MachineRow | None,
+    here: _Club,
+    row: ProductRow | None,
+    fitting: tuple[int, LabelRate] | None,
+    asked: DoseAsked,
+    machine: MachineRow | None,
     job: Job,
-) -> JobIn | None:  # fmt: skip
+) -> JobIn | None:
     named = [g for g in asked.grounds if isinstance(g.area, str)]
     if not (row and fitting and len(named) == len(asked.grounds)):
         return None
     rate = job.parts[0].part.rate
     parts = [
         PartIn(
-            area_id=here.ground[str(g.area)].pk, row_id=fitting[0], rate=QuantityIn(value=rate.value, unit=rate.unit.key),
+            area_id=here.ground[str(g.area)].pk,
+            row_id=fitting[0],
+            rate=QuantityIn(value=rate.value, unit=rate.unit.key),
             share="" if g.share == 1 else f"{g.share * 100:g} %",
         )
         for g in named
-    ]  # fmt: skip
+    ]
     return JobIn(product_id=row.pk, parts=parts, machine_id=machine.pk if machine else None, passes=job.passes)
 
 
@@ -191,9 +202,10 @@ def _backwards(here: _Club, asked: BackwardsAsked) -> LineOut:
     rows = list(row.rates.all())
     label = next((r.label() for r in rows if r.label().unit.per_area), rows[0].label())
     found = (
-        rate_from_left(product, label, asked.had, asked.left, ground) if asked.left
+        rate_from_left(product, label, asked.had, asked.left, ground)
+        if asked.left
         else rate_of(product, label, asked.had, ground)
-    )  # fmt: skip
+    )
     return LineOut(kind="backwards", sentence=found.sentence, details=[], working=working_out(found.working), job=None)
 
 
@@ -205,8 +217,12 @@ def _brings(here: _Club, asked: BringsAsked) -> LineOut:
     found = dose(product, rate, foot)
     brings = [f"{per_foot(d.g_per_m2, us)} {d.content.name}" for d in found.delivered]
     if not brings:
-        raise InputError("product", product.name, f"{product.name} lists nothing that can be counted.",
-                         "Add its contents to the card, and its density if it is a liquid.")  # fmt: skip
+        raise InputError(
+            "product",
+            product.name,
+            f"{product.name} lists nothing that can be counted.",
+            "Add its contents to the card, and its density if it is a liquid.",
+        )
     sentence = f"{rate} of {product.name} brings {', '.join(brings)} per {foot.unit.symbol}."
     return LineOut(kind="brings", sentence=sentence, details=[], working=working_out((*found.working, *found.brings)), job=None)
 
@@ -216,13 +232,15 @@ def _compare(here: _Club, asked: CompareAsked) -> LineOut:
         raise InputError("line", str(asked.ground.area), "Compare on an area of the club.", "Name one of your areas.")
     share = "" if asked.ground.share == 1 else f"{asked.ground.share * 100:g} %"
     data = CompareIn(
-        area_id=here.ground[asked.ground.area].pk, share=share, target=asked.target,
+        area_id=here.ground[asked.ground.area].pk,
+        share=share,
+        target=asked.target,
         product_ids=[here.shelf[p].pk for p in asked.products],
-    )  # fmt: skip
+    )
     found = compared(here.club, data)
     details = [
         f"{r.product}: {', '.join(x for x in (r.rate.text, r.amount, r.cost, r.active, r.problem) if x)}" for r in found.rows
-    ]  # fmt: skip
+    ]
     return LineOut(kind="compare", sentence=found.sentence, details=details, working=[], job=None)
 
 

@@ -131,17 +131,24 @@ def part_out(found: Reckoned, i: int) -> PartOut:
     most = checked.budget.most_times
     binds = found.job.product.kind.label_binds
     return PartOut(
-        area_id=found.area_ids[i], row_id=row.pk, name=part.name, size=str(part.ground.size), treated=quantity_out(part.area),
-        rate=rate_out(part.rate), label=show_label_rate(part.label),
+        area_id=found.area_ids[i],
+        row_id=row.pk,
+        name=part.name,
+        size=str(part.ground.size),
+        treated=quantity_out(part.area),
+        rate=rate_out(part.rate),
+        label=show_label_rate(part.label),
         rule=rule_out(part.label, part.rate.to(part.label.highest.unit).value, binds),
-        judgement=judgement_out(planned.judgement), amount=str(handy(planned.dose.amount)),
+        judgement=judgement_out(planned.judgement),
+        amount=str(handy(planned.dose.amount)),
         measured_rate=str(planned.measured_rate),
         findings=[finding_out(f) for f in checked.findings],
         budget=[budget_line_out(line) for line in checked.budget.lines],
         times=f"Application {times + 1} of {most} this season." if most else "",
-        setting=found.settings[i] if found.settings else "", again=_again(planned, found, i),
+        setting=found.settings[i] if found.settings else "",
+        again=_again(planned, found, i),
         refused=planned.judgement.refused or checked.refused,
-    )  # fmt: skip
+    )
 
 
 def _again(planned: PartPlan, found: Reckoned, i: int) -> str:
@@ -157,10 +164,22 @@ def budget_line_out(line: Line) -> BudgetLineOut:
     symbol = line.unit.symbol
     scale = max(line.total, line.cap or 0.0) * 1.15 or 1.0
     return BudgetLineOut(
-        key=line.key, what=line.what, symbol=symbol, used=line.used, plan=line.plan, cap=line.cap, low=line.low, scale=scale,
-        used_text=show_number(line.used), plan_text=show_number(line.plan), total_text=f"{show_number(line.total)} {symbol}",
-        cap_text=show_number(line.cap) if line.cap is not None else "", whose=line.whose, binds=line.binds, over=line.over,
-    )  # fmt: skip
+        key=line.key,
+        what=line.what,
+        symbol=symbol,
+        used=line.used,
+        plan=line.plan,
+        cap=line.cap,
+        low=line.low,
+        scale=scale,
+        used_text=show_number(line.used),
+        plan_text=show_number(line.plan),
+        total_text=f"{show_number(line.total)} {symbol}",
+        cap_text=show_number(line.cap) if line.cap is not None else "",
+        whose=line.whose,
+        binds=line.binds,
+        over=line.over,
+    )
 
 
 def headline(job: Job) -> str:
@@ -206,19 +225,24 @@ def judgement_out(judgement: Judgement) -> JudgementOut:
 @lru_cache(maxsize=64)
 def vessel_out(v: Vessel) -> VesselOut:
     return VesselOut(
-        key=v.key, name=v.name, shape=v.shape, unit=v.unit.symbol, capacity=v.capacity, graduation=v.graduation,
-        marks=marks_of(v),
-    )  # fmt: skip
+        key=v.key, name=v.name, shape=v.shape, unit=v.unit.symbol, capacity=v.capacity, graduation=v.graduation, marks=marks_of(v)
+    )
 
 
 def measure_out(by: Measure, amount: Quantity) -> MeasureOut:
     v = by.vessel
     return MeasureOut(
         vessel=vessel_out(v),
-        fills=by.fills, mark=by.mark, mark_text=by.mark_text, instruction=by.instruction, exact=str(amount.to(v.unit)),
-        rounding=show_percent(by.rounding, sign=True), reading=f"± {show_percent(by.reading)}", coarse=by.coarse,
+        fills=by.fills,
+        mark=by.mark,
+        mark_text=by.mark_text,
+        instruction=by.instruction,
+        exact=str(amount.to(v.unit)),
+        rounding=show_percent(by.rounding, sign=True),
+        reading=f"± {show_percent(by.reading)}",
+        coarse=by.coarse,
         note=by.note,
-    )  # fmt: skip
+    )
 
 
 def _in_tank(litres: float, machine: Machine) -> str:
@@ -274,14 +298,26 @@ def purchase_out(product: Product, need: Quantity, stock: Quantity | None, us: b
     said = str(readable(stock, us)) if stock else ""
     if stock and short.value <= 1e-9 * need.value:
         after = readable(Quantity((left - need.base) / need.unit.size, need.unit), us)
-        return BoughtOut(stock=said, short="", packages=[], cost="", leftover=str(after),
-                         sentence=f"{said} in stock is enough; {after} will be left.")  # fmt: skip
+        return BoughtOut(
+            stock=said,
+            short="",
+            packages=[],
+            cost="",
+            leftover=str(after),
+            sentence=f"{said} in stock is enough; {after} will be left.",
+        )
     found = buy(product.packages, short)
     if found is None:
         if not stock:
             return None
-        return BoughtOut(stock=said, short=str(readable(short, us)), packages=[], cost="", leftover="",
-                         sentence=f"{said} in stock; {readable(short, us)} is missing; the card has no package.")  # fmt: skip
+        return BoughtOut(
+            stock=said,
+            short=str(readable(short, us)),
+            packages=[],
+            cost="",
+            leftover="",
+            sentence=f"{said} in stock; {readable(short, us)} is missing; the card has no package.",
+        )
     return bought_out(found, said, str(readable(short, us)), us)
 
 

@@ -78,18 +78,34 @@ def reckoned(club: Club, data: JobIn, on: date | None = None) -> Reckoned:
     meant = [row.core() for row in rows]
     checks = tuple(
         check(
-            Plan(card.core, row, planned.part.rate, ground,
-                 applied(card.core, planned.dose.amount, planned.part.area, day, row), data.target),
-            card.label_rows, history(club, p.area_id), house, club.us,
+            Plan(
+                card.core,
+                row,
+                planned.part.rate,
+                ground,
+                applied(card.core, planned.dose.amount, planned.part.area, day, row),
+                data.target,
+            ),
+            card.label_rows,
+            history(club, p.area_id),
+            house,
+            club.us,
         )
         for planned, row, ground, p in zip(job.parts, meant, grounds, data.parts, strict=True)
-    )  # fmt: skip
+    )
     found = find_target(data.target)
     said, settings = _machine_says(club, picked, job, day) if picked else ((), ())
     return Reckoned(
-        job, card, rows, tuple(p.area_id for p in data.parts), checks, found.key if found else data.target, said, settings,
+        job,
+        card,
+        rows,
+        tuple(p.area_id for p in data.parts),
+        checks,
+        found.key if found else data.target,
+        said,
+        settings,
         tuple(dict.fromkeys(_watered_in(club, card, p.area_id) for p in data.parts)),
-    )  # fmt: skip
+    )
 
 
 def _machine_says(club: Club, machine: Machine, job: Job, on: date) -> tuple[tuple[Finding, ...], tuple[str, ...]]:
@@ -189,11 +205,18 @@ def backwards(club: Club, data: BackIn) -> BackOut:
         found = rate_of(product, label, amount, area, spray)
     slip = misread(found.rate, label, product) if data.mode == "used" else None
     return BackOut(
-        sentence=sentence or found.sentence, used=str(found.used), rate=rate_out(found.rate),
-        rule=rule_out(label, found.rate.value, product.kind.label_binds), judgement=judgement_out(found.judgement),
-        reach=_reach(club, product, rate, row, amount), meant=meant, packages=packages, leftover=leftover,
-        misread=finding_out(slip) if slip else None, working=working_out(found.working),
-    )  # fmt: skip
+        sentence=sentence or found.sentence,
+        used=str(found.used),
+        rate=rate_out(found.rate),
+        rule=rule_out(label, found.rate.value, product.kind.label_binds),
+        judgement=judgement_out(found.judgement),
+        reach=_reach(club, product, rate, row, amount),
+        meant=meant,
+        packages=packages,
+        leftover=leftover,
+        misread=finding_out(slip) if slip else None,
+        working=working_out(found.working),
+    )
 
 
 def _reach(club: Club, product: Product, rate: Rate, row: RateRow, amount: Quantity) -> str:
@@ -268,9 +291,13 @@ def _compare_out(club: Club, rows: list[Row5], problems: list[ComparedOut], data
     us = club.us
     forgiving = club.house_rules.of("concentrates") == "forgiving"
     strength = {r[0].product.pk: _strength(r[0].core) for r in rows}
-    order = sorted(rows, key=lambda r: (
-        not r[2], strength[r[0].product.pk] if forgiving else (r[4].cost if r[4].cost is not None else float("inf")),
-    ))  # fmt: skip
+    order = sorted(
+        rows,
+        key=lambda r: (
+            not r[2],
+            strength[r[0].product.pk] if forgiving else (r[4].cost if r[4].cost is not None else float("inf")),
+        ),
+    )
     top_active = max((r[4].active or 0.0 for r in rows), default=0.0)
     top_cost = max((r[4].cost or 0.0 for r in rows), default=0.0)
     best = _best(rows)
@@ -280,9 +307,7 @@ def _compare_out(club: Club, rows: list[Row5], problems: list[ComparedOut], data
     sentence = f"{count} product{'s' if count != 1 else ''} side by side."
     if cheapest and len(outs) > 1:
         sentence = f"{cheapest.product} costs least here: {cheapest.cost}."
-    return CompareOut(
-        sentence=sentence, foot=foot_of(us).unit.symbol, rows=[*outs, *problems],
-    )  # fmt: skip
+    return CompareOut(sentence=sentence, foot=foot_of(us).unit.symbol, rows=[*outs, *problems])
 
 
 def _strength(product: Product) -> float:
@@ -312,9 +337,18 @@ def _compared_out(club: Club, r: Row5, top_active: float, top_cost: float, best:
     bought = bought_out(found.purchase, "", "", us) if found.purchase else None
     acre = RateUnit(UNITS["lb" if us else "g"], UNITS["acre" if us else "ha"])
     return ComparedOut(
-        product_id=card.product.pk, row_id=row.pk, product=card.product.name, kind=card.core.kind.text,
-        codes=", ".join(card.core.codes), use=row.use or row.target, fits=fit, misses=misses, rate=rate_out(found.candidate.rate),
-        amount=str(found.dose.amount), cost=_money(found.cost, club), cost_value=found.cost,
+        product_id=card.product.pk,
+        row_id=row.pk,
+        product=card.product.name,
+        kind=card.core.kind.text,
+        codes=", ".join(card.core.codes),
+        use=row.use or row.target,
+        fits=fit,
+        misses=misses,
+        rate=rate_out(found.candidate.rate),
+        amount=str(found.dose.amount),
+        cost=_money(found.cost, club),
+        cost_value=found.cost,
         per_foot=_money(None if found.per_area is None else found.per_area * foot.base, club),
         per_nitrogen=_money(None if found.per_nitrogen is None else found.per_nitrogen * pound.size, club),
         per_active=_money(None if found.per_active is None else found.per_active * UNITS["oz_wt" if us else "g"].size, club),
@@ -324,17 +358,37 @@ def _compared_out(club: Club, r: Row5, top_active: float, top_cost: float, best:
         cost_share=(found.cost or 0.0) / top_cost if top_cost else 0.0,
         best=[name for name, pk in best.items() if pk == card.product.pk],
         purchase=" and ".join(bought.packages) + (f", {bought.cost}" if bought and bought.cost else "") if bought else "",
-        leftover=bought.leftover if bought else "", problem="",
-    )  # fmt: skip
+        leftover=bought.leftover if bought else "",
+        problem="",
+    )
 
 
 def _unreckoned(card: Card, row: RateRow, rate: Rate, problem: str) -> ComparedOut:
     return ComparedOut(
-        product_id=card.product.pk, row_id=row.pk, product=card.product.name, kind=card.core.kind.text,
-        codes=", ".join(card.core.codes), use=row.use or row.target, fits=False, misses=[], rate=rate_out(rate), amount="",
-        cost="", cost_value=None, per_foot="", per_nitrogen="", per_active="", active="", nitrogen="", active_share=0.0,
-        cost_share=0.0, best=[], purchase="", leftover="", problem=problem,
-    )  # fmt: skip
+        product_id=card.product.pk,
+        row_id=row.pk,
+        product=card.product.name,
+        kind=card.core.kind.text,
+        codes=", ".join(card.core.codes),
+        use=row.use or row.target,
+        fits=False,
+        misses=[],
+        rate=rate_out(rate),
+        amount="",
+        cost="",
+        cost_value=None,
+        per_foot="",
+        per_nitrogen="",
+        per_active="",
+        active="",
+        nitrogen="",
+        active_share=0.0,
+        cost_share=0.0,
+        best=[],
+        purchase="",
+        leftover="",
+        problem=problem,
+    )
 
 
 # --- measuring --------------------------------------------------------------------------------------------------
@@ -351,9 +405,10 @@ def measuring(club: Club, data: DoseMeasureIn) -> MeasuringOut:
         dilution=dilution.sentence if dilution else "",
         leasts=[
             LeastOut(vessel=x.vessel.name, well=str(x.well), at_all=str(x.at_all))
-            for x in leasts(club.us) if x.vessel.unit.dimension == amount.unit.dimension
+            for x in leasts(club.us)
+            if x.vessel.unit.dimension == amount.unit.dimension
         ],
-    )  # fmt: skip
+    )
 
 
 def cup(data: CupIn) -> CupOut:
@@ -363,6 +418,9 @@ def cup(data: CupIn) -> CupOut:
         warm = celsius("temperature", number_in("temperature", given.value), given.unit)
     found = check_cup(quantity_in("mark", data.mark, VOLUME), quantity_in("weight", data.weight, MASS), warm)
     return CupOut(
-        sentence=found.sentence, holds=str(found.holds), off=f"{found.off * 100:+.1f} %".replace("-", "−"),
-        good=abs(found.off) <= 0.01, working=working_out(found.working),
-    )  # fmt: skip
+        sentence=found.sentence,
+        holds=str(found.holds),
+        off=f"{found.off * 100:+.1f} %".replace("-", "−"),
+        good=abs(found.off) <= 0.01,
+        working=working_out(found.working),
+    )

@@ -61,11 +61,19 @@ def start_round(club: Club, user: User, data: StartIn, at: datetime | None = Non
     try:
         with transaction.atomic():
             made = Round.objects.create(
-                club=club, key=data.key, product_id=data.product_id, machine_id=data.machine_id, target=data.target,
-                passes=data.passes, amount_value=found.job.amount.value, amount_unit=found.job.amount.unit.key,
+                club=club,
+                key=data.key,
+                product_id=data.product_id,
+                machine_id=data.machine_id,
+                target=data.target,
+                passes=data.passes,
+                amount_value=found.job.amount.value,
+                amount_unit=found.job.amount.unit.key,
                 spray_litres=found.job.spray.base if found.job.spray else None,
-                sheet=job_out(found).model_dump(mode="json"), started_by=user, started_at=when,
-            )  # fmt: skip
+                sheet=job_out(found).model_dump(mode="json"),
+                started_by=user,
+                started_at=when,
+            )
             _save_parts(made, found)
     except IntegrityError:
         made = Round.objects.get(club=club, key=data.key)
@@ -78,7 +86,7 @@ def _refuse_put_away(club: Club, data: StartIn) -> None:
         ("product_id", card_of(club, data.product_id).product),
         *([("machine_id", machine_of(club, data.machine_id))] if data.machine_id else []),
         *((f"parts.{i}.area_id", area_of(club, p.area_id)) for i, p in enumerate(data.parts)),
-    ]  # fmt: skip
+    ]
     for field, thing in picked:
         if thing.archived_at:
             raise InputError(field, thing.name, f"{thing.name} has been put away.", "Pick another, or put it back first.")
@@ -96,11 +104,21 @@ def _save_parts(made: Round, found: Reckoned) -> None:
     for i, (planned, row, area_id) in enumerate(zip(found.job.parts, found.rows, found.area_ids, strict=True)):
         part = planned.part
         RoundPart.objects.create(
-            round=made, position=i, area_id=area_id, zone=part.zone, use=row.use, phrase=row.phrase, intent=row.intent,
-            interval_low=row.interval_low, interval_high=row.interval_high, rate_value=part.rate.value,
-            rate_unit=part.rate.unit.key, treated_value=part.area.value, treated_unit=part.area.unit.key,
+            round=made,
+            position=i,
+            area_id=area_id,
+            zone=part.zone,
+            use=row.use,
+            phrase=row.phrase,
+            intent=row.intent,
+            interval_low=row.interval_low,
+            interval_high=row.interval_high,
+            rate_value=part.rate.value,
+            rate_unit=part.rate.unit.key,
+            treated_value=part.area.value,
+            treated_unit=part.area.unit.key,
             dose=planned.dose.base,
-        )  # fmt: skip
+        )
 
 
 def tick(found: Round, user: User, data: TickIn) -> None:
@@ -270,9 +288,16 @@ def finish_round(found: Round, user: User, data: FinishIn, at: datetime | None =
         if told := actual.taught:
             spreader = told.setting is not None
             learn(
-                found.machine, str(user), local_day(found.club, now), told.rate, round_id=found.pk, setting=told.setting,
-                product=found.product if spreader else None, in_use=spreader or data.teach, sentence=told.sentence,
-            )  # fmt: skip
+                found.machine,
+                str(user),
+                local_day(found.club, now),
+                told.rate,
+                round_id=found.pk,
+                setting=told.setting,
+                product=found.product if spreader else None,
+                in_use=spreader or data.teach,
+                sentence=told.sentence,
+            )
         found.status, found.ended_at = Round.Status.DONE, now
         found.save(update_fields=["status", "ended_at"])
         found.club.touch()

@@ -27,15 +27,23 @@ def round_out(found: Round) -> RoundOut:
     ticks = list(found.ticks.select_related("by"))
     spray = readable(found.spray, found.club.us) if found.spray else None
     return RoundOut(
-        id=found.pk, status=cast(StatusName, found.status), product_id=found.product_id, sheet=JobOut(**found.sheet),
-        ticks=[TickOut(load=t.load, act=t.act, by=str(t.by), at=t.at) for t in ticks], loads_done=loads_done(found),
-        worn=worn(found), next=next_act(found), planned=quantity_out(handy(found.amount)),
+        id=found.pk,
+        status=cast(StatusName, found.status),
+        product_id=found.product_id,
+        sheet=JobOut(**found.sheet),
+        ticks=[TickOut(load=t.load, act=t.act, by=str(t.by), at=t.at) for t in ticks],
+        loads_done=loads_done(found),
+        worn=worn(found),
+        next=next_act(found),
+        planned=quantity_out(handy(found.amount)),
         parts=[
             PlannedPartOut(name=str(p), use=p.use, rate=str(p.rate), treated=quantity_out(p.treated)) for p in found.parts.all()
         ],
-        planned_spray=quantity_out(spray) if spray else None, started_by=str(found.started_by),
-        started_at=found.started_at, entry_ids=list(found.entries.order_by("pk").values_list("pk", flat=True)),
-    )  # fmt: skip
+        planned_spray=quantity_out(spray) if spray else None,
+        started_by=str(found.started_by),
+        started_at=found.started_at,
+        entry_ids=list(found.entries.order_by("pk").values_list("pk", flat=True)),
+    )
 
 
 def _ticked(found: Round) -> set[tuple[int, str]]:
@@ -100,6 +108,10 @@ def _actual_part(actual: ActualPart, binds: bool) -> ActualPartOut:
     off = here / planned - 1
     against = "just as planned" if abs(off) < 0.0005 else f"{show_percent(off, 3, sign=True)} against the plan of {part.rate}"
     return ActualPartOut(
-        name=str(part), used=str(actual.used), rate=str(actual.rate), judgement=judgement_out(actual.judgement),
-        against_plan=against, rule=rule_out(part.label, here, binds),
-    )  # fmt: skip
+        name=str(part),
+        used=str(actual.used),
+        rate=str(actual.rate),
+        judgement=judgement_out(actual.judgement),
+        against_plan=against,
+        rule=rule_out(part.label, here, binds),
+    )

@@ -33,8 +33,9 @@ def plan(club: Club, user: User, data: PlanDueIn) -> Planned:
     if data.end <= now:
         raise InputError("begin", str(data.begin), "The window is over.", "Pick one that lies ahead.")
     Planned.objects.filter(club=club, area=area, disease=data.disease, dropped_at=None).update(dropped_at=now)
-    made = Planned.objects.create(club=club, area=area, disease=data.disease, product=product, begin=data.begin, end=data.end,
-                                  by=str(user), made_at=now)  # fmt: skip
+    made = Planned.objects.create(
+        club=club, area=area, disease=data.disease, product=product, begin=data.begin, end=data.end, by=str(user), made_at=now
+    )
     club.touch()
     return made
 
@@ -66,10 +67,18 @@ def start_due(club: Club, user: User, data: StartDueIn) -> Round:
         raise InputError("product_id", card.product.name, f"The label of {card.product.name} does not list it.", "Pick another.")
     if not choice.allowed:
         raise InputError("product_id", card.product.name, choice.refused[0].sentence, "Pick another product.")
-    return start_round(club, user, StartIn(
-        key=data.key, product_id=data.product_id, machine_id=data.machine_id, passes=data.passes,
-        target=choice.row.target or choice.row.use, parts=_parts(club, p, choice, data.product_id),
-    ))  # fmt: skip
+    return start_round(
+        club,
+        user,
+        StartIn(
+            key=data.key,
+            product_id=data.product_id,
+            machine_id=data.machine_id,
+            passes=data.passes,
+            target=choice.row.target or choice.row.use,
+            parts=_parts(club, p, choice, data.product_id),
+        ),
+    )
 
 
 def _parts(club: Club, p: Proposal, choice: Choice, product_id: int) -> list[PartIn]:

@@ -22,14 +22,32 @@ def ics(club: Club) -> bytes:
     for p in Planned.objects.filter(club=club, dropped_at=None, end__gte=now).select_related("area", "product"):
         fixed.add((p.area_id, p.disease))
         title = f"{p.product.name} on {p.area.name}"
-        made.add_component(_event(f"planned-{p.pk}@{club.slug}", title, p.begin, p.end, now, "CONFIRMED",
-                                  f"Against {name_of(p.disease).lower()}; planned by {p.by}."))  # fmt: skip
+        made.add_component(
+            _event(
+                f"planned-{p.pk}@{club.slug}",
+                title,
+                p.begin,
+                p.end,
+                now,
+                "CONFIRMED",
+                f"Against {name_of(p.disease).lower()}; planned by {p.by}.",
+            )
+        )
     for line in due_list(club).lines:
         if (line.area_id, line.disease) in fixed or line.window is None or not line.window.begin or not line.window.end:
             continue
         what = f"{line.product} on {line.area}" if line.product else line.title
-        said = " ".join(x for x in (line.title + ".", line.why, f"Rate {line.rate}." if line.rate else "", line.delay,
-                                    "The label and licensed practice come first.") if x)  # fmt: skip
+        said = " ".join(
+            x
+            for x in (
+                line.title + ".",
+                line.why,
+                f"Rate {line.rate}." if line.rate else "",
+                line.delay,
+                "The label and licensed practice come first.",
+            )
+            if x
+        )
         made.add_component(
             _event(f"due-{line.key}@{club.slug}", what, line.window.begin, line.window.end, now, "TENTATIVE", said)
         )

@@ -64,9 +64,13 @@ def due_list(club: Club, whole: int = WHOLE) -> DueOut:
     told = {p.key for p in listed}
     without = _names([p for p in standing.proposals if p.key not in told])
     return DueOut(
-        sentence=_sentence(lines, len(listed) - len(shown), fresh.state), fresh=fresh, lines=lines, more=len(listed) - len(shown),
-        without=without, unknown=_names(standing.unknown),
-    )  # fmt: skip
+        sentence=_sentence(lines, len(listed) - len(shown), fresh.state),
+        fresh=fresh,
+        lines=lines,
+        more=len(listed) - len(shown),
+        without=without,
+        unknown=_names(standing.unknown),
+    )
 
 
 def _names(found: list[Proposal]) -> list[str]:
@@ -105,14 +109,29 @@ def line_out(club: Club, p: Proposal, known: Known, choice: Choice | None = None
     card = _card(club, pick) if pick else None
     window = window_out(club, p.area, card, known, now) if card else None
     return DueLineOut(
-        key=p.key, kind="disease", area_id=p.area.pk, area=p.area.name, disease=p.disease,
-        title=f"{name_of(p.disease)} on {p.area.name}", state=cast(StateName, p.due.state.value), state_text=STATES[p.due.state],
-        by=p.due.by, by_text=by_text(p.due.by, today), why=p.due.why, delay=p.due.delay, curative=p.due.curative and not p.zones,
-        product_id=card.product.pk if card else None, product=card.product.name if card else "",
-        rate=str(pick.rate) if pick else "", amount=str(pick.amount) if pick and pick.amount else "", cost=_cost(club, pick),
+        key=p.key,
+        kind="disease",
+        area_id=p.area.pk,
+        area=p.area.name,
+        disease=p.disease,
+        title=f"{name_of(p.disease)} on {p.area.name}",
+        state=cast(StateName, p.due.state.value),
+        state_text=STATES[p.due.state],
+        by=p.due.by,
+        by_text=by_text(p.due.by, today),
+        why=p.due.why,
+        delay=p.due.delay,
+        curative=p.due.curative and not p.zones,
+        product_id=card.product.pk if card else None,
+        product=card.product.name if card else "",
+        rate=str(pick.rate) if pick else "",
+        amount=str(pick.amount) if pick and pick.amount else "",
+        cost=_cost(club, pick),
         zones=_zones(club, p, pick, today),
-        window=window, planned=_planned(club, p, window, now), round_id=_under_way(club, p.area.pk, p.disease),
-    )  # fmt: skip
+        window=window,
+        planned=_planned(club, p, window, now),
+        round_id=_under_way(club, p.area.pk, p.disease),
+    )
 
 
 def _card(club: Club, pick: Choice) -> Card | None:
@@ -171,9 +190,13 @@ def _planned(club: Club, p: Proposal, window: DueWindowOut | None, now: datetime
         else "no risk day is lost by it"
     )
     return PlannedOut(
-        id=found.pk, text=span_text(found.begin, found.end, station.zone), product=found.product.name, by=found.by, missed=missed,
+        id=found.pk,
+        text=span_text(found.begin, found.end, station.zone),
+        product=found.product.name,
+        by=found.by,
+        missed=missed,
         cost=days if missed else "",
-    )  # fmt: skip
+    )
 
 
 def _under_way(club: Club, area_id: int, disease: str) -> int | None:
@@ -207,13 +230,32 @@ def _regulators(club: Club, known: Known | None) -> list[DueLineOut]:
             why = f"{why} {ground.name} suffers from {ground.stress.text}: leave it until the turf grows well again."
         elif known:
             window = window_out(club, area, card, known, clock.now())
-        found.append(DueLineOut(
-            key=f"{c.area_id}-regulator-{card.product.pk}", kind="regulator", area_id=c.area_id, area=c.area, disease="growth",
-            title=f"{c.product} again on {c.area}", state=state, state_text={"late": "late", "due": "due"}.get(state, "coming"),
-            by=on, by_text=by_text(on, today), why=why, delay="", curative=False, product_id=card.product.pk,
-            product=c.product, rate="", amount="", cost="", zones=[], window=window, planned=None,
-            round_id=_under_way(club, c.area_id, "growth"),
-        ))  # fmt: skip
+        found.append(
+            DueLineOut(
+                key=f"{c.area_id}-regulator-{card.product.pk}",
+                kind="regulator",
+                area_id=c.area_id,
+                area=c.area,
+                disease="growth",
+                title=f"{c.product} again on {c.area}",
+                state=state,
+                state_text={"late": "late", "due": "due"}.get(state, "coming"),
+                by=on,
+                by_text=by_text(on, today),
+                why=why,
+                delay="",
+                curative=False,
+                product_id=card.product.pk,
+                product=c.product,
+                rate="",
+                amount="",
+                cost="",
+                zones=[],
+                window=window,
+                planned=None,
+                round_id=_under_way(club, c.area_id, "growth"),
+            )
+        )
     return found
 
 
@@ -254,22 +296,33 @@ def due_whole(club: Club, area_id: int, disease: str) -> DueWholeOut:
     every = choices_of(club, p, clock.today(club))
     first = next((c for c in every if c.allowed), None)
     return DueWholeOut(
-        fresh=fresh_out(known.station, known, now), line=line_out(club, p, known, first),
+        fresh=fresh_out(known.station, known, now),
+        line=line_out(club, p, known, first),
         covers=[c.sentence for c in p.covers[-3:]],
-        choices=[_choice_out(club, p, c, known, now) for c in every], machines=machine_picks(club, area_id, first),
-    )  # fmt: skip
+        choices=[_choice_out(club, p, c, known, now) for c in every],
+        machines=machine_picks(club, area_id, first),
+    )
 
 
 def _choice_out(club: Club, p: Proposal, c: Choice, known: Known, now: datetime) -> DueChoiceOut:
     card = _card(club, c)
     assert card
     return DueChoiceOut(
-        product_id=card.product.pk, product=card.product.name, codes=" + ".join(c.candidate.product.codes),
-        row_id=list(card.rows)[c.index], use=c.row.use, intent=c.intent.text, rate=str(c.rate),
-        amount=str(c.amount) if c.amount else "", cost=_cost(club, c), allowed=c.allowed, why=list(c.why),
-        warns=[finding_out(f) for f in c.warns], refused=[finding_out(f) for f in c.refused],
+        product_id=card.product.pk,
+        product=card.product.name,
+        codes=" + ".join(c.candidate.product.codes),
+        row_id=list(card.rows)[c.index],
+        use=c.row.use,
+        intent=c.intent.text,
+        rate=str(c.rate),
+        amount=str(c.amount) if c.amount else "",
+        cost=_cost(club, c),
+        allowed=c.allowed,
+        why=list(c.why),
+        warns=[finding_out(f) for f in c.warns],
+        refused=[finding_out(f) for f in c.refused],
         window=window_out(club, p.area, card, known, now) if c.allowed else None,
-    )  # fmt: skip
+    )
 
 
 def machine_picks(club: Club, area_id: int, choice: Choice | None) -> list[MachinePickOut]:

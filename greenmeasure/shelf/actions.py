@@ -74,8 +74,12 @@ def _kind(key: str) -> core.Kind:
     try:
         return core.Kind(key)
     except ValueError:
-        raise InputError("kind", key, "No type is chosen." if not key else f"“{key}” is not a type of product.",
-                         "Pick what the label says it is.") from None  # fmt: skip
+        raise InputError(
+            "kind",
+            key,
+            "No type is chosen." if not key else f"“{key}” is not a type of product.",
+            "Pick what the label says it is.",
+        ) from None
 
 
 def _density(given: QuantityIn) -> float:
@@ -124,11 +128,19 @@ def _row(i: int, given: RateRowIn) -> dict[str, Any]:
     if first is not None and last is not None and first > last:
         raise InputError(f"{field}.interval_high", last, "The interval runs down.", "Put the fewer days first.")
     return {
-        "label": label, "use": given.use, "phrase": given.phrase, "target": given.target, "grasses": given.grasses,
-        "uses": given.uses, "height_low": low, "height_high": high,
-        "height_unit": given.height_unit if low is not None or high is not None else "", "intent": given.intent,
-        "interval_low": first, "interval_high": last,
-    }  # fmt: skip
+        "label": label,
+        "use": given.use,
+        "phrase": given.phrase,
+        "target": given.target,
+        "grasses": given.grasses,
+        "uses": given.uses,
+        "height_low": low,
+        "height_high": high,
+        "height_unit": given.height_unit if low is not None or high is not None else "",
+        "intent": given.intent,
+        "interval_low": first,
+        "interval_high": last,
+    }
 
 
 def _height(field: str, given: Any, unit: str) -> float | None:
@@ -151,11 +163,19 @@ def _fits(i: int, label: LabelRate, made: core.Formulation, weighed: bool) -> No
     if unit.basis is not Basis.PRODUCT:
         return
     if not made.liquid and unit.amount.dimension == VOLUME:
-        raise InputError(field, str(label), f"A {made.name} is weighed, and this rate is in {unit.amount.symbol}.",
-                         "Give it by weight, or check the formulation.")  # fmt: skip
+        raise InputError(
+            field,
+            str(label),
+            f"A {made.name} is weighed, and this rate is in {unit.amount.symbol}.",
+            "Give it by weight, or check the formulation.",
+        )
     if made.liquid and unit.amount.dimension == MASS and not weighed:
-        raise InputError("density", None, f"The rate {label} weighs a liquid; pouring it needs the density.",
-                         "Find the weight per gallon or kg/L on the label.")  # fmt: skip
+        raise InputError(
+            "density",
+            None,
+            f"The rate {label} weighs a liquid; pouring it needs the density.",
+            "Find the weight per gallon or kg/L on the label.",
+        )
     if not made.sprayed and not unit.per_area:
         raise InputError(field, str(label), "Granules have no spray to be a share of.", "Give the rate per area.")
 
@@ -164,8 +184,12 @@ def _package(i: int, given: PackageIn, made: core.Formulation | None) -> tuple[Q
     field = f"packages.{i}"
     size = quantity(f"{field}.value", number_in(f"{field}.value", given.value), given.unit, MASS, VOLUME)
     if made and made.liquid != (size.unit.dimension == VOLUME):
-        raise InputError(f"{field}.value", str(size), f"A {made.name} is not sold by {size.unit.dimension}.",
-                         "Use gal, fl oz or L for liquids, lb, oz wt or kg for dry products.")  # fmt: skip
+        raise InputError(
+            f"{field}.value",
+            str(size),
+            f"A {made.name} is not sold by {size.unit.dimension}.",
+            "Use gal, fl oz or L for liquids, lb, oz wt or kg for dry products.",
+        )
     return size, _price(f"{field}.price", given.price) if given.price.strip() else None
 
 
@@ -186,10 +210,14 @@ def _save_contents(product: Product, given: list[ContentIn]) -> None:
     for i, content in enumerate(given):
         basis = Basis(content.basis)
         Content.objects.create(
-            product=product, position=i, name=content.name.strip() or basis.text, basis=basis.value, unit=content.unit,
+            product=product,
+            position=i,
+            name=content.name.strip() or basis.text,
+            basis=basis.value,
+            unit=content.unit,
             amount=number_in("amount", content.amount),
             slow=None if blank(content.slow) else number_in("slow", content.slow or 0),
-        )  # fmt: skip
+        )
 
 
 def _save_rates(product: Product, given: list[RateRowIn], rows: list[dict[str, Any]]) -> None:

@@ -32,25 +32,47 @@ def product_in(product: Product) -> ProductIn:
     if product.density_value is not None:
         density = QuantityIn(value=exact_number(product.density_value), unit=product.density_unit)
     return ProductIn(
-        name=product.name, kind=product.kind, formulation=product.formulation, group_code=product.group_code, density=density,
+        name=product.name,
+        kind=product.kind,
+        formulation=product.formulation,
+        group_code=product.group_code,
+        density=density,
         contents=[
-            ContentIn(name=c.name, basis=c.basis, amount=exact_number(c.amount), unit=c.unit,
-                      slow=None if c.slow is None else exact_number(c.slow))
+            ContentIn(
+                name=c.name,
+                basis=c.basis,
+                amount=exact_number(c.amount),
+                unit=c.unit,
+                slow=None if c.slow is None else exact_number(c.slow),
+            )
             for c in product.contents.all()
         ],
         rates=[
-            RateRowIn(use=r.use, phrase=r.phrase, target=r.target, grasses=r.grasses, uses=r.uses, height_low=r.height_low,
-                      height_high=r.height_high, height_unit=r.height_unit or "in", intent=r.intent,
-                      interval_low=r.interval_low, interval_high=r.interval_high)
+            RateRowIn(
+                use=r.use,
+                phrase=r.phrase,
+                target=r.target,
+                grasses=r.grasses,
+                uses=r.uses,
+                height_low=r.height_low,
+                height_high=r.height_high,
+                height_unit=r.height_unit or "in",
+                intent=r.intent,
+                interval_low=r.interval_low,
+                interval_high=r.interval_high,
+            )
             for r in product.rates.all()
         ],
         packages=[
             PackageIn(value=exact_number(p.value), unit=p.unit, price="" if p.price is None else str(p.price))
             for p in product.packages.all()
         ],
-        rules=RulesIn(**product.rules), stains=product.stains, ppe_mixing=product.ppe_mixing,
-        ppe_applying=product.ppe_applying, note=product.note,
-    )  # fmt: skip
+        rules=RulesIn(**product.rules),
+        stains=product.stains,
+        ppe_mixing=product.ppe_mixing,
+        ppe_applying=product.ppe_applying,
+        note=product.note,
+    )
 
 
 def plain(data: ProductIn) -> dict[str, Any]:
@@ -72,10 +94,30 @@ def to_json(club: Club) -> str:
 
 
 COLUMNS = (
-    "name", "kind", "formulation", "group_code", "density", "density_unit", "contents", "package", "package_unit", "price",
-    "stains", "rate", "for", "target", "grasses", "uses", "height_low", "height_high", "height_unit", "intent",
-    "interval_low", "interval_high", "note",
-)  # fmt: skip
+    "name",
+    "kind",
+    "formulation",
+    "group_code",
+    "density",
+    "density_unit",
+    "contents",
+    "package",
+    "package_unit",
+    "price",
+    "stains",
+    "rate",
+    "for",
+    "target",
+    "grasses",
+    "uses",
+    "height_low",
+    "height_high",
+    "height_unit",
+    "intent",
+    "interval_low",
+    "interval_high",
+    "note",
+)
 
 
 def csv_lines(club: Club) -> Iterator[str]:
@@ -87,15 +129,30 @@ def csv_lines(club: Club) -> Iterator[str]:
         package = data.packages[0] if data.packages else None
         for row in data.rates:
             cells = {
-                "name": data.name, "kind": data.kind, "formulation": data.formulation, "group_code": data.group_code,
-                "density": data.density.value if data.density else "", "density_unit": data.density.unit if data.density else "",
-                "contents": "; ".join(_content_text(c) for c in data.contents), "package": package.value if package else "",
-                "package_unit": package.unit if package else "", "price": package.price if package else "",
-                "stains": "yes" if data.stains else "", "rate": row.phrase, "for": row.use, "target": row.target,
-                "grasses": " ".join(row.grasses), "uses": " ".join(row.uses), "height_low": _cell(row.height_low),
-                "height_high": _cell(row.height_high), "height_unit": row.height_unit, "intent": row.intent,
-                "interval_low": _cell(row.interval_low), "interval_high": _cell(row.interval_high), "note": data.note,
-            }  # fmt: skip
+                "name": data.name,
+                "kind": data.kind,
+                "formulation": data.formulation,
+                "group_code": data.group_code,
+                "density": data.density.value if data.density else "",
+                "density_unit": data.density.unit if data.density else "",
+                "contents": "; ".join(_content_text(c) for c in data.contents),
+                "package": package.value if package else "",
+                "package_unit": package.unit if package else "",
+                "price": package.price if package else "",
+                "stains": "yes" if data.stains else "",
+                "rate": row.phrase,
+                "for": row.use,
+                "target": row.target,
+                "grasses": " ".join(row.grasses),
+                "uses": " ".join(row.uses),
+                "height_low": _cell(row.height_low),
+                "height_high": _cell(row.height_high),
+                "height_unit": row.height_unit,
+                "intent": row.intent,
+                "interval_low": _cell(row.interval_low),
+                "interval_high": _cell(row.interval_high),
+                "note": data.note,
+            }
             yield writer.writerow([safe(str(cells[c])) for c in COLUMNS])
 
 
@@ -157,9 +214,11 @@ def _from_csv(text: str) -> list[tuple[int, dict[str, Any]]]:
     missing = {"name", "rate"} - set(reader.fieldnames or ())
     if missing:
         raise NotUnderstood(
-            "text", ", ".join(reader.fieldnames or ()), f"The column {' and '.join(sorted(missing))} is missing.",
+            "text",
+            ", ".join(reader.fieldnames or ()),
+            f"The column {' and '.join(sorted(missing))} is missing.",
             f"The first line names the columns: {', '.join(COLUMNS)}.",
-        )  # fmt: skip
+        )
     found: dict[str, tuple[int, dict[str, Any]]] = {}
     for number, cells in enumerate(reader, start=2):
         row = {k: unsafe((v or "").strip()) for k, v in cells.items() if k}
@@ -174,10 +233,15 @@ def _from_csv(text: str) -> list[tuple[int, dict[str, Any]]]:
 
 def _product_of(row: dict[str, str]) -> dict[str, Any]:
     made: dict[str, Any] = {
-        "name": row["name"], "kind": row.get("kind", ""), "formulation": row.get("formulation", ""),
-        "group_code": row.get("group_code", ""), "note": row.get("note", ""), "stains": row.get("stains", "").lower() in
-        ("yes", "true", "1"), "rates": [], "contents": [_content_of(c) for c in row.get("contents", "").split(";") if c.strip()],
-    }  # fmt: skip
+        "name": row["name"],
+        "kind": row.get("kind", ""),
+        "formulation": row.get("formulation", ""),
+        "group_code": row.get("group_code", ""),
+        "note": row.get("note", ""),
+        "stains": row.get("stains", "").lower() in ("yes", "true", "1"),
+        "rates": [],
+        "contents": [_content_of(c) for c in row.get("contents", "").split(";") if c.strip()],
+    }
     if row.get("density"):
         made["density"] = {"value": row["density"], "unit": row.get("density_unit") or "lb/gal"}
     if row.get("package"):
@@ -189,8 +253,13 @@ def _content_of(text: str) -> dict[str, Any]:
     """`21.3 % active fludioxonil`, `22 % N N slow 8`: amount, unit, what it counts as, its name."""
     words, _, slow = text.strip().partition(" slow ")
     parts = [*words.split(None, 3), "", "", "", ""][:4]
-    return {"amount": parts[0], "unit": parts[1] or "%", "basis": parts[2] or "active", "name": parts[3],
-            **({"slow": slow} if slow else {})}  # fmt: skip
+    return {
+        "amount": parts[0],
+        "unit": parts[1] or "%",
+        "basis": parts[2] or "active",
+        "name": parts[3],
+        **({"slow": slow} if slow else {}),
+    }
 
 
 def _rate_of(row: dict[str, str]) -> dict[str, Any]:
@@ -212,9 +281,14 @@ def _line(club: Club, number: int, item: dict[str, Any], held: dict[str, Product
             return LineChangeOut(line=number, name=name, act="add", changes=[], problems=[])
         before = product_in(was)
         if form == "csv":
-            data = data.model_copy(update={"rules": before.rules, "ppe_mixing": before.ppe_mixing,
-                                           "ppe_applying": before.ppe_applying,
-                                           "packages": [*data.packages, *before.packages[1:]]})  # fmt: skip
+            data = data.model_copy(
+                update={
+                    "rules": before.rules,
+                    "ppe_mixing": before.ppe_mixing,
+                    "ppe_applying": before.ppe_applying,
+                    "packages": [*data.packages, *before.packages[1:]],
+                }
+            )
         changes = changed(plain(before), plain(data))
         if not changes:
             return LineChangeOut(line=number, name=name, act="same", changes=[], problems=[])

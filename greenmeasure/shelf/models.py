@@ -123,10 +123,15 @@ class RateRow(models.Model):
             return None if value is None else value * UNITS[self.height_unit].size
 
         return Row(
-            self.label(), self.use, self.target or self.use, tuple(self.grasses),
-            (metres(self.height_low), metres(self.height_high)), tuple(self.uses), Intent(self.intent),
+            self.label(),
+            self.use,
+            self.target or self.use,
+            tuple(self.grasses),
+            (metres(self.height_low), metres(self.height_high)),
+            tuple(self.uses),
+            Intent(self.intent),
             (self.interval_low, self.interval_high),
-        )  # fmt: skip
+        )
 
 
 class Package(models.Model):

@@ -53,30 +53,43 @@ def shelf(club: Club) -> list[ProductOut]:
 def product_out(product: Product) -> ProductOut:
     found = product.core()
     density = product.density_value is not None and DensityOut(
-        value=exact_number(product.density_value), unit=product.density_unit,
+        value=exact_number(product.density_value),
+        unit=product.density_unit,
         text=f"{exact_number(product.density_value)} {UNIT_TEXT[product.density_unit]}",
-    )  # fmt: skip
+    )
     return ProductOut(
-        id=product.pk, name=product.name, kind=found.kind.value, kind_text=found.kind.text,
-        label_binds=found.kind.label_binds, formulation=found.formulation.code,
-        formulation_text=found.formulation.name, liquid=found.liquid, sprayed=found.formulation.sprayed,
-        density=density or None, group_code=product.group_code, codes=list(found.codes),
+        id=product.pk,
+        name=product.name,
+        kind=found.kind.value,
+        kind_text=found.kind.text,
+        label_binds=found.kind.label_binds,
+        formulation=found.formulation.code,
+        formulation_text=found.formulation.name,
+        liquid=found.liquid,
+        sprayed=found.formulation.sprayed,
+        density=density or None,
+        group_code=product.group_code,
+        codes=list(found.codes),
         contents=[content_out(c) for c in product.contents.all()],
         rates=[rate_row_out(r, found.kind.label_binds) for r in product.rates.all()],
         packages=[
             PackageOut(value=exact_number(p.value), unit=p.unit, text=str(p.size), price="" if p.price is None else str(p.price))
             for p in product.packages.all()
         ],
-        currency=product.club.currency, rules=RulesIn(**product.rules), rules_said=rules_said(product.rules),
-        stains=product.stains, ppe_mixing=product.ppe_mixing, ppe_applying=product.ppe_applying, note=product.note,
-        warnings=core.check_product(found), stock=stock_text(product), lots=[lot_out(x) for x in product.lots.all()],
-        labels=[
-            LabelFileOut(id=f.pk, name=f.name, kind=f.kind, added_at=f.added_at)
-            for f in product.labels.defer("data")
-        ],
+        currency=product.club.currency,
+        rules=RulesIn(**product.rules),
+        rules_said=rules_said(product.rules),
+        stains=product.stains,
+        ppe_mixing=product.ppe_mixing,
+        ppe_applying=product.ppe_applying,
+        note=product.note,
+        warnings=core.check_product(found),
+        stock=stock_text(product),
+        lots=[lot_out(x) for x in product.lots.all()],
+        labels=[LabelFileOut(id=f.pk, name=f.name, kind=f.kind, added_at=f.added_at) for f in product.labels.defer("data")],
         targets=list(dict.fromkeys(t.key for r in product.rates.all() if (t := find_target(r.target or r.use)))),
         archived=product.archived_at is not None,
-    )  # fmt: skip
+    )
 
 
 def in_stock(product: Product) -> Quantity | None:
@@ -96,9 +109,14 @@ def stock_text(product: Product) -> str:
 
 def lot_out(lot: Lot) -> LotOut:
     return LotOut(
-        id=lot.pk, number=lot.number, left=quantity_out(lot.left), received_on=lot.received_on, expires_on=lot.expires_on,
-        expired=lot.expires_on is not None and lot.expires_on < today(lot.product.club), note=lot.note,
-    )  # fmt: skip
+        id=lot.pk,
+        number=lot.number,
+        left=quantity_out(lot.left),
+        received_on=lot.received_on,
+        expires_on=lot.expires_on,
+        expired=lot.expires_on is not None and lot.expires_on < today(lot.product.club),
+        note=lot.note,
+    )
 
 
 def content_out(content: Content) -> ContentOut:
@@ -106,9 +124,14 @@ def content_out(content: Content) -> ContentOut:
     basis = Basis(content.basis)
     slow = "" if content.slow is None else exact_number(content.slow)
     return ContentOut(
-        name=content.name, basis=basis.value, basis_text=basis.text, amount=amount, unit=content.unit, slow=slow,
+        name=content.name,
+        basis=basis.value,
+        basis_text=basis.text,
+        amount=amount,
+        unit=content.unit,
+        slow=slow,
         text=f"{amount} {UNIT_TEXT[content.unit]} {content.name}" + (f" ({slow} % slow)" if slow else ""),
-    )  # fmt: skip
+    )
 
 
 def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
@@ -119,14 +142,27 @@ def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
         return "" if value is None else exact_number(value)
 
     return RateRowOut(
-        id=row.pk, use=row.use, phrase=row.phrase, understood=show_label_rate(label.scaled()), target=row.target,
-        grasses=row.grasses, uses=row.uses, height_low=text(row.height_low), height_high=text(row.height_high),
-        height_unit=row.height_unit or "in", intent=row.intent, interval_low=text(row.interval_low),
-        interval_high=text(row.interval_high), ground=ground_of(row), per_area=label.unit.per_area,
+        id=row.pk,
+        use=row.use,
+        phrase=row.phrase,
+        understood=show_label_rate(label.scaled()),
+        target=row.target,
+        grasses=row.grasses,
+        uses=row.uses,
+        height_low=text(row.height_low),
+        height_high=text(row.height_high),
+        height_unit=row.height_unit or "in",
+        intent=row.intent,
+        interval_low=text(row.interval_low),
+        interval_high=text(row.interval_high),
+        ground=ground_of(row),
+        per_area=label.unit.per_area,
         low=rate_out(low) if low.value else None,
-        high=rate_out(high), start=rate_out(low if low.value else high), rule=rule_out(label, low.value or high.value, binds),
+        high=rate_out(high),
+        start=rate_out(low if low.value else high),
+        rule=rule_out(label, low.value or high.value, binds),
         units=[OptionOut(key=u.key, text=u.symbol) for u in (high.unit, *_others(label))],
-    )  # fmt: skip
+    )
 
 
 def ground_of(row: RateRow) -> str:
@@ -170,9 +206,11 @@ def phrase_out(phrase: str) -> PhraseOut:
     label = read_label_rate(phrase, "phrase")
     low, high = label.lowest, label.highest
     return PhraseOut(
-        understood=show_label_rate(label), low=rate_out(low) if low.value else None, high=rate_out(high),
+        understood=show_label_rate(label),
+        low=rate_out(low) if low.value else None,
+        high=rate_out(high),
         also=[show_in(label, unit) for unit in _others(label)],
-    )  # fmt: skip
+    )
 
 
 def show_in(label: LabelRate, unit: RateUnit) -> str:
@@ -189,11 +227,7 @@ def _others(label: LabelRate) -> list[RateUnit]:
     if not unit.per_area:
         return _of_spray(unit)
     volume = unit.amount.dimension == "volume"
-    pairs = [
-        ("fl_oz" if volume else "lb", "acre"),
-        ("ml" if volume else "g", "m2_100"),
-        ("fl_oz" if volume else "lb", "kft2"),
-    ]
+    pairs = [("fl_oz" if volume else "lb", "acre"), ("ml" if volume else "g", "m2_100"), ("fl_oz" if volume else "lb", "kft2")]
     if not is_us(unit.amount):
         pairs.insert(0, ("l" if volume else "kg", "ha"))
     found = [RateUnit(UNITS[a], UNITS[p], unit.basis) for a, p in pairs]

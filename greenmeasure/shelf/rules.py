@@ -156,18 +156,32 @@ def read_rules(data: RulesIn, faults: Faults) -> Rules:
     else:
         faults.add("rules.leaf", data.leaf, f"A leaf is not “{data.leaf}”.", "Use either, dry or wet.")
     return Rules(
-        most_per_application=r.rate("most_per_application"), most_per_season=r.rate("most_per_season"),
-        active_per_season=r.rate("active_per_season", active=True), applications_per_season=r.count("applications_per_season"),
-        consecutive=r.count("consecutive"), temperature=r.span("temperature_low", "temperature_high", r.warmth),
-        wind=r.span("wind_low", "wind_high", speed), leaf=leaf, rain_before=hours("rain_before"), rain_after=hours("rain_after"),
-        water_in_delay=hours("water_in_delay"), water_in_depth=_base(r.quantity("water_in_depth", LENGTH), 0.001),
-        water_in_minutes=_base(r.quantity("water_in_time", TIME), 60.0), mow_before=hours("mow_before"),
-        mow_after=hours("mow_after"), bag_clippings=days("bag_clippings"), seed_before=days("seed_before"),
-        seed_after=days("seed_after"), reentry=hours("reentry"), reentry_note=data.reentry_note,
-        buffer=_base(r.quantity("buffer", LENGTH), 1.0), mixed_life=hours("mixed_life"), fill_note=data.fill_note,
+        most_per_application=r.rate("most_per_application"),
+        most_per_season=r.rate("most_per_season"),
+        active_per_season=r.rate("active_per_season", active=True),
+        applications_per_season=r.count("applications_per_season"),
+        consecutive=r.count("consecutive"),
+        temperature=r.span("temperature_low", "temperature_high", r.warmth),
+        wind=r.span("wind_low", "wind_high", speed),
+        leaf=leaf,
+        rain_before=hours("rain_before"),
+        rain_after=hours("rain_after"),
+        water_in_delay=hours("water_in_delay"),
+        water_in_depth=_base(r.quantity("water_in_depth", LENGTH), 0.001),
+        water_in_minutes=_base(r.quantity("water_in_time", TIME), 60.0),
+        mow_before=hours("mow_before"),
+        mow_after=hours("mow_after"),
+        bag_clippings=days("bag_clippings"),
+        seed_before=days("seed_before"),
+        seed_after=days("seed_after"),
+        reentry=hours("reentry"),
+        reentry_note=data.reentry_note,
+        buffer=_base(r.quantity("buffer", LENGTH), 1.0),
+        mixed_life=hours("mixed_life"),
+        fill_note=data.fill_note,
         incompatible=tuple(Incompatible(i.what, i.days, i.note) for i in data.incompatible if i.what.strip()),
         revised=data.revised,
-    )  # fmt: skip
+    )
 
 
 def rules_of(stored: dict[str, Any]) -> Rules:
@@ -180,9 +194,8 @@ def stored_rules(data: RulesIn) -> dict[str, Any]:
     plain = data.model_dump(mode="json")
     blank: tuple[Any, ...] = ("", None, [], "either")
     return {
-        k: v for k, v in plain.items()
-        if v not in blank and not (isinstance(v, dict) and not str(v.get("value", "")).strip())
-    }  # fmt: skip
+        k: v for k, v in plain.items() if v not in blank and not (isinstance(v, dict) and not str(v.get("value", "")).strip())
+    }
 
 
 def typed(given: dict[str, Any], name: str) -> str:
@@ -195,14 +208,20 @@ def typed(given: dict[str, Any], name: str) -> str:
 
 
 _SAID: tuple[tuple[str, str], ...] = (
-    ("rain_before", "Dry for {} before."), ("rain_after", "No rain or water for {} after."),
-    ("water_in_delay", "Water it in within {} of the application."), ("water_in_depth", "Water in with {} of water."),
-    ("water_in_time", "Water in for {}."), ("mow_before", "Mow no later than {} before."),
-    ("mow_after", "Do not mow for {} after."), ("bag_clippings", "Keep clippings off food and compost for {}."),
-    ("seed_before", "{} between it and later seeding."), ("seed_after", "Not until {} after seeding."),
-    ("reentry", "Keep people and animals off for {}."), ("buffer", "Keep {} from water."),
+    ("rain_before", "Dry for {} before."),
+    ("rain_after", "No rain or water for {} after."),
+    ("water_in_delay", "Water it in within {} of the application."),
+    ("water_in_depth", "Water in with {} of water."),
+    ("water_in_time", "Water in for {}."),
+    ("mow_before", "Mow no later than {} before."),
+    ("mow_after", "Do not mow for {} after."),
+    ("bag_clippings", "Keep clippings off food and compost for {}."),
+    ("seed_before", "{} between it and later seeding."),
+    ("seed_after", "Not until {} after seeding."),
+    ("reentry", "Keep people and animals off for {}."),
+    ("buffer", "Keep {} from water."),
     ("mixed_life", "Use the mix within {}."),
-)  # fmt: skip
+)
 
 
 def rules_said(stored: dict[str, Any]) -> list[RuleSaidOut]:

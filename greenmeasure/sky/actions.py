@@ -21,16 +21,8 @@ from greenmeasure.common.errors import Conflict, Faults, Missing
 from greenmeasure.common.schemas import signed_in
 from greenmeasure.ground.models import Area
 from greenmeasure.sky.models import HandReading, Rhythm, Scouting, Station, Watch
-from greenmeasure.sky.schemas import (
-    Number,
-)
-from greenmeasure.sky.station_schemas import (
-    HandIn,
-    RhythmIn,
-    ScoutIn,
-    StationIn,
-    WatchIn,
-)
+from greenmeasure.sky.schemas import Number
+from greenmeasure.sky.station_schemas import HandIn, RhythmIn, ScoutIn, StationIn, WatchIn
 
 MOST_OFFSET, MOST_FILL = 20.0, 12
 WEEK = range(7)
@@ -175,9 +167,18 @@ def save_watch(area: Area, disease: str, data: WatchIn) -> Watch:
         threshold_of(model, care)
     except InputError as fault:
         raise fault.on("own") from None
-    made, _ = Watch.objects.update_or_create(area=area, disease=disease, defaults={
-        "on": data.on, "model": model.key, "susceptible": data.susceptible, "bears": data.bears, "history": data.history,
-        "own": own})  # fmt: skip
+    made, _ = Watch.objects.update_or_create(
+        area=area,
+        disease=disease,
+        defaults={
+            "on": data.on,
+            "model": model.key,
+            "susceptible": data.susceptible,
+            "bears": data.bears,
+            "history": data.history,
+            "own": own,
+        },
+    )
     area.club.touch()
     return made
 
@@ -200,9 +201,15 @@ def add_scouting(club: Club, user: User, data: ScoutIn) -> Scouting:
     if severity and not data.seen:
         raise InputError("severity", data.severity, "It was not seen, and yet some of the turf shows it.", "Leave it empty.")
     made = Scouting.objects.create(
-        area=area, on=data.on, disease=data.disease, seen=data.seen, severity=severity, where=data.where, note=data.note,
+        area=area,
+        on=data.on,
+        disease=data.disease,
+        seen=data.seen,
+        severity=severity,
+        where=data.where,
+        note=data.note,
         by=str(user),
-    )  # fmt: skip
+    )
     club.touch()
     return made
 

@@ -12,17 +12,7 @@ from greenmeasure.common.auth import APPLICATOR, MANAGER, VIEWER, club_of, user_
 from greenmeasure.ground.models import Area
 from greenmeasure.sky import actions, clocks, files, fit, overview, schools, stations, strip
 from greenmeasure.sky.fetching import fetch
-from greenmeasure.sky.schemas import (
-    ClockOut,
-    FitIn,
-    FitOut,
-    LongOut,
-    SchoolsOut,
-    ScoutOut,
-    SkyDayOut,
-    SkyOut,
-    StripOut,
-)
+from greenmeasure.sky.schemas import ClockOut, FitIn, FitOut, LongOut, SchoolsOut, ScoutOut, SkyDayOut, SkyOut, StripOut
 from greenmeasure.sky.station_schemas import (
     FetchOut,
     HandIn,

@@ -57,14 +57,23 @@ def _clock(club: Club, area: Area, a: Applied, known: Known | None, today: date)
     by_heat = club.house_rules.of("regulator_again") == "degree_days"
     school = "The house goes by degree days." if by_heat else "The house goes by the label's days."
     return ClockOut(
-        area_id=area.pk, area=area.name, product=a.product, since=a.on, stage=found.stage.value if found else "none",
+        area_id=area.pk,
+        area=area.name,
+        product=a.product,
+        since=a.on,
+        stage=found.stage.value if found else "none",
         share=round(found.share, 4) if found else None,
-        sentence=_sentence(found, target, by_days, club.us), due=found.due if found else None,
-        earliest=found.earliest if found else None, latest=found.latest if found else None,
-        calendar_first=by_days.first, calendar_last=by_days.last, school=school,
-        cautions=cautions(ground, target, a.on, today, earlier), track=[round(float(t), 4) for t in track],
+        sentence=_sentence(found, target, by_days, club.us),
+        due=found.due if found else None,
+        earliest=found.earliest if found else None,
+        latest=found.latest if found else None,
+        calendar_first=by_days.first,
+        calendar_last=by_days.last,
+        school=school,
+        cautions=cautions(ground, target, a.on, today, earlier),
+        track=[round(float(t), 4) for t in track],
         shape=[round(float(s), 4) for s in growth_shape(SHARES)] if found else [],
-    )  # fmt: skip
+    )
 
 
 def _run(a: Applied, target: Target, known: Known, today: date) -> Clock | None:

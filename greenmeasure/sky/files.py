@@ -13,20 +13,19 @@ from greenmeasure.accounts.models import Club
 from greenmeasure.common import clock
 from greenmeasure.sky.actions import station_in
 from greenmeasure.sky.keeping import keep_hours
-from greenmeasure.sky.station_schemas import (
-    FaultOut,
-    FieldUnitsOut,
-    KeptOut,
-    MappedColumnIn,
-    MappingIn,
-    TakenOut,
-)
+from greenmeasure.sky.station_schemas import FaultOut, FieldUnitsOut, KeptOut, MappedColumnIn, MappingIn, TakenOut
 from greenmeasure.sky.words import hour_text
 
 MOST_BYTES = 40_000_000
 NAMES = {
-    "air": "Air", "humidity": "Humidity", "rain": "Rain", "wind": "Wind", "wet": "Leaf wetness", "soil": "Soil", "snow": "Snow",
-}  # fmt: skip
+    "air": "Air",
+    "humidity": "Humidity",
+    "rain": "Rain",
+    "wind": "Wind",
+    "wet": "Leaf wetness",
+    "soil": "Soil",
+    "snow": "Snow",
+}
 
 
 @dataclass(frozen=True)
@@ -80,8 +79,13 @@ def _typical(club: Club, name: str, data: bytes, year: int | None) -> Read:
     try:
         if name.lower().endswith(".epw"):
             frame, _ = iotools.parse_epw(io.StringIO(data.decode("utf-8", "replace")), coerce_year=picked)
-            columns = {"air": "temp_air", "humidity": "relative_humidity", "wind": "wind_speed", "snow": "snow_depth",
-                       "rain": "liquid_precipitation_depth"}  # fmt: skip
+            columns = {
+                "air": "temp_air",
+                "humidity": "relative_humidity",
+                "wind": "wind_speed",
+                "snow": "snow_depth",
+                "rain": "liquid_precipitation_depth",
+            }
         else:
             with tempfile.NamedTemporaryFile(suffix=".csv") as held:
                 held.write(data)
@@ -115,13 +119,21 @@ def taken_out(club: Club, found: Read) -> TakenOut:
     against = [*taken.against, *_ahead(ahead, zone)]
     times = sorted(h.at for h in taken.hours)
     return TakenOut(
-        kind="table" if found.kind == "table" else "typical", heading=found.heading, mapping=_mapping_out(found.mapped),
-        fields=[FieldUnitsOut(field=f, name=NAMES[f], units=list(UNITS[f])) for f in FIELDS], lines=taken.lines,
-        hours=len(taken.hours), first=hour_text(times[0], zone) if times else "",
-        last=hour_text(times[-1], zone) if times else "", faults=[_fault_out(f) for f in taken.faults[:SHOWN]],
-        more_faults=max(0, len(taken.faults) - SHOWN), against=[_fault_out(f) for f in against],
-        refused=taken.refused or bool(ahead), known_already=_known(club, times), sentence=_sentence(found, bool(against)),
-    )  # fmt: skip
+        kind="table" if found.kind == "table" else "typical",
+        heading=found.heading,
+        mapping=_mapping_out(found.mapped),
+        fields=[FieldUnitsOut(field=f, name=NAMES[f], units=list(UNITS[f])) for f in FIELDS],
+        lines=taken.lines,
+        hours=len(taken.hours),
+        first=hour_text(times[0], zone) if times else "",
+        last=hour_text(times[-1], zone) if times else "",
+        faults=[_fault_out(f) for f in taken.faults[:SHOWN]],
+        more_faults=max(0, len(taken.faults) - SHOWN),
+        against=[_fault_out(f) for f in against],
+        refused=taken.refused or bool(ahead),
+        known_already=_known(club, times),
+        sentence=_sentence(found, bool(against)),
+    )
 
 
 def _fault_out(f: Fault) -> FaultOut:

@@ -84,18 +84,31 @@ def fit(club: Club, data: FitIn) -> FitOut:
     needs = _together(picked)
     if station is None or known is None or not known.reaches(now):
         return FitOut(
-            verdict="no", sentence="Without weather for the hours to come nothing can be said of them. Look at the sky yourself.",
-            asks=_asks(needs.needs, club.us), contradictions=list(needs.contradictions), windows=[], hours=[], change="",
-            water_in=_water_in(club, area, picked), doubt="", fresh=fresh,
-        )  # fmt: skip
+            verdict="no",
+            sentence="Without weather for the hours to come nothing can be said of them. Look at the sky yourself.",
+            asks=_asks(needs.needs, club.us),
+            contradictions=list(needs.contradictions),
+            windows=[],
+            hours=[],
+            change="",
+            water_in=_water_in(club, area, picked),
+            doubt="",
+            fresh=fresh,
+        )
     out = outing(club, area, picked, known, now, int(np.ceil(hours)))
     called = VERDICTS[Fit.BAD if needs.contradictions else verdict(out.judged, out.needed)]
     return FitOut(
-        verdict=called, sentence=_sentence(out, picked, known),
-        asks=_asks(needs.needs, club.us), contradictions=list(needs.contradictions),
-        windows=[_window_out(out, w, known) for w in out.windows[:SHOWN]], hours=_hours_out(out, known, club.us),
-        change=_change(out), water_in=_water_in(club, area, picked, out, known), doubt=_doubt(known, now), fresh=fresh,
-    )  # fmt: skip
+        verdict=called,
+        sentence=_sentence(out, picked, known),
+        asks=_asks(needs.needs, club.us),
+        contradictions=list(needs.contradictions),
+        windows=[_window_out(out, w, known) for w in out.windows[:SHOWN]],
+        hours=_hours_out(out, known, club.us),
+        change=_change(out),
+        water_in=_water_in(club, area, picked, out, known),
+        doubt=_doubt(known, now),
+        fresh=fresh,
+    )
 
 
 def outing(club: Club, area: Area, picked: Sequence[Card], known: Known, now: datetime, needed: int) -> Outing:
@@ -107,9 +120,14 @@ def outing(club: Club, area: Area, picked: Sequence[Card], known: Known, now: da
     cut = hours.between(start, end)
     wet = leaf(cut, wet_hours(cut, Wetness(known.station.wetness)))
     judged = judge_hours(
-        cut, needs.needs, now=here - start, wet=wet, site=_site(club, area, known, cut), age=known.forecast_age(now) or 0.0,
+        cut,
+        needs.needs,
+        now=here - start,
+        wet=wet,
+        site=_site(club, area, known, cut),
+        age=known.forecast_age(now) or 0.0,
         us=club.us,
-    )  # fmt: skip
+    )
     begin = now.replace(minute=0, second=0, microsecond=0)
     return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), begin, needed)
 
@@ -230,9 +248,11 @@ def _planned_water(club: Club, delay: float | None, depth: float | None, out: Ou
 
 
 DRY_AND_MOWN = {
-    "dry_before": "No rain before it", "dry_after": "No rain after it", "mow_before": "No mowing before it",
+    "dry_before": "No rain before it",
+    "dry_after": "No rain after it",
+    "mow_before": "No mowing before it",
     "mow_after": "No mowing after it",
-}  # fmt: skip
+}
 
 
 def _asks(n: Needs, us: bool) -> list[FactOut]:
@@ -266,9 +286,13 @@ def _window_out(out: Outing, w: Window, known: Known) -> WindowOut:
             if r.fit is Fit.MIND:
                 minds.setdefault(r.key, r.text)
     return WindowOut(
-        begin=begin, end=end, text=span_text(begin, end, known.station.zone), hours=w.hours, good=w.all_good,
+        begin=begin,
+        end=end,
+        text=span_text(begin, end, known.station.zone),
+        hours=w.hours,
+        good=w.all_good,
         minds=list(minds.values()),
-    )  # fmt: skip
+    )
 
 
 def _hours_out(out: Outing, known: Known, us: bool) -> list[FitHourOut]:
@@ -276,9 +300,16 @@ def _hours_out(out: Outing, known: Known, us: bool) -> list[FitHourOut]:
     here, found = hours.place(out.begin), []
     for i, (value, reasons) in enumerate(zip(out.judged.fits, out.judged.reasons, strict=True)):
         local, k = out.at(i).astimezone(zone), here + i
-        found.append(FitHourOut(
-            at=out.at(i), day=f"{local:%a} {local.day}", hour=local.hour, fit=FITS[Fit(int(value))],
-            reasons=[ReasonOut(key=r.key, fit=FITS[r.fit], text=r.text) for r in reasons],
-            air=told("air", hours.air[k], us), wind=told("wind", hours.wind[k], us), rain=told("rain", hours.rain[k], us),
-        ))  # fmt: skip
+        found.append(
+            FitHourOut(
+                at=out.at(i),
+                day=f"{local:%a} {local.day}",
+                hour=local.hour,
+                fit=FITS[Fit(int(value))],
+                reasons=[ReasonOut(key=r.key, fit=FITS[r.fit], text=r.text) for r in reasons],
+                air=told("air", hours.air[k], us),
+                wind=told("wind", hours.wind[k], us),
+                rain=told("rain", hours.rain[k], us),
+            )
+        )
     return found

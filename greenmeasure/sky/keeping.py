@@ -36,14 +36,18 @@ def keep_hours(station: Station, hours: Iterable[Hour], source: str) -> Kept:
     with transaction.atomic():
         span = (min(clean), max(clean))
         held = {r.at: r for r in station.readings.filter(at__range=span)}
-        new = [Reading(station=station, at=at, source=source, quality=quality, **values)
-               for at, (values, quality) in clean.items() if at not in held]  # fmt: skip
+        new = [
+            Reading(station=station, at=at, source=source, quality=quality, **values)
+            for at, (values, quality) in clean.items()
+            if at not in held
+        ]
         changed = [r for at, r in held.items() if at in clean and _overwrite(r, *clean[at], source)]
         Reading.objects.bulk_create(new, BATCH)
         for row in changed:
             row.pk = None  # written over the one of its hour, which is many times faster than a bulk update
-        Reading.objects.bulk_create(changed, BATCH, update_conflicts=True, unique_fields=["station", "at"],
-                                    update_fields=[*FIELDS, "source", "quality"])  # fmt: skip
+        Reading.objects.bulk_create(
+            changed, BATCH, update_conflicts=True, unique_fields=["station", "at"], update_fields=[*FIELDS, "source", "quality"]
+        )
         Aside.objects.bulk_create(aside, BATCH, ignore_conflicts=True)
         if new or changed or aside:
             station.renew()

@@ -28,18 +28,27 @@ def sky(club: Club) -> SkyOut:
     known = recent(station) if station else None
     fresh = fresh_out(station, known, now)
     if station is None or known is None or not 0 <= known.day_at(today) < len(known.weather.days):
-        return SkyOut(sentence=fresh.sentence, fresh=fresh, units=UNITS[club.us], week=[], risks=[], quiet=0, aside=0, gaps=0,
-                      filled=0)  # fmt: skip
+        return SkyOut(
+            sentence=fresh.sentence, fresh=fresh, units=UNITS[club.us], week=[], risks=[], quiet=0, aside=0, gaps=0, filled=0
+        )
     i = known.day_at(today)
     every = [risk_out(club, w, known, i) for ws in all_watched(club).values() for w in ws]
-    shown = sorted((r for r in every if "high" in (r.now, r.peak) or "rising" in (r.now, r.peak) or r.now == "too_few"),
-                   key=lambda r: (GRAVE[Risk(r.now)], GRAVE[Risk(r.peak)], r.covered_until is not None, r.area))  # fmt: skip
+    shown = sorted(
+        (r for r in every if "high" in (r.now, r.peak) or "rising" in (r.now, r.peak) or r.now == "too_few"),
+        key=lambda r: (GRAVE[Risk(r.now)], GRAVE[Risk(r.peak)], r.covered_until is not None, r.area),
+    )
     here = known.now_at(now)
     return SkyOut(
-        sentence=_sentence(shown), fresh=fresh, units=UNITS[club.us],
-        week=days_out(known, i, min(len(known.weather.days), i + AHEAD + 1), club.us), risks=shown, quiet=len(every) - len(shown),
-        aside=station.aside.count(), gaps=len(known.hours.between(0, here).gaps), filled=known.filled,
-    )  # fmt: skip
+        sentence=_sentence(shown),
+        fresh=fresh,
+        units=UNITS[club.us],
+        week=days_out(known, i, min(len(known.weather.days), i + AHEAD + 1), club.us),
+        risks=shown,
+        quiet=len(every) - len(shown),
+        aside=station.aside.count(),
+        gaps=len(known.hours.between(0, here).gaps),
+        filled=known.filled,
+    )
 
 
 def risk_out(club: Club, w: Watched, known: Known, today: int) -> RiskOut:
@@ -58,13 +67,23 @@ def risk_out(club: Club, w: Watched, known: Known, today: int) -> RiskOut:
     on = days.day(today + worst)
     limit_text = "" if w.model.yes_or_no else threshold_text(w)
     return RiskOut(
-        area_id=w.area.pk, area=w.area.name, disease=w.disease, name=TARGETS[w.disease].name, model=w.model.name,
-        tier=w.model.tier.text, now=state.value, now_text=_told(w, value) if not np.isnan(value) else state.text,
-        share=None if np.isnan(value) else round(value / limit, 4), peak=peak_state.value,
-        peak_text=_told(w, peak), peak_share=None if np.isnan(peak) else round(peak / limit, 4),
-        peak_day="today" if worst == 0 else f"{on:%a} {on.day}", threshold=limit_text, covered_until=until,
+        area_id=w.area.pk,
+        area=w.area.name,
+        disease=w.disease,
+        name=TARGETS[w.disease].name,
+        model=w.model.name,
+        tier=w.model.tier.text,
+        now=state.value,
+        now_text=_told(w, value) if not np.isnan(value) else state.text,
+        share=None if np.isnan(value) else round(value / limit, 4),
+        peak=peak_state.value,
+        peak_text=_told(w, peak),
+        peak_share=None if np.isnan(peak) else round(peak / limit, 4),
+        peak_day="today" if worst == 0 else f"{on:%a} {on.day}",
+        threshold=limit_text,
+        covered_until=until,
         sentence=_said(state, peak_state, until, worst),
-    )  # fmt: skip
+    )
 
 
 def _told(w: Watched, value: float) -> str:

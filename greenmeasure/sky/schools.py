@@ -43,12 +43,19 @@ def schools(club: Club, area_id: int, disease: str, year: int | None) -> Schools
     spray, price, notes = _spray(club, w)
     calendar, model = by_calendar(season, spray, price), by_threshold(season, spray, price)
     return SchoolsOut(
-        sentence=_sentence(calendar, model), season=_span(season), area=area.name, disease=TARGETS[disease].name,
-        product=spray.product, first=season.first,
+        sentence=_sentence(calendar, model),
+        season=_span(season),
+        area=area.name,
+        disease=TARGETS[disease].name,
+        product=spray.product,
+        first=season.first,
         shares=[None if np.isnan(v) else round(float(v) / season.threshold, 4) for v in season.values],
-        risk_days=calendar.risk_days, unknown_days=unknown, calendar=_out(calendar, club), threshold=_out(model, club),
+        risk_days=calendar.risk_days,
+        unknown_days=unknown,
+        calendar=_out(calendar, club),
+        threshold=_out(model, club),
         notes=notes,
-    )  # fmt: skip
+    )
 
 
 def _season(w: Watched, known: Known, year: int, today: date) -> tuple[Season, int]:
@@ -71,16 +78,22 @@ def _span(season: Season) -> str:
 
 def _spray(club: Club, w: Watched) -> tuple[Applied, Decimal | None, list[str]]:
     """The spray that both schools use: the shelf's first choice on bare turf, or a plain fortnight's where it has none."""
-    found = choices(Wanted(w.disease, w.area.ground, clock.today(club)), candidates(list(cards(club).values())), (),
-                    club.house_rules, club.us)  # fmt: skip
+    found = choices(
+        Wanted(w.disease, w.area.ground, clock.today(club)), candidates(list(cards(club).values())), (), club.house_rules, club.us
+    )
     pick: Choice | None = next((c for c in found if c.allowed), None)
     if pick is None:
         note = "No product on the shelf may go down against it here: a plain one of 14 to 28 days stands in, without a price."
         return Applied(date.min, "A product of 14 to 28 days", Kind.FUNGICIDE, interval=(14, 28)), None, [note]
     low, high = pick.row.interval
     notes = [] if low or high else ["Its label gives no interval; 14 days are taken."]
-    spray = Applied(date.min, pick.candidate.product.name, Kind.FUNGICIDE, pick.candidate.product.codes,
-                    interval=pick.row.interval if low or high else (14, 14))  # fmt: skip
+    spray = Applied(
+        date.min,
+        pick.candidate.product.name,
+        Kind.FUNGICIDE,
+        pick.candidate.product.codes,
+        interval=pick.row.interval if low or high else (14, 14),
+    )
     notes.append("Both use one product throughout, to be alike; a real season changes its group.")
     return spray, pick.cost, notes
 

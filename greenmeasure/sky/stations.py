@@ -54,7 +54,7 @@ def stations_out(club: Club) -> StationsOut:
             kind: [FactOut(name=u, text=UNIT_NAMES.get(u, u)) for u in sorted(UNITS[kind], key=lambda u: not _usual(u, club.us))]
             for kind in ("rain", "soil", "snow")
         },
-    )  # fmt: skip
+    )
 
 
 def _usual(unit: str, us: bool) -> bool:
@@ -67,19 +67,27 @@ def station_out(station: Station, club: Club) -> StationOut:
     first = station.readings.values_list("at", flat=True).first()
     count, since = station.readings.count(), first.astimezone(zone) if first else None
     return StationOut(
-        id=station.pk, name=station.name, url=station.url, probe_url=station.probe_url,
+        id=station.pk,
+        name=station.name,
+        url=station.url,
+        probe_url=station.probe_url,
         latitude="" if station.latitude is None else exact_number(station.latitude),
-        longitude="" if station.longitude is None else exact_number(station.longitude), off_site=station.off_site,
-        offset=exact_number(station.offset), wetness=station.wetness, fill=station.fill,
+        longitude="" if station.longitude is None else exact_number(station.longitude),
+        off_site=station.off_site,
+        offset=exact_number(station.offset),
+        wetness=station.wetness,
+        fill=station.fill,
         fresh=fresh_out(station, known, clock.now()),
         span=f"{count:,} hours since {day(since.date())} {since.year}." if since else "No hour is in yet.",
-        estimators=_estimators(known), fetches=[fetch_out(f) for f in station.fetches.all()[:8]], gaps=_gaps(known, zone),
+        estimators=_estimators(known),
+        fetches=[fetch_out(f) for f in station.fetches.all()[:8]],
+        gaps=_gaps(known, zone),
         aside=[
             AsideOut(at=a.at, field=a.field, value=a.value, problem=a.problem, source=SOURCES.get(a.source, a.source))
             for a in station.aside.all()[:LISTED]
         ],
         by_hand=[hand_out(r) for r in station.by_hand.select_related("area")[:LISTED]],
-    )  # fmt: skip
+    )
 
 
 def _estimators(known: Known | None) -> list[EstimatorOut]:
@@ -116,9 +124,14 @@ def fetch_out(f: Fetch) -> FetchOut:
 
 def hand_out(r: HandReading) -> HandOut:
     return HandOut(
-        id=r.pk, at=r.at, kind=r.kind, kind_text=str(HandReading.Kind(r.kind).label), text=r.text,
-        area=r.area.name if r.area else "", by=r.by,
-    )  # fmt: skip
+        id=r.pk,
+        at=r.at,
+        kind=r.kind,
+        kind_text=str(HandReading.Kind(r.kind).label),
+        text=r.text,
+        area=r.area.name if r.area else "",
+        by=r.by,
+    )
 
 
 # --- how an area is watched -------------------------------------------------------------------------------------
@@ -132,10 +145,12 @@ def watches_out(club: Club, area_id: int) -> WatchesOut:
     seen = seen_lately(club)
     order = [*usual, *(d for d in HOSTS if d not in usual)]
     return WatchesOut(
-        area_id=area.pk, area=area.name, grass=area.ground.grass_name,
+        area_id=area.pk,
+        area=area.name,
+        grass=area.ground.grass_name,
         watches=[_watch_out(area, d, rows.get(d), d in usual, (area.pk, d) in seen) for d in order],
         rhythms=[rhythm_out(r) for r in Rhythm.objects.filter(club=club).select_related("area") if r.area_id in (None, area.pk)],
-    )  # fmt: skip
+    )
 
 
 def _watch_out(area: Area, disease: str, row: Watch | None, usual: bool, seen: bool) -> WatchOut:
@@ -145,16 +160,29 @@ def _watch_out(area: Area, disease: str, row: Watch | None, usual: bool, seen: b
     limit = threshold_of(model, care)
     own = "" if care.own is None else exact_number(care.own * 100 if model.share else care.own)
     return WatchOut(
-        disease=disease, name=TARGETS[disease].name, on=row.on if row else usual, usual=usual, model=model.key,
+        disease=disease,
+        name=TARGETS[disease].name,
+        on=row.on if row else usual,
+        usual=usual,
+        model=model.key,
         models=[ModelOut(key=m.key, name=m.name, tier=m.tier.text, source=m.source, valid=m.valid) for m in known],
-        susceptible=care.susceptible.value, bears=care.bears.value, history=care.history, own=own,
-        threshold=threshold_text(Watched(area, disease, model, limit, care)), why=limit.why,
-    )  # fmt: skip
+        susceptible=care.susceptible.value,
+        bears=care.bears.value,
+        history=care.history,
+        own=own,
+        threshold=threshold_text(Watched(area, disease, model, limit, care)),
+        why=limit.why,
+    )
 
 
 def rhythm_out(r: Rhythm) -> RhythmOut:
     days = "every day" if len(r.days) == 7 else ", ".join(DAYS[d] for d in r.days)
     return RhythmOut(
-        id=r.pk, kind=r.kind, kind_text=str(Rhythm.Kind(r.kind).label), area_id=r.area_id, area=r.area.name if r.area else "",
-        text=f"{days}, {r.begin:%H:%M} to {r.end:%H:%M}", why=r.why,
-    )  # fmt: skip
+        id=r.pk,
+        kind=r.kind,
+        kind_text=str(Rhythm.Kind(r.kind).label),
+        area_id=r.area_id,
+        area=r.area.name if r.area else "",
+        text=f"{days}, {r.begin:%H:%M} to {r.end:%H:%M}",
+        why=r.why,
+    )

@@ -53,8 +53,19 @@ def strip(club: Club, area_id: int, weeks: int) -> StripOut:
     known = recent(station) if station else None
     fresh = fresh_out(station, known, now)
     if station is None or known is None:
-        return StripOut(area_id=area_id, area=area.name, fresh=fresh, units=UNITS[club.us], today=0, days=[], risks=[], covers=[],
-                        scouts=[], clocks=[], jobs=[])  # fmt: skip
+        return StripOut(
+            area_id=area_id,
+            area=area.name,
+            fresh=fresh,
+            units=UNITS[club.us],
+            today=0,
+            days=[],
+            risks=[],
+            covers=[],
+            scouts=[],
+            clocks=[],
+            jobs=[],
+        )
     first = max(0, known.day_at(today) - 7 * weeks)
     last = min(len(known.weather.days), known.day_at(today) + AHEAD + 1)
     begin = known.weather.days.day(first)
@@ -62,12 +73,18 @@ def strip(club: Club, area_id: int, weeks: int) -> StripOut:
     every = {w.disease: covers_of(club, past, w.disease, outlook_of(w, known, series[w.model.key], today)) for w in watched(area)}
     scouts = scouts_of(club, area_id)
     return StripOut(
-        area_id=area_id, area=area.name, fresh=fresh, units=UNITS[club.us], today=known.day_at(today) - first,
+        area_id=area_id,
+        area=area.name,
+        fresh=fresh,
+        units=UNITS[club.us],
+        today=known.day_at(today) - first,
         days=days_out(known, first, last, club.us),
         risks=[_risk(w, series, known, first, last, scouts, every[w.disease]) for w in watched(area)],
-        covers=_covers(every, begin), scouts=[scout_out(s) for s in scouts if s.on >= begin],
-        clocks=clocks_of(club, area, known), jobs=_jobs(club, area_id, now),
-    )  # fmt: skip
+        covers=_covers(every, begin),
+        scouts=[scout_out(s) for s in scouts if s.on >= begin],
+        clocks=clocks_of(club, area, known),
+        jobs=_jobs(club, area_id, now),
+    )
 
 
 def days_out(known: Known, first: int, last: int, us: bool) -> list[DayOfWeatherOut]:
@@ -80,18 +97,33 @@ def days_out(known: Known, first: int, last: int, us: bool) -> list[DayOfWeather
         said = "not known" if np.isnan(days.air[i]) else f"{low} to {high}, {told('wet', days.wet[i], us)} of wet leaf"
         if days.rain[i] > 0:
             said += f", {told('rain', days.rain[i], us)} of rain"
-        found.append(DayOfWeatherOut(
-            on=on, label=f"{on:%a} {on.day}", high=in_units("air", days.high[i], us), low=in_units("air", days.low[i], us),
-            rain=in_units("rain", days.rain[i], us), wet=in_units("wet", days.wet[i], us),
-            humidity=in_units("humidity", days.humidity[i], us), wind=in_units("wind", days.wind[i], us),
-            soil=in_units("soil", ground[i], us),
-            forecast=round(float(days.forecast[i]), 3), said=said,
-        ))  # fmt: skip
+        found.append(
+            DayOfWeatherOut(
+                on=on,
+                label=f"{on:%a} {on.day}",
+                high=in_units("air", days.high[i], us),
+                low=in_units("air", days.low[i], us),
+                rain=in_units("rain", days.rain[i], us),
+                wet=in_units("wet", days.wet[i], us),
+                humidity=in_units("humidity", days.humidity[i], us),
+                wind=in_units("wind", days.wind[i], us),
+                soil=in_units("soil", ground[i], us),
+                forecast=round(float(days.forecast[i]), 3),
+                said=said,
+            )
+        )
     return found
 
 
-def _risk(w: Watched, series: dict[str, Series], known: Known, first: int, last: int, scouts: Sequence[Scouting],
-          covers: Sequence[Cover]) -> StripRiskOut:  # fmt: skip
+def _risk(
+    w: Watched,
+    series: dict[str, Series],
+    known: Known,
+    first: int,
+    last: int,
+    scouts: Sequence[Scouting],
+    covers: Sequence[Cover],
+) -> StripRiskOut:
     found, limit = series[w.model.key], w.threshold.value
     values, outside = found.values[first:last], found.outside[first:last]
     days = known.weather.days
@@ -99,12 +131,20 @@ def _risk(w: Watched, series: dict[str, Series], known: Known, first: int, last:
     held = score(days.first, found.values, limit, reports, covered_days(covers, days.first, len(days)))
     limit_text = threshold_text(w) if w.model.yes_or_no else f"at {threshold_text(w)}"
     return StripRiskOut(
-        disease=w.disease, name=TARGETS[w.disease].name, model=w.model.key, model_name=w.model.name, tier=w.model.tier.text,
-        source=w.model.source, valid=w.model.valid, threshold=limit_text, why=w.threshold.why,
+        disease=w.disease,
+        name=TARGETS[w.disease].name,
+        model=w.model.key,
+        model_name=w.model.name,
+        tier=w.model.tier.text,
+        source=w.model.source,
+        valid=w.model.valid,
+        threshold=limit_text,
+        why=w.threshold.why,
         shares=[None if np.isnan(v) else round(float(v) / limit, 4) for v in values],
         states=[risk_of(float(v), bool(o), limit).value for v, o in zip(values, outside, strict=True)],
-        score=held.sentence if reports else "", others=[m.name for m in of_disease(w.disease) if m.key != w.model.key],
-    )  # fmt: skip
+        score=held.sentence if reports else "",
+        others=[m.name for m in of_disease(w.disease) if m.key != w.model.key],
+    )
 
 
 def _covers(every: dict[str, list[Cover]], begin: date) -> list[CoverOut]:
@@ -116,11 +156,18 @@ def _covers(every: dict[str, list[Cover]], begin: date) -> list[CoverOut]:
                 found.setdefault((c.product, c.on, c.until), []).append((disease, c))
     return [
         CoverOut(
-            product=c.product, codes=" + ".join(c.codes), on=c.on, least=c.least, until=c.until, most=c.most,
-            against=[TARGETS[d].name for d, _ in pairs], sentence=c.sentence,
+            product=c.product,
+            codes=" + ".join(c.codes),
+            on=c.on,
+            least=c.least,
+            until=c.until,
+            most=c.most,
+            against=[TARGETS[d].name for d, _ in pairs],
+            sentence=c.sentence,
         )
-        for pairs in found.values() for c in [pairs[0][1]]
-    ]  # fmt: skip
+        for pairs in found.values()
+        for c in [pairs[0][1]]
+    ]
 
 
 def _jobs(club: Club, area_id: int, now: datetime) -> list[JobOnStripOut]:
@@ -140,9 +187,18 @@ def scouts_of(club: Club, area_id: int) -> list[Scouting]:
 def scout_out(s: Scouting) -> ScoutOut:
     name = TARGETS[s.disease].name if s.disease in TARGETS else s.disease
     return ScoutOut(
-        id=s.pk, area_id=s.area_id, area=s.area.name, on=s.on, disease=s.disease, name=name, seen=s.seen,
-        severity="" if s.severity is None else f"{s.severity:g} %", where=s.where, note=s.note, by=s.by,
-    )  # fmt: skip
+        id=s.pk,
+        area_id=s.area_id,
+        area=s.area.name,
+        on=s.on,
+        disease=s.disease,
+        name=name,
+        seen=s.seen,
+        severity="" if s.severity is None else f"{s.severity:g} %",
+        where=s.where,
+        note=s.note,
+        by=s.by,
+    )
 
 
 # --- a day unfolded ---------------------------------------------------------------------------------------------
@@ -157,10 +213,16 @@ def sky_day(club: Club, area_id: int, on: date) -> SkyDayOut:
         raise InputError("on", str(on), f"There is no weather for {day(on)}.", "Pick a day of the strip.")
     series = series_of(station)
     return SkyDayOut(
-        on=on, label=f"{on:%A} {day(on)}", facts=_facts(known, i, club.us), hours=_hours(known, i, club.us),
-        models=[_explain(w.disease, key, series, known, i, w.threshold.value, club.us)
-                for w in watched(area) for key in [w.model.key, *(m.key for m in of_disease(w.disease) if m.key != w.model.key)]],
-    )  # fmt: skip
+        on=on,
+        label=f"{on:%A} {day(on)}",
+        facts=_facts(known, i, club.us),
+        hours=_hours(known, i, club.us),
+        models=[
+            _explain(w.disease, key, series, known, i, w.threshold.value, club.us)
+            for w in watched(area)
+            for key in [w.model.key, *(m.key for m in of_disease(w.disease) if m.key != w.model.key)]
+        ],
+    )
 
 
 def _facts(known: Known, i: int, us: bool) -> list[FactOut]:
@@ -194,14 +256,23 @@ def _hours(known: Known, i: int, us: bool) -> list[SkyHourOut]:
     found = []
     for k in np.flatnonzero(known.weather.number == i):
         at = moment(hours.times[k])
-        found.append(SkyHourOut(
-            at=at, label=f"{at.astimezone(known.station.zone):%H:%M}", air=told("air", hours.air[k], us),
-            humidity=told("humidity", hours.humidity[k], us), dew=told("air", dew[k], us),
-            wet_bulb=told("air", wet_air[k], us), deficit="—" if np.isnan(dry[k]) else f"{dry[k]:.2f} kPa",
-            delta="—" if np.isnan(delta[k]) else warmer(float(delta[k]), us), rain=told("rain", hours.rain[k], us),
-            wind=told("wind", hours.wind[k], us), wet="—" if np.isnan(wet[k]) else "wet" if wet[k] >= 0.5 else "dry",
-            soil=told("soil", hours.soil[k], us), forecast=bool(hours.forecast[k]),
-        ))  # fmt: skip
+        found.append(
+            SkyHourOut(
+                at=at,
+                label=f"{at.astimezone(known.station.zone):%H:%M}",
+                air=told("air", hours.air[k], us),
+                humidity=told("humidity", hours.humidity[k], us),
+                dew=told("air", dew[k], us),
+                wet_bulb=told("air", wet_air[k], us),
+                deficit="—" if np.isnan(dry[k]) else f"{dry[k]:.2f} kPa",
+                delta="—" if np.isnan(delta[k]) else warmer(float(delta[k]), us),
+                rain=told("rain", hours.rain[k], us),
+                wind=told("wind", hours.wind[k], us),
+                wet="—" if np.isnan(wet[k]) else "wet" if wet[k] >= 0.5 else "dry",
+                soil=told("soil", hours.soil[k], us),
+                forecast=bool(hours.forecast[k]),
+            )
+        )
     return found
 
 
@@ -215,10 +286,14 @@ def _explain(disease: str, key: str, series: dict[str, Series], known: Known, i:
     if model.yes_or_no:
         against = f"{value_text(model, value)} ({model.unit})"
     return ExplainOut(
-        disease=disease, name=TARGETS[disease].name, model=model.name, value="no value" if np.isnan(value) else against,
-        state=state.value, state_text=state.text,
+        disease=disease,
+        name=TARGETS[disease].name,
+        model=model.name,
+        value="no value" if np.isnan(value) else against,
+        state=state.value,
+        state_text=state.text,
         lines=[FactOut(name=n, text=t) for n, t in explain(model, known.weather, i, us)],
-    )  # fmt: skip
+    )
 
 
 # --- long series ------------------------------------------------------------------------------------------------
@@ -237,6 +312,10 @@ def long_series(club: Club, field: str) -> LongOut:
     values = getattr(known.hours, field)
     foretold = int(np.argmax(known.hours.forecast)) if known.hours.forecast.any() else len(values)
     return LongOut(
-        field=field, name=FIELD_NAMES[field], unit=unit, start=start, foretold=foretold,
+        field=field,
+        name=FIELD_NAMES[field],
+        unit=unit,
+        start=start,
+        foretold=foretold,
         values=[in_units(field, v, club.us) for v in values],
-    )  # fmt: skip
+    )

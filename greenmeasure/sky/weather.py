@@ -84,8 +84,9 @@ def recent(station: Station) -> Known | None:
     number, local = known.weather.number, known.weather.clock
     begin = int(np.searchsorted(number, number[begin]))  # whole days
     days, first = known.weather.days, known.weather.number[begin]
-    cut = replace(days, first=days.day(int(first)), **{
-        name: getattr(days, name)[first:] for name in vars(days) if name != "first"})  # fmt: skip
+    cut = replace(
+        days, first=days.day(int(first)), **{name: getattr(days, name)[first:] for name in vars(days) if name != "first"}
+    )
     hours = known.hours.between(begin, len(known.hours))
     return replace(known, weather=Weather(hours, cut, number[begin:] - first, local[begin:]))
 

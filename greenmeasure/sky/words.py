@@ -14,8 +14,14 @@ from greenmeasure.sky.weather import STALE_FORECAST, STALE_HOURS, Known
 def fresh_out(station: Station | None, known: Known | None, at: datetime) -> FreshOut:
     """How fresh a club's weather is, in a sentence that is shown wherever it matters."""
     if station is None:
-        return FreshOut(state="none", sentence="No weather comes in yet: set up a station, or bring in a file.", station="",
-                        last=None, issued=None, problem="")  # fmt: skip
+        return FreshOut(
+            state="none",
+            sentence="No weather comes in yet: set up a station, or bring in a file.",
+            station="",
+            last=None,
+            issued=None,
+            problem="",
+        )
     asked = station.fetches.first()
     problem = asked.problem if asked and not asked.ok else ""
     if known is None or known.last is None:
@@ -36,10 +42,15 @@ def fresh_out(station: Station | None, known: Known | None, at: datetime) -> Fre
         sentence = sentence.replace("Old weather: M", "Old weather: m")
     words = " ".join(x for x in (sentence, _set_off(station), problem) if x)
     return FreshOut(
-        state="stale" if late else "fresh", sentence=words, station=station.name,
-        last=known.last, issued=known.issued, problem=problem, air="" if old else _here(known, "air", at),
+        state="stale" if late else "fresh",
+        sentence=words,
+        station=station.name,
+        last=known.last,
+        issued=known.issued,
+        problem=problem,
+        air="" if old else _here(known, "air", at),
         wind="" if old else _here(known, "wind", at),
-    )  # fmt: skip
+    )
 
 
 def _here(known: Known, name: str, at: datetime) -> str:

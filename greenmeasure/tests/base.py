@@ -19,18 +19,27 @@ from greenmeasure.shelf.schemas import ProductIn
 
 AREA = {"name": "North green", "size": {"value": 7000, "unit": "ft2"}, "grass": "creeping_bentgrass"}
 FUNGICIDE: dict[str, Any] = {
-    "name": "Test SC", "kind": "fungicide", "formulation": "SC", "density": {"value": 9, "unit": "lb/gal"},
+    "name": "Test SC",
+    "kind": "fungicide",
+    "formulation": "SC",
+    "density": {"value": 9, "unit": "lb/gal"},
     "contents": [{"name": "an active", "basis": "active", "amount": 20, "unit": "%"}],
     "rates": [{"use": "preventive", "phrase": "0.4 to 0.8 fl oz per 1,000 sq ft"}],
     "packages": [{"value": 1, "unit": "gal", "price": "320.00"}],
-}  # fmt: skip
+}
 FEED: dict[str, Any] = {
-    "name": "Test 20-0-10", "kind": "fertiliser", "formulation": "GR",
+    "name": "Test 20-0-10",
+    "kind": "fertiliser",
+    "formulation": "GR",
     "contents": [{"name": "N", "basis": "N", "amount": 20, "unit": "%"}],
     "rates": [{"phrase": "0.3 to 0.6 lb N per 1,000 sq ft"}],
-}  # fmt: skip
-SPRAYER = {"name": "Sprayer", "kind": "sprayer", "capacity": {"value": 4, "unit": "gal"},
-           "output": {"value": 1, "unit": "gal/kft2"}}  # fmt: skip
+}
+SPRAYER = {
+    "name": "Sprayer",
+    "kind": "sprayer",
+    "capacity": {"value": 4, "unit": "gal"},
+    "output": {"value": 1, "unit": "gal/kft2"},
+}
 SPREADER = {"name": "Spreader", "kind": "spreader", "capacity": {"value": 40, "unit": "lb"}}
 
 
@@ -91,16 +100,12 @@ class ApiTest(TestCase):
 
     def job(self, **more: Any) -> dict[str, Any]:
         """A spray job on the green, within the label; what is of its one area may be given by name."""
-        part = {
-            "area_id": self.area.pk, "row_id": self.spray.rates.get().pk, "rate": {"value": "0.6", "unit": "fl_oz/kft2"},
-        }  # fmt: skip
+        part = {"area_id": self.area.pk, "row_id": self.spray.rates.get().pk, "rate": {"value": "0.6", "unit": "fl_oz/kft2"}}
         return self._job(part, {"product_id": self.spray.pk, "machine_id": self.sprayer.pk, "passes": 1}, more)
 
     def feed_job(self, **more: Any) -> dict[str, Any]:
         """A granular job on the green, by nitrogen."""
-        part = {
-            "area_id": self.area.pk, "row_id": self.feed.rates.get().pk, "rate": {"value": 0.5, "unit": "lb/kft2:N"},
-        }  # fmt: skip
+        part = {"area_id": self.area.pk, "row_id": self.feed.rates.get().pk, "rate": {"value": 0.5, "unit": "lb/kft2:N"}}
         return self._job(part, {"product_id": self.feed.pk, "machine_id": self.spreader.pk, "passes": 1}, more)
 
     def _job(self, part: dict[str, Any], job: dict[str, Any], more: dict[str, Any]) -> dict[str, Any]:

@@ -6,8 +6,14 @@ from django.test import Client, TestCase, override_settings
 from greenmeasure.accounts.models import Club, Membership, User
 from greenmeasure.tests.base import ApiTest, make_club
 
-FOUND = {"name": "Heath & Green", "units": "metric", "time_zone": "Europe/Oslo", "username": "runa",
-         "full_name": "Runa Falk", "password": "quiet otter lamp"}  # fmt: skip
+FOUND = {
+    "name": "Heath & Green",
+    "units": "metric",
+    "time_zone": "Europe/Oslo",
+    "username": "runa",
+    "full_name": "Runa Falk",
+    "password": "quiet otter lamp",
+}
 
 
 class Session(ApiTest):
@@ -59,8 +65,17 @@ class Founding(TestCase):
     def test_a_fresh_empty_club(self) -> None:
         status, said = self.found()
         self.assertEqual(status, 201)
-        self.assertEqual(said["clubs"][0], {"slug": "heath-green", "name": "Heath & Green", "units": "metric",
-                                            "time_zone": "Europe/Oslo", "currency": "EUR", "role": "manager"})  # fmt: skip
+        self.assertEqual(
+            said["clubs"][0],
+            {
+                "slug": "heath-green",
+                "name": "Heath & Green",
+                "units": "metric",
+                "time_zone": "Europe/Oslo",
+                "currency": "EUR",
+                "role": "manager",
+            },
+        )
         today = self.client.get("/api/clubs/heath-green/today").json()
         self.assertEqual([s["done"] for s in today["setup"]], [False] * 4)
         self.assertIn("new", today["sentence"])

@@ -13,11 +13,7 @@ class Ground(ApiTest):
         for i, (typed, unit, text) in enumerate(
             (("1,720", "ft2", "1,720 ft²"), ("1 1/2", "acre", "1.5 acre"), ("160 m²", "ft2", "160 m²"))
         ):
-            body = AREA | {
-                "name": f"area {i}",
-                "size": {"value": typed, "unit": unit},
-                "height": {"value": "3/16", "unit": "in"},
-            }
+            body = AREA | {"name": f"area {i}", "size": {"value": typed, "unit": unit}, "height": {"value": "3/16", "unit": "in"}}
             made = self.ask("POST", "areas", body, 201)
             self.assertEqual((made["size"]["text"], made["height"]["text"]), (text, "0.1875 in"))
 
@@ -29,13 +25,11 @@ class Ground(ApiTest):
     def test_absurd_sizes(self) -> None:
         for value in ("0", "nan", "inf", "1e400", "1" + "0" * 30, "12 lb", "abc", "1,5", ""):
             self.assertEqual(
-                list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})),
-                ["size"],
+                list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})), ["size"]
             )
         for value in (float("nan"), float("inf"), 1e400, -0.0):
             self.assertEqual(
-                list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})),
-                ["size"],
+                list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})), ["size"]
             )
 
     def test_names_are_the_clubs_own_whatever_their_case(self) -> None:
@@ -66,8 +60,9 @@ class Shelf(ApiTest):
         made = next(p for p in self.ask("GET", "products") if p["name"] == "Test SC")
         self.assertEqual(made["rates"][0]["phrase"], "0.4 to 0.8 fl oz per 1,000 sq ft")
         self.assertEqual(made["rates"][0]["start"]["text"], "0.4 fl oz/1000 ft²")
-        self.assertEqual((made["density"]["text"], made["packages"][0]["text"], made["packages"][0]["price"]),
-                         ("9 lb/gal", "1 gal", "320.00"))  # fmt: skip
+        self.assertEqual(
+            (made["density"]["text"], made["packages"][0]["text"], made["packages"][0]["price"]), ("9 lb/gal", "1 gal", "320.00")
+        )
 
     def test_rows_keep_what_they_are_when_a_card_is_changed(self) -> None:
         row = self.spray.rates.get()
@@ -85,8 +80,7 @@ class Shelf(ApiTest):
             self.assertEqual(self.faulty(packages=[{"value": 1, "unit": "gal", "price": price}]), {"packages.0.price"})
         self.assertEqual(self.faulty(packages=[{"value": 5, "unit": "lb"}]), {"packages.0.value"})
         self.assertEqual(
-            self.faulty(contents=[{"name": "a", "basis": "active", "amount": "120", "unit": "%"}]),
-            {"contents.0.amount"},
+            self.faulty(contents=[{"name": "a", "basis": "active", "amount": "120", "unit": "%"}]), {"contents.0.amount"}
         )
         self.assertEqual(self.faulty(rates=[{"phrase": "3 oz wt per acre"}], density=None), {"density"})
         self.assertEqual(self.faulty(name=""), {"name"})
@@ -115,11 +109,16 @@ class Kit(ApiTest):
 
     def test_faults_by_field(self) -> None:
         for more, field in (
-            ({"form": "drop"}, "form"), ({"nozzle_count": 1.5}, "nozzle_count"),
-            ({"pressure": {"value": 3, "unit": "ft"}}, "pressure"), ({"output": {"value": 900, "unit": "gal/kft2"}}, "output"),
-            ({"output": {"value": 2, "unit": "lb/kft2"}}, "output"), ({"capacity": {"value": 4, "unit": "lb"}}, "capacity"),
-            ({"capacity": {"value": 0, "unit": "gal"}}, "capacity"), ({"name": ""}, "name"), ({"kind": "drone"}, "kind"),
-        ):  # fmt: skip
+            ({"form": "drop"}, "form"),
+            ({"nozzle_count": 1.5}, "nozzle_count"),
+            ({"pressure": {"value": 3, "unit": "ft"}}, "pressure"),
+            ({"output": {"value": 900, "unit": "gal/kft2"}}, "output"),
+            ({"output": {"value": 2, "unit": "lb/kft2"}}, "output"),
+            ({"capacity": {"value": 4, "unit": "lb"}}, "capacity"),
+            ({"capacity": {"value": 0, "unit": "gal"}}, "capacity"),
+            ({"name": ""}, "name"),
+            ({"kind": "drone"}, "kind"),
+        ):
             self.assertEqual(list(self.faults("POST", "machines", SPRAYER | {"name": "x"} | more)), [field])
         self.assertEqual(Machine.objects.count(), 2)
 

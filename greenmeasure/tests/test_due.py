@@ -9,15 +9,45 @@ from icalendar import Calendar, Event
 from greenmeasure.tests.sky_base import NOW, SkyTest
 
 FUNGICIDES = (
-    {"name": "Seven SC", "group_code": "FRAC 7", "rates": [
-        {"use": "Dollar spot, preventive", "target": "Dollar spot", "phrase": "0.3 to 0.5 fl oz per 1,000 sq ft",
-         "intent": "preventive", "interval_low": 14, "interval_high": 28, "grasses": ["creeping_bentgrass"]},
-        {"use": "Dollar spot, curative", "target": "Dollar spot", "phrase": "0.6 to 0.7 fl oz per 1,000 sq ft",
-         "intent": "curative", "interval_low": 14, "interval_high": 14, "grasses": ["creeping_bentgrass"]}]},
-    {"name": "Three SC", "group_code": "FRAC 3", "rates": [
-        {"use": "Dollar spot", "target": "Dollar spot", "phrase": "1 to 2 fl oz per 1,000 sq ft", "interval_low": 14,
-         "interval_high": 21, "grasses": ["tall_fescue"]}]},
-)  # fmt: skip
+    {
+        "name": "Seven SC",
+        "group_code": "FRAC 7",
+        "rates": [
+            {
+                "use": "Dollar spot, preventive",
+                "target": "Dollar spot",
+                "phrase": "0.3 to 0.5 fl oz per 1,000 sq ft",
+                "intent": "preventive",
+                "interval_low": 14,
+                "interval_high": 28,
+                "grasses": ["creeping_bentgrass"],
+            },
+            {
+                "use": "Dollar spot, curative",
+                "target": "Dollar spot",
+                "phrase": "0.6 to 0.7 fl oz per 1,000 sq ft",
+                "intent": "curative",
+                "interval_low": 14,
+                "interval_high": 14,
+                "grasses": ["creeping_bentgrass"],
+            },
+        ],
+    },
+    {
+        "name": "Three SC",
+        "group_code": "FRAC 3",
+        "rates": [
+            {
+                "use": "Dollar spot",
+                "target": "Dollar spot",
+                "phrase": "1 to 2 fl oz per 1,000 sq ft",
+                "interval_low": 14,
+                "interval_high": 21,
+                "grasses": ["tall_fescue"],
+            }
+        ],
+    },
+)
 
 
 class Due(SkyTest):
@@ -27,11 +57,23 @@ class Due(SkyTest):
         super().setUp()
         self.station()
         self.fetched()
-        made = [self.ask("POST", "products", {"kind": "fungicide", "formulation": "SC", "density": {"value": 9, "unit": "lb/gal"},
-                                              "contents": [{"name": "an active", "basis": "active", "amount": 20, "unit": "%"}],
-                                              "packages": [{"value": 1, "unit": "gal", "price": "256.00"}],
-                                              "rules": {"rain_after": {"value": 2, "unit": "h"}, "leaf": "dry"}} | p, 201)
-                for p in FUNGICIDES]  # fmt: skip
+        made = [
+            self.ask(
+                "POST",
+                "products",
+                {
+                    "kind": "fungicide",
+                    "formulation": "SC",
+                    "density": {"value": 9, "unit": "lb/gal"},
+                    "contents": [{"name": "an active", "basis": "active", "amount": 20, "unit": "%"}],
+                    "packages": [{"value": 1, "unit": "gal", "price": "256.00"}],
+                    "rules": {"rain_after": {"value": 2, "unit": "h"}, "leaf": "dry"},
+                }
+                | p,
+                201,
+            )
+            for p in FUNGICIDES
+        ]
         self.seven, self.three = (m["id"] for m in made)
 
     def line(self) -> Any:
@@ -58,8 +100,13 @@ class Due(SkyTest):
 
     def test_a_proposal_becomes_a_round_in_one_step_and_covers_when_it_is_in_the_book(self) -> None:
         key = "7d2ff6de-51a5-4e9e-9d7a-0b3d8a1f2c11"
-        body = {"key": key, "area_id": self.area.pk, "disease": "dollar_spot", "product_id": self.seven,
-                "machine_id": self.sprayer.pk}  # fmt: skip
+        body = {
+            "key": key,
+            "area_id": self.area.pk,
+            "disease": "dollar_spot",
+            "product_id": self.seven,
+            "machine_id": self.sprayer.pk,
+        }
         made = self.ask("POST", "season/start", body, 201)
         self.assertEqual(made["parts"][0]["rate"], "0.3 fl oz/1000 ft²")
         self.assertEqual(self.line()["round_id"], made["id"])
@@ -75,38 +122,72 @@ class Due(SkyTest):
         self.assertIn("Nothing is due", said["disease"])
 
     def test_a_refused_product_never_becomes_a_round(self) -> None:
-        body = {"key": "7d2ff6de-51a5-4e9e-9d7a-0b3d8a1f2c12", "area_id": self.area.pk, "disease": "dollar_spot",
-                "product_id": self.three, "machine_id": self.sprayer.pk}  # fmt: skip
+        body = {
+            "key": "7d2ff6de-51a5-4e9e-9d7a-0b3d8a1f2c12",
+            "area_id": self.area.pk,
+            "disease": "dollar_spot",
+            "product_id": self.three,
+            "machine_id": self.sprayer.pk,
+        }
         self.assertIn("does not list creeping bentgrass", self.faults("POST", "season/start", body)["product_id"])
         self.assertIn("does not list it", self.faults("POST", "season/start", body | {"product_id": self.feed.pk})["product_id"])
 
     def test_seen_by_a_scout_it_is_curative(self) -> None:
-        self.ask("POST", "sky/scouting", {"area_id": self.area.pk, "on": "2026-08-11", "disease": "dollar_spot", "seen": True,
-                                          "severity": 3}, 201)  # fmt: skip
+        self.ask(
+            "POST",
+            "sky/scouting",
+            {"area_id": self.area.pk, "on": "2026-08-11", "disease": "dollar_spot", "seen": True, "severity": 3},
+            201,
+        )
         line = self.line()
         self.assertTrue(line["curative"])
         self.assertEqual((line["state"], line["rate"]), ("late", "0.6 fl oz/1000 ft²"))
         self.assertIn("seen on 11 August", line["why"])
 
     def test_a_part_that_has_it_gets_the_curative_rate_and_the_rest_the_preventive_one(self) -> None:
-        corner = self.ask("POST", "areas", {"name": "Wet corner", "size": {"value": 1000, "unit": "ft2"},
-                                            "grass": "creeping_bentgrass", "parent_id": self.area.pk}, 201)  # fmt: skip
+        corner = self.ask(
+            "POST",
+            "areas",
+            {
+                "name": "Wet corner",
+                "size": {"value": 1000, "unit": "ft2"},
+                "grass": "creeping_bentgrass",
+                "parent_id": self.area.pk,
+            },
+            201,
+        )
         self.ask(
             "POST", "sky/scouting", {"area_id": corner["id"], "on": "2026-08-11", "disease": "dollar_spot", "seen": True}, 201
         )
         line = self.line()
         self.assertIn("Wet corner, where it was seen: 0.6 fl oz/1000 ft², curative", line["zones"][0])
-        made = self.ask("POST", "season/start", {
-            "key": "7d2ff6de-51a5-4e9e-9d7a-0b3d8a1f2c13", "area_id": self.area.pk, "disease": "dollar_spot",
-            "product_id": self.seven, "machine_id": self.sprayer.pk}, 201)  # fmt: skip
-        self.assertEqual([(p["rate"], p["treated"]["text"]) for p in made["parts"]],
-                         [("0.6 fl oz/1000 ft²", "1,000 ft²"), ("0.3 fl oz/1000 ft²", "6,000 ft²")])  # fmt: skip
+        made = self.ask(
+            "POST",
+            "season/start",
+            {
+                "key": "7d2ff6de-51a5-4e9e-9d7a-0b3d8a1f2c13",
+                "area_id": self.area.pk,
+                "disease": "dollar_spot",
+                "product_id": self.seven,
+                "machine_id": self.sprayer.pk,
+            },
+            201,
+        )
+        self.assertEqual(
+            [(p["rate"], p["treated"]["text"]) for p in made["parts"]],
+            [("0.6 fl oz/1000 ft²", "1,000 ft²"), ("0.3 fl oz/1000 ft²", "6,000 ft²")],
+        )
 
     def test_a_missed_window_replans_and_says_what_the_delay_cost(self) -> None:
         window = self.line()["window"]
         begin = datetime.fromisoformat(window["begin"])
-        body = {"area_id": self.area.pk, "disease": "dollar_spot", "product_id": self.seven, "begin": window["begin"],
-                "end": (begin + timedelta(hours=1)).isoformat()}  # fmt: skip
+        body = {
+            "area_id": self.area.pk,
+            "disease": "dollar_spot",
+            "product_id": self.seven,
+            "begin": window["begin"],
+            "end": (begin + timedelta(hours=1)).isoformat(),
+        }
         planned = self.ask("POST", "season/planned", body, 201)["line"]["planned"]
         self.assertFalse(planned["missed"])
         with patch("greenmeasure.common.clock.now", return_value=begin + timedelta(hours=49)):
@@ -120,8 +201,18 @@ class Due(SkyTest):
 
     def test_the_list_goes_out_as_a_calendar(self) -> None:
         window = self.line()["window"]
-        self.ask("POST", "season/planned", {"area_id": self.area.pk, "disease": "dollar_spot", "product_id": self.seven,
-                                             "begin": window["begin"], "end": window["end"]}, 201)  # fmt: skip
+        self.ask(
+            "POST",
+            "season/planned",
+            {
+                "area_id": self.area.pk,
+                "disease": "dollar_spot",
+                "product_id": self.seven,
+                "begin": window["begin"],
+                "end": window["end"],
+            },
+            201,
+        )
         answer = self.client.get("/api/clubs/alder/season/due.ics")
         self.assertIn("text/calendar", answer["Content-Type"])
         events = list(Calendar.from_ical(answer.content).walk("VEVENT"))

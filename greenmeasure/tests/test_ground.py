@@ -24,12 +24,15 @@ class Measuring(ApiTest):
         for body, field in (
             ({"method": "rectangle", "values": {"length": "x"}}, "measure.values.length"),
             ({"method": "rectangle", "values": {"length": 4}}, "measure.values.width"),
-            ({"method": "star"}, "measure.method"), ({"method": "ring", "ring": "here"}, "measure.ring"),
+            ({"method": "star"}, "measure.method"),
+            ({"method": "ring", "ring": "here"}, "measure.ring"),
             ({"method": "taped", "series": {"sides": [3, 4, 5, 6]}}, "measure.diagonals"),
-            ({"method": "offsets", "values": {"spacing": 5}, "series": {"offsets": [1, "two thirds"]}},
-             "measure.series.offsets.1"),
+            (
+                {"method": "offsets", "values": {"spacing": 5}, "series": {"offsets": [1, "two thirds"]}},
+                "measure.series.offsets.1",
+            ),
             ({"method": "circle", "unit": "lb", "values": {"radius": 3}}, "measure.unit"),
-        ):  # fmt: skip
+        ):
             self.assertEqual(list(self.faults("POST", "areas/measure", body)), [field])
 
     def test_an_area_can_be_measured_into_being(self) -> None:
@@ -48,8 +51,9 @@ class Measuring(ApiTest):
         number = whole["measurements"][0]["id"]
         used = self.ask("POST", f"areas/{self.area.pk}/measurements/{number}/use")
         self.assertEqual(used["area"]["size"]["text"], "7,440 ft²")
-        self.assertEqual(self.faults("POST", f"areas/{self.area.pk}/measurements", taken | {"taken_on": "2999-01-01"}).keys(),
-                         {"taken_on"})  # fmt: skip
+        self.assertEqual(
+            self.faults("POST", f"areas/{self.area.pk}/measurements", taken | {"taken_on": "2999-01-01"}).keys(), {"taken_on"}
+        )
 
     def test_parts_add_up_to_their_parent_and_count_once(self) -> None:
         half = {"name": "Trial half", "grass": "creeping_bentgrass", "parent_id": self.area.pk, "share": "1/2"}
@@ -66,21 +70,38 @@ class Measuring(ApiTest):
 
     def test_every_fact_comes_back_and_heights_are_kept_with_their_days(self) -> None:
         facts = {
-            "cultivar": "a blend", "use": "green", "texture": "sandy_loam", "shade": "part", "slope": "2.5", "zone": "B",
-            "sown_on": "2020-09-01", "overseed_on": "2027-04-01", "stress": "drought", "tested_p": True,
+            "cultivar": "a blend",
+            "use": "green",
+            "texture": "sandy_loam",
+            "shade": "part",
+            "slope": "2.5",
+            "zone": "B",
+            "sown_on": "2020-09-01",
+            "overseed_on": "2027-04-01",
+            "stress": "drought",
+            "tested_p": True,
             "hazards": [{"kind": "water", "name": "pond", "buffer": {"value": 20, "unit": "ft"}}],
-        }  # fmt: skip
+        }
         for height, on in ((0.2, "2026-03-01"), (0.16, "2026-05-01")):
-            made = self.ask("PUT", f"areas/{self.area.pk}", AREA | facts | {"height": {"value": height, "unit": "in"},
-                                                                          "height_on": on})  # fmt: skip
+            made = self.ask(
+                "PUT", f"areas/{self.area.pk}", AREA | facts | {"height": {"value": height, "unit": "in"}, "height_on": on}
+            )
         self.assertEqual({k: made[k] for k in facts if k != "hazards"}, {k: v for k, v in facts.items() if k != "hazards"})
         self.assertEqual((made["hazards"][0]["kind_text"], made["hazards"][0]["buffer"]["text"]), ("open water", "20 ft"))
         heights = self.ask("GET", f"areas/{self.area.pk}")["heights"]
         self.assertEqual([(h["on"], h["text"]) for h in heights], [("2026-05-01", "0.16 in"), ("2026-03-01", "0.2 in")])
-        bad = AREA | {"stress": "bored", "use": "moon", "texture": "x", "shade": "x", "slope": -3,
-                      "hazards": [{"kind": "dragon"}]}  # fmt: skip
-        self.assertEqual(set(self.faults("PUT", f"areas/{self.area.pk}", bad)),
-                         {"stress", "use", "texture", "shade", "slope", "hazards.0.kind"})  # fmt: skip
+        bad = AREA | {
+            "stress": "bored",
+            "use": "moon",
+            "texture": "x",
+            "shade": "x",
+            "slope": -3,
+            "hazards": [{"kind": "dragon"}],
+        }
+        self.assertEqual(
+            set(self.faults("PUT", f"areas/{self.area.pk}", bad)),
+            {"stress", "use", "texture", "shade", "slope", "hazards.0.kind"},
+        )
 
 
 class GeoJson(ApiTest):
@@ -110,8 +131,10 @@ class GeoJson(ApiTest):
         self.assertEqual(Area.objects.count(), 1)
 
     def test_one_bad_line_keeps_all_out_and_good_ones_come_in_together(self) -> None:
-        bad = self.text(self.feature("A"), {"type": "Feature", "geometry": {"type": "Point", "coordinates": [1, 2]},
-                                            "properties": {"name": "P"}})  # fmt: skip
+        bad = self.text(
+            self.feature("A"),
+            {"type": "Feature", "geometry": {"type": "Point", "coordinates": [1, 2]}, "properties": {"name": "P"}},
+        )
         self.assertEqual(self.ask("POST", "areas/geojson", bad)["refused"], 1)
         self.assertEqual(Area.objects.count(), 1)
         said = self.ask("POST", "areas/geojson", self.text(self.feature("A", grass="zoysiagrass"), self.feature("B")))
@@ -137,11 +160,13 @@ class Soil(ApiTest):
 
     def test_faults_by_field(self) -> None:
         path = f"areas/{self.area.pk}/soil"
-        self.assertEqual(set(self.faults("POST", path, SOIL | {"ph": 14, "spot": " ", "taken_on": "2999-01-01"})),
-                         {"ph", "spot", "taken_on"})  # fmt: skip
+        self.assertEqual(
+            set(self.faults("POST", path, SOIL | {"ph": 14, "spot": " ", "taken_on": "2999-01-01"})), {"ph", "spot", "taken_on"}
+        )
         self.assertEqual(set(self.faults("POST", f"areas/{self.area.pk}/ph", {"start": "2027-03-01"})), {"texture"})
-        self.assertEqual(set(self.faults("POST", f"areas/{self.area.pk}/ph", {"texture": "loam", "start": "2027-03-01"})),
-                         {"readings"})  # fmt: skip
+        self.assertEqual(
+            set(self.faults("POST", f"areas/{self.area.pk}/ph", {"texture": "loam", "start": "2027-03-01"})), {"readings"}
+        )
 
     def test_a_reading_can_be_taken_out(self) -> None:
         whole = self.ask("POST", f"areas/{self.area.pk}/soil", SOIL, 201)

@@ -74,11 +74,15 @@ class Kept(ApiTest):
         scout = {"area_id": self.area.pk, "on": day, "disease": "dollar_spot", "seen": True}
         gauge = {"kind": "rain", "value": {"value": 5, "unit": "mm"}, "on": day}
         changes = (
-            ("PUT", "sky/station", {"name": "Mast"}, 200), ("POST", "sky/readings", gauge, 201),
-            ("DELETE", "sky/readings/{reading}", None, 204), ("POST", "sky/scouting", scout, 201),
-            ("DELETE", "sky/scouting/{scouting}", None, 204), ("POST", "sky/rhythms", rhythm, 201),
-            ("DELETE", "sky/rhythms/{rhythm}", None, 204), ("PUT", f"sky/areas/{self.area.pk}/watch/rust", {"on": True}, 200),
-        )  # fmt: skip
+            ("PUT", "sky/station", {"name": "Mast"}, 200),
+            ("POST", "sky/readings", gauge, 201),
+            ("DELETE", "sky/readings/{reading}", None, 204),
+            ("POST", "sky/scouting", scout, 201),
+            ("DELETE", "sky/scouting/{scouting}", None, 204),
+            ("POST", "sky/rhythms", rhythm, 201),
+            ("DELETE", "sky/rhythms/{rhythm}", None, 204),
+            ("PUT", f"sky/areas/{self.area.pk}/watch/rust", {"on": True}, 200),
+        )
         for method, path, body, expect in changes:
             before = self.fresh().revision
             latest = {

@@ -18,27 +18,42 @@ def q(value: float, unit: str) -> dict[str, Any]:
 
 
 STRIP: dict[str, Any] = {
-    "method": "strip", "length": q(100, "ft"), "width": q(5, "ft"), "runs": [0.5, 0.5, 0.5], "unit": "gal", "seconds": [],
-}  # fmt: skip
+    "method": "strip",
+    "length": q(100, "ft"),
+    "width": q(5, "ft"),
+    "runs": [0.5, 0.5, 0.5],
+    "unit": "gal",
+    "seconds": [],
+}
 FLOW: dict[str, Any] = {
-    "method": "flow", "runs": [0.5, 0.5], "unit": "gal", "seconds": [60, 60], "distance": q(100, "ft"), "pace_seconds": 60,
+    "method": "flow",
+    "runs": [0.5, 0.5],
+    "unit": "gal",
+    "seconds": [60, 60],
+    "distance": q(100, "ft"),
+    "pace_seconds": 60,
     "width": q(5, "ft"),
-}  # fmt: skip
-CATCH: dict[str, Any] = {
-    "method": "catch", "course": "acre_128", "nozzle_width": q(20, "in"), "runs": [40, 40], "unit": "fl_oz",
-}  # fmt: skip
+}
+CATCH: dict[str, Any] = {"method": "catch", "course": "acre_128", "nozzle_width": q(20, "in"), "runs": [40, 40], "unit": "fl_oz"}
 EMPTYING: dict[str, Any] = {
-    "method": "emptying", "volume": q(2, "gal"), "seconds": [240, 240], "distance": q(100, "ft"), "pace_seconds": 60,
+    "method": "emptying",
+    "volume": q(2, "gal"),
+    "seconds": [240, 240],
+    "distance": q(100, "ft"),
+    "pace_seconds": 60,
     "width": q(5, "ft"),
-}  # fmt: skip
+}
 TIPS: dict[str, Any] = {"method": "tips", "runs": [40, 41, 40, 47, 36], "unit": "fl_oz", "seconds": 60}
 DIAL: dict[str, Any] = {
-    "method": "dial", "dial": q(1, "fl_oz"), "dial_per": q(1, "gal"), "bucket": q(5, "gal"), "bucket_seconds": 60, "seconds": 120,
+    "method": "dial",
+    "dial": q(1, "fl_oz"),
+    "dial_per": q(1, "gal"),
+    "bucket": q(5, "gal"),
+    "bucket_seconds": 60,
+    "seconds": 120,
     "area": q(2000, "ft2"),
-}  # fmt: skip
-PANS: dict[str, Any] = {
-    "method": "pans", "runs": [2, 6, 10, 12, 12, 13, 12, 12, 10, 6, 2], "unit": "g", "apart": q(2, "ft"),
-}  # fmt: skip
+}
+PANS: dict[str, Any] = {"method": "pans", "runs": [2, 6, 10, 12, 12, 13, 12, 12, 10, 6, 2], "unit": "g", "apart": q(2, "ft")}
 
 
 class KitTest(ApiTest):
@@ -53,15 +68,26 @@ class KitTest(ApiTest):
 
     def weight(self, setting: float, pounds: float, product: Any = None) -> dict[str, Any]:
         """So many pounds on 1,000 ft² at a setting."""
-        return {"method": "weight", "product_id": (product or self.feed).pk, "setting": setting, "length": q(100, "ft"),
-                "width": q(10, "ft"), "runs": [pounds, pounds], "unit": "lb"}  # fmt: skip
+        return {
+            "method": "weight",
+            "product_id": (product or self.feed).pk,
+            "setting": setting,
+            "length": q(100, "ft"),
+            "width": q(10, "ft"),
+            "runs": [pounds, pounds],
+            "unit": "lb",
+        }
 
     def planned(self, product: Any = None, machine: Any = None, rate: float = 0.6, passes: int = 1) -> dict[str, Any]:
         product = product or self.spray
         row = product.rates.get()
         unit = row.label().highest.unit.key
-        return {"product_id": product.pk, "machine_id": (machine or self.sprayer).pk, "passes": passes,
-                "parts": [{"area_id": self.area.pk, "row_id": row.pk, "rate": q(rate, unit)}]}  # fmt: skip
+        return {
+            "product_id": product.pk,
+            "machine_id": (machine or self.sprayer).pk,
+            "passes": passes,
+            "parts": [{"area_id": self.area.pk, "row_id": row.pk, "rate": q(rate, unit)}],
+        }
 
 
 class Benches(KitTest):
@@ -151,14 +177,22 @@ class Benches(KitTest):
 
     def test_bad_figures_are_named_by_their_field(self) -> None:
         cases: list[tuple[dict[str, Any], str]] = [
-            (STRIP | {"runs": [0.5, 0, 0.5]}, "runs.1"), (STRIP | {"runs": []}, "runs.0"), (STRIP | {"unit": "lb"}, "unit"),
-            (STRIP | {"length": q(0, "ft")}, "length"), (STRIP | {"length": q(3, "gal")}, "length"),
-            (FLOW | {"seconds": [60, 0]}, "seconds.1"), (FLOW | {"seconds": [60]}, "seconds.1"),
-            (FLOW | {"pace_seconds": ""}, "pace_seconds"), (FLOW | {"pace_seconds": 1}, "pace_seconds"),
-            (FLOW | {"width": None}, "width"), (CATCH | {"course": "moon"}, "course"), (EMPTYING | {"seconds": []}, "seconds.0"),
-            (TIPS | {"runs": [40]}, "tips"), (TIPS | {"nozzle_size": "99", "pressure": q(3, "bar")}, "nozzle_size"),
+            (STRIP | {"runs": [0.5, 0, 0.5]}, "runs.1"),
+            (STRIP | {"runs": []}, "runs.0"),
+            (STRIP | {"unit": "lb"}, "unit"),
+            (STRIP | {"length": q(0, "ft")}, "length"),
+            (STRIP | {"length": q(3, "gal")}, "length"),
+            (FLOW | {"seconds": [60, 0]}, "seconds.1"),
+            (FLOW | {"seconds": [60]}, "seconds.1"),
+            (FLOW | {"pace_seconds": ""}, "pace_seconds"),
+            (FLOW | {"pace_seconds": 1}, "pace_seconds"),
+            (FLOW | {"width": None}, "width"),
+            (CATCH | {"course": "moon"}, "course"),
+            (EMPTYING | {"seconds": []}, "seconds.0"),
+            (TIPS | {"runs": [40]}, "tips"),
+            (TIPS | {"nozzle_size": "99", "pressure": q(3, "bar")}, "nozzle_size"),
             (STRIP | {"runs": ["half a cup"]}, "runs.0"),
-        ]  # fmt: skip
+        ]
         for figures, field in cases:
             fields = [f["field"] for f in self.bench(figures, expect=422)["fields"]]
             self.assertEqual(fields, [field], figures)
@@ -255,9 +289,18 @@ class Settings(KitTest):
 
     def test_none_beyond_the_tests_nor_for_another_product(self) -> None:
         self.assertEqual(self.setting(2.5)["findings"][0]["key"], "beyond-tests")
-        other = self.ask("POST", "products", {"name": "Other 10-0-0", "kind": "fertiliser", "formulation": "GR",
-                         "contents": [{"name": "N", "basis": "N", "amount": 10, "unit": "%"}],
-                         "rates": [{"phrase": "1 lb N per 1,000 sq ft"}]}, 201)  # fmt: skip
+        other = self.ask(
+            "POST",
+            "products",
+            {
+                "name": "Other 10-0-0",
+                "kind": "fertiliser",
+                "formulation": "GR",
+                "contents": [{"name": "N", "basis": "N", "amount": 10, "unit": "%"}],
+                "rates": [{"phrase": "1 lb N per 1,000 sq ft"}],
+            },
+            201,
+        )
         body = {"product_id": other["id"], "rate": q(1.5, "lb/kft2")}
         found = self.ask("POST", f"machines/{self.spreader.pk}/setting", body)
         self.assertEqual((found["setting"], found["findings"][0]["key"]), ("", "no-setting"))
@@ -339,11 +382,19 @@ class Taught(KitTest):
 class Cleaning(KitTest):
     def setUp(self) -> None:
         super().setUp()
-        self.weeds = self.ask("POST", "products", {
-            "name": "Weed SL", "kind": "herbicide", "formulation": "SL", "density": q(9, "lb/gal"),
-            "contents": [{"name": "an active", "basis": "active", "amount": 30, "unit": "%"}],
-            "rates": [{"phrase": "1 to 2 fl oz per 1,000 sq ft"}],
-        }, 201)  # fmt: skip
+        self.weeds = self.ask(
+            "POST",
+            "products",
+            {
+                "name": "Weed SL",
+                "kind": "herbicide",
+                "formulation": "SL",
+                "density": q(9, "lb/gal"),
+                "contents": [{"name": "an active", "basis": "active", "amount": 30, "unit": "%"}],
+                "rates": [{"phrase": "1 to 2 fl oz per 1,000 sq ft"}],
+            },
+            201,
+        )
 
     def weed(self) -> None:
         row = self.weeds["rates"][0]

@@ -23,20 +23,37 @@ US = re.compile(r"\b(fl oz|oz wt|lb|gal|qt|pt|acre|ft²|1000 ft|°F|yd)\b")
 TOLD = {"55 °F (13 °C)"}  # both are said
 OFFERED = {"units", "key", "unit", "choices", "ways", "also"}
 
-LAWN: dict[str, Any] = {"name": "Lawn", "size": {"value": 1250, "unit": "m2"}, "grass": "tall_fescue",
-                        "height": {"value": 45, "unit": "mm"}, "texture": "loam", "use": "lawn"}  # fmt: skip
+LAWN: dict[str, Any] = {
+    "name": "Lawn",
+    "size": {"value": 1250, "unit": "m2"},
+    "grass": "tall_fescue",
+    "height": {"value": 45, "unit": "mm"},
+    "texture": "loam",
+    "use": "lawn",
+}
 SPRAY: dict[str, Any] = {
-    "name": "Moth SC", "kind": "fungicide", "formulation": "SC", "density": {"value": 1.08, "unit": "kg/l"},
+    "name": "Moth SC",
+    "kind": "fungicide",
+    "formulation": "SC",
+    "density": {"value": 1.08, "unit": "kg/l"},
     "contents": [{"name": "fludioxonil", "basis": "active", "amount": 230, "unit": "g/l"}],
-    "rates": [{"phrase": "1.2 to 2.4 L/ha"}], "packages": [{"value": 1, "unit": "l", "price": "96.00"}],
-}  # fmt: skip
+    "rates": [{"phrase": "1.2 to 2.4 L/ha"}],
+    "packages": [{"value": 1, "unit": "l", "price": "96.00"}],
+}
 FEED: dict[str, Any] = {
-    "name": "Clover 18-3-9", "kind": "fertiliser", "formulation": "GR",
+    "name": "Clover 18-3-9",
+    "kind": "fertiliser",
+    "formulation": "GR",
     "contents": [{"name": n, "basis": n, "amount": a, "unit": "%"} for n, a in (("N", 18), ("P2O5", 3), ("K2O", 9))],
-    "rates": [{"phrase": "2 to 4 kg per 100 m2"}], "packages": [{"value": 20, "unit": "kg", "price": "31.00"}],
-}  # fmt: skip
-BOOM: dict[str, Any] = {"name": "Boom", "kind": "sprayer", "capacity": {"value": 60, "unit": "l"},
-                        "output": {"value": 400, "unit": "l/ha"}}  # fmt: skip
+    "rates": [{"phrase": "2 to 4 kg per 100 m2"}],
+    "packages": [{"value": 20, "unit": "kg", "price": "31.00"}],
+}
+BOOM: dict[str, Any] = {
+    "name": "Boom",
+    "kind": "sprayer",
+    "capacity": {"value": 60, "unit": "l"},
+    "output": {"value": 400, "unit": "l/ha"},
+}
 BARROW: dict[str, Any] = {"name": "Barrow", "kind": "spreader", "capacity": {"value": 25, "unit": "kg"}}
 
 
@@ -107,8 +124,14 @@ class Metric(TestCase):
 
     def test_backwards_side_by_side_and_measuring(self) -> None:
         row = self.feed.rates.get().pk
-        back = {"mode": "used", "product_id": self.feed.pk, "row_id": row, "area_id": self.area.pk, "share": "",
-                "amount": {"value": 50, "unit": "kg"}}  # fmt: skip
+        back = {
+            "mode": "used",
+            "product_id": self.feed.pk,
+            "row_id": row,
+            "area_id": self.area.pk,
+            "share": "",
+            "amount": {"value": 50, "unit": "kg"},
+        }
         self.assertIn("4 kg/100 m²", self.metric(self.ask("POST", "reckon/backwards", back))["sentence"])
         both = {"area_id": self.area.pk, "product_ids": [self.feed.pk, self.spray.pk]}
         rows = self.metric(self.ask("POST", "reckon/compare", both))["rows"]

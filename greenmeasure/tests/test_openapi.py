@@ -25,10 +25,7 @@ class Document(SimpleTestCase):
         if not tool.exists() or not shutil.which("node"):
             raise unittest.SkipTest("the front end's packages are not installed: run `make install`")
         run = subprocess.run(
-            [str(tool), "src/api/openapi.json", "-o", "src/api/schema.d.ts", "--check"],
-            cwd=web,
-            capture_output=True,
-            text=True,
+            [str(tool), "src/api/openapi.json", "-o", "src/api/schema.d.ts", "--check"], cwd=web, capture_output=True, text=True
         )
         self.assertEqual(run.returncode, 0, run.stdout + run.stderr)
 

@@ -69,8 +69,12 @@ class Plans(PassesTest):
         self.assertIn("on pass 4, 100 ft along it", " ".join(found["steps"]))
 
     def test_the_swath_of_the_machine_is_the_spacing(self) -> None:
-        self.ask("POST", f"machines/{self.spreader.pk}/calibrations",
-                 {"figures": PANS | {"product_id": self.feed.pk}, "taken_on": str(today(self.club))}, 201)  # fmt: skip
+        self.ask(
+            "POST",
+            f"machines/{self.spreader.pk}/calibrations",
+            {"figures": PANS | {"product_id": self.feed.pk}, "taken_on": str(today(self.club))},
+            201,
+        )
         found = self.plan(spacing=None, machine_id=self.spreader.pk)
         self.assertIn("16 ft apart", found["sentence"])
 
@@ -82,10 +86,15 @@ class Plans(PassesTest):
 
     def test_what_cannot_be_walked(self) -> None:
         cases: list[tuple[dict[str, Any], str]] = [
-            ({"spacing": None}, "spacing"), ({"spacing": None, "machine_id": self.sprayer.pk}, "spacing"),
-            ({"spacing": q(90, "ft")}, "spacing"), ({"spacing": q(0, "ft")}, "spacing"), ({"edges": 11}, "edges"),
-            ({"direction": "north"}, "direction"), ({"direction": 400}, "direction"), ({"pace": q(40, "mph")}, "pace"),
-        ]  # fmt: skip
+            ({"spacing": None}, "spacing"),
+            ({"spacing": None, "machine_id": self.sprayer.pk}, "spacing"),
+            ({"spacing": q(90, "ft")}, "spacing"),
+            ({"spacing": q(0, "ft")}, "spacing"),
+            ({"edges": 11}, "edges"),
+            ({"direction": "north"}, "direction"),
+            ({"direction": 400}, "direction"),
+            ({"pace": q(40, "mph")}, "pace"),
+        ]
         for more, field in cases:
             self.assertEqual(self.field(self.plan(422, **more)), [field], more)
 
@@ -157,8 +166,12 @@ class Landing(PassesTest):
 
     def test_walked_too_close_shows_dark(self) -> None:
         """A swath of 16 ft by the pans walked 10 ft apart overlaps; the mean rate is kept by the spacing."""
-        self.ask("POST", f"machines/{self.spreader.pk}/calibrations",
-                 {"figures": PANS | {"product_id": self.feed.pk}, "taken_on": str(today(self.club))}, 201)  # fmt: skip
+        self.ask(
+            "POST",
+            f"machines/{self.spreader.pk}/calibrations",
+            {"figures": PANS | {"product_id": self.feed.pk}, "taken_on": str(today(self.club))},
+            201,
+        )
         wide = self.landing(machine_id=self.spreader.pk, spacing=q(20, "ft"))
         self.assertIn("dark stripe", wide["sentence"])
         self.assertIn("pan test", wide["notes"][0])
@@ -200,9 +213,11 @@ class OnTheMap(PassesTest):
 
     def test_ground_of_positions_lies_where_it_was_walked(self) -> None:
         ring = "41.20000, -71.60000\n41.20030, -71.60000\n41.20030, -71.59960\n41.20000, -71.59960"
-        self.ask("PUT", f"areas/{self.area.pk}", {
-            "name": "North green", "measure": {"method": "ring", "unit": "m", "ring": ring}, "grass": "creeping_bentgrass",
-        })  # fmt: skip
+        self.ask(
+            "PUT",
+            f"areas/{self.area.pk}",
+            {"name": "North green", "measure": {"method": "ring", "unit": "m", "ring": ring}, "grass": "creeping_bentgrass"},
+        )
         made = self.ask("POST", "passes/geojson", {"plan": self.asked()})
         corners = made["features"][0]["geometry"]["coordinates"][0]
         for lat, lon in ((41.2, -71.6), (41.2003, -71.6), (41.2003, -71.5996), (41.2, -71.5996)):
@@ -256,10 +271,13 @@ class Audits(WaterTest):
 
     def test_what_is_no_audit(self) -> None:
         cases: list[tuple[dict[str, Any], str]] = [
-            ({"cans": [{"caught": 0.2}] * 3}, "cans"), ({"minutes": 0}, "minutes"), ({"cans": [{"caught": 0}] * 8}, "cans"),
-            ({"cans": [{"caught": 0.2}] * 5 + [{"caught": "wet"}]}, "cans.5"), ({"unit": "lb"}, "unit"),
+            ({"cans": [{"caught": 0.2}] * 3}, "cans"),
+            ({"minutes": 0}, "minutes"),
+            ({"cans": [{"caught": 0}] * 8}, "cans"),
+            ({"cans": [{"caught": 0.2}] * 5 + [{"caught": "wet"}]}, "cans.5"),
+            ({"unit": "lb"}, "unit"),
             ({"wanted": q(90, "ft")}, "depth"),
-        ]  # fmt: skip
+        ]
         for more, field in cases:
             self.assertEqual([f["field"] for f in self.audit(422, **more)["fields"]], [field], more)
 

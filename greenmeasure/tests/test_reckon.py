@@ -9,8 +9,10 @@ class Job(ApiTest):
         said = self.ask("POST", "reckon/job", self.job())
         self.assertEqual(said["headline"], "Pour 4.2 fl oz of Test SC for North green: 2 tanks, 7 gal in all.")
         self.assertEqual(said["amount"]["text"], "4.2 fl oz")
-        self.assertEqual([(x["name"], x["product"], x["volume"], x["odd"]) for x in said["loads"]],
-                         [("Tank 1", "2.4 fl oz", "4 gal", False), ("Tank 2", "1.8 fl oz", "3 gal", True)])  # fmt: skip
+        self.assertEqual(
+            [(x["name"], x["product"], x["volume"], x["odd"]) for x in said["loads"]],
+            [("Tank 1", "2.4 fl oz", "4 gal", False), ("Tank 2", "1.8 fl oz", "3 gal", True)],
+        )
         self.assertEqual(said["cost"], {"total": "10.50 USD", "per_foot": "1.50 USD", "foot": "1000 ft²"})
         self.assertEqual(said["judgement"]["stand"], "within")
         self.assertEqual(said["loads"][0]["measure"]["instruction"], "2 3/8 fl oz")
@@ -49,10 +51,14 @@ class Job(ApiTest):
         for more, field in (
             ({"rate": {"value": "0", "unit": "fl_oz/kft2"}}, "parts.0.rate"),
             ({"rate": {"value": "lots", "unit": "fl_oz/kft2"}}, "parts.0.rate"),
-            ({"rate": {"value": 1, "unit": "lb/kft2"}}, "parts.0.rate"), ({"rate": {"value": 1, "unit": "zork"}}, "parts.0.rate"),
-            ({"passes": 0}, "passes"), ({"passes": 99}, "passes"), ({"row_id": 0}, "parts.0.row_id"),
-            ({"machine_id": self.spreader.pk}, "machine"), ({"area_id": "x"}, "parts.0.area_id"),
-        ):  # fmt: skip
+            ({"rate": {"value": 1, "unit": "lb/kft2"}}, "parts.0.rate"),
+            ({"rate": {"value": 1, "unit": "zork"}}, "parts.0.rate"),
+            ({"passes": 0}, "passes"),
+            ({"passes": 99}, "passes"),
+            ({"row_id": 0}, "parts.0.row_id"),
+            ({"machine_id": self.spreader.pk}, "machine"),
+            ({"area_id": "x"}, "parts.0.area_id"),
+        ):
             self.assertEqual(list(self.faults("POST", "reckon/job", self.job(**more))), [field])
 
     def test_broken_json_is_told(self) -> None:

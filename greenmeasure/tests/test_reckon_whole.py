@@ -47,8 +47,10 @@ class ManyAreas(WholeTest):
 
     def test_a_spot_of_a_fifth_and_two_zones(self) -> None:
         self.assertEqual(self.ask("POST", "reckon/job", self.job(share="20 %"))["amount"]["text"], "0.84 fl oz")
-        zones = [self.part(share="2/7", zone="core", rate={"value": 0.8, "unit": "fl_oz/kft2"}),
-                 self.part(share="5/7", zone="surround", rate={"value": 0.4, "unit": "fl_oz/kft2"})]  # fmt: skip
+        zones = [
+            self.part(share="2/7", zone="core", rate={"value": 0.8, "unit": "fl_oz/kft2"}),
+            self.part(share="5/7", zone="surround", rate={"value": 0.4, "unit": "fl_oz/kft2"}),
+        ]
         said = self.ask("POST", "reckon/job", self.job() | {"parts": zones})
         self.assertEqual(said["amount"]["text"], "3.6 fl oz")
         self.assertEqual(
@@ -73,8 +75,9 @@ class Rules(WholeTest):
         said = self.ask("POST", "reckon/job", self.job())
         self.assertEqual(self.keys(said)["season-product"], "refuse")
         line = next(b for b in said["parts"][0]["budget"] if b["key"] == "product")
-        self.assertEqual((line["used_text"], line["total_text"], line["cap_text"], line["over"]),
-                         ("0.6", "1.2 fl oz/1000 ft²", "1", True))  # fmt: skip
+        self.assertEqual(
+            (line["used_text"], line["total_text"], line["cap_text"], line["over"]), ("0.6", "1.2 fl oz/1000 ft²", "1", True)
+        )
         refused = self.ask("POST", "rounds", self.job() | {"key": str(uuid.uuid4())}, 422)
         self.assertEqual(refused["code"], "refused")
         self.assertIn("the most is 1", refused["message"])
@@ -127,16 +130,20 @@ class Rules(WholeTest):
     def test_faults_in_house_rules(self) -> None:
         first = {"month": 1, "day": 1}
         for body, field in (
-            ({"answers": {"iron": "lots"}}, "answers.iron"), ({"season_start": {"month": 2, "day": 30}}, "season_start"),
+            ({"answers": {"iron": "lots"}}, "answers.iron"),
+            ({"season_start": {"month": 2, "day": 30}}, "season_start"),
             ({"closed": [{"what": "K", "start": first, "end": first}]}, "closed.0.what"),
-        ):  # fmt: skip
+        ):
             self.assertEqual(list(self.faults("PUT", "house", body)), [field])
 
     def test_rows_for_a_ground_say_why_they_do_not_fit(self) -> None:
-        self.change(kind="growth_regulator", rates=[
-            {"phrase": "5 to 8 fl oz per acre", "grasses": ["creeping_bentgrass"], "height_high": 0.5},
-            {"phrase": "0.5 to 0.8 fl oz/M", "grasses": ["tall_fescue"], "height_low": 2},
-        ])  # fmt: skip
+        self.change(
+            kind="growth_regulator",
+            rates=[
+                {"phrase": "5 to 8 fl oz per acre", "grasses": ["creeping_bentgrass"], "height_high": 0.5},
+                {"phrase": "0.5 to 0.8 fl oz/M", "grasses": ["tall_fescue"], "height_low": 2},
+            ],
+        )
         tall = self.bank(grass="tall_fescue", height={"value": 3, "unit": "in"})
         rows = self.ask("POST", "reckon/rows", {"product_id": self.spray.pk, "area_id": tall})
         self.assertEqual([r["fits"] for r in rows], [True, False])
@@ -147,8 +154,13 @@ class Rules(WholeTest):
 
 class Backwards(WholeTest):
     def back(self, **more: Any) -> Any:
-        body = {"mode": "used", "product_id": self.spray.pk, "row_id": self.spray.rates.get().pk, "area_id": self.area.pk,
-                "amount": {"value": 4.2, "unit": "fl_oz"}}  # fmt: skip
+        body = {
+            "mode": "used",
+            "product_id": self.spray.pk,
+            "row_id": self.spray.rates.get().pk,
+            "area_id": self.area.pk,
+            "amount": {"value": 4.2, "unit": "fl_oz"},
+        }
         return self.ask("POST", "reckon/backwards", body | more)
 
     def test_used_left_and_whole(self) -> None:
@@ -176,8 +188,11 @@ class SideBySide(WholeTest):
         self.assertEqual(said["sentence"], "Test SC costs least here: 7.00 USD.")
         self.assertEqual(said["rows"][0]["cost"], "7.00 USD")
         self.assertEqual(said["rows"][0]["best"], ["cost"])
-        matched = self.ask("POST", "reckon/compare", {"area_id": self.area.pk, "target": "dollar_spot",
-                                                      "equal_to": said["rows"][1]["product_id"]})  # fmt: skip
+        matched = self.ask(
+            "POST",
+            "reckon/compare",
+            {"area_id": self.area.pk, "target": "dollar_spot", "equal_to": said["rows"][1]["product_id"]},
+        )
         self.assertEqual({r["active"] for r in matched["rows"]}, {said["rows"][1]["active"]})
 
     def test_nothing_for_it_is_said(self) -> None:
@@ -231,5 +246,5 @@ class Line(WholeTest):
             ("cup 4 fl oz holds 118.1 g of water at 20 C", "The mark is good"),
             ("compare Test SC and Test 20-0-10 on North green", "side by side"),
             ("how far does 30 lb go at 3 lb/M", "10,000 ft²"),
-        ):  # fmt: skip
+        ):
             self.assertIn(words, self.line(text)["sentence"], text)

@@ -11,13 +11,22 @@ from greenmeasure.shelf.models import LabelFile, Product
 from greenmeasure.tests.base import FUNGICIDE, ApiTest
 
 RULES = {
-    "most_per_season": "3 fl oz per 1,000 sq ft", "active_per_season": "2 lb ai per acre", "applications_per_season": 4,
-    "consecutive": 2, "temperature_low": {"value": "−2", "unit": "degC"}, "temperature_high": {"value": 85, "unit": "degF"},
-    "wind_high": {"value": 10, "unit": "mph"}, "leaf": "dry", "rain_after": {"value": "4", "unit": "h"},
-    "water_in_delay": {"value": 0, "unit": "h"}, "water_in_depth": {"value": "1/4", "unit": "in"},
-    "seed_before": {"value": 8, "unit": "week"}, "buffer": {"value": 25, "unit": "ft"},
-    "incompatible": [{"what": "FRAC 3", "days": 7, "note": "Leaf burn."}], "revised": "2026-01-15",
-}  # fmt: skip
+    "most_per_season": "3 fl oz per 1,000 sq ft",
+    "active_per_season": "2 lb ai per acre",
+    "applications_per_season": 4,
+    "consecutive": 2,
+    "temperature_low": {"value": "−2", "unit": "degC"},
+    "temperature_high": {"value": 85, "unit": "degF"},
+    "wind_high": {"value": 10, "unit": "mph"},
+    "leaf": "dry",
+    "rain_after": {"value": "4", "unit": "h"},
+    "water_in_delay": {"value": 0, "unit": "h"},
+    "water_in_depth": {"value": "1/4", "unit": "in"},
+    "seed_before": {"value": 8, "unit": "week"},
+    "buffer": {"value": 25, "unit": "ft"},
+    "incompatible": [{"what": "FRAC 3", "days": 7, "note": "Leaf burn."}],
+    "revised": "2026-01-15",
+}
 
 
 class Rules(ApiTest):
@@ -48,22 +57,28 @@ class Rules(ApiTest):
         for rules, field in (
             ({"most_per_season": "lots"}, "rules.most_per_season"),
             ({"most_per_season": "2 fl oz per gal"}, "rules.most_per_season"),
-            ({"active_per_season": "2 lb per acre"}, "rules.active_per_season"), ({"leaf": "damp"}, "rules.leaf"),
-            ({"rain_after": {"value": 4, "unit": "lb"}}, "rules.rain_after"), ({"consecutive": 0}, "rules.consecutive"),
+            ({"active_per_season": "2 lb per acre"}, "rules.active_per_season"),
+            ({"leaf": "damp"}, "rules.leaf"),
+            ({"rain_after": {"value": 4, "unit": "lb"}}, "rules.rain_after"),
+            ({"consecutive": 0}, "rules.consecutive"),
             ({"temperature_low": {"value": 400, "unit": "degF"}}, "rules.temperature_low"),
-            ({"temperature_low": {"value": 80, "unit": "degF"}, "temperature_high": {"value": 50, "unit": "degF"}},
-             "rules.temperature_high"),
-        ):  # fmt: skip
+            (
+                {"temperature_low": {"value": 80, "unit": "degF"}, "temperature_high": {"value": 50, "unit": "degF"}},
+                "rules.temperature_high",
+            ),
+        ):
             self.assertEqual(list(self.faults("PUT", f"products/{self.spray.pk}", FUNGICIDE | {"rules": rules})), [field])
 
     def test_a_row_for_ground_is_checked(self) -> None:
         row = {"phrase": "1 fl oz/M"}
         for more, field in (
-            ({"grasses": ["moss"]}, "rates.0.grasses"), ({"uses": ["moon"]}, "rates.0.uses"),
+            ({"grasses": ["moss"]}, "rates.0.grasses"),
+            ({"uses": ["moon"]}, "rates.0.uses"),
             ({"intent": "hope"}, "rates.0.intent"),
-            ({"height_low": 2, "height_high": 1}, "rates.0.height_high"), ({"interval_low": "1.5"}, "rates.0.interval_low"),
+            ({"height_low": 2, "height_high": 1}, "rates.0.height_high"),
+            ({"interval_low": "1.5"}, "rates.0.interval_low"),
             ({"interval_low": 21, "interval_high": 14}, "rates.0.interval_high"),
-        ):  # fmt: skip
+        ):
             body = FUNGICIDE | {"rates": [row | more]}
             self.assertEqual(list(self.faults("PUT", f"products/{self.spray.pk}", body)), [field])
 
@@ -112,8 +127,11 @@ class Files(ApiTest):
         self.assertEqual(self.spray.rates.get().pk, row)
 
     def test_a_file_at_fault_is_said(self) -> None:
-        for form, text, words in (("json", "{", "no JSON"), ("json", '{"a": 1}', "no list of products"),
-                                  ("csv", "product,dose\nx,1", "name and rate is missing")):  # fmt: skip
+        for form, text, words in (
+            ("json", "{", "no JSON"),
+            ("json", '{"a": 1}', "no list of products"),
+            ("csv", "product,dose\nx,1", "name and rate is missing"),
+        ):
             said = self.ask("POST", "products/import/preview", {"form": form, "text": text}, 422)
             self.assertIn(words, said["message"])
 
@@ -124,8 +142,10 @@ class Stock(ApiTest):
     def test_what_is_left_is_told_and_taken_from(self) -> None:
         made = self.ask("POST", f"products/{self.spray.pk}/lots", self.LOT, 201)
         self.assertEqual((made["stock"], made["lots"][0]["expired"]), ("40 fl oz", True))
-        self.assertEqual(self.ask("POST", "reckon/job", self.job())["purchase"]["sentence"],
-                         "40 fl oz in stock is enough; 35.8 fl oz will be left.")  # fmt: skip
+        self.assertEqual(
+            self.ask("POST", "reckon/job", self.job())["purchase"]["sentence"],
+            "40 fl oz in stock is enough; 35.8 fl oz will be left.",
+        )
         begun = self.ask("POST", "rounds", self.job() | {"key": "7f1a7a52-3a2e-4a67-9d6b-2f7a5cd0f001"}, 201)
         body = {"used": {"value": 4.5, "unit": "fl_oz"}, "lot_id": made["lots"][0]["id"]}
         entry = self.ask("POST", f"rounds/{begun['id']}/finish", body)[0]

@@ -93,6 +93,10 @@ class OverHttp(unittest.TestCase):
 
     def test_what_it_does_not_understand(self) -> None:
         self.assertEqual(self.faults(sulking=True), 400)
-        for path in ("/observations", "/observations?from=soon&to=2026-08-12T00:00Z", "/nowhere",
-                     "/observations?from=2020-01-01T00:00Z&to=2026-08-12T00:00Z"):  # fmt: skip
+        for path in (
+            "/observations",
+            "/observations?from=soon&to=2026-08-12T00:00Z",
+            "/nowhere",
+            "/observations?from=2020-01-01T00:00Z&to=2026-08-12T00:00Z",
+        ):
             self.assertEqual(self.get(path).status_code, 400, path)

@@ -42,12 +42,19 @@ class Fetching(SkyTest):
         self.fetched()
         kept = Reading.objects.count(), Foretold.objects.count()
         for fault, said in (
-            ({"down": True}, "refused"), ({"dead": True}, "cannot be reached"), ({"slow": 0.8}, "did not answer within"),
-            ({"garbage": "text"}, "no JSON"), ({"garbage": "half"}, "cut off"), ({"shift": 3}, "clock is about"),
+            ({"down": True}, "refused"),
+            ({"dead": True}, "cannot be reached"),
+            ({"slow": 0.8}, "did not answer within"),
+            ({"garbage": "text"}, "no JSON"),
+            ({"garbage": "half"}, "cut off"),
+            ({"shift": 3}, "clock is about"),
             ({"shift": -4}, "4 h early"),
-        ):  # fmt: skip
-            with patch.object(providers, "READ", 0.3), patch.object(providers.WeatherService.__init__, "__defaults__", (0.3,)), \
-                    patch.object(providers.SoilProbe.__init__, "__defaults__", (0.3,)):  # fmt: skip
+        ):
+            with (
+                patch.object(providers, "READ", 0.3),
+                patch.object(providers.WeatherService.__init__, "__defaults__", (0.3,)),
+                patch.object(providers.SoilProbe.__init__, "__defaults__", (0.3,)),
+            ):
                 told = self.fetched(**fault)
             self.assertFalse(told["ok"], fault)
             self.assertIn(said, told["text"], fault)
@@ -138,8 +145,11 @@ class Fetching(SkyTest):
 
 class Stations(SkyTest):
     def test_every_field_at_fault_at_once(self) -> None:
-        said = self.faults("PUT", "sky/station", {"name": "", "url": "ftp://x", "latitude": 99, "longitude": 5, "offset": 40,
-                                                  "wetness": "guess", "fill": 50})  # fmt: skip
+        said = self.faults(
+            "PUT",
+            "sky/station",
+            {"name": "", "url": "ftp://x", "latitude": 99, "longitude": 5, "offset": 40, "wetness": "guess", "fill": 50},
+        )
         self.assertEqual(set(said), {"name", "url", "latitude", "offset", "wetness", "fill"})
         said = self.faults("PUT", "sky/station", {"name": "Mast", "latitude": 41})
         self.assertEqual(set(said), {"longitude"})

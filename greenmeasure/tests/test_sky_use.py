@@ -25,13 +25,21 @@ class Fit(SkyTest):
         super().setUp()
         self.station()
         self.fetched()
-        self.ask("PUT", f"products/{self.spray.pk}", self.card(rules={
-            "rain_after": {"value": 4, "unit": "h"}, "leaf": "dry", "wind_high": {"value": 10, "unit": "mph"}}))  # fmt: skip
+        self.ask(
+            "PUT",
+            f"products/{self.spray.pk}",
+            self.card(rules={"rain_after": {"value": 4, "unit": "h"}, "leaf": "dry", "wind_high": {"value": 10, "unit": "mph"}}),
+        )
 
     def card(self, **more: Any) -> dict[str, Any]:
-        return {"name": "Test SC", "kind": "fungicide", "formulation": "SC", "density": {"value": 9, "unit": "lb/gal"},
-                "contents": [{"name": "an active", "basis": "active", "amount": 20, "unit": "%"}],
-                "rates": [{"use": "preventive", "phrase": "0.4 to 0.8 fl oz per 1,000 sq ft"}]} | more  # fmt: skip
+        return {
+            "name": "Test SC",
+            "kind": "fungicide",
+            "formulation": "SC",
+            "density": {"value": 9, "unit": "lb/gal"},
+            "contents": [{"name": "an active", "basis": "active", "amount": 20, "unit": "%"}],
+            "rates": [{"use": "preventive", "phrase": "0.4 to 0.8 fl oz per 1,000 sq ft"}],
+        } | more
 
     def fit(self, *products: int, **more: Any) -> Any:
         return self.ask("POST", "sky/hours", {"area_id": self.area.pk, "product_ids": list(products) or [self.spray.pk]} | more)
@@ -54,8 +62,15 @@ class Fit(SkyTest):
             self.assertIn("hours", self.faults("POST", "sky/hours", body))
 
     def test_a_tank_that_contradicts_itself_is_refused_by_name(self) -> None:
-        root = self.ask("POST", "products", self.card(name="Root SC", rules={
-            "water_in_delay": {"value": 2, "unit": "h"}, "water_in_depth": {"value": 0.2, "unit": "in"}}), 201)["id"]  # fmt: skip
+        root = self.ask(
+            "POST",
+            "products",
+            self.card(
+                name="Root SC",
+                rules={"water_in_delay": {"value": 2, "unit": "h"}, "water_in_depth": {"value": 0.2, "unit": "in"}},
+            ),
+            201,
+        )["id"]
         said = self.fit(self.spray.pk, root)
         self.assertEqual((said["verdict"], said["windows"]), ("no", []))
         self.assertIn("Root SC must be watered in within 2 h; Test SC must stay dry for 4 h", said["contradictions"][0])
@@ -65,8 +80,12 @@ class Fit(SkyTest):
         self.assertIn(f"{end.astimezone(ZoneInfo('America/New_York')):%H:%M}", watered["water_in"][0])
 
     def test_hours_the_club_keeps_free_and_the_mower(self) -> None:
-        free = self.ask("POST", "sky/rhythms", {"kind": "quiet", "days": list(range(7)), "begin": "09:00", "end": "17:00",
-                                                "why": "matches"}, 201)  # fmt: skip
+        free = self.ask(
+            "POST",
+            "sky/rhythms",
+            {"kind": "quiet", "days": list(range(7)), "begin": "09:00", "end": "17:00", "why": "matches"},
+            201,
+        )
         at_ten = [h for h in self.fit()["hours"] if h["hour"] == 10]
         self.assertTrue(all("keeps these hours free" in str(h["reasons"]) for h in at_ten))
         self.ask("DELETE", f"sky/rhythms/{free['id']}", expect=204)
@@ -93,8 +112,15 @@ class Fit(SkyTest):
         self.club.units = "metric"
         self.club.save()
         self.club.touch()
-        told = json.dumps([self.fit(), self.ask("GET", "sky"), self.ask("GET", f"sky/strip?area_id={self.area.pk}"),
-                           self.ask("GET", f"sky/day?area_id={self.area.pk}&on=2026-08-10")], ensure_ascii=False)  # fmt: skip
+        told = json.dumps(
+            [
+                self.fit(),
+                self.ask("GET", "sky"),
+                self.ask("GET", f"sky/strip?area_id={self.area.pk}"),
+                self.ask("GET", f"sky/day?area_id={self.area.pk}&on=2026-08-10"),
+            ],
+            ensure_ascii=False,
+        )
         for unit in ("°F", "mph", " in of", "°F·d"):
             self.assertNotIn(unit, told)
         self.assertIn("m/s", told)
@@ -136,10 +162,13 @@ class ByHand(SkyTest):
 
     def test_what_cannot_be_is_refused_by_its_field(self) -> None:
         for kind, value, unit, more, field in (
-            ("rain", "900", "mm", {}, "value"), ("soil", "140", "degC", {}, "value"), ("rain", "1", "degC", {}, "value"),
-            ("wet", "moist", "", {}, "value"), ("rain", "x", "in", {}, "value"),
+            ("rain", "900", "mm", {}, "value"),
+            ("soil", "140", "degC", {}, "value"),
+            ("rain", "1", "degC", {}, "value"),
+            ("wet", "moist", "", {}, "value"),
+            ("rain", "x", "in", {}, "value"),
             ("soil", "60", "degF", {"on": "2026-08-13"}, "on"),
-        ):  # fmt: skip
+        ):
             body = {"kind": kind, "value": {"value": value, "unit": unit}, "on": "2026-08-10"} | more
             self.assertIn(field, self.faults("POST", "sky/readings", body), (kind, value))
 
@@ -182,8 +211,12 @@ class Watching(SkyTest):
         self.assertEqual([(s["on"], s["seen"]) for s in strip["scouts"]], [("2026-07-20", False), ("2026-08-10", True)])
         self.assertIn("outbreaks were warned of", next(r for r in strip["risks"] if r["disease"] == "dollar_spot")["score"])
         self.ask("DELETE", f"sky/scouting/{strip['scouts'][0]['id']}", expect=204)
-        for more, field in (({"on": "2026-09-01"}, "on"), ({"disease": "moss"}, "disease"), ({"severity": "120"}, "severity"),
-                            ({"seen": False, "severity": 4}, "severity")):  # fmt: skip
+        for more, field in (
+            ({"on": "2026-09-01"}, "on"),
+            ({"disease": "moss"}, "disease"),
+            ({"severity": "120"}, "severity"),
+            ({"seen": False, "severity": 4}, "severity"),
+        ):
             body = {"area_id": self.area.pk, "on": "2026-08-10", "disease": "dollar_spot", "seen": True} | more
             self.assertIn(field, self.faults("POST", "sky/scouting", body))
 
@@ -232,8 +265,12 @@ class Files(SkyTest):
 
     def test_what_stands_against_the_whole_keeps_all_of_it_out(self) -> None:
         whole = self.table()
-        for text, word in ((self.table(humidity="0.82"), "fraction"), (self.table(air="78"), "too hot for °C"),
-                           (whole[:-7], "columns"), (whole[:-1], "cut off")):  # fmt: skip
+        for text, word in (
+            (self.table(humidity="0.82"), "fraction"),
+            (self.table(air="78"), "too hot for °C"),
+            (whole[:-7], "columns"),
+            (whole[:-1], "cut off"),
+        ):
             seen = self.send("preview", text, 200)
             self.assertTrue(seen["refused"])
             self.assertIn(word, str(seen["against"]))
@@ -256,8 +293,12 @@ class Files(SkyTest):
     def test_what_is_no_table(self) -> None:
         for data, name in ((b"\xff\xfe\x00", "w.csv"), (b"just words", "w.csv"), (b"LOCATION,x\n", "w.epw")):
             self.assertEqual(self.send("preview", data, 422, name)["fields"][0]["field"], "file")
-        said = self.send("preview", self.table(), 422, mapping=json.dumps({"time": "when", "zone": "UTC", "columns": {
-            "air": {"name": "air_degC", "unit": "degC"}}}))  # fmt: skip
+        said = self.send(
+            "preview",
+            self.table(),
+            422,
+            mapping=json.dumps({"time": "when", "zone": "UTC", "columns": {"air": {"name": "air_degC", "unit": "degC"}}}),
+        )
         self.assertEqual(said["fields"][0]["field"], "columns.time")
 
     def test_the_typical_year_that_pvlib_carries(self) -> None:

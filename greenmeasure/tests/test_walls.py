@@ -13,16 +13,56 @@ from greenmeasure.tests.base import ApiTest, make_club
 
 OPEN = {"/api/health", "/api/session", "/api/clubs"}
 READS_BY_POST = {
-    "read_phrase", "reckon_job", "reckon_nothing", "reckon_line", "check_actual", "measure_area", "plan_ph", "fitting_rows",
-    "reckon_backwards", "compare_products", "measure_dose", "check_cup", "bench", "nozzle_card", "pace", "setting", "midway",
-    "ask_audit", "plan_passes", "land_passes", "compare_passes", "export_passes", "fit_hours",
-}  # fmt: skip
+    "read_phrase",
+    "reckon_job",
+    "reckon_nothing",
+    "reckon_line",
+    "check_actual",
+    "measure_area",
+    "plan_ph",
+    "fitting_rows",
+    "reckon_backwards",
+    "compare_products",
+    "measure_dose",
+    "check_cup",
+    "bench",
+    "nozzle_card",
+    "pace",
+    "setting",
+    "midway",
+    "ask_audit",
+    "plan_passes",
+    "land_passes",
+    "compare_passes",
+    "export_passes",
+    "fit_hours",
+}
 FOR_APPLICATORS = {
-    "start_round", "tick", "finish_round", "give_up_round", "take_up_round", "add_lot", "change_lot", "remove_lot",
-    "keep_calibration", "use_calibration", "clean", "take_cleaning_back", "keep_audit", "use_audit", "add_tasks", "set_task",
-    "fetch_now", "add_hand_reading", "remove_hand_reading", "add_scouting", "remove_scouting", "plan_due", "drop_planned",
+    "start_round",
+    "tick",
+    "finish_round",
+    "give_up_round",
+    "take_up_round",
+    "add_lot",
+    "change_lot",
+    "remove_lot",
+    "keep_calibration",
+    "use_calibration",
+    "clean",
+    "take_cleaning_back",
+    "keep_audit",
+    "use_audit",
+    "add_tasks",
+    "set_task",
+    "fetch_now",
+    "add_hand_reading",
+    "remove_hand_reading",
+    "add_scouting",
+    "remove_scouting",
+    "plan_due",
+    "drop_planned",
     "start_due",
-}  # fmt: skip
+}
 
 
 def endpoints() -> Iterator[tuple[str, str, str]]:
@@ -77,17 +117,22 @@ class Walls(ApiTest):
         self.ask("POST", "/api/clubs/birch/reckon/job", mine | {"machine_id": self.sprayer.pk}, 404)
         parts = [mine["parts"][0] | {"area_id": self.area.pk}]
         self.ask("POST", "/api/clubs/birch/reckon/job", mine | {"parts": parts}, 404)
-        self.ask("POST", "/api/clubs/birch/reckon/measure", {"amount": {"value": 1, "unit": "ml"},
-                                                               "product_id": self.spray.pk}, 404)  # fmt: skip
-        self.ask("POST", f"/api/clubs/birch/areas/measure?area_id={self.area.pk}",
-                 {"method": "circle", "values": {"radius": 9}}, 404)  # fmt: skip
+        self.ask(
+            "POST", "/api/clubs/birch/reckon/measure", {"amount": {"value": 1, "unit": "ml"}, "product_id": self.spray.pk}, 404
+        )
+        self.ask(
+            "POST", f"/api/clubs/birch/areas/measure?area_id={self.area.pk}", {"method": "circle", "values": {"radius": 9}}, 404
+        )
 
     def own_job(self) -> dict[str, Any]:
         """The same job, all of it the other club's own."""
         club = Club.objects.get(slug="birch")
         product = Product.objects.get(club=club, name="Test SC")
-        part = {"area_id": Area.objects.get(club=club).pk, "row_id": product.rates.get().pk,
-                "rate": {"value": 0.6, "unit": "fl_oz/kft2"}}  # fmt: skip
+        part = {
+            "area_id": Area.objects.get(club=club).pk,
+            "row_id": product.rates.get().pk,
+            "rate": {"value": 0.6, "unit": "fl_oz/kft2"},
+        }
         return {"product_id": product.pk, "machine_id": Machine.objects.get(club=club, kind="sprayer").pk, "parts": [part]}
 
     def test_viewers_read_and_change_nothing(self) -> None:

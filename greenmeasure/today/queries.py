@@ -26,10 +26,18 @@ def today(club: Club) -> TodayOut:
     due = due_list(club, whole=SHOWN)
     sentence, act, to = _next(setup, under_way, due, latest)
     return TodayOut(
-        due=due.lines, more=due.more, fresh=due.fresh if due.fresh.station else None,
-        sentence=sentence, act=act, to=to, setup=[] if all(s.done for s in setup) else setup, under_way=under_way,
-        latest=[entry_out(e) for e in latest], tasks=open_tasks(club), machines=asking(club),
-    )  # fmt: skip
+        due=due.lines,
+        more=due.more,
+        fresh=due.fresh if due.fresh.station else None,
+        sentence=sentence,
+        act=act,
+        to=to,
+        setup=[] if all(s.done for s in setup) else setup,
+        under_way=under_way,
+        latest=[entry_out(e) for e in latest],
+        tasks=open_tasks(club),
+        machines=asking(club),
+    )
 
 
 def _setup(club: Club) -> list[SetupStepOut]:
@@ -40,10 +48,8 @@ def _setup(club: Club) -> list[SetupStepOut]:
         SetupStepOut(key="ground", text="Add an area: its name, size, grass and height of cut", done=some(Area), to="ground/new"),
         SetupStepOut(key="shelf", text="Add a product: its rate as the label prints it", done=some(Product), to="shelf/new"),
         SetupStepOut(key="kit", text="Add a sprayer or a spreader", done=some(Machine), to="kit/new"),
-        SetupStepOut(
-            key="reckon", text="Reckon the first job", to="reckon", done=Round.objects.filter(club=club).exists()
-        ),
-    ]  # fmt: skip
+        SetupStepOut(key="reckon", text="Reckon the first job", to="reckon", done=Round.objects.filter(club=club).exists()),
+    ]
 
 
 def _next(setup: list[SetupStepOut], under_way: list[RoundLineOut], due: DueOut, latest: list[Entry]) -> tuple[str, str, str]:

@@ -29,9 +29,15 @@ def keep_audit(area: Area, user: User, data: AuditIn, tasks: bool = False) -> Wa
     rows = [{"depth": c.depth, "x": c.at[0] if c.at else None, "y": c.at[1] if c.at else None} for c in cans]
     with transaction.atomic():
         made = WaterAudit.objects.create(
-            area=area, taken_on=data.taken_on, minutes=minutes, heads=data.heads, wind=wind, cans=rows, by=str(user),
+            area=area,
+            taken_on=data.taken_on,
+            minutes=minutes,
+            heads=data.heads,
+            wind=wind,
+            cans=rows,
+            by=str(user),
             note=data.note,
-        )  # fmt: skip
+        )
         if tasks:
             for text in dry_spots(found, area.club.us):
                 Task.objects.create(club=area.club, area=area, audit=made, text=text)

@@ -18,16 +18,7 @@ from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of, areas, plan_in_use
 from greenmeasure.water.models import Task, WaterAudit
-from greenmeasure.water.schemas import (
-    AuditAskIn,
-    AuditKeptOut,
-    AuditOut,
-    CanIn,
-    CanOut,
-    RunTimeOut,
-    TaskOut,
-    WaterOut,
-)
+from greenmeasure.water.schemas import AuditAskIn, AuditKeptOut, AuditOut, CanIn, CanOut, RunTimeOut, TaskOut, WaterOut
 
 
 def depth_text(mm: float, us: bool) -> str:
@@ -98,19 +89,27 @@ def audit_out(found: Audit, area: Area, us: bool, heads: Heads, wanted: float | 
     if dry:
         said += f" {dry} dry spot{'s' if dry > 1 else ''} to see to."
     return AuditOut(
-        sentence=said, rate=rate_text(found.rate, us), low_quarter=show_percent(found.low_quarter),
-        christiansen=show_percent(found.christiansen), share=found.low_quarter, reachable=heads.reachable,
+        sentence=said,
+        rate=rate_text(found.rate, us),
+        low_quarter=show_percent(found.low_quarter),
+        christiansen=show_percent(found.christiansen),
+        share=found.low_quarter,
+        reachable=heads.reachable,
         cans=[
             CanOut(
-                number=i + 1, text=depth_text(c.depth, us), share=c.depth / mean,
+                number=i + 1,
+                text=depth_text(c.depth, us),
+                share=c.depth / mean,
                 state="dry" if c.depth < DRY * mean else "wet" if c.depth > WET * mean else "even",
-                x=c.at[0] if c.at else None, y=c.at[1] if c.at else None,
+                x=c.at[0] if c.at else None,
+                y=c.at[1] if c.at else None,
             )
             for i, c in enumerate(found.cans)
         ],
-        notes=list(found.notes), run=run_out(found, area, wanted, us) if wanted else None,
+        notes=list(found.notes),
+        run=run_out(found, area, wanted, us) if wanted else None,
         working=working_out(tuple(_steps(found, us))),
-    )  # fmt: skip
+    )
 
 
 def run_out(found: Audit, area: Area, wanted: float, us: bool) -> RunTimeOut:
@@ -118,10 +117,15 @@ def run_out(found: Audit, area: Area, wanted: float, us: bool) -> RunTimeOut:
     run = run_for(found, wanted)
     split = soak(run.advised, found.rate, intake_of(area.texture), pond_of(None if area.slope is None else area.slope / 100))
     return RunTimeOut(
-        depth=depth_text(wanted, us), by_mean=minutes_text(run.by_mean), advised=minutes_text(run.advised),
-        by_quarter=minutes_text(run.by_quarter), soak=split.sentence, parts=split.parts, part_minutes=split.minutes,
+        depth=depth_text(wanted, us),
+        by_mean=minutes_text(run.by_mean),
+        advised=minutes_text(run.advised),
+        by_quarter=minutes_text(run.by_quarter),
+        soak=split.sentence,
+        parts=split.parts,
+        part_minutes=split.minutes,
         rest_minutes=split.rest,
-    )  # fmt: skip
+    )
 
 
 def _steps(found: Audit, us: bool) -> list[Step]:
@@ -133,11 +137,21 @@ def _steps(found: Audit, us: bool) -> list[Step]:
     return [
         line(f"Mean of {len(depths)} cans", Term(sum(depths), u.symbol), divided_by(len(depths)), result=Term(mean, u.symbol)),
         line("Rate", Term(mean, u.symbol), divided_by(hours, "h"), result=Term(mean / hours, f"{u.symbol}/h")),
-        line(f"Mean of the lowest {found.counted}", Term(low[0], u.symbol), *(plus(x, u.symbol) for x in low[1:]),
-             divided_by(len(low)), result=Term(quarter, u.symbol)),
-        line("Low quarter ÷ mean", Term(quarter, u.symbol), divided_by(mean, u.symbol), times(100),
-             result=Term(100 * quarter / mean, "%")),
-    ]  # fmt: skip
+        line(
+            f"Mean of the lowest {found.counted}",
+            Term(low[0], u.symbol),
+            *(plus(x, u.symbol) for x in low[1:]),
+            divided_by(len(low)),
+            result=Term(quarter, u.symbol),
+        ),
+        line(
+            "Low quarter ÷ mean",
+            Term(quarter, u.symbol),
+            divided_by(mean, u.symbol),
+            times(100),
+            result=Term(100 * quarter / mean, "%"),
+        ),
+    ]
 
 
 # --- what is kept -----------------------------------------------------------------------------------------------
@@ -175,20 +189,29 @@ def water(club: Club, area_id: int, wanted: QuantityIn | None = None) -> WaterOu
     used = audit_for(club, area_id)
     own = WaterAudit.objects.filter(area=area)
     return WaterOut(
-        area=area.name, zone=area.zone, plan=plan_in_use(area),
+        area=area.name,
+        zone=area.zone,
+        plan=plan_in_use(area),
         current=audit_out(used.core(), used.area, club.us, Heads(used.heads), depth) if used else None,
         of=f"{used.area.name}, {day(used.taken_on)} {used.taken_on.year}" if used else "",
         audits=[
             AuditKeptOut(
-                id=a.pk, taken_on=a.taken_on, by=a.by, note=a.note, rate=rate_text(a.core().rate, club.us),
-                low_quarter=show_percent(a.core().low_quarter), cans=len(a.cans), minutes=minutes_text(a.minutes),
-                in_force=used is not None and used.pk == a.pk, in_use=a.in_use,
+                id=a.pk,
+                taken_on=a.taken_on,
+                by=a.by,
+                note=a.note,
+                rate=rate_text(a.core().rate, club.us),
+                low_quarter=show_percent(a.core().low_quarter),
+                cans=len(a.cans),
+                minutes=minutes_text(a.minutes),
+                in_force=used is not None and used.pk == a.pk,
+                in_use=a.in_use,
             )
             for a in own
         ],
         tasks=[task_out(t) for t in live_tasks().filter(area=area)],
         soil=_soil(area, club.us),
-    )  # fmt: skip
+    )
 
 
 def _soil(area: Area, us: bool) -> str:
@@ -220,8 +243,8 @@ def live_tasks() -> QuerySet[Task]:
 
 def task_out(t: Task) -> TaskOut:
     return TaskOut(
-        id=t.pk, area_id=t.area_id, area=t.area.name, text=t.text, made_at=t.made_at, done_at=t.done_at, done_by=t.done_by,
-    )  # fmt: skip
+        id=t.pk, area_id=t.area_id, area=t.area.name, text=t.text, made_at=t.made_at, done_at=t.done_at, done_by=t.done_by
+    )
 
 
 def open_tasks(club: Club) -> list[TaskOut]:

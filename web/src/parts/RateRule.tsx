@@ -128,9 +128,13 @@ export function RateRule({ rule, label, text, small = false, onChange }: Props) 
   };
   const key = (e: KeyboardEvent) => {
     const by: Record<string, number> = {
-      ArrowRight: rule.step, ArrowUp: rule.step, ArrowLeft: -rule.step, ArrowDown: -rule.step,
-      PageUp: 5 * rule.step, PageDown: -5 * rule.step,
-    }; // prettier-ignore
+      ArrowRight: rule.step,
+      ArrowUp: rule.step,
+      ArrowLeft: -rule.step,
+      ArrowDown: -rule.step,
+      PageUp: 5 * rule.step,
+      PageDown: -5 * rule.step,
+    };
     const to = e.key === "Home" ? rule.low || rule.step : e.key === "End" ? rule.high : undefined;
     if (to === undefined && by[e.key] === undefined) return;
     e.preventDefault();

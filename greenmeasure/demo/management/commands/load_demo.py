@@ -31,13 +31,7 @@ from greenmeasure.shelf.schemas import LotIn, ProductIn
 from greenmeasure.sky.actions import add_by_hand, add_rhythm, add_scouting, save_station, save_watch
 from greenmeasure.sky.keeping import keep_forecast, keep_hours
 from greenmeasure.sky.models import Scouting, Station
-from greenmeasure.sky.station_schemas import (
-    HandIn,
-    RhythmIn,
-    ScoutIn,
-    StationIn,
-    WatchIn,
-)
+from greenmeasure.sky.station_schemas import HandIn, RhythmIn, ScoutIn, StationIn, WatchIn
 from greenmeasure.water.actions import keep_audit
 from greenmeasure.water.schemas import AuditIn
 from sims import climate, soil_probe
@@ -158,10 +152,17 @@ class Command(BaseCommand):
         product = Product.objects.get(club=club, name=given["product"]).pk if "product" in given else None
         if product:
             figures = figures | {"product_id": product}
-        keep_calibration(machine, user, CalibrationIn(
-            figures=figures, taken_on=on, expires_on=given.get("expires_on"), weather=given.get("weather", ""),
-            note=given.get("note", ""),
-        ))  # fmt: skip
+        keep_calibration(
+            machine,
+            user,
+            CalibrationIn(
+                figures=figures,
+                taken_on=on,
+                expires_on=given.get("expires_on"),
+                weather=given.get("weather", ""),
+                note=given.get("note", ""),
+            ),
+        )
 
     def cleaned(self, club: Club, user: User, given: dict[str, Any]) -> None:
         """One cleaning, unless it is noted already."""
@@ -187,15 +188,19 @@ class Command(BaseCommand):
         rate = {"value": given["value"], "unit": row.label().highest.unit.key}
         part = PartIn(area_id=area.pk, row_id=row.pk, rate=rate)
         start = StartIn(
-            key=key, product_id=product.pk, parts=[part], passes=given["passes"], target=row.target,
+            key=key,
+            product_id=product.pk,
+            parts=[part],
+            passes=given["passes"],
+            target=row.target,
             machine_id=Machine.objects.get(club=club, name=given["machine"]).pk,
-        )  # fmt: skip
+        )
         begun = start_round(club, user, start, at)
         used = {"value": round(begun.amount_value * given["share"], 2), "unit": begun.amount_unit}
         spray = None
         if "sprayed" in given and begun.spray_litres:
             spray = {"value": round(begun.spray_litres * given["sprayed"], 3), "unit": "l"}
         finish = FinishIn(
-            used=used, wind=given["wind"], air=given["air"], note=given["note"], spray=spray, setting=given.get("setting", ""),
-        )  # fmt: skip
+            used=used, wind=given["wind"], air=given["air"], note=given["note"], spray=spray, setting=given.get("setting", "")
+        )
         finish_round(begun, user, finish, at)

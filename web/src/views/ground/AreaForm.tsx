@@ -99,8 +99,21 @@ function toAreaIn(v: Typed, measured: boolean): Schemas["AreaIn"] {
 }
 
 const placed = [
-  "name", "size", "share", "parent_id", "grass", "height", "slope", "stress", "use", "texture", "shade", "hazards", "note", "measure",
-]; // prettier-ignore
+  "name",
+  "size",
+  "share",
+  "parent_id",
+  "grass",
+  "height",
+  "slope",
+  "stress",
+  "use",
+  "texture",
+  "shade",
+  "hazards",
+  "note",
+  "measure",
+];
 
 /** An area's form. What is half typed survives a reload. */
 export function AreaForm({ area, options }: { area?: Area; options: Schemas["GroundOptionsOut"] }) {

@@ -46,10 +46,16 @@ export function Backwards() {
   const products = useProducts();
   const areas = useAreas();
   const { value, change } = useDraft<Typed>(`${club.slug}/back`, {
-    mode: "used", product: "", row: "", area: "", share: "",
-    amount: { value: "", unit: "" }, left: { value: "", unit: "" },
-    spray: { value: "", unit: us ? "gal" : "l" }, rate: { value: "", unit: "" },
-  }); // prettier-ignore
+    mode: "used",
+    product: "",
+    row: "",
+    area: "",
+    share: "",
+    amount: { value: "", unit: "" },
+    left: { value: "", unit: "" },
+    spray: { value: "", unit: us ? "gal" : "l" },
+    rate: { value: "", unit: "" },
+  });
   const product = products.data?.find((p) => `${p.id}` === value.product);
   const fits = useRowFits(product?.id ?? null, value.area ? [Number(value.area)] : [], "");
   const best = fits.data?.fits[Number(value.area)]?.[0]?.row_id;

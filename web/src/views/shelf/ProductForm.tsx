@@ -23,8 +23,17 @@ import { Stock } from "./Stock";
 import { toProductIn, typedProduct, type Product } from "./typed";
 
 const placed = [
-  "name", "kind", "formulation", "group_code", "rates", "contents", "density", "packages", "rules", "note",
-]; // prettier-ignore
+  "name",
+  "kind",
+  "formulation",
+  "group_code",
+  "rates",
+  "contents",
+  "density",
+  "packages",
+  "rules",
+  "note",
+];
 
 /** A product's label card as a form. What is half typed survives a reload. */
 export function ProductForm({

@@ -18,8 +18,15 @@ type Product = Schemas["ProductOut"];
 /** Whether every word stands somewhere on a card. */
 function holds(p: Product, words: string): boolean {
   const text = [
-    p.name, p.kind_text, p.group_code, p.note, ...p.contents.map((c) => c.name), ...p.rates.flatMap((r) => [r.use, r.target]),
-  ].join(" ").toLowerCase(); // prettier-ignore
+    p.name,
+    p.kind_text,
+    p.group_code,
+    p.note,
+    ...p.contents.map((c) => c.name),
+    ...p.rates.flatMap((r) => [r.use, r.target]),
+  ]
+    .join(" ")
+    .toLowerCase();
   return words
     .toLowerCase()
     .split(/\s+/)

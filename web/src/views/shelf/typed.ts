@@ -34,15 +34,36 @@ export interface TypedPackage {
 
 /** The rules that are a number and a unit, and the unit each opens with. */
 export const ruleQuantities = {
-  temperature_low: "temperature", temperature_high: "temperature", wind_low: "wind", wind_high: "wind",
-  rain_before: "hours", rain_after: "hours", water_in_delay: "hours", water_in_depth: "depth", water_in_time: "minutes",
-  mow_before: "hours", mow_after: "hours", bag_clippings: "days", seed_before: "days", seed_after: "days",
-  reentry: "hours", buffer: "distance", mixed_life: "hours",
-} as const; // prettier-ignore
+  temperature_low: "temperature",
+  temperature_high: "temperature",
+  wind_low: "wind",
+  wind_high: "wind",
+  rain_before: "hours",
+  rain_after: "hours",
+  water_in_delay: "hours",
+  water_in_depth: "depth",
+  water_in_time: "minutes",
+  mow_before: "hours",
+  mow_after: "hours",
+  bag_clippings: "days",
+  seed_before: "days",
+  seed_after: "days",
+  reentry: "hours",
+  buffer: "distance",
+  mixed_life: "hours",
+} as const;
 
 export type RuleQuantity = keyof typeof ruleQuantities;
 const opens = (us: boolean) =>
-  ({ temperature: us ? "degF" : "degC", wind: us ? "mph" : "mps", hours: "h", depth: us ? "in" : "mm", minutes: "min", days: "day", distance: us ? "ft" : "m" }) as const; // prettier-ignore
+  ({
+    temperature: us ? "degF" : "degC",
+    wind: us ? "mph" : "mps",
+    hours: "h",
+    depth: us ? "in" : "mm",
+    minutes: "min",
+    days: "day",
+    distance: us ? "ft" : "m",
+  }) as const;
 
 export interface TypedRules {
   quantities: Record<RuleQuantity, TypedQuantity>;
@@ -75,9 +96,19 @@ export interface TypedProduct {
 }
 
 export const blankRate: TypedRate = {
-  id: null, use: "", phrase: "", target: "", grasses: [], uses: [], height_low: "", height_high: "", height_unit: "in",
-  intent: "any", interval_low: "", interval_high: "",
-}; // prettier-ignore
+  id: null,
+  use: "",
+  phrase: "",
+  target: "",
+  grasses: [],
+  uses: [],
+  height_low: "",
+  height_high: "",
+  height_unit: "in",
+  intent: "any",
+  interval_low: "",
+  interval_high: "",
+};
 export const blankContent: TypedContent = { name: "", basis: "active", amount: "", unit: "%", slow: "" };
 export const blankPackage = (unit: string): TypedPackage => ({ value: "", unit, price: "" });
 
@@ -124,10 +155,19 @@ export function typedProduct(product: Product | undefined, us: boolean): TypedPr
       slow,
     })) ?? [blankContent],
     rates: product?.rates.map((r) => ({
-      id: r.id, use: r.use, phrase: r.phrase, target: r.target, grasses: r.grasses, uses: r.uses, height_low: r.height_low,
-      height_high: r.height_high, height_unit: r.height_unit, intent: r.intent, interval_low: r.interval_low,
+      id: r.id,
+      use: r.use,
+      phrase: r.phrase,
+      target: r.target,
+      grasses: r.grasses,
+      uses: r.uses,
+      height_low: r.height_low,
+      height_high: r.height_high,
+      height_unit: r.height_unit,
+      intent: r.intent,
+      interval_low: r.interval_low,
       interval_high: r.interval_high,
-    })) ?? [{ ...blankRate, height_unit: us ? "in" : "mm" }], // prettier-ignore
+    })) ?? [{ ...blankRate, height_unit: us ? "in" : "mm" }],
     packages: product?.packages.map(({ value, unit, price }) => ({ value, unit, price })) ?? [
       blankPackage(us ? "lb" : "kg"),
     ],

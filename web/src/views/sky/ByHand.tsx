@@ -42,9 +42,12 @@ export function ByHand({ all }: { all: Schemas["StationsOut"] }) {
   const keep = () =>
     add.mutate(
       {
-        kind: v.kind as "rain", value: v.value, on: v.on, clock: v.kind === "rain" ? null : v.clock,
+        kind: v.kind as "rain",
+        value: v.value,
+        on: v.on,
+        clock: v.kind === "rain" ? null : v.clock,
         area_id: v.area ? Number(v.area) : null,
-      }, // prettier-ignore
+      },
       {
         onSuccess: (made) => {
           setV({ ...v, value: { ...v.value, value: "" } });

@@ -30,9 +30,13 @@ export function Rhythms({ all }: { all: Schemas["WatchesOut"] }) {
   const keep = () =>
     add.mutate(
       {
-        kind: v.kind as "mow", area_id: v.kind === "quiet" ? null : all.area_id, days: v.days.map(Number), begin: v.begin,
-        end: v.end, why: v.why,
-      }, // prettier-ignore
+        kind: v.kind as "mow",
+        area_id: v.kind === "quiet" ? null : all.area_id,
+        days: v.days.map(Number),
+        begin: v.begin,
+        end: v.end,
+        why: v.why,
+      },
       {
         onSuccess: (made) => {
           setV({ ...v, days: [] });

@@ -127,8 +127,13 @@ const levels = (low: string, usual: string, high: string) => [
 function WatchForm({ w, area, onDone }: { w: Watch; area: number; onDone: () => void }) {
   const save = useSaveWatch(area);
   const [v, setV] = useState({
-    on: w.on, model: w.model, susceptible: w.susceptible, bears: w.bears, history: w.history, own: w.own,
-  }); // prettier-ignore
+    on: w.on,
+    model: w.model,
+    susceptible: w.susceptible,
+    bears: w.bears,
+    history: w.history,
+    own: w.own,
+  });
   const change = (part: Partial<typeof v>) => setV((now) => ({ ...now, ...part }));
   const model = w.models.find((m) => m.key === v.model);
   return (

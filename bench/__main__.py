@@ -48,7 +48,7 @@ class Client:
         return answer.status, answer.read()
 
     def sign_in(self) -> None:
-        about = json.loads((ROOT / "demo" / "club.json").read_text(encoding="utf-8"))
+        about = json.loads((ROOT / "demo" / "account.json").read_text(encoding="utf-8"))
         self.ask("GET", "/api/session")
         body = {"username": about["members"][0]["username"], "password": about["password"]}
         status, said = self.ask("POST", "/api/session", body)
@@ -56,9 +56,9 @@ class Client:
 
 
 def a_job(client: Client) -> tuple[dict[str, object], float, str]:
-    """A job of the demo club without its rate, the label's highest rate, and that rate's unit."""
-    club = "/api/clubs/alder-quay"
-    areas, products, machines = (json.loads(client.ask("GET", f"{club}/{x}")[1]) for x in ("areas", "products", "machines"))
+    """A job of the demo account without its rate, the label's highest rate, and that rate's unit."""
+    account = "/api/accounts/alder-quay"
+    areas, products, machines = (json.loads(client.ask("GET", f"{account}/{x}")[1]) for x in ("areas", "products", "machines"))
     product = next(p for p in products if p["sprayed"] and len(p["contents"]))
     machine = next(m for m in machines if m["kind"] == "sprayer")
     row = product["rates"][0]
@@ -88,7 +88,7 @@ def reckon() -> bool:
     client.sign_in()
     job, high, unit = a_job(client)
     part = cast(dict[str, object], job.pop("part"))
-    club = "/api/clubs/alder-quay"
+    account = "/api/accounts/alder-quay"
     rates = itertools.cycle([f"{high * (0.6 + 0.01 * i):.4f}" for i in range(40)])
 
     def asked() -> dict[str, object]:
@@ -96,9 +96,9 @@ def reckon() -> bool:
         return {**job, "parts": [{**part, "rate": {"value": next(rates), "unit": unit}}]}
 
     doors: dict[str, Callable[[], tuple[int, bytes]]] = {
-        "empty, signed in": lambda: client.ask("POST", f"{club}/reckon/empty", asked()),
+        "empty, signed in": lambda: client.ask("POST", f"{account}/reckon/empty", asked()),
         "empty, no door": lambda: client.ask("GET", "/api/health"),
-        "reckon a job": lambda: client.ask("POST", f"{club}/reckon/job", asked()),
+        "reckon a job": lambda: client.ask("POST", f"{account}/reckon/job", asked()),
     }
     times: dict[str, list[float]] = {name: [] for name in doors}
     for i in range(ROUNDS + 40):

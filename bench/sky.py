@@ -34,23 +34,23 @@ def measure() -> None:
     import django
 
     django.setup()
-    from greenmeasure.accounts.models import Club
+    from greenmeasure.accounts.models import Account
     from greenmeasure.today.queries import today
 
-    clubs = {(areas, years): _club(areas, years) for areas, years in ((50, 10), (200, 10), (200, 2), (200, 0))}
+    accounts = {(areas, years): _account(areas, years) for areas, years in ((50, 10), (200, 10), (200, 2), (200, 0))}
 
     def again(key: tuple[int, int]) -> None:
-        today(Club.objects.get(pk=clubs[key]))
+        today(Account.objects.get(pk=accounts[key]))
 
     def afresh(key: tuple[int, int]) -> None:
         """As after new hours have come in."""
-        club = Club.objects.get(pk=clubs[key])
-        for station in club.stations.all():
+        account = Account.objects.get(pk=accounts[key])
+        for station in account.stations.all():
             station.renew()
-        today(club)
+        today(account)
 
-    warm = {key: best(lambda key=key: again(key)) for key in clubs}  # type: ignore[misc]
-    cold = {key: best(lambda key=key: afresh(key)) for key in clubs}  # type: ignore[misc]
+    warm = {key: best(lambda key=key: again(key)) for key in accounts}  # type: ignore[misc]
+    cold = {key: best(lambda key=key: afresh(key)) for key in accounts}  # type: ignore[misc]
     big = (200, 10)
     print(f"Today, 200 areas and 10 years / 200 areas without weather  {warm[big] / warm[200, 0]:.1f}x")
     print(f"Today, 200 areas / 50 areas                                {warm[big] / warm[50, 10]:.1f}x  (linear is 4x)")
@@ -59,14 +59,14 @@ def measure() -> None:
     print(f"after new hours, 10 years / 2 years                        {cold[big] / cold[200, 2]:.1f}x  (linear is 5x)")
 
 
-def _club(areas: int, years: int) -> int:
-    """A club with so many greens and so many years of made-up weather, and the demo's products."""
+def _account(areas: int, years: int) -> int:
+    """An account with so many greens and so many years of made-up weather, and the demo's products."""
     import json
 
     import numpy as np
 
     from core.weather.hours import Hour
-    from greenmeasure.accounts.models import Club
+    from greenmeasure.accounts.models import Account, Site
     from greenmeasure.ground.models import Area
     from greenmeasure.shelf.actions import save_product
     from greenmeasure.shelf.schemas import ProductIn
@@ -74,10 +74,12 @@ def _club(areas: int, years: int) -> int:
     from greenmeasure.sky.models import Reading, Station
     from sims import climate
 
-    club = Club.objects.create(name=f"{areas} {years}", slug=f"c-{areas}-{years}", time_zone="America/New_York")
+    account = Account.objects.create(name=f"{areas} {years}", slug=f"c-{areas}-{years}")
+    site = Site.objects.create(account=account, name="Site", time_zone="America/New_York")
     for i in range(areas):
         Area.objects.create(
-            club=club,
+            account=account,
+            site=site,
             name=f"Green {i}",
             size_value=5000,
             size_unit="ft2",
@@ -87,9 +89,9 @@ def _club(areas: int, years: int) -> int:
             height_unit="in",
         )
     for given in json.loads((ROOT / "demo" / "products.json").read_text(encoding="utf-8")):
-        save_product(club, ProductIn(**given))
+        save_product(account, ProductIn(**given))
     if years:
-        station = Station.objects.create(club=club, name="Mast", latitude=41.2, longitude=-72.6)
+        station = Station.objects.create(account=account, site=site, name="Mast", latitude=41.2, longitude=-72.6)
         end = np.datetime64(NOW.replace(tzinfo=None), "h")
         times = np.arange(end - np.timedelta64(years * 8766, "h"), end)
         made = climate.weather(times)
@@ -104,7 +106,7 @@ def _club(areas: int, years: int) -> int:
         ahead, foretold = climate.forecast(end)
         told = [{n: float(v[i]) for n, v in foretold.items()} for i in range(len(ahead))]
         keep_forecast(station, NOW, [Hour(NOW + timedelta(hours=i), **v, forecast=True) for i, v in enumerate(told)])
-    return club.pk
+    return account.pk
 
 
 if __name__ == "__main__":

@@ -40,7 +40,7 @@ US_UNITS = frozenset(
 
 
 def is_us(unit: Unit) -> bool:
-    """Whether a unit is one of those that US clubs use."""
+    """Whether a unit is one of those that US accounts use."""
     return unit.key in US_UNITS
 
 

@@ -195,14 +195,14 @@ class Closed:
 
 @dataclass(frozen=True)
 class House:
-    """A club's answers, its closed times, and the month and day its season starts."""
+    """An account's answers, its closed times, and the month and day its season starts."""
 
     answers: Mapping[str, str] = field(default_factory=dict)
     closed: tuple[Closed, ...] = ()
     season_start: tuple[int, int] = (1, 1)
 
     def of(self, key: str) -> str:
-        """The club's answer to a question, or the default."""
+        """The account's answer to a question, or the default."""
         return self.answers.get(key, QUESTIONS[key].default)
 
     def season_of(self, on: date) -> date:

@@ -13,7 +13,7 @@ from django.test import LiveServerTestCase
 from playwright.sync_api import Browser, Locator, Page, Playwright, expect, sync_playwright
 
 from greenmeasure.accounts.models import Membership, User
-from greenmeasure.tests.base import make_club
+from greenmeasure.tests.base import make_account
 
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
 FLAGS = [
@@ -67,10 +67,10 @@ class BrowserTest(LiveServerTestCase):
 
     # --- getting in
 
-    def sign_in(self, role: str = "manager", slug: str = "alder", club: bool = True) -> None:
-        """Sign in through the door, as a member of a club that has one of each thing."""
-        if club and not Membership.objects.filter(club__slug=slug).exists():
-            make_club(slug)
+    def sign_in(self, role: str = "manager", slug: str = "alder", account: bool = True) -> None:
+        """Sign in through the door, as a member of an account that has one of each thing."""
+        if account and not Membership.objects.filter(account__slug=slug).exists():
+            make_account(slug)
         self.page.goto(self.live_server_url)
         self.page.get_by_label("Sign-in name").fill(f"{role}-{slug}")
         self.page.get_by_label("Password").fill(PASSWORD)
@@ -79,14 +79,14 @@ class BrowserTest(LiveServerTestCase):
 
     def let_in(self, role: str = "manager", slug: str = "alder") -> None:
         """Come in with a session made beforehand, for tests that are not about the door."""
-        if not Membership.objects.filter(club__slug=slug).exists():
-            make_club(slug)
+        if not Membership.objects.filter(account__slug=slug).exists():
+            make_account(slug)
         self.client.force_login(User.objects.get(username=f"{role}-{slug}"), "django.contrib.auth.backends.ModelBackend")
         cookie = self.client.cookies["sessionid"]
         self.context.add_cookies([{"name": "sessionid", "value": cookie.value, "url": self.live_server_url}])
 
     def go(self, place: str, slug: str = "alder") -> None:
-        self.page.goto(f"{self.live_server_url}/c/{slug}/{place}")
+        self.page.goto(f"{self.live_server_url}/a/{slug}/{place}")
 
     # --- doing things
 
@@ -110,7 +110,7 @@ class BrowserTest(LiveServerTestCase):
         expect(self.page.get_by_role("listbox")).to_have_count(0)
 
     def pick_spray(self) -> None:
-        """Open Reckon with the club's spray, its green and its sprayer picked."""
+        """Open Reckon with the account's spray, its green and its sprayer picked."""
         self.go("reckon")
         self.pick("Product", "Test SC")
         self.pick_many("Areas", "North green")

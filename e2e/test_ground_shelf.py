@@ -9,7 +9,7 @@ from PIL import Image
 from playwright.sync_api import expect
 
 from e2e.base import BrowserTest
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.ground.actions import save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn
@@ -167,8 +167,8 @@ class Shelf(BrowserTest):
 
 class Reckon(BrowserTest):
     def bank(self) -> None:
-        club = Club.objects.get(slug="alder")
-        save_area(club, AreaIn(**AREA | {"name": "Bank", "size": {"value": 3000, "unit": "ft2"}}))
+        account = Account.objects.get(slug="alder")
+        save_area(account, AreaIn(**AREA | {"name": "Bank", "size": {"value": 3000, "unit": "ft2"}}))
 
     def test_two_areas_each_at_its_own_rate_and_a_core_at_a_third(self) -> None:
         self.let_in()
@@ -205,7 +205,7 @@ class Reckon(BrowserTest):
         self.let_in()
         product = Product.objects.get(name="Test SC")
         product.rates.update(target="Brown patch")
-        product.club.touch()
+        product.account.touch()
         self.pick_spray()
         expect(self.button("Start the round")).to_be_enabled()
         self.pick("For", "Rust")
@@ -233,7 +233,7 @@ class Reckon(BrowserTest):
 
     def test_the_house_rule_changes_the_mix_sheet(self) -> None:
         self.let_in()
-        self.go("club/house")
+        self.go("account/house")
         self.page.get_by_role("radio", name=re.compile("All the water, then the products")).check()
         self.button("Keep the house rules").click()
         self.says("House rules: one of your own.")

@@ -1,4 +1,4 @@
-"""The one job, from a fresh empty club to the CSV: for a spray by mouse, for granules by keyboard alone."""
+"""The one job, from a fresh empty account to the CSV: for a spray by mouse, for granules by keyboard alone."""
 
 import csv
 import io
@@ -13,7 +13,7 @@ from greenmeasure.book.models import Entry
 
 class SprayFromNothing(BrowserTest):
     def test_a_person_who_has_never_seen_it(self) -> None:
-        self.found_a_club()
+        self.start_an_account()
         self.add_an_area()
         self.add_a_product()
         self.add_a_sprayer()
@@ -21,15 +21,15 @@ class SprayFromNothing(BrowserTest):
         self.round()
         self.book()
 
-    def found_a_club(self) -> None:
+    def start_an_account(self) -> None:
         self.page.goto(self.live_server_url)
-        self.button("Found a new club").click()
-        self.fill("Club", "Otter Lane Bowls")
+        self.button("Found a new account").click()
+        self.fill("Account", "Otter Lane Bowls")
         self.fill("Your name", "Runa Falk")
         self.fill("Sign-in name", "runa")
         self.page.get_by_label("Password").fill("quiet otter lamp")
-        self.button("Found the club").click()
-        self.says("This club is new")
+        self.button("Found the account").click()
+        self.says("This account is new")
         expect(self.page.get_by_role("link", name="Do it")).to_have_count(4)
 
     def add_an_area(self) -> None:

@@ -1,16 +1,16 @@
-"""What is kept from day to day: lots, readings, machines, members, the book; and a club with nothing in it yet."""
+"""What is kept from day to day: lots, readings, machines, members, the book; and an account with nothing in it yet."""
 
 import re
 
 from playwright.sync_api import expect
 
 from e2e.base import PASSWORD, PHONE, BrowserTest
-from greenmeasure.accounts.models import Club, Membership, Role, User
+from greenmeasure.accounts.models import Account, Membership, Role, Site, User
 from greenmeasure.ground.models import Area
 from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import ProductIn
-from greenmeasure.tests.base import FUNGICIDE, make_club
+from greenmeasure.tests.base import FUNGICIDE, make_account
 
 
 class Keeping(BrowserTest):
@@ -72,7 +72,7 @@ class Keeping(BrowserTest):
 
     def test_a_member_is_let_in_and_may_do_what_the_role_says(self) -> None:
         self.let_in()
-        self.go("club")
+        self.go("account")
         self.fill("Name", "Odd Berg")
         self.fill("Sign-in name", "odd")
         self.fill("First password", "short")
@@ -118,8 +118,8 @@ class Watching(BrowserTest):
             (f"ground/{area}", "7,000 ft²"),
             (f"ground/{area}/soil", "Soil pH"),
             (f"shelf/{product}", "Test SC"),
-            ("club/house", "In what order is the tank filled?"),
-            ("club", "Members"),
+            ("account/house", "In what order is the tank filled?"),
+            ("account", "Members"),
         ):
             self.go(place)
             expect(self.page.get_by_text(words).first).to_be_visible()
@@ -132,16 +132,16 @@ class Watching(BrowserTest):
         self.go(f"shelf/{Product.objects.get(name='Test SC').pk}")
         expect(self.button("A new lot")).to_be_visible()
         expect(self.button("Save the changes")).to_have_count(0)
-        self.go("club/house")
+        self.go("account/house")
         expect(self.button("Keep the house rules")).to_have_count(0)
 
 
 class Paper(BrowserTest):
     def test_the_printed_sheet_carries_gear_loads_cautions_and_the_labels_word(self) -> None:
         self.let_in()
-        club = Club.objects.get(slug="alder")
+        account = Account.objects.get(slug="alder")
         card = FUNGICIDE | {"rules": {"most_per_season": "3 fl oz per 1,000 sq ft", "leaf": "dry"}}
-        save_product(club, ProductIn(**card), Product.objects.get(name="Test SC"))
+        save_product(account, ProductIn(**card), Product.objects.get(name="Test SC"))
         self.pick_spray()
         self.button("Start the round").click()
         self.says("Put on")
@@ -156,10 +156,10 @@ class Paper(BrowserTest):
 
 
 class Empty(BrowserTest):
-    """A club that has nothing yet is told what each place is for, and led on."""
+    """An account that has nothing yet is told what each place is for, and led on."""
 
     PLACES = (
-        ("today", "This club is new", "Do it"),
+        ("today", "This account is new", "Do it"),
         ("ground", "No ground yet", "Add an area"),
         ("shelf", "The shelf is empty", "Add a product"),
         ("kit", "No machines yet", "Add a machine"),
@@ -180,9 +180,10 @@ class Empty(BrowserTest):
     )
 
     def test_every_place_leads_on_at_both_widths(self) -> None:
-        club = Club.objects.create(name="New", slug="new", units="us", time_zone="America/New_York")
+        account = Account.objects.create(name="New", slug="new", units="us")
+        Site.objects.create(account=account, name="New", time_zone="America/New_York")
         user = User.objects.create_user("first", password=PASSWORD, full_name="First Here")
-        Membership.objects.create(club=club, user=user, role=Role.MANAGER)
+        Membership.objects.create(account=account, user=user, role=Role.MANAGER)
         self.client.force_login(user, "django.contrib.auth.backends.ModelBackend")
         cookie = self.client.cookies["sessionid"].value
         self.context.add_cookies([{"name": "sessionid", "value": cookie, "url": self.live_server_url}])
@@ -198,7 +199,7 @@ class Empty(BrowserTest):
             self.assertLessEqual(self.evaluate("() => document.documentElement.scrollWidth - innerWidth"), 0, place)
 
     def test_measuring_works_with_nothing_on_the_shelf(self) -> None:
-        make_club("alder")
+        make_account("alder")
         Product.objects.all().delete()
         Area.objects.all().delete()
         self.let_in()

@@ -8,7 +8,7 @@ from django.utils import timezone
 from playwright.sync_api import expect
 
 from e2e.base import PHONE, BrowserTest
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, User
 from greenmeasure.common.clock import today
 from greenmeasure.kit.models import Calibration, Machine
 from greenmeasure.rounds.models import Round
@@ -20,7 +20,7 @@ class KitTest(BrowserTest):
     def setUp(self) -> None:
         super().setUp()
         self.let_in()
-        self.club = Club.objects.get(slug="alder")
+        self.account = Account.objects.get(slug="alder")
         self.sprayer, self.spreader = (Machine.objects.get(kind=k) for k in ("sprayer", "spreader"))
 
     def at(self, machine: Machine, part: str = "") -> None:
@@ -340,7 +340,9 @@ class OnThePhone(KitTest):
 
 class InUse(KitTest):
     def test_leaving_a_calibration_out_and_its_undo(self) -> None:
-        Calibration.objects.create(machine=self.sprayer, method="strip", taken_on=today(self.club), rate=0.0814916, trust="agree")
+        Calibration.objects.create(
+            machine=self.sprayer, method="strip", taken_on=today(self.account), rate=0.0814916, trust="agree"
+        )
         self.at(self.sprayer)
         self.says("2 gal/1000 ft²")
         self.page.get_by_role("button", name=re.compile("^Leave out: strip test")).click()
@@ -358,9 +360,9 @@ class InUse(KitTest):
         self.button("Save the changes").click()
         self.says("to put it down with")
         Calibration.objects.create(
-            machine=self.sprayer, method="strip", taken_on=today(self.club), rate=0.04, trust="agree", nozzle="6 × 03 blue"
+            machine=self.sprayer, method="strip", taken_on=today(self.account), rate=0.04, trust="agree", nozzle="6 × 03 blue"
         )
-        self.club.touch()
+        self.account.touch()
         self.at(self.sprayer)
         expect(self.page.get_by_text("6 × 04 red").first).to_be_visible()
         expect(self.page.locator("[data-finding=other-nozzle]")).to_contain_text("6 × 03 blue")
@@ -376,9 +378,9 @@ class InUse(KitTest):
 
     def test_the_tank_is_cleaned_step_by_step(self) -> None:
         found = Round.objects.create(
-            club=self.club,
+            account=self.account,
             key="8c0f9a52-6c5c-4f0f-9a0e-2f5f0a2f1a11",
-            product=self.club.products.get(name="Test SC"),
+            product=self.account.products.get(name="Test SC"),
             machine=self.sprayer,
             amount_value=4,
             amount_unit="fl_oz",
@@ -387,7 +389,7 @@ class InUse(KitTest):
             started_by=User.objects.get(username="manager-alder"),
             started_at=timezone.now() - timedelta(hours=2),
         )
-        self.club.touch()
+        self.account.touch()
         self.at(self.sprayer, "/clean")
         self.says("Last in it: Test SC (fungicide)")
         boxes = self.page.locator("label:has(input[type=checkbox])")

@@ -134,13 +134,13 @@ class Undo(BrowserTest):
 class RolesAndDoors(BrowserTest):
     def test_a_viewer_is_offered_nothing_to_change(self) -> None:
         self.let_in("viewer")
-        for place in ("ground", "shelf", "kit", "reckon", "round", "club"):
+        for place in ("ground", "shelf", "kit", "reckon", "round", "account"):
             self.go(place)
             expect(self.sentence()).to_be_visible()
             expect(self.page.get_by_role("link", name=re.compile("^Add "))).to_have_count(0)
             expect(self.page.get_by_role("button", name=re.compile("^(Add|Start|Put) "))).to_have_count(0)
 
-    def test_another_clubs_address_leads_nowhere(self) -> None:
+    def test_another_accounts_address_leads_nowhere(self) -> None:
         self.let_in("manager", "birch")
         self.go("today", "alder")
         expect(self.page.get_by_text("There is nothing at this address.")).to_be_visible()

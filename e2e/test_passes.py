@@ -15,10 +15,10 @@ from greenmeasure.water.models import Task, WaterAudit
 class Passes(KitTest):
     def setUp(self) -> None:
         super().setUp()
-        area = Area.objects.get(club=self.club)
+        area = Area.objects.get(account=self.account)
         measure = {"method": "rectangle", "unit": "ft", "values": {"length": 100, "width": 70}}
         hazards = [{"kind": "drain", "name": "yard", "buffer": {"value": 10, "unit": "ft"}}]
-        save_area(self.club, AreaIn(**(AREA | {"size": None, "measure": measure, "hazards": hazards})), area)
+        save_area(self.account, AreaIn(**(AREA | {"size": None, "measure": measure, "hazards": hazards})), area)
 
     def plan(self) -> None:
         self.go("passes")
@@ -51,7 +51,7 @@ class Passes(KitTest):
             self.fill(label, text)
         self.page.keyboard.press("Enter")
         expect(self.page.get_by_text("Keep 10 ft off drain, yard.")).to_be_visible()
-        self.assertEqual(Area.objects.get(club=self.club).hazards[0]["lies"]["x"], "50")
+        self.assertEqual(Area.objects.get(account=self.account).hazards[0]["lies"]["x"], "50")
 
     def test_the_plan_as_geojson(self) -> None:
         self.plan()
@@ -85,7 +85,7 @@ class Water(KitTest):
 
     def test_an_audit_its_minutes_and_its_tasks(self) -> None:
         """0.25 in at 0.4375 in/h with a low quarter of 79 %: 39.3 min, set as 40 (see the API's tests)."""
-        area = Area.objects.get(club=self.club)
+        area = Area.objects.get(account=self.account)
         self.go(f"ground/{area.pk}/water")
         self.fill("Cans, one a line", self.cans)
         self.fill("Ran for, min", "30")
@@ -105,7 +105,7 @@ class Water(KitTest):
         self.assertEqual(Task.objects.get().done_by, "Manager alder")
 
     def test_three_cans_are_no_audit(self) -> None:
-        self.go(f"ground/{Area.objects.get(club=self.club).pk}/water")
+        self.go(f"ground/{Area.objects.get(account=self.account).pk}/water")
         self.fill("Cans, one a line", "0.2\n0.3\n0.2")
         self.fill("Ran for, min", "20")
         expect(self.page.get_by_text("3 cans make no audit")).to_be_visible()

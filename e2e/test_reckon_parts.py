@@ -1,4 +1,4 @@
-"""Reckon's other parts in the browser: backwards, side by side, measuring, the season, and a metric club."""
+"""Reckon's other parts in the browser: backwards, side by side, measuring, the season, and a metric account."""
 
 import re
 import uuid
@@ -7,7 +7,7 @@ from typing import Any
 from playwright.sync_api import expect
 
 from e2e.base import BrowserTest
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, User
 from greenmeasure.ground.actions import save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn
@@ -19,14 +19,14 @@ from greenmeasure.rounds.schemas import FinishIn, StartIn
 from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import ProductIn
-from greenmeasure.tests.base import FEED, FUNGICIDE, make_club
+from greenmeasure.tests.base import FEED, FUNGICIDE, make_account
 from greenmeasure.tests.test_metric import BARROW, BOOM, LAWN
 from greenmeasure.tests.test_metric import FEED as CLOVER
 from greenmeasure.tests.test_metric import SPRAY as MOTH
 
 
 def add_product(card: dict[str, Any], **more: Any) -> Product:
-    return save_product(Club.objects.get(slug="alder"), ProductIn(**(card | more)))
+    return save_product(Account.objects.get(slug="alder"), ProductIn(**(card | more)))
 
 
 class Backwards(BrowserTest):
@@ -112,10 +112,10 @@ class SideBySide(BrowserTest):
 class Season(BrowserTest):
     def test_what_the_book_holds_counts_against_the_label(self) -> None:
         self.let_in()
-        club, user = Club.objects.get(slug="alder"), User.objects.get(username="manager-alder")
+        account, user = Account.objects.get(slug="alder"), User.objects.get(username="manager-alder")
         product = Product.objects.get(name="Test SC")
         card = FUNGICIDE | {"rules": {"most_per_season": "1 fl oz per 1,000 sq ft"}}
-        save_product(club, ProductIn(**card), product)
+        save_product(account, ProductIn(**card), product)
         part: Any = {
             "area_id": Area.objects.get().pk,
             "row_id": product.rates.get().pk,
@@ -123,7 +123,7 @@ class Season(BrowserTest):
         }
         sprayer = Machine.objects.get(kind="sprayer").pk
         begun = start_round(
-            club, user, StartIn(key=uuid.uuid4(), product_id=product.pk, machine_id=sprayer, passes=1, parts=[part])
+            account, user, StartIn(key=uuid.uuid4(), product_id=product.pk, machine_id=sprayer, passes=1, parts=[part])
         )
         finish_round(begun, user, FinishIn(used={"value": 4.2, "unit": "fl_oz"}))
         self.pick_spray()
@@ -142,14 +142,14 @@ class Season(BrowserTest):
 
 
 class Metric(BrowserTest):
-    def test_a_metric_club_from_the_area_to_the_mark(self) -> None:
+    def test_a_metric_account_from_the_area_to_the_mark(self) -> None:
         """0.125 ha at 1.8 L/ha is 225 mL; at 400 L/ha it is 50 L (arithmetic)."""
-        club = make_club("linden", "metric")
-        save_area(club, AreaIn(**LAWN))
+        account = make_account("linden", "metric")
+        save_area(account, AreaIn(**LAWN))
         for card in (MOTH, CLOVER):
-            save_product(club, ProductIn(**card))
+            save_product(account, ProductIn(**card))
         for machine in (BOOM, BARROW):
-            save_machine(club, MachineIn(**machine))
+            save_machine(account, MachineIn(**machine))
         self.let_in(slug="linden")
         self.go("reckon", "linden")
         self.pick("Product", "Moth SC")

@@ -11,10 +11,10 @@ import requests
 from playwright.sync_api import expect
 
 from e2e.base import PHONE, BrowserTest
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.sky import providers
 from greenmeasure.sky.models import Reading, Scouting, Station
-from greenmeasure.tests.base import make_club
+from greenmeasure.tests.base import make_account
 from greenmeasure.tests.test_due import FUNGICIDES
 from sims.weather_service import Service
 
@@ -22,7 +22,7 @@ NOW = datetime(2026, 8, 12, 10, 20, tzinfo=UTC)  # 06:20 in New York, in a humid
 
 
 class SkyBrowser(BrowserTest):
-    """A club with a bentgrass green, and a simulated service whose clock stands still with the application's."""
+    """An account with a bentgrass green, and a simulated service whose clock stands still with the application's."""
 
     def setUp(self) -> None:
         super().setUp()
@@ -33,7 +33,7 @@ class SkyBrowser(BrowserTest):
         clock = patch("greenmeasure.common.clock.now", return_value=NOW)
         clock.start()
         self.addCleanup(clock.stop)
-        self.club = make_club("alder")
+        self.account = make_account("alder")
         self.let_in()
 
     def fault(self, **faults: Any) -> None:
@@ -62,7 +62,7 @@ class SkyBrowser(BrowserTest):
 
         for given in FUNGICIDES:
             save_product(
-                self.club,
+                self.account,
                 ProductIn(
                     **{
                         "kind": "fungicide",
@@ -247,7 +247,7 @@ class Due(SkyBrowser):
         expect(self.page.get_by_role("link", name="A round is under way")).to_be_visible()
 
     def test_planned_missed_and_dropped(self) -> None:
-        area = Club.objects.get(slug="alder").areas.get().pk
+        area = Account.objects.get(slug="alder").areas.get().pk
         self.go(f"season/{area}/dollar_spot")
         self.button("Plan it for these hours").click()
         expect(self.page.get_by_role("note").filter(has_text="Planned")).to_be_visible()
@@ -269,7 +269,7 @@ class Due(SkyBrowser):
         self.assertIn("Seven SC on North green", text.replace("\r\n ", ""))
 
     def test_scouting_makes_it_curative_and_stands_on_the_strip(self) -> None:
-        area = Club.objects.get(slug="alder").areas.get().pk
+        area = Account.objects.get(slug="alder").areas.get().pk
         self.go(f"sky/watch?area={area}")
         self.page.get_by_label("On", exact=True).first.fill("2026-08-11")
         self.fill("On how much of the turf, in %", "2")
@@ -284,7 +284,7 @@ class Due(SkyBrowser):
 
     def test_on_a_phone_it_can_be_read_and_started(self) -> None:
         self.page.set_viewport_size(PHONE)
-        area = Club.objects.get(slug="alder").areas.get().pk
+        area = Account.objects.get(slug="alder").areas.get().pk
         for place in ("season", f"season/{area}/dollar_spot", "sky", "sky/hours"):
             self.go(place)
             expect(self.sentence()).to_be_visible()
@@ -297,7 +297,7 @@ class Due(SkyBrowser):
         self.assertGreaterEqual(box["height"], 44)
 
     def test_the_watch_moves_the_threshold(self) -> None:
-        area = Club.objects.get(slug="alder").areas.get().pk
+        area = Account.objects.get(slug="alder").areas.get().pk
         self.go(f"sky/watch?area={area}")
         self.button("Change how dollar spot is watched").click()
         self.fill("A threshold of your own", "0")

@@ -89,8 +89,8 @@ class Views(BrowserTest):
             (f"round/{first.pk}", "What was really used"),
             ("book", "Actual rate"),
             (f"book/{entry.pk}", "What was done"),
-            ("club", "Add a member"),
-            ("club/house", "Closed times"),
+            ("account", "Add a member"),
+            ("account/house", "Closed times"),
             ("parts", "Vessels and tanks"),
         ]
 
@@ -126,7 +126,7 @@ class Views(BrowserTest):
         places = dict(self.inside())
         for theme in ("ink", "sunlight"):
             self.evaluate(f"() => localStorage.setItem('settings', JSON.stringify({{theme: '{theme}'}}))")
-            for place in [p for p in places if p.startswith(("today", "ground", "reckon", "round/", "shelf/", "club"))]:
+            for place in [p for p in places if p.startswith(("today", "ground", "reckon", "round/", "shelf/", "account"))]:
                 self.open(place, places[place])
                 self.assertEqual(self.serious(), [], f"{place} in {theme}")
         self.page.keyboard.press("?")

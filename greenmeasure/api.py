@@ -4,7 +4,7 @@ from django.http import HttpRequest
 from ninja import NinjaAPI, Schema
 from ninja.openapi.schema import OpenAPISchema
 
-from greenmeasure.accounts.api import house, members, session
+from greenmeasure.accounts.api import house, members, session, sites
 from greenmeasure.book.api import router as book
 from greenmeasure.common import errors
 from greenmeasure.ground.api import router as ground
@@ -54,17 +54,18 @@ def health(request: HttpRequest) -> Health:
 
 
 api.add_router("", session)
-CLUB = "/clubs/{club}"
-api.add_router(f"{CLUB}/today", today)
-api.add_router(f"{CLUB}/members", members)
-api.add_router(f"{CLUB}/house", house)
-api.add_router(f"{CLUB}/areas", ground)
-api.add_router(CLUB, water)
-api.add_router(f"{CLUB}/products", shelf)
-api.add_router(f"{CLUB}/machines", kit)
-api.add_router(f"{CLUB}/reckon", reckon)
-api.add_router(f"{CLUB}/passes", passes)
-api.add_router(f"{CLUB}/sky", sky)
-api.add_router(f"{CLUB}/season", season)
-api.add_router(f"{CLUB}/rounds", rounds)
-api.add_router(f"{CLUB}/book", book)
+ACCOUNT = "/accounts/{account}"
+api.add_router(f"{ACCOUNT}/today", today)
+api.add_router(f"{ACCOUNT}/members", members)
+api.add_router(f"{ACCOUNT}/house", house)
+api.add_router(f"{ACCOUNT}/sites", sites)
+api.add_router(f"{ACCOUNT}/areas", ground)
+api.add_router(ACCOUNT, water)
+api.add_router(f"{ACCOUNT}/products", shelf)
+api.add_router(f"{ACCOUNT}/machines", kit)
+api.add_router(f"{ACCOUNT}/reckon", reckon)
+api.add_router(f"{ACCOUNT}/passes", passes)
+api.add_router(f"{ACCOUNT}/sky", sky)
+api.add_router(f"{ACCOUNT}/season", season)
+api.add_router(f"{ACCOUNT}/rounds", rounds)
+api.add_router(f"{ACCOUNT}/book", book)

@@ -28,7 +28,7 @@ def main() -> None:
 
 
 def _sims(port: int) -> None:
-    """The simulated weather service and its fetching, for the demo club."""
+    """The simulated weather service and its fetching, for the demo account."""
     import io
 
     from django.core.management import CommandError, call_command

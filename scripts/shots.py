@@ -1,4 +1,4 @@
-"""Take the pictures in docs/screenshots of every main view, from the demo club: `make shots`.
+"""Take the pictures in docs/screenshots of every main view, from the demo account: `make shots`.
 
 Serves the built interface on a free port with a database of its own, so that nothing else is touched.
 """
@@ -50,7 +50,7 @@ def sign_in(page: Page) -> None:
 
 
 def go(page: Page, place: str, wait: str) -> None:
-    page.goto(f"{BASE}/c/alder-quay/{place}")
+    page.goto(f"{BASE}/a/alder-quay/{place}")
     page.wait_for_selector(wait)
     page.wait_for_timeout(250)
 

@@ -16,7 +16,7 @@ DAYS = 5
 THRESHOLD = 0.20
 """Action threshold of the authors."""
 MOVES = (0.15, 0.40)
-"""How far clubs move it with the grass and what they bear (extension use, medium)."""
+"""How far accounts move it with the grass and what they bear (extension use, medium)."""
 
 
 def probability(air: ArrayLike, humidity: ArrayLike) -> Floats:

@@ -1,4 +1,4 @@
-"""How a model did on a club's own ground: scout reports held against what it warned of before them.
+"""How a model did on an account's own ground: scout reports held against what it warned of before them.
 
 A disease that was seen counts as a hit where the model passed its threshold in the fortnight before (ours), as a miss where
 it did not. Turf found clean under a fungicide's cover says nothing against a warning.

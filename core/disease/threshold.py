@@ -23,7 +23,7 @@ class Care:
     """How an area is watched for a disease.
 
     `susceptible` how easily its grass falls ill, `bears` how much of the disease may be seen on it, `history` whether it had
-    the disease lately, `own` a threshold of the club's own in the model's unit.
+    the disease lately, `own` a threshold of the account's own in the model's unit.
     """
 
     susceptible: Level = Level.USUAL
@@ -49,7 +49,7 @@ def threshold_of(model: Model, care: Care = Care()) -> Threshold:
     """The threshold of a model for an area.
 
     Raises:
-        InputError: a threshold of the club's own that is not above 0, or above 1 where values are shares.
+        InputError: a threshold of the account's own that is not above 0, or above 1 where values are shares.
     """
     if care.own is not None:
         if care.own <= 0 or (model.share and care.own > 1):
@@ -59,7 +59,7 @@ def threshold_of(model: Model, care: Care = Care()) -> Threshold:
                 f"{care.own:g} is no threshold of {model.name}.",
                 "Give a share between 0 and 100 %." if model.share else "Give a number above 0.",
             )
-        return Threshold(care.own, "set by the club")
+        return Threshold(care.own, "set by the account")
     factor = SUSCEPTIBLE[care.susceptible] * BEARS[care.bears] * (HISTORY if care.history else 1.0)
     if model.moves is None or factor == 1.0:
         stays = factor != 1.0

@@ -95,7 +95,7 @@ class Clock:
         return self.sum / self.target.sum
 
     def told(self, us: bool) -> str:
-        """The sum with its base and where it stands, in the units of US clubs or of others."""
+        """The sum with its base and where it stands, in the units of US accounts or of others."""
         sums = f"{degree_day_sum(self.sum, us)} of {degree_day_sum(self.target.sum, us)}"
         base = f"base {warmth(self.target.base.celsius, us)}"
         words = {

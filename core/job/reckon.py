@@ -128,8 +128,8 @@ def reckon(
         machine: what it goes down with; without one there is a dose and no loads.
         passes: how many times the ground is covered.
         even: all loads alike, in place of full ones and an odd last one.
-        us: whether the club works in US units.
-        house: the club's rules; they tell the order of filling.
+        us: whether the account works in US units.
+        house: the account's rules; they tell the order of filling.
 
     Raises:
         InputError: anything missing or absurd, named by its field.

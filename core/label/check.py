@@ -61,7 +61,7 @@ def check(plan: Plan, rows: Sequence[Row], history: Sequence[Applied] = (), hous
         plan: what is meant to go down.
         rows: all rows of the product's label.
         history: what has gone down on this ground, in any order.
-        house: the club's rules.
+        house: the account's rules.
         us: whether to speak in US units.
     """
     season = in_season(history, house.season_of(plan.on), plan.on)
@@ -82,9 +82,20 @@ def check(plan: Plan, rows: Sequence[Row], history: Sequence[Applied] = (), hous
         *interval(plan.product, plan.applied, history),
         *apart(plan.product, plan.applied, history),
         *company(plan.product, plan.applied, history, house),
+        *_unknown_cards(plan, season),
         *_yellow(plan, house),
     ]
     return Checked(plan.on, by_weight(found), spent)
+
+
+def _unknown_cards(plan: Plan, season: Sequence[Applied]) -> list[Finding]:
+    """Says which applications were taken for this product's by what they held, their card not being on the shelf."""
+    alike = [a for a in season if a.by_actives(plan.product)]
+    if not alike:
+        return []
+    named = ", ".join(dict.fromkeys(f"{a.product} ({day(a.on)})" for a in alike))
+    said = f"No card on the shelf is known for {named}: it held the same actives, so it counts as {plan.product.name}."
+    return [Finding("matched-by-actives", Act.NOTE, said)]
 
 
 def _binding(product: Product) -> Act:

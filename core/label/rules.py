@@ -61,11 +61,15 @@ class Row:
 
 @dataclass(frozen=True)
 class Incompatible:
-    """What must not meet this product on the same ground within `days`: a product, an active or a group code."""
+    """What must not meet this product on the same ground within `days`: a product, an active or a group code.
+
+    `product_id` is the card that `what` named when the rule was written, where it named one.
+    """
 
     what: str
     days: int
     note: str = ""
+    product_id: int | None = None
 
 
 @dataclass(frozen=True)

@@ -46,8 +46,9 @@ NEEDED = {
 
 @dataclass(frozen=True)
 class Held:
-    """What was last in a machine: the product's name, kind and formulation, the day, and the steps of cleaning since."""
+    """What was last in a machine: the product's card and name, kind and formulation, the day, and the cleaning since."""
 
+    product_id: int | None
     name: str
     kind: Kind
     sprayed: bool
@@ -89,7 +90,7 @@ def before_load(held: Held | None, product: Product, machine: str) -> list[Findi
         product: what is to go in.
         machine: its name.
     """
-    if held is None or held.name == product.name or not held.missing:
+    if held is None or _same(held, product) or not held.missing:
         return []
     steps = _named(held.missing)
     if held.kind is Kind.HERBICIDE and held.sprayed:
@@ -103,6 +104,12 @@ def before_load(held: Held | None, product: Product, machine: str) -> list[Findi
         ]
     act = Act.WARN if held.kind.label_binds else Act.NOTE
     return [Finding("not-cleaned", act, f"{machine} last held {held.name} ({day(held.on)}). Still to do: {steps}.")]
+
+
+def _same(held: Held, product: Product) -> bool:
+    if held.product_id is not None and product.id is not None:
+        return held.product_id == product.id
+    return held.name == product.name
 
 
 def _named(steps: Sequence[CleanStep]) -> str:

@@ -1,4 +1,4 @@
-"""What a spreader puts down at its settings, from the club's own tests of one product; and checks under way.
+"""What a spreader puts down at its settings, from the account's own tests of one product; and checks under way.
 
 Between two tested settings the output is taken as straight; beyond them nothing is said, since gates do not open in
 proportion. Another product, size of grain, dampness or pace is another test.

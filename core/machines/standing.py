@@ -13,6 +13,7 @@ from core.errors import InputError
 from core.findings import Act, Finding
 from core.machines.runs import Trust
 from core.machines.spreader import Curve, Point, curve, setting_for
+from core.rates.product import Product
 from core.units import show_percent
 
 GOOD_FOR = 182
@@ -26,13 +27,13 @@ FEWEST_USES = 2
 class Test:
     """One calibration as it bears on use: output of a sprayer [L/m²], or what a spreader put down [g/m²] at `setting`.
 
-    `product` is what it was made with, empty for water; `nozzle` what was fitted.
+    `product_id` is the card of what it was made with, None for water; `nozzle` what was fitted.
     """
 
     on: date
     rate: float
     expires: date | None = None
-    product: str = ""
+    product_id: int | None = None
     nozzle: str = ""
     setting: float | None = None
     trust: Trust = Trust.AGREE
@@ -101,12 +102,12 @@ def skewed_said(machine: str) -> Finding:
     return Finding("skewed", Act.WARN, said)
 
 
-def spreading(machine: str, product: str, rate: float, tests: Sequence[Test], today: date, skewed: bool = False) -> Spread:
+def spreading(machine: str, product: Product, rate: float, tests: Sequence[Test], today: date, skewed: bool = False) -> Spread:
     """The setting of a spreader for a product, and what is said when it is used.
 
     Args:
         machine: its name.
-        product: its name; a test of another product is no test of it.
+        product: known by its card; a test of another product is no test of it.
         rate: of one pass [g/m²].
         tests: of every product in this machine.
         today: the day of use.
@@ -115,14 +116,15 @@ def spreading(machine: str, product: str, rate: float, tests: Sequence[Test], to
     found = []
     if skewed:
         found.append(skewed_said(machine))
-    own = [t for t in tests if t.product == product and t.setting is not None]
+    name = product.name
+    own = [t for t in tests if t.product_id == product.id and t.setting is not None]
     if not own:
         other = " What another product needs is no guide to it." if tests else ""
         found.append(
             Finding(
                 "no-setting",
                 Act.WARN,
-                f"{product} has not been tested in {machine}: no setting is known.{other} "
+                f"{name} has not been tested in {machine}: no setting is known.{other} "
                 "Weigh out an area’s dose, start nearly shut, and let the round teach the setting.",
             )
         )
@@ -131,10 +133,10 @@ def spreading(machine: str, product: str, rate: float, tests: Sequence[Test], to
         found += _old(machine, max(own, key=lambda t: t.on), today)
     tested = None
     try:
-        tested = curve(product, [Point(t.setting or 0.0, t.rate) for t in own])
+        tested = curve(name, [Point(t.setting or 0.0, t.rate) for t in own])
         return Spread(setting_for(tested, rate), tested, tuple(found))
     except InputError as fault:
-        found.append(Finding("beyond-tests", Act.WARN, _beyond(fault, product, machine, rate, tested)))
+        found.append(Finding("beyond-tests", Act.WARN, _beyond(fault, name, machine, rate, tested)))
         return Spread(None, tested, tuple(found))
 
 

@@ -1,6 +1,6 @@
 """How much of a nutrient one application and one season should bring, and what to say when it is more.
 
-Limits per application and per season are common practice, no source; they warn. A club's closed times refuse: they
+Limits per application and per season are common practice, no source; they warn. An account's closed times refuse: they
 stand for local law. Amounts inside are g/m²; 1 lb/1000 ft² is 4.8824 g/m².
 """
 
@@ -62,7 +62,7 @@ def once(
         g_per_m2: what the dose brings [g/m²], from `brought`.
         ground: where it goes.
         on: the day.
-        house: the club's rules.
+        house: the account's rules.
         us: whether to say it in lb/1000 ft².
     """
     return [

@@ -116,7 +116,10 @@ class Package:
 
 @dataclass(frozen=True)
 class Product:
-    """A product as the sums see it. `density_g_per_l` is needed to go between weight and volume."""
+    """A product as the sums see it. `density_g_per_l` is needed to go between weight and volume.
+
+    `id` is the card's, by which it is known whatever it is called; None for a product without a card.
+    """
 
     name: str
     kind: Kind
@@ -129,6 +132,7 @@ class Product:
     ppe_applying: tuple[str, ...] = ()
     codes: tuple[str, ...] = ()
     rules: Rules = NONE
+    id: int | None = None
 
     @property
     def package(self) -> Package | None:

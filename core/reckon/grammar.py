@@ -13,7 +13,7 @@
     ground   = [share "of"] AREA | number area-unit
     share    = number "%" | "half" | "a third" | "a quarter" | fraction
     rate     = a label phrase, see `core.rates.phrase`
-    PRODUCT, AREA, MACHINE = a name of the club's, in any case; a beginning that fits one name alone will do
+    PRODUCT, AREA, MACHINE = a name of the account's, in any case; a beginning that fits one name alone will do
 
 A question mark at the end is ignored. A number before the unit of a conversion compares: how many times it is. What
 is ambiguous is asked back with its readings as whole lines.
@@ -161,7 +161,7 @@ def read_line(text: str, names: Names) -> Asked:
     """What the line asks.
 
     Raises:
-        NotUnderstood: what was not understood, or a name the club does not have, with names that are close.
+        NotUnderstood: what was not understood, or a name the account does not have, with names that are close.
         Ambiguous: a word with two readings, each given as a whole line to pick.
         InputError: numbers that measure nothing.
     """
@@ -360,6 +360,6 @@ def find_name(text: str, names: Sequence[str], what: str) -> str:
         what,
         text,
         f"No {what} here is called “{text}”.",
-        "Pick one of the names, or add it first." if names else f"This club has no {what} yet.",
+        "Pick one of the names, or add it first." if names else f"This account has no {what} yet.",
         [Choice(by_lower[name], what) for name in close],
     )

@@ -62,7 +62,7 @@ def budget(product: Product, plan: Applied, before: Sequence[Applied], ground: G
         us: whether to count what no label states in US units, or in kg/ha.
     """
     lines = [*_product(product, plan, before), *_actives(product, plan, before, us), *_nutrients(plan, before, ground, us)]
-    times = sum(a.product == plan.product for a in before)
+    times = sum(a.is_of(product) for a in before)
     return Budget(tuple(lines), times, product.rules.applications_per_season)
 
 
@@ -71,7 +71,7 @@ def _product(product: Product, plan: Applied, before: Sequence[Applied]) -> list
     if cap is None:
         return []
     unit = cap.highest.unit
-    same = [a for a in before if a.product == plan.product]
+    same = [a for a in before if a.is_of(product)]
 
     def amount(a: Applied) -> float:
         base = a.litres if unit.amount.dimension == VOLUME else a.grams

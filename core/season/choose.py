@@ -140,10 +140,10 @@ def _why(wanted: Wanted, candidate: Candidate, row: Row, history: Sequence[Appli
         said.append(f"{codes} was last used here on {day(max(a.on for a in group))}.")
     elif product.codes:
         said.append(f"{codes} has not been used here this season.")
-    times, most = sum(a.product == product.name for a in season), product.rules.applications_per_season
+    times, most = sum(a.is_of(product) for a in season), product.rules.applications_per_season
     if most:
         said.append(f"{times} of {most} applications a season are used.")
-    last = last_of(history, product.name)
+    last = last_of(history, product)
     if last and row.interval[0]:
         said.append(f"{(wanted.on - last.on).days} days since its last; the label asks for {row.interval[0]}.")
     if candidate.stock is not None:

@@ -17,6 +17,7 @@ class Applied:
 
     `grams` and `litres` are product per area [g/m², L/m²], None where a density is missing; `actives` [g/m²] are by
     common name, `nutrients` [g/m²] by what labels count. `stays_on_leaf` and `watered_in` tell how it is taken up.
+    `product` is the name it went down by; `product_id` the card it was of, None where that is no longer known.
     """
 
     on: date
@@ -31,6 +32,19 @@ class Applied:
     curative: bool = False
     stays_on_leaf: bool = False
     watered_in: bool = False
+    product_id: int | None = None
+
+    def is_of(self, product: Product) -> bool:
+        """Whether it was an application of a product: of its card, or, where its card is not known, of its actives or name."""
+        if self.product_id is not None and product.id is not None:
+            return self.product_id == product.id
+        return self.product == product.name or self.by_actives(product)
+
+    def by_actives(self, product: Product) -> bool:
+        """Whether an application without a card holds what a product of a card holds, active by active."""
+        if product.id is None or self.product_id is not None or not self.actives:
+            return False
+        return set(self.actives) == {c.name for c in product.contents if c.basis is Basis.ACTIVE}
 
 
 def applied(product: Product, amount: Quantity, area: Quantity, on: date, row: Row | None = None) -> Applied:
@@ -63,6 +77,7 @@ def applied(product: Product, amount: Quantity, area: Quantity, on: date, row: R
         bool(row and row.intent is Intent.CURATIVE),
         product.rules.stays_on_leaf,
         product.rules.watered_in,
+        product.id,
     )
 
 
@@ -83,7 +98,7 @@ def in_season(history: Iterable[Applied], start: date, on: date) -> list[Applied
     return sorted((a for a in history if start <= a.on <= on), key=lambda a: a.on)
 
 
-def last_of(history: Sequence[Applied], product: str) -> Applied | None:
+def last_of(history: Sequence[Applied], product: Product) -> Applied | None:
     """The latest application of a product."""
-    found = [a for a in history if a.product == product]
+    found = [a for a in history if a.is_of(product)]
     return max(found, key=lambda a: a.on) if found else None

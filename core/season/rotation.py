@@ -52,7 +52,7 @@ def rotation(product: Product, plan: Applied, history: Sequence[Applied], house:
 
 def interval(product: Product, plan: Applied, history: Sequence[Applied]) -> list[Finding]:
     """Too soon after the last application of the same product."""
-    last = last_of([a for a in history if a.on <= plan.on], plan.product)
+    last = last_of([a for a in history if a.on <= plan.on], product)
     least = plan.interval[0]
     if last is None or least is None:
         return []
@@ -85,7 +85,8 @@ def apart(product: Product, plan: Applied, history: Sequence[Applied]) -> list[F
         for applied in history:
             days = abs((plan.on - applied.on).days)
             names = {applied.product.lower(), *(c.lower() for c in applied.codes), *(n.lower() for n in applied.actives)}
-            if days < max(rule.days, 1) and wanted in names:
+            meant = wanted in names or (rule.product_id is not None and rule.product_id == applied.product_id)
+            if days < max(rule.days, 1) and meant:
                 act = Act.REFUSE if product.kind.label_binds else Act.WARN
                 gap = f"{rule.days} days" if rule.days else "the same day"
                 note = f" {rule.note}" if rule.note else ""
@@ -101,7 +102,7 @@ def apart(product: Product, plan: Applied, history: Sequence[Applied]) -> list[F
 
 def company(product: Product, plan: Applied, history: Sequence[Applied], house: House = PLAIN) -> list[Finding]:
     """What the house says of what goes down on one ground together, or while something else still works."""
-    today = [a for a in history if a.on == plan.on and a.product != plan.product]
+    today = [a for a in history if a.on == plan.on and not a.is_of(product)]
     return [*_three_and_eleven(plan, history, house), *_partners(product, today, house), *_two_classes(plan, history, house)]
 
 

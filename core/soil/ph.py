@@ -140,7 +140,7 @@ def plan_ph(
         lime_value: the limestone's neutralising value (ECCE), as a fraction.
         free_lime: whether the soil fizzes with acid; then sulfur is used up by the lime.
         target: the pH aimed at; the house's rule decides where it is not given.
-        house: the club's rules.
+        house: the account's rules.
 
     Raises:
         InputError: no reading, an impossible one, an unknown texture, or a pH outside the tables.

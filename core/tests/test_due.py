@@ -41,7 +41,7 @@ def sprayed(n: int, interval: tuple[int | None, int | None] = (14, 28), codes: t
 
 class Thresholds(unittest.TestCase):
     def test_moved_by_the_turf_and_never_out_of_its_range(self) -> None:
-        """Smith and Kerns: 0.20, moved by clubs between 0.15 and 0.40 (extension use)."""
+        """Smith and Kerns: 0.20, moved by accounts between 0.15 and 0.40 (extension use)."""
         self.assertEqual(threshold_of(SMITH_KERNS).value, 0.2)
         self.assertLess(threshold_of(SMITH_KERNS, Care(susceptible=Level.HIGH)).value, 0.2)
         for care in (Care(Level.HIGH, Level.LOW, True), Care(Level.LOW, Level.HIGH)):
@@ -55,7 +55,7 @@ class Thresholds(unittest.TestCase):
         found = threshold_of(MODELS["nutter"], Care(Level.HIGH))
         self.assertEqual((found.value, found.why), (14.0, "the model's own; this one does not move"))
 
-    def test_the_clubs_own_goes_before_and_must_make_sense(self) -> None:
+    def test_the_accounts_own_goes_before_and_must_make_sense(self) -> None:
         self.assertEqual(threshold_of(SMITH_KERNS, Care(own=0.33)).value, 0.33)
         for own in (0.0, -1.0, 20.0):
             with self.assertRaises(InputError):

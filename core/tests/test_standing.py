@@ -17,6 +17,8 @@ from core.units import read_quantity
 
 MAY, NOVEMBER = date(2026, 5, 4), date(2026, 11, 20)
 RINSE, CLEANER, SCREENS = CleanStep.RINSE, CleanStep.CLEANER, CleanStep.SCREENS
+OTHER = replace(FEED, name="Other", id=8)
+FEED = replace(FEED, name="Feed", id=7)
 WEEDS = Product("Weeds SL", Kind.HERBICIDE, FORMULATIONS["SL"])
 
 
@@ -72,9 +74,9 @@ class Spraying(unittest.TestCase):
 
 
 class Spreading(unittest.TestCase):
-    tests = [Test(MAY, 5.0, NOVEMBER, "Feed", setting=4), Test(MAY, 9.0, NOVEMBER, "Feed", setting=6)]
+    tests = [Test(MAY, 5.0, NOVEMBER, FEED.id, setting=4), Test(MAY, 9.0, NOVEMBER, FEED.id, setting=6)]
 
-    def at(self, rate: float, product: str = "Feed", tests: list[Test] | None = None, on: date = MAY, skewed: bool = False):  # type: ignore[no-untyped-def]
+    def at(self, rate: float, product: Product = FEED, tests: list[Test] | None = None, on: date = MAY, skewed: bool = False):  # type: ignore[no-untyped-def]
         return spreading("Cart", product, rate, self.tests if tests is None else tests, on, skewed)
 
     def test_straight_between_two_tests(self) -> None:
@@ -89,19 +91,19 @@ class Spreading(unittest.TestCase):
             self.assertIn(word, found.findings[0].sentence)
 
     def test_another_products_tests_are_never_borrowed(self) -> None:
-        found = self.at(7.0, "Other")
+        found = self.at(7.0, OTHER)
         self.assertIsNone(found.setting)
         self.assertEqual(keys(list(found.findings)), ["no-setting"])
         self.assertIn("no guide", found.findings[0].sentence)
-        self.assertNotIn("no guide", self.at(7.0, "Other", []).findings[0].sentence)
+        self.assertNotIn("no guide", self.at(7.0, OTHER, []).findings[0].sentence)
 
     def test_tests_that_contradict_one_another(self) -> None:
-        found = self.at(7.0, tests=[*self.tests, Test(MAY, 8.0, NOVEMBER, "Feed", setting=7)])
+        found = self.at(7.0, tests=[*self.tests, Test(MAY, 8.0, NOVEMBER, FEED.id, setting=7)])
         self.assertIsNone(found.setting)
         self.assertIn("disagree", found.findings[0].sentence)
 
     def test_old_only_when_all_of_them_are(self) -> None:
-        fresh = Test(MAY, 7.1, date(2027, 5, 1), "Feed", setting=5)
+        fresh = Test(MAY, 7.1, date(2027, 5, 1), FEED.id, setting=5)
         late = date(2026, 12, 1)
         self.assertEqual(keys(list(self.at(7.0, on=late).findings)), ["calibration-old"])
         self.assertEqual(self.at(7.0, tests=[*self.tests, fresh], on=late).findings, ())
@@ -111,7 +113,7 @@ class Spreading(unittest.TestCase):
 
 
 class Residue(unittest.TestCase):
-    held = Held("Weeds SL", Kind.HERBICIDE, True, MAY)
+    held = Held(None, "Weeds SL", Kind.HERBICIDE, True, MAY)
 
     def after(self, *steps: CleanStep, kind: Kind = Kind.HERBICIDE):  # type: ignore[no-untyped-def]
         return before_load(replace(self.held, kind=kind, cleaned=steps), SPRAY, "Can")
@@ -133,7 +135,7 @@ class Residue(unittest.TestCase):
 
     def test_a_hopper_is_brushed_out(self) -> None:
         self.assertEqual(needed(Kind.FERTILISER, sprayed=False), (CleanStep.BRUSH,))
-        dry = Held("Old feed", Kind.HERBICIDE, False, MAY)
+        dry = Held(None, "Old feed", Kind.HERBICIDE, False, MAY)
         self.assertEqual(before_load(dry, FEED, "Cart")[0].act, Act.WARN)
 
     def test_nothing_known_says_nothing(self) -> None:

@@ -18,7 +18,19 @@ from core.tests.things import GREEN, LAWN
 from core.tests.weather import START
 from core.units import read_quantity
 from core.weather.hours import Hour, Hours, table
-from core.weather.windows import Fit, Judged, Needs, Site, holds, judge_hours, limiting, needs_of, together, verdict, windows
+from core.weather.windows import (
+    Conditions,
+    Fit,
+    Judged,
+    Needs,
+    holds,
+    judge_hours,
+    limiting,
+    needs_of,
+    together,
+    verdict,
+    windows,
+)
 
 FIRST = date(2031, 5, 1)
 
@@ -113,7 +125,7 @@ class LeafLightAndDrops(unittest.TestCase):
 
     def test_dark_and_quiet_hours(self) -> None:
         light = np.array([True, False, True])
-        found = judged(hours(3), Needs(), site=Site(light=light, quiet=np.array([False, False, True])))
+        found = judged(hours(3), Needs(), around=Conditions(light=light, quiet=np.array([False, False, True])))
         self.assertEqual(list(found.fits), [Fit.GOOD, Fit.BAD, Fit.BAD])
 
     def test_slow_and_fast_drying_are_minded_for_spray_alone(self) -> None:
@@ -124,7 +136,7 @@ class LeafLightAndDrops(unittest.TestCase):
 
     def test_still_air_near_dawn_is_minded(self) -> None:
         light = np.array([False] * 4 + [True] * 8)
-        found = judged(hours(12, wind=0.5), Needs(droplets=True), site=Site(light=light))
+        found = judged(hours(12, wind=0.5), Needs(droplets=True), around=Conditions(light=light))
         self.assertIn("layers", [r.key for r in found.reasons[4]])
         self.assertNotIn("layers", [r.key for r in found.reasons[10]])
 
@@ -134,24 +146,26 @@ class MowerHoseAndSleep(unittest.TestCase):
         return np.isin(np.arange(48), on)
 
     def test_the_mower_before_and_after_are_two_rules(self) -> None:
-        site = Site(mown=self.flags(20))
-        before = judged(hours(), Needs(mow_before=4), site=site)
-        after = judged(hours(), Needs(mow_after=3), site=site)
+        around = Conditions(mown=self.flags(20))
+        before = judged(hours(), Needs(mow_before=4), around=around)
+        after = judged(hours(), Needs(mow_after=3), around=around)
         self.assertEqual([i for i in range(48) if before.fits[i] == Fit.BAD], [21, 22, 23, 24])
         self.assertEqual([i for i in range(48) if after.fits[i] == Fit.BAD], [17, 18, 19, 20])
 
     def test_the_hose_counts_as_rain_after_and_wets_the_leaf(self) -> None:
-        site = Site(watered=self.flags(10))
-        self.assertEqual(judged(hours(), Needs(dry_after=2), site=site).fits[8:12].tolist(), [3, 3, 3, 0])
-        self.assertIn("Shift the watering", judged(hours(), Needs(dry_after=2), site=site).reasons[9][0].text)
-        self.assertEqual(judged(hours(), Needs(leaf=Leaf.DRY), site=site).fits[9:12].tolist(), [0, 3, 0])
+        around = Conditions(watered=self.flags(10))
+        self.assertEqual(judged(hours(), Needs(dry_after=2), around=around).fits[8:12].tolist(), [3, 3, 3, 0])
+        self.assertIn("Shift the watering", judged(hours(), Needs(dry_after=2), around=around).reasons[9][0].text)
+        self.assertEqual(judged(hours(), Needs(leaf=Leaf.DRY), around=around).fits[9:12].tolist(), [0, 3, 0])
 
     def test_turf_that_sleeps_is_minded_by_what_works_on_growth(self) -> None:
-        site = Site(dormant=np.ones(48, dtype=bool))
+        around = Conditions(dormant=np.ones(48, dtype=bool))
         growing = needs_of(Rules(), "Regulator", True, Kind.GROWTH_REGULATOR)
-        self.assertEqual((judged(hours(), growing, site=site).fits[0], judged(hours(), Needs(), site=site).fits[0]), (1, 0))
+        self.assertEqual(
+            (judged(hours(), growing, around=around).fits[0], judged(hours(), Needs(), around=around).fits[0]), (1, 0)
+        )
 
-    def test_a_wet_leaf_says_when_it_dries_and_words_are_of_the_club(self) -> None:
+    def test_a_wet_leaf_says_when_it_dries_and_words_are_of_the_account(self) -> None:
         wet = np.array([1.0] * 3 + [0.0] * 45)
         found = judge_hours(hours(wind=6.0), Needs(leaf=Leaf.DRY, wind=(None, 4.0)), now=0, wet=wet, us=True)
         said = " ".join(r.text for r in found.reasons[0])

@@ -1,4 +1,4 @@
-"""Hours fit to work: each hour of a table held against what a product's label, the ground and the club ask for.
+"""Hours fit to work: each hour of a table held against what a product's label, the ground and the account ask for.
 
 Every rule looks at an hour and answers good, mind, bad or not known, with its reason; the hour is as good as its worst rule.
 What lies ahead is foretold with an error that grows with the lead, so that limits are drawn in by it: the hour must hold with
@@ -89,10 +89,10 @@ def needs_of(rules: Rules, name: str, sprayed: bool, kind: Kind = Kind.FUNGICIDE
 
 
 @dataclass(frozen=True)
-class Site:
-    """What the ground and the club bring to each hour; None where it is not told.
+class Conditions:
+    """What the ground and the account bring to each hour; None where it is not told.
 
-    `light` daylight, `quiet` hours the club keeps free, `mown` and `watered` hours in which that is done, `dormant` hours of
+    `light` daylight, `quiet` hours the account keeps free, `mown` and `watered` hours in which that is done, `dormant` hours of
     days on which the turf does not grow.
     """
 
@@ -103,7 +103,7 @@ class Site:
     dormant: NDArray[np.bool_] | None = None
 
 
-ANYWHERE = Site()
+ANYWHERE = Conditions()
 DORMANT_BELOW = {True: 4.0, False: 12.0}
 """Soil [°C] below which cool-season and warm-season turf hardly grows (common practice, no source)."""
 
@@ -195,7 +195,7 @@ Rule = Callable[[int], Reason | None]
 
 
 def judge_hours(
-    found: Hours, needs: Needs, *, now: int, wet: Floats, site: Site = ANYWHERE, age: float = 0.0, us: bool = False
+    found: Hours, needs: Needs, *, now: int, wet: Floats, around: Conditions = ANYWHERE, age: float = 0.0, us: bool = False
 ) -> Judged:
     """Judge every hour from `now` on.
 
@@ -204,7 +204,7 @@ def judge_hours(
         needs: what is asked of them.
         now: the place of the hour that is now.
         wet: leaf wetness by the hour [share].
-        site: what ground and club bring.
+        around: what ground and account bring.
         age: of the forecast [h]; it widens its error as its lead does.
         us: whether to speak in US units.
 
@@ -214,21 +214,21 @@ def judge_hours(
     lead = np.maximum(0.0, np.arange(len(found)) - now + age) * found.forecast
     rules = [
         *_limits(found, needs, lead, us),
-        _leaf(needs, _wetted(wet, site)),
-        _dry(found, needs, site, us, before=True),
-        _dry(found, needs, site, us, before=False),
-        _mown(needs, site, before=True),
-        _mown(needs, site, before=False),
+        _leaf(needs, _wetted(wet, around)),
+        _dry(found, needs, around, us, before=True),
+        _dry(found, needs, around, us, before=False),
+        _mown(needs, around, before=True),
+        _mown(needs, around, before=False),
         _drops(found, needs, us),
-        _layers(found, needs, site.light),
+        _layers(found, needs, around.light),
         _flag(
             "dormant",
-            site.dormant if needs.growing else None,
+            around.dormant if needs.growing else None,
             Fit.MIND,
             f"The turf hardly grows in soil this cold, and {needs.why.get('growing') or 'this'} works on turf that grows.",
         ),
-        _flag("dark", None if site.light is None else ~site.light, Fit.BAD, "It is dark."),
-        _flag("quiet", site.quiet, Fit.BAD, "The club keeps these hours free."),
+        _flag("dark", None if around.light is None else ~around.light, Fit.BAD, "It is dark."),
+        _flag("quiet", around.quiet, Fit.BAD, "The account keeps these hours free."),
     ]
     reasons, fits = [], []
     for i in range(now, len(found)):
@@ -298,9 +298,9 @@ def _between(
     return rule
 
 
-def _wetted(wet: Floats, site: Site) -> Floats:
+def _wetted(wet: Floats, around: Conditions) -> Floats:
     """Wetness with the hours that are watered."""
-    return wet if site.watered is None else np.where(site.watered, 1.0, wet)
+    return wet if around.watered is None else np.where(around.watered, 1.0, wet)
 
 
 def _leaf(needs: Needs, wet: Floats) -> Rule:
@@ -323,7 +323,7 @@ def _leaf(needs: Needs, wet: Floats) -> Rule:
     return rule
 
 
-def _dry(found: Hours, needs: Needs, site: Site, us: bool, *, before: bool) -> Rule:
+def _dry(found: Hours, needs: Needs, around: Conditions, us: bool, *, before: bool) -> Rule:
     """A rule of hours without rain, before or after; water from the hose counts as rain after."""
     hours = int(np.ceil(needs.dry_before if before else needs.dry_after))
     key = "dry_before" if before else "dry_after"
@@ -331,7 +331,7 @@ def _dry(found: Hours, needs: Needs, site: Site, us: bool, *, before: bool) -> R
     count = len(found)
     rain = np.concatenate([[0.0], np.cumsum(np.nan_to_num(found.rain))])
     holes = np.concatenate([[0], np.cumsum(np.isnan(found.rain))])
-    hose = np.concatenate([[0], np.cumsum(np.zeros(count) if site.watered is None else site.watered)])
+    hose = np.concatenate([[0], np.cumsum(np.zeros(count) if around.watered is None else around.watered)])
 
     def rule(i: int) -> Reason | None:
         if not hours:
@@ -350,17 +350,17 @@ def _dry(found: Hours, needs: Needs, site: Site, us: bool, *, before: bool) -> R
     return rule
 
 
-def _mown(needs: Needs, site: Site, *, before: bool) -> Rule:
+def _mown(needs: Needs, around: Conditions, *, before: bool) -> Rule:
     """A rule of hours without mowing, before or after."""
     hours = int(np.ceil(needs.mow_before if before else needs.mow_after))
     key = "mow_before" if before else "mow_after"
     whose = needs.why.get(key, "the label")
 
     def rule(i: int) -> Reason | None:
-        if not hours or site.mown is None:
+        if not hours or around.mown is None:
             return None
         a, b = (max(0, i - hours), i) if before else (i, i + hours + 1)
-        if not site.mown[a:b].any():
+        if not around.mown[a:b].any():
             return None
         when = "before" if before else "after"
         return Reason(key, Fit.BAD, f"It is mown within {hours} h {when} ({whose}). Shift the mowing, or take another hour.")
@@ -454,7 +454,7 @@ WORDS = {
     "mow_before": "the mowing before",
     "mow_after": "the mowing after",
     "dark": "darkness",
-    "quiet": "hours the club keeps free",
+    "quiet": "hours the account keeps free",
 }
 """Each rule's name as a reason to wait."""
 

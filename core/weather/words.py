@@ -1,4 +1,4 @@
-"""Weather in numbers to draw and in words, in the units of a club: °F, mph and inches, or °C, m/s and mm."""
+"""Weather in numbers to draw and in words, in the units of an account: °F, mph and inches, or °C, m/s and mm."""
 
 import numpy as np
 
@@ -17,7 +17,7 @@ PLACES = {"air": 1, "soil": 1, "rain": 2, "wind": 1, "humidity": 0, "wet": 1, "e
 
 
 def in_units(name: str, value: float, us: bool) -> float | None:
-    """A value of a field in the unit of US clubs or of others, rounded for drawing; None where it is not known."""
+    """A value of a field in the unit of US accounts or of others, rounded for drawing; None where it is not known."""
     if np.isnan(value):
         return None
     if us:

@@ -1,6 +1,4 @@
-"""What changes accounts: founding a club, signing in, members and their roles."""
-
-from zoneinfo import available_timezones
+"""What changes accounts: opening an account, signing in, members and their roles."""
 
 from django.contrib.auth import authenticate, login
 from django.contrib.auth.password_validation import validate_password
@@ -10,8 +8,11 @@ from django.http import HttpRequest
 from django.utils.text import slugify
 
 from core.errors import InputError
-from greenmeasure.accounts.models import Club, Membership, Role, User
+from greenmeasure.accounts.models import Account, Membership, Role, Site, User
+from greenmeasure.accounts.schemas import MemberIn, OpenAccountIn, RoleIn
+from greenmeasure.accounts.sites import known_zone, site_of
 from greenmeasure.common.errors import Conflict, Faults, Missing
+from greenmeasure.common.versions import claim
 
 
 def sign_in(request: HttpRequest, username: str, password: str) -> User:
@@ -46,94 +47,108 @@ def new_person(faults: Faults, username: str, full_name: str, password: str) -> 
     return None if faults.found else user
 
 
-def found_club(
-    request: HttpRequest, *, name: str, units: str, time_zone: str, username: str, full_name: str, password: str
-) -> Club:
-    """Found an empty club with its first manager, and sign them in.
+def open_account(request: HttpRequest, data: OpenAccountIn) -> Account:
+    """Open an empty account with its first site and its first manager, and sign them in.
 
     Raises:
         Faulty: every field at fault, at once; nothing is saved.
     """
     faults = Faults()
-    clean = " ".join(name.split())
-    if not clean:
-        faults.add("name", name, "The club has no name.", "Enter the name that sheets and records will carry.")
-    if time_zone not in available_timezones():
-        faults.add("time_zone", time_zone, f"“{time_zone}” is not a time zone.", "Use a name such as Europe/Oslo.")
-    user = new_person(faults, username, full_name, password)
+    name = " ".join(data.name.split())
+    if not name:
+        faults.add("name", data.name, "The name is empty.", "Enter the name that sheets and records will carry.")
+    faults.of(known_zone, data.time_zone)
+    user = new_person(faults, data.username, data.full_name, data.password)
     faults.raise_any()
     assert user
     with transaction.atomic():
         user.save()
-        club = Club.objects.create(
-            name=clean,
-            slug=free_slug(clean),
-            units=units,
-            time_zone=time_zone,
-            currency="USD" if units == Club.Units.US else "EUR",
-        )
-        Membership.objects.create(club=club, user=user, role=Role.MANAGER)
+        currency = "USD" if data.units == "us" else "EUR"
+        account = Account.objects.create(name=name, slug=free_slug(name), units=data.units, currency=currency)
+        Site.objects.create(account=account, name=name, time_zone=data.time_zone)
+        Membership.objects.create(account=account, user=user, role=Role.MANAGER)
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")
-    return club
+    return account
 
 
 def free_slug(name: str) -> str:
-    """An address for a club that no other club has."""
-    base = slugify(name)[:50] or "club"
-    taken = set(Club.objects.filter(slug__startswith=base).values_list("slug", flat=True))
+    """An address for an account that no other account has."""
+    base = slugify(name)[:50] or "account"
+    taken = set(Account.objects.filter(slug__startswith=base).values_list("slug", flat=True))
     return next(s for s in (base, *(f"{base}-{n}" for n in range(2, len(taken) + 3))) if s not in taken)
 
 
-def add_member(club: Club, *, username: str, full_name: str, password: str, role: str) -> Membership:
-    """Add a new person to the club.
+def add_member(account: Account, data: MemberIn) -> Membership:
+    """Add a new person to the account.
 
     Raises:
         Faulty: every field at fault, at once.
     """
     faults = Faults()
-    user = new_person(faults, username, full_name, password)
+    user = new_person(faults, data.username, data.full_name, data.password)
+    sites = faults.of(_sites, account, data.site_ids)
     faults.raise_any()
     assert user
     try:
         with transaction.atomic():
             user.save()
-            return Membership.objects.create(club=club, user=user, role=role)
+            made = Membership.objects.create(account=account, user=user, role=data.role)
+            made.sites.set(sites or ())
+            return made
     except IntegrityError:
-        raise InputError("username", username, f"“{username}” is taken.", "Pick another sign-in name.") from None
+        raise InputError("username", data.username, f"“{data.username}” is taken.", "Pick another sign-in name.") from None
 
 
-def member(club: Club, pk: int) -> Membership:
-    found = Membership.objects.select_related("user").filter(club=club, pk=pk).first()
+def _sites(account: Account, site_ids: list[int]) -> list[Site]:
+    try:
+        return [site_of(account, pk) for pk in site_ids]
+    except Missing:
+        raise InputError("site_ids", site_ids, "One of the sites is not there.", "Pick from the list.") from None
+
+
+def member(account: Account, pk: int) -> Membership:
+    found = Membership.objects.select_related("user").filter(account=account, pk=pk).first()
     if found is None:
         raise Missing("member")
     return found
 
 
-def change_role(found: Membership, role: str) -> Membership:
-    """Change a member's role.
+def change_member(found: Membership, data: RoleIn) -> Membership:
+    """Change what a member may do, and on which sites.
 
     Raises:
-        Conflict: the club would be left without a manager.
+        Conflict: the account would be left without a manager of all its sites.
+        InputError: a site that is not there.
+        Stale: it was changed since `data.version`.
     """
-    if found.role == Role.MANAGER and role != Role.MANAGER:
-        _not_the_last_manager(found)
-    found.role = role
-    found.save()
+    sites = _sites(found.account, data.site_ids)
+    with claim(found, data.version):
+        if _oversees(found) and (data.role != "manager" or sites):
+            _not_the_last_manager(found)
+        found.role = data.role
+        found.save(update_fields=["role"])
+        found.sites.set(sites)
     return found
 
 
+def _oversees(found: Membership) -> bool:
+    return found.role == Role.MANAGER and not found.sites.exists()
+
+
 def remove_member(found: Membership) -> None:
-    """Take a person out of the club; their entries in the book stay.
+    """Take a person out of the account; their entries in the book stay.
 
     Raises:
-        Conflict: the club would be left without a manager.
+        Conflict: the account would be left without a manager of all its sites.
     """
-    if found.role == Role.MANAGER:
-        _not_the_last_manager(found)
-    found.delete()
+    with transaction.atomic():
+        if _oversees(found):
+            _not_the_last_manager(found)
+        found.delete()
 
 
 def _not_the_last_manager(found: Membership) -> None:
-    others = Membership.objects.filter(club=found.club, role=Role.MANAGER).exclude(pk=found.pk)
+    Account.objects.select_for_update().get(pk=found.account_id)  # two who step down at once go one after the other
+    others = Membership.objects.filter(account=found.account, role=Role.MANAGER, sites=None).exclude(pk=found.pk)
     if not others.exists():
-        raise Conflict(f"{found.user} is the only manager. Make somebody else a manager first.")
+        raise Conflict(f"{found.user} is the only manager of all of it. Make somebody else one first.")

@@ -1,4 +1,4 @@
-"""Signing in and out, founding a club, and its members."""
+"""Signing in and out, opening an account, its members, its sites and its house rules."""
 
 from typing import cast
 
@@ -9,50 +9,61 @@ from ninja import Path, Router
 
 from greenmeasure.accounts import actions
 from greenmeasure.accounts import house as house_actions
+from greenmeasure.accounts import sites as site_actions
 from greenmeasure.accounts.house import house_out
-from greenmeasure.accounts.models import Membership
+from greenmeasure.accounts.models import Membership, sites_of
 from greenmeasure.accounts.schemas import (
-    ClubOut,
-    FoundIn,
+    AccountOut,
     HouseIn,
     HouseOut,
     MemberIn,
     MemberOut,
+    OpenAccountIn,
     RoleIn,
     RoleName,
     SessionOut,
     SignInIn,
+    SiteIn,
+    SiteLineOut,
+    SiteOut,
     UnitsName,
 )
-from greenmeasure.common.auth import ANYONE, MANAGER, SIGNED_IN, VIEWER, club_of, user_of
+from greenmeasure.accounts.sites import fresh_site, site_out
+from greenmeasure.common.auth import ANYONE, OVERSEER, SIGNED_IN, VIEWER, account_of, user_of
+from greenmeasure.common.versions import against
 
 session = Router(tags=["session"])
 members = Router(tags=["members"])
+sites = Router(tags=["sites"])
 house = Router(tags=["house"])
 
 
 def session_out(request: HttpRequest) -> SessionOut:
     if not request.user.is_authenticated:
-        return SessionOut(user="", username="", clubs=[], csrf=get_token(request))
+        return SessionOut(user="", username="", accounts=[], csrf=get_token(request))
     user = user_of(request)
-    found = Membership.objects.filter(user=user).select_related("club").order_by("club__name")
-    clubs = [
-        ClubOut(
-            slug=m.club.slug,
-            name=m.club.name,
-            units=cast(UnitsName, m.club.units),
-            time_zone=m.club.time_zone,
-            currency=m.club.currency,
-            role=cast(RoleName, m.role),
-        )
-        for m in found
-    ]
-    return SessionOut(user=str(user), username=user.username, clubs=clubs, csrf=get_token(request))
+    found = Membership.objects.filter(user=user).select_related("account").prefetch_related("sites").order_by("account__name")
+    return SessionOut(user=str(user), username=user.username, accounts=[account_out(m) for m in found], csrf=get_token(request))
+
+
+def account_out(m: Membership) -> AccountOut:
+    account = m.account
+    account.seen = frozenset(s.pk for s in m.sites.all()) or None
+    return AccountOut(
+        slug=account.slug,
+        name=account.name,
+        units=cast(UnitsName, account.units),
+        time_zone=account.time_zone,
+        currency=account.currency,
+        role=cast(RoleName, m.role),
+        whole=account.seen is None,
+        sites=[SiteLineOut(id=s.pk, name=s.name, time_zone=s.time_zone) for s in sites_of(account).values()],
+    )
 
 
 @session.get("/session", response=SessionOut, auth=ANYONE)
 def get_session(request: HttpRequest) -> SessionOut:
-    """Who is signed in, and the clubs they belong to."""
+    """Who is signed in, and the accounts they belong to."""
     return session_out(request)
 
 
@@ -70,56 +81,106 @@ def sign_out(request: HttpRequest) -> SessionOut:
     return session_out(request)
 
 
-@session.post("/clubs", response={201: SessionOut}, auth=ANYONE)
-def found_club(request: HttpRequest, data: FoundIn) -> tuple[int, SessionOut]:
-    """Found an empty club and its first manager."""
-    actions.found_club(request, **data.dict())
+@session.post("/accounts", response={201: SessionOut}, auth=ANYONE)
+def open_account(request: HttpRequest, data: OpenAccountIn) -> tuple[int, SessionOut]:
+    """Open an empty account with its first manager."""
+    actions.open_account(request, data)
     return 201, session_out(request)
+
+
+# --- members ----------------------------------------------------------------------------------------------------
 
 
 def member_out(found: Membership, request: HttpRequest) -> MemberOut:
     return MemberOut(
         id=found.pk,
+        version=found.version,
         username=found.user.username,
         full_name=found.user.full_name,
         role=cast(RoleName, found.role),
+        site_ids=sorted(s.pk for s in found.sites.all()),
         you=found.user_id == request.user.pk,
     )
 
 
 @members.get("", response=list[MemberOut], auth=VIEWER)
-def list_members(request: HttpRequest, club: Path[str]) -> list[MemberOut]:
-    """The club's members."""
-    found = Membership.objects.filter(club=club_of(request)).select_related("user")
+def list_members(request: HttpRequest, account: Path[str]) -> list[MemberOut]:
+    """The account's members."""
+    found = Membership.objects.filter(account=account_of(request)).select_related("user").prefetch_related("sites")
     return [member_out(m, request) for m in found]
 
 
-@members.post("", response={201: MemberOut}, auth=MANAGER)
-def add_member(request: HttpRequest, club: Path[str], data: MemberIn) -> tuple[int, MemberOut]:
+@members.post("", response={201: MemberOut}, auth=OVERSEER)
+def add_member(request: HttpRequest, account: Path[str], data: MemberIn) -> tuple[int, MemberOut]:
     """Add a person."""
-    return 201, member_out(actions.add_member(club_of(request), **data.dict()), request)
+    return 201, member_out(actions.add_member(account_of(request), data), request)
 
 
-@members.put("/{member_id}", response=MemberOut, auth=MANAGER)
-def change_role(request: HttpRequest, club: Path[str], member_id: int, data: RoleIn) -> MemberOut:
-    """Change what a member may do."""
-    return member_out(actions.change_role(actions.member(club_of(request), member_id), data.role), request)
+@members.put("/{member_id}", response=MemberOut, auth=OVERSEER)
+def change_member(request: HttpRequest, account: Path[str], member_id: int, data: RoleIn) -> MemberOut:
+    """Change what a member may do, and on which sites."""
+
+    def found() -> Membership:
+        return actions.member(account_of(request), member_id)
+
+    with against(data, lambda: member_out(found(), request)):
+        return member_out(actions.change_member(found(), data), request)
 
 
-@members.delete("/{member_id}", response={204: None}, auth=MANAGER)
-def remove_member(request: HttpRequest, club: Path[str], member_id: int) -> tuple[int, None]:
-    """Take a person out of the club."""
-    actions.remove_member(actions.member(club_of(request), member_id))
+@members.delete("/{member_id}", response={204: None}, auth=OVERSEER)
+def remove_member(request: HttpRequest, account: Path[str], member_id: int) -> tuple[int, None]:
+    """Take a person out of the account."""
+    actions.remove_member(actions.member(account_of(request), member_id))
     return 204, None
 
 
+# --- sites ------------------------------------------------------------------------------------------------------
+
+
+@sites.get("", response=list[SiteOut], auth=VIEWER)
+def list_sites(request: HttpRequest, account: Path[str]) -> list[SiteOut]:
+    """The sites that this member sees."""
+    return [site_out(s) for s in sites_of(account_of(request)).values()]
+
+
+@sites.post("", response={201: SiteOut}, auth=OVERSEER)
+def add_site(request: HttpRequest, account: Path[str], data: SiteIn) -> tuple[int, SiteOut]:
+    """Add a site."""
+    return 201, site_out(site_actions.save_site(account_of(request), data))
+
+
+@sites.put("/{site_id}", response=SiteOut, auth=OVERSEER)
+def change_site(request: HttpRequest, account: Path[str], site_id: int, data: SiteIn) -> SiteOut:
+    """Change a site."""
+    found = account_of(request)
+    with against(data, lambda: site_out(fresh_site(found, site_id))):
+        return site_out(site_actions.save_site(found, data, fresh_site(found, site_id)))
+
+
+@sites.delete("/{site_id}", response={204: None}, auth=OVERSEER)
+def remove_site(request: HttpRequest, account: Path[str], site_id: int) -> tuple[int, None]:
+    """Put a site away that no area lies on any more."""
+    site_actions.put_site_away(fresh_site(account_of(request), site_id))
+    return 204, None
+
+
+# --- house rules ------------------------------------------------------------------------------------------------
+
+
 @house.get("", response=HouseOut, auth=VIEWER)
-def get_house(request: HttpRequest, club: Path[str]) -> HouseOut:
-    """The club's house rules, with each side's reason."""
-    return house_out(club_of(request))
+def get_house(request: HttpRequest, account: Path[str]) -> HouseOut:
+    """The account's house rules, with each side's reason."""
+    return house_out(account_of(request))
 
 
-@house.put("", response=HouseOut, auth=MANAGER)
-def change_house(request: HttpRequest, club: Path[str], data: HouseIn) -> HouseOut:
+@house.put("", response=HouseOut, auth=OVERSEER)
+def change_house(request: HttpRequest, account: Path[str], data: HouseIn) -> HouseOut:
     """Change the house rules."""
-    return house_out(house_actions.change_house(club_of(request), data))
+    found = account_of(request)
+
+    def stands() -> HouseOut:
+        found.refresh_from_db()
+        return house_out(found)
+
+    with against(data, stands):
+        return house_out(house_actions.change_house(found, data))

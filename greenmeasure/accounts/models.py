@@ -1,15 +1,19 @@
-"""Clubs, people, and who may do what where."""
+"""Accounts with their sites, people, and who may do what where."""
 
+from typing import Any
 from uuid import uuid4
+from zoneinfo import ZoneInfo
 
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from django.db.models.functions import Lower
 
 from core.schools import Closed, House
+from greenmeasure.common.kept import kept
 
 
 class User(AbstractUser):
-    """A person who signs in. People are told apart by their sign-in name, and may belong to several clubs."""
+    """A person who signs in. People are told apart by their sign-in name, and may belong to several accounts."""
 
     first_name = None  # type: ignore[assignment]
     last_name = None  # type: ignore[assignment]
@@ -19,8 +23,12 @@ class User(AbstractUser):
         return self.full_name or self.username
 
 
-class Club(models.Model):
-    """A club: all ground, products, machines, rounds and entries belong to one."""
+class Account(models.Model):
+    """Who keeps the records: one lawn owner, a club, a contractor. Shelf, kit, house rules and members are its.
+
+    `seen` is which sites a member who is limited to some of them sees; None for all. The door sets it, and every read of
+    what lies on a site goes by it.
+    """
 
     class Units(models.TextChoices):
         US = "us", "US (1000 ft², gal, fl oz, lb)"
@@ -29,32 +37,94 @@ class Club(models.Model):
     name = models.CharField(max_length=80)
     slug = models.SlugField(max_length=60, unique=True)
     units = models.CharField(max_length=6, choices=Units, default=Units.US)
-    time_zone = models.CharField(max_length=40, default="UTC")
     currency = models.CharField(max_length=3, default="USD")
     created_at = models.DateTimeField(auto_now_add=True)
     house = models.JSONField(default=dict, blank=True)
     revision = models.UUIDField(default=uuid4, editable=False)
+    version = models.PositiveIntegerField(default=1)
+
+    seen: frozenset[int] | None = None
 
     def __str__(self) -> str:
         return self.name
 
     @property
     def house_rules(self) -> House:
-        """The club's house rules as the core sees them."""
+        """The account's house rules; what a site closes comes on top of them there, as `Site.house_rules`."""
         start = self.house.get("season_start", [1, 1])
-        closed = tuple(
-            Closed(c["what"], tuple(c["start"]), tuple(c["end"]), c.get("why", "")) for c in self.house.get("closed", [])
-        )
-        return House(self.house.get("answers", {}), closed, (start[0], start[1]))
+        return House(self.house.get("answers", {}), (), (start[0], start[1]))
 
     def touch(self) -> None:
-        """Say that something of the club has changed: what was kept of it is read afresh."""
+        """Say that something of the account has changed: what was kept of it is read afresh."""
         self.revision = uuid4()
-        Club.objects.filter(pk=self.pk).update(revision=self.revision)
+        Account.objects.filter(pk=self.pk).update(revision=self.revision)
 
     @property
     def us(self) -> bool:
         return self.units == self.Units.US
+
+    @property
+    def home(self) -> "Site":
+        """The first of the sites seen: its calendar is that of shelf and kit, which lie on no site."""
+        return next(iter(sites_of(self).values()))
+
+    @property
+    def time_zone(self) -> str:
+        return self.home.time_zone
+
+
+class Site(models.Model):
+    """A place on which areas lie: where it is, whom one asks, how one gets in, its time zone, and what is closed there.
+
+    `closed` are times of year in which a nutrient may not go down, as `core.schools.Closed`.
+    """
+
+    account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="sites")
+    name = models.CharField(max_length=80)
+    address = models.CharField(max_length=300, blank=True)
+    contact = models.CharField(max_length=200, blank=True)
+    gate = models.CharField(max_length=300, blank=True)
+    time_zone = models.CharField(max_length=40, default="UTC")
+    closed = models.JSONField(default=list, blank=True)
+    archived_at = models.DateTimeField(null=True, blank=True)
+    version = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        verbose_name = "site"
+        ordering = ["pk"]
+        constraints = [
+            models.UniqueConstraint("account", Lower("name"), condition=models.Q(archived_at=None), name="site_one_name_each")
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        super().save(*args, **kwargs)
+        self.account.touch()
+
+    @property
+    def zone(self) -> ZoneInfo:
+        return ZoneInfo(self.time_zone)
+
+    @property
+    def house_rules(self) -> House:
+        """The account's house rules with what is closed here."""
+        house = self.account.house_rules
+        closed = tuple(Closed(c["what"], tuple(c["start"]), tuple(c["end"]), c.get("why", "")) for c in self.closed)
+        return House(house.answers, closed, house.season_start)
+
+
+@kept
+def sites_of(account: Account) -> dict[int, Site]:
+    """The sites that are seen, by their ids, the first one first; those put away are left out."""
+    found = account.sites.filter(archived_at=None)
+    if account.seen is not None:
+        found = found.filter(pk__in=account.seen)
+    every = {s.pk: s for s in found}
+    for site in every.values():
+        site.account = account
+    return every
 
 
 class Role(models.TextChoices):
@@ -69,15 +139,17 @@ RANK = {Role.VIEWER: 1, Role.APPLICATOR: 2, Role.MANAGER: 3}
 
 
 class Membership(models.Model):
-    """A person in a club, with a role there."""
+    """A person in an account, with a role there; `sites` limit them to some of its sites, none means all."""
 
-    club = models.ForeignKey(Club, on_delete=models.CASCADE, related_name="memberships")
+    account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="memberships")
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
     role = models.CharField(max_length=10, choices=Role, default=Role.VIEWER)
+    sites = models.ManyToManyField(Site, related_name="memberships", blank=True)
     joined_at = models.DateTimeField(auto_now_add=True)
+    version = models.PositiveIntegerField(default=1)
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["club", "user"], name="once_a_member")]
+        constraints = [models.UniqueConstraint(fields=["account", "user"], name="once_a_member")]
         ordering = ["user__full_name"]
 
     def __str__(self) -> str:
@@ -86,3 +158,20 @@ class Membership(models.Model):
     def may(self, role: str) -> bool:
         """Whether this member may do what `role` may."""
         return RANK[Role(self.role)] >= RANK[Role(role)]
+
+
+class Sent(models.Model):
+    """A creating request that was answered: by whom, under which key, what it was (as a digest), and the answer."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")
+    key = models.CharField(max_length=80)
+    digest = models.CharField(max_length=64)
+    status = models.PositiveSmallIntegerField(default=0)
+    answer = models.TextField(blank=True)
+    at = models.DateTimeField(db_index=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["user", "key"], name="a_key_counts_once")]
+
+    def __str__(self) -> str:
+        return self.key

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
-from greenmeasure.common.schemas import Name, Out
+from greenmeasure.common.schemas import Line, Name, Out
 
 RoleName = Literal["viewer", "applicator", "manager"]
 UnitsName = Literal["us", "metric"]
@@ -16,7 +16,7 @@ class SignInIn(Schema):
     password: str
 
 
-class FoundIn(Schema):
+class OpenAccountIn(Schema):
     name: Name
     units: UnitsName = "us"
     time_zone: Name = "UTC"
@@ -25,13 +25,23 @@ class FoundIn(Schema):
     password: str
 
 
-class ClubOut(Out):
+class AccountOut(Out):
     slug: str
     name: str
     units: UnitsName
     time_zone: str
     currency: str
     role: RoleName
+    whole: bool
+    sites: list["SiteLineOut"]
+
+
+class SiteLineOut(Out):
+    """A site in a list to pick from."""
+
+    id: int
+    name: str
+    time_zone: str
 
 
 class SessionOut(Out):
@@ -39,7 +49,7 @@ class SessionOut(Out):
 
     user: str
     username: str
-    clubs: list[ClubOut]
+    accounts: list[AccountOut]
     csrf: str
 
 
@@ -48,14 +58,21 @@ class MemberIn(Schema):
     full_name: Name
     password: str
     role: RoleName
+    site_ids: list[int] = []
 
 
 class RoleIn(Schema):
+    """`site_ids` limit a member to some sites; none means all."""
+
+    version: int | None = None
     role: RoleName
+    site_ids: list[int] = []
 
 
 class MemberOut(Out):
     id: int
+    version: int
+    site_ids: list[int]
     username: str
     full_name: str
     role: RoleName
@@ -95,13 +112,38 @@ class ClosedIn(Out):
     why: Name = ""
 
 
+class SiteIn(Schema):
+    """A place on which areas lie. `gate` says how one gets in; `closed` what a by-law closes there."""
+
+    version: int | None = None
+    name: Name
+    address: Line = ""
+    contact: Line = ""
+    gate: Line = ""
+    time_zone: Name = "UTC"
+    closed: Annotated[list[ClosedIn], Field(max_length=12)] = []
+
+
+class SiteOut(Out):
+    id: int
+    version: int
+    name: str
+    address: str
+    contact: str
+    gate: str
+    time_zone: str
+    closed: list[ClosedIn]
+    areas: int
+
+
 class HouseOut(Out):
     questions: list[QuestionOut]
-    closed: list[ClosedIn]
+    answers: dict[str, str]
     season_start: DayOut
+    version: int
 
 
 class HouseIn(Schema):
+    version: int | None = None
     answers: dict[str, str] = {}
-    closed: Annotated[list[ClosedIn], Field(max_length=12)] = []
     season_start: DayOut = DayOut(month=1, day=1)

@@ -21,25 +21,28 @@ if TYPE_CHECKING:
 
 def record(done: "Round", user: User, at: datetime, actual: "Actual", here: "ActualPart", data: "FinishIn") -> Entry:
     """Write one area of a round into the book with what was really used; nothing is refused here, only marked."""
-    club, product, part = done.club, done.product, here.part
+    account, product, part = done.account, done.product, here.part
     made = product.core()
-    price = cost(made, here.used, here.treated, foot_of(club.us))
+    price = cost(made, here.used, here.treated, foot_of(account.us))
     spent: Decimal | None = price.total.quantize(CENT) if price else None
     unit = part.label.highest.unit
     share = here.treated.base / sum(p.treated.base for p in actual.parts)
-    spray = readable(Quantity(actual.spray.value * share, actual.spray.unit), club.us) if actual.spray else None
-    day = local_day(club, at)
+    spray = readable(Quantity(actual.spray.value * share, actual.spray.unit), account.us) if actual.spray else None
+    day = local_day(part.area, at)
     return Entry.objects.create(
-        club=club,
+        account=account,
         round=done,
-        ground=part.area,
+        position=part.position,
+        area=part.area,
+        product=product,
+        machine=done.machine,
         applied_on=day,
         finished_at=at,
-        area=part.area.name,
+        area_name=part.area.name,
         zone=part.zone,
         treated_value=here.treated.value,
         treated_unit=here.treated.unit.key,
-        product=product.name,
+        product_name=product.name,
         kind=product.kind,
         contents="; ".join(f"{c.amount:g} {c.unit} {c.name}" for c in product.contents.all()),
         group_code=product.group_code,
@@ -56,11 +59,11 @@ def record(done: "Round", user: User, at: datetime, actual: "Actual", here: "Act
         used_unit=here.used.unit.key,
         spray_value=spray.value if spray else None,
         spray_unit=spray.unit.key if spray else "",
-        machine=done.machine.name,
+        machine_name=done.machine.name,
         passes=done.passes,
         loads=len(done.sheet["loads"]),
         cost=spent,
-        currency=club.currency if price else "",
+        currency=account.currency if price else "",
         wind=data.wind,
         air=data.air,
         note=data.note,
@@ -72,7 +75,7 @@ def record(done: "Round", user: User, at: datetime, actual: "Actual", here: "Act
 def facts(found: Applied) -> dict[str, Any]:
     """What of an application the rules of a season ask for, as it is stored."""
     kept = asdict(found)
-    for name in ("on", "product", "kind"):
+    for name in ("on", "product", "kind", "product_id"):
         kept.pop(name)
     kept["nutrients"] = {basis.value: grams for basis, grams in found.nutrients.items()}
     return kept

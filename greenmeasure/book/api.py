@@ -6,21 +6,21 @@ from ninja import Path, Router
 from greenmeasure.book import queries
 from greenmeasure.book.schemas import BookOut, EntryOut
 from greenmeasure.common import clock
-from greenmeasure.common.auth import VIEWER, club_of
+from greenmeasure.common.auth import VIEWER, account_of
 
 router = Router(tags=["book"])
 
 
 @router.get("", response=BookOut, auth=VIEWER)
-def read_book(request: HttpRequest, club: Path[str], words: str = "", page: int = 1) -> BookOut:
+def read_book(request: HttpRequest, account: Path[str], words: str = "", page: int = 1) -> BookOut:
     """A page of the book, newest first, narrowed by words."""
-    return queries.book(club_of(request), words[:200], page)
+    return queries.book(account_of(request), words[:200], page)
 
 
 @router.get("/book.csv", auth=VIEWER, response={200: str})
-def export_csv(request: HttpRequest, club: Path[str], words: str = "") -> StreamingHttpResponse:
+def export_csv(request: HttpRequest, account: Path[str], words: str = "") -> StreamingHttpResponse:
     """The book as CSV, oldest first, narrowed by words."""
-    found = club_of(request)
+    found = account_of(request)
     answer = StreamingHttpResponse(queries.csv_lines(queries.entries(found, words[:200])), content_type="text/csv; charset=utf-8")
     name = f"{found.slug}-book-{clock.now():%Y-%m-%d}.csv"
     answer["Content-Disposition"] = f'attachment; filename="{name}"'
@@ -28,6 +28,6 @@ def export_csv(request: HttpRequest, club: Path[str], words: str = "") -> Stream
 
 
 @router.get("/{entry_id}", response=EntryOut, auth=VIEWER)
-def get_entry(request: HttpRequest, club: Path[str], entry_id: int) -> EntryOut:
+def get_entry(request: HttpRequest, account: Path[str], entry_id: int) -> EntryOut:
     """One entry."""
-    return queries.entry_out(queries.entry_of(club_of(request), entry_id))
+    return queries.entry_out(queries.entry_of(account_of(request), entry_id))

@@ -1,4 +1,5 @@
-"""The book: what was really done. Entries carry their own copy of names and label, so that they stay true."""
+"""The book: what was really done. Entries know area, product, machine and lot by id, and keep their own copy of the names and
+the label, so that they stay true when those are renamed or struck."""
 
 from django.db import models
 
@@ -6,23 +7,29 @@ from core.rates.product import Kind
 from core.rates.rate import Basis, LabelRate, Rate, RateUnit
 from core.season.history import Applied
 from core.units import UNITS, Quantity
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, User
 from greenmeasure.shelf.models import label_of
 
 
 class Entry(models.Model):
-    """One application as it really was. Rates are of the label's kind; `stand` is where the actual one stands."""
+    """One application as it really was. Rates are of the label's kind; `stand` is where the actual one stands.
 
-    club = models.ForeignKey(Club, on_delete=models.CASCADE, related_name="entries")
+    `position` is the part of its round that it records: a round's part is recorded once.
+    """
+
+    account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="entries")
     round = models.ForeignKey("rounds.Round", on_delete=models.PROTECT, related_name="entries", null=True)
-    ground = models.ForeignKey("ground.Area", on_delete=models.SET_NULL, related_name="entries", null=True)
+    position = models.PositiveSmallIntegerField(null=True)
+    area = models.ForeignKey("ground.Area", on_delete=models.SET_NULL, related_name="entries", null=True)
+    product = models.ForeignKey("shelf.Product", on_delete=models.SET_NULL, related_name="entries", null=True)
+    machine = models.ForeignKey("kit.Machine", on_delete=models.SET_NULL, related_name="entries", null=True)
     applied_on = models.DateField()
     finished_at = models.DateTimeField()
-    area = models.CharField(max_length=80)
+    area_name = models.CharField(max_length=80)
     zone = models.CharField(max_length=40, blank=True)
     treated_value = models.FloatField()
     treated_unit = models.CharField(max_length=12)
-    product = models.CharField(max_length=80)
+    product_name = models.CharField(max_length=80)
     kind = models.CharField(max_length=20)
     contents = models.CharField(max_length=400, blank=True)
     group_code = models.CharField(max_length=40, blank=True)
@@ -39,7 +46,7 @@ class Entry(models.Model):
     used_unit = models.CharField(max_length=12)
     spray_value = models.FloatField(null=True)
     spray_unit = models.CharField(max_length=12, blank=True)
-    machine = models.CharField(max_length=80)
+    machine_name = models.CharField(max_length=80)
     passes = models.PositiveSmallIntegerField(default=1)
     loads = models.PositiveSmallIntegerField(default=1)
     cost = models.DecimalField(max_digits=12, decimal_places=2, null=True)
@@ -53,10 +60,11 @@ class Entry(models.Model):
     class Meta:
         verbose_name = "entry"
         ordering = ["-finished_at"]
-        indexes = [models.Index(fields=["club", "-finished_at"])]
+        indexes = [models.Index(fields=["account", "-finished_at"], name="book_by_time")]
+        constraints = [models.UniqueConstraint(fields=["round", "position"], name="a_part_is_recorded_once")]
 
     def __str__(self) -> str:
-        return f"{self.applied_on} {self.product} on {self.area}"
+        return f"{self.applied_on} {self.product_name} on {self.area_name}"
 
     def applied(self) -> Applied:
         """The entry as the rules of a season look at it; `facts` holds what it brought, worked out when it was made."""
@@ -64,7 +72,7 @@ class Entry(models.Model):
         low, high = f.get("interval", (None, None))
         return Applied(
             self.applied_on,
-            self.product,
+            self.product_name,
             Kind(self.kind),
             tuple(f.get("codes", ())),
             f.get("grams"),
@@ -75,6 +83,7 @@ class Entry(models.Model):
             f.get("curative", False),
             f.get("stays_on_leaf", False),
             f.get("watered_in", False),
+            self.product_id,
         )
 
     @property

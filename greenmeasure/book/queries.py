@@ -13,12 +13,13 @@ from core.rates.product import Kind
 from core.rates.rate import show_label_rate
 from core.season.history import Applied
 from core.season.rotation import next_dates
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Entry
 from greenmeasure.book.schemas import BookOut, EntryOut
 from greenmeasure.common.csv_text import Echo, safe
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
+from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import rule_out
 from greenmeasure.ground.queries import kin
 from greenmeasure.reckon.outs import judgement_out
@@ -26,11 +27,11 @@ from greenmeasure.reckon.outs import judgement_out
 PER_PAGE = 25
 
 
-def entries(club: Club, words: str = "") -> QuerySet[Entry]:
-    """The club's entries, newest first; every word must stand in area, product, use, contents, person or note."""
-    found = Entry.objects.filter(club=club)
+def entries(account: Account, words: str = "") -> QuerySet[Entry]:
+    """The entries that are seen, newest first; every word must stand in area, product, use, contents, person or note."""
+    found = Entry.objects.filter(seen_by(account, "area__site"), account=account)
     for word in words.split()[:8]:
-        places = ("area", "product", "use", "contents", "group_code", "machine", "by_name", "note", "kind")
+        places = ("area_name", "product_name", "use", "contents", "group_code", "machine_name", "by_name", "note", "kind")
         either = Q()
         for place in places:
             either |= Q(**{f"{place}__icontains": word})
@@ -38,8 +39,8 @@ def entries(club: Club, words: str = "") -> QuerySet[Entry]:
     return found
 
 
-def entry_of(club: Club, pk: int) -> Entry:
-    found = Entry.objects.filter(club=club, pk=pk).first()
+def entry_of(account: Account, pk: int) -> Entry:
+    found = entries(account).filter(pk=pk).first()
     if found is None:
         raise Missing("entry")
     return found
@@ -54,7 +55,10 @@ def entry_out(entry: Entry) -> EntryOut:
         finished_at=entry.finished_at,
         area=where(entry),
         treated=str(entry.treated),
-        product=entry.product,
+        area_id=entry.area_id,
+        product_id=entry.product_id,
+        machine_id=entry.machine_id,
+        product=entry.product_name,
         kind=kind.text,
         contents=entry.contents,
         group_code=entry.group_code,
@@ -69,7 +73,7 @@ def entry_out(entry: Entry) -> EntryOut:
         rule=rule_out(label, actual.value, kind.label_binds),
         used=str(entry.used),
         spray=str(entry.spray) if entry.spray else "",
-        machine=entry.machine,
+        machine=entry.machine_name,
         passes=entry.passes,
         loads=entry.loads,
         cost=f"{entry.cost:,} {entry.currency}" if entry.cost is not None else "",
@@ -96,41 +100,41 @@ def again(entry: Entry) -> str:
 
 
 @kept
-def histories(club: Club) -> dict[int, list[Applied]]:
+def histories(account: Account) -> dict[int, list[Applied]]:
     """What has gone down on each area, by its id."""
     found: dict[int, list[Applied]] = {}
-    for entry in Entry.objects.filter(club=club, ground__isnull=False).defer("note", "contents"):
-        found.setdefault(entry.ground_id or 0, []).append(entry.applied())
+    for entry in entries(account).filter(area__isnull=False).defer("note", "contents"):
+        found.setdefault(entry.area_id or 0, []).append(entry.applied())
     return found
 
 
-def history(club: Club, area_id: int) -> list[Applied]:
+def history(account: Account, area_id: int) -> list[Applied]:
     """What has gone down on an area, on what it is part of, and on its parts."""
-    every = histories(club)
-    return [a for pk in kin(club, area_id) for a in every.get(pk, ())]
+    every = histories(account)
+    return [a for pk in kin(account, area_id) for a in every.get(pk, ())]
 
 
 def where(entry: Entry) -> str:
-    return f"{entry.area}, {entry.zone}" if entry.zone else entry.area
+    return f"{entry.area_name}, {entry.zone}" if entry.zone else entry.area_name
 
 
-def book(club: Club, words: str, page: int) -> BookOut:
-    found = entries(club, words)
+def book(account: Account, words: str, page: int) -> BookOut:
+    found = entries(account, words)
     count = found.count()
     pages = max(1, -(-count // PER_PAGE))
     page = min(max(1, page), pages)
     shown = found[(page - 1) * PER_PAGE : page * PER_PAGE]
     return BookOut(
-        entries=[entry_out(e) for e in shown], count=count, page=page, pages=pages, sentence=sentence(club, words, count)
+        entries=[entry_out(e) for e in shown], count=count, page=page, pages=pages, sentence=sentence(account, words, count)
     )
 
 
-def sentence(club: Club, words: str, count: int) -> str:
+def sentence(account: Account, words: str, count: int) -> str:
     if words.strip():
         return f"{count or 'No'} {'entry' if count == 1 else 'entries'} with “{words.strip()}”."
     if not count:
         return "The book is empty. It fills itself when a round is finished."
-    above = Entry.objects.filter(club=club, stand="above").count()
+    above = entries(account).filter(stand="above").count()
     lines = f"{count} {'application' if count == 1 else 'applications'} in the book"
     return (
         f"{lines}; {above} went above the label and {'is' if above == 1 else 'are'} marked."
@@ -144,11 +148,11 @@ def sentence(club: Club, words: str, count: int) -> str:
 COLUMNS: tuple[tuple[str, Any], ...] = (
     ("date", lambda e: e.applied_on.isoformat()),
     ("finished_at_utc", lambda e: e.finished_at.strftime("%Y-%m-%dT%H:%M:%SZ")),
-    ("area", lambda e: e.area),
+    ("area", lambda e: e.area_name),
     ("zone", lambda e: e.zone),
     ("treated", lambda e: exact_plain(e.treated_value)),
     ("treated_unit", lambda e: e.treated.unit.symbol),
-    ("product", lambda e: e.product),
+    ("product", lambda e: e.product_name),
     ("type", lambda e: Kind(e.kind).text),
     ("contents", lambda e: e.contents),
     ("group", lambda e: e.group_code),
@@ -166,7 +170,7 @@ COLUMNS: tuple[tuple[str, Any], ...] = (
     ("used_unit", lambda e: e.used.unit.symbol),
     ("spray", lambda e: exact_plain(e.spray_value) if e.spray_value is not None else ""),
     ("spray_unit", lambda e: e.spray.unit.symbol if e.spray else ""),
-    ("machine", lambda e: e.machine),
+    ("machine", lambda e: e.machine_name),
     ("passes", lambda e: str(e.passes)),
     ("loads", lambda e: str(e.loads)),
     ("cost", lambda e: str(e.cost) if e.cost is not None else ""),

@@ -7,7 +7,12 @@ from greenmeasure.reckon.schemas import JudgementOut
 
 
 class EntryOut(Out):
+    """An entry: names as they were; the ids are of what they name, None where that is no longer known."""
+
     id: int
+    area_id: int | None
+    product_id: int | None
+    machine_id: int | None
     applied_on: date
     day: str
     finished_at: datetime

@@ -1,4 +1,4 @@
-"""Who may come in: every door of a club asks for membership and a role; all of them check the CSRF token."""
+"""Who may come in: every door of an account asks for membership and a role; all of them check the CSRF token."""
 
 from typing import Any
 
@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja.errors import HttpError
 from ninja.security import APIKeyCookie
 
-from greenmeasure.accounts.models import Club, Membership, Role, User
+from greenmeasure.accounts.models import Account, Membership, Role, User
 
 
 class _Door(APIKeyCookie):
@@ -19,40 +19,45 @@ class _Door(APIKeyCookie):
 
 
 class Anyone(_Door):
-    """For signing in and founding a club: no session needed, the CSRF token is."""
+    """For signing in and opening an account: no session needed, the CSRF token is."""
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         return request.user if request.user.is_authenticated else "anyone"
 
 
 class SignedIn(_Door):
-    """For whoever is signed in, whatever the club."""
+    """For whoever is signed in, whatever the account."""
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         return request.user if request.user.is_authenticated else None
 
 
 class Member(_Door):
-    """For members of the club in the address, with at least `role`. Answers with the membership.
+    """For members of the account in the address, with at least `role`; `whole` asks for one who sees all of its sites.
+    Answers with the membership.
 
-    Another club's member gets the same answer as for a club that does not exist.
+    Another account's member gets the same answer as for an account that does not exist.
     """
 
-    def __init__(self, role: str) -> None:
+    def __init__(self, role: str, whole: bool = False) -> None:
         super().__init__()
-        self.role = role
+        self.role, self.whole = role, whole
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         if not request.user.is_authenticated:
             return None
         match = request.resolver_match
-        slug = match.kwargs.get("club", "") if match else ""
+        slug = match.kwargs.get("account", "") if match else ""
         try:
-            membership = Membership.objects.select_related("club").get(club__slug=slug, user=request.user)
+            whole = Membership.objects.select_related("account").prefetch_related("sites")
+            membership = whole.get(account__slug=slug, user=request.user)
         except Membership.DoesNotExist:
-            raise HttpError(404, "There is no such club, or you are not a member of it.") from None
+            raise HttpError(404, "There is no such account, or you are not a member of it.") from None
         if not membership.may(self.role):
             raise HttpError(403, f"That is for a {self.role}; you are a {membership.role} here. Ask a manager.")
+        membership.account.seen = frozenset(s.pk for s in membership.sites.all()) or None
+        if self.whole and membership.account.seen is not None:
+            raise HttpError(403, f"That is for a {self.role} of all sites; you are limited to some. Ask one.")
         return membership
 
 
@@ -61,6 +66,8 @@ SIGNED_IN = SignedIn()
 VIEWER = Member(Role.VIEWER)
 APPLICATOR = Member(Role.APPLICATOR)
 MANAGER = Member(Role.MANAGER)
+OVERSEER = Member(Role.MANAGER, whole=True)
+"""For what concerns the account as a whole: members, sites, house rules."""
 
 
 def membership_of(request: HttpRequest) -> Membership:
@@ -70,8 +77,8 @@ def membership_of(request: HttpRequest) -> Membership:
     return found
 
 
-def club_of(request: HttpRequest) -> Club:
-    return membership_of(request).club
+def account_of(request: HttpRequest) -> Account:
+    return membership_of(request).account
 
 
 def user_of(request: HttpRequest) -> User:

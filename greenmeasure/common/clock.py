@@ -5,12 +5,20 @@ runs on from there.
 """
 
 from datetime import UTC, date, datetime, timedelta
+from typing import Protocol
 from zoneinfo import ZoneInfo
 
 from django.conf import settings
 from django.utils import timezone
 
-from greenmeasure.accounts.models import Club
+
+class Placed(Protocol):
+    """What lies somewhere: a site, an area, a station; an account goes by the first of its sites."""
+
+    @property
+    def time_zone(self) -> str:
+        """The name of its time zone."""
+
 
 _shift = timedelta()
 if settings.CLOCK:
@@ -23,11 +31,11 @@ def now() -> datetime:
     return timezone.now() + _shift
 
 
-def local_day(club: Club, at: datetime) -> date:
-    """The calendar day at the ground."""
-    return at.astimezone(ZoneInfo(club.time_zone)).date()
+def local_day(where: Placed, at: datetime) -> date:
+    """The calendar day there."""
+    return at.astimezone(ZoneInfo(where.time_zone)).date()
 
 
-def today(club: Club) -> date:
-    """Today's calendar day at the ground."""
-    return local_day(club, now())
+def today(where: Placed) -> date:
+    """Today's calendar day there."""
+    return local_day(where, now())

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from typing import Any, ParamSpec, TypeVar
 
 from django.core.exceptions import ValidationError
+from django.db import IntegrityError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError
@@ -11,6 +12,7 @@ from ninja.errors import ValidationError as RequestError
 from pydantic import BaseModel
 
 from core.errors import InputError
+from greenmeasure.common.versions import Change, Changed
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -35,6 +37,8 @@ class ErrorOut(BaseModel):
     code: str
     message: str
     fields: list[FieldOut] = []
+    changes: list[Change] = []
+    version: int | None = None
 
 
 class Faulty(Exception):
@@ -50,7 +54,7 @@ class Conflict(Exception):
 
 
 class Missing(Exception):
-    """What was asked for is not there, or not this club's."""
+    """What was asked for is not there, or not this account's."""
 
     def __init__(self, what: str) -> None:
         self.what = what
@@ -105,7 +109,8 @@ def install(api: NinjaAPI) -> None:
     """Shape every error the API can answer with."""
 
     def answer(request: HttpRequest, status: int, code: str, message: str, fields: list[FieldOut]) -> HttpResponse:
-        return api.create_response(request, ErrorOut(code=code, message=message, fields=fields).model_dump(), status=status)
+        said = ErrorOut(code=code, message=message, fields=fields).model_dump(exclude={"changes", "version"})
+        return api.create_response(request, said, status=status)
 
     @api.exception_handler(InputError)
     def _input(request: HttpRequest, fault: InputError) -> HttpResponse:
@@ -140,6 +145,16 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(Conflict)
     def _conflict(request: HttpRequest, conflict: Conflict) -> HttpResponse:
         return answer(request, 409, "conflict", str(conflict), [])
+
+    @api.exception_handler(Changed)
+    def _changed(request: HttpRequest, changed: Changed) -> HttpResponse:
+        said = ErrorOut(code="changed", message=str(changed), changes=changed.changes, version=changed.version)
+        return api.create_response(request, said.model_dump(), status=409)
+
+    @api.exception_handler(IntegrityError)
+    def _at_once(request: HttpRequest, clash: IntegrityError) -> HttpResponse:
+        said = "Somebody else changed the same thing at the same moment. Nothing was saved: look again, and repeat it."
+        return answer(request, 409, "conflict", said, [])
 
     @api.exception_handler(AuthenticationError)
     def _authentication(request: HttpRequest, wrong: AuthenticationError) -> HttpResponse:

@@ -1,6 +1,6 @@
 """Findings at the border."""
 
-from typing import Literal
+from typing import Literal, cast
 
 from core.findings import Finding
 from greenmeasure.common.schemas import Out
@@ -25,7 +25,7 @@ class FindingOut(Out):
 def finding_out(f: Finding) -> FindingOut:
     return FindingOut(
         key=f.key,
-        act=f.act.text,
-        sentence=f.sentence,  # type: ignore[arg-type]
+        act=cast(ActName, f.act.text),
+        sentence=f.sentence,
         readings=[ReadingOut(text=r.text, meaning=r.meaning) for r in f.readings],
     )

@@ -1,16 +1,19 @@
-"""Checks that every named thing of a club shares."""
+"""Checks that every named thing of an account shares."""
 
 from typing import TypeVar
 
+from django.db import models
+
 from core.errors import InputError
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common.models import Belonging
 
+N = TypeVar("N", bound=models.Model)
 B = TypeVar("B", bound=Belonging)
 
 
-def free_name(model: type[B], club: Club, name: str, besides: int | None = None) -> str:
-    """`name`, if the club has nothing else of that kind under it.
+def free_name(model: type[N], within: Account | Site, name: str, besides: int | None = None) -> str:
+    """`name`, if the account, or the site, has nothing else of that kind under it.
 
     Raises:
         InputError: the name is empty or taken.
@@ -19,7 +22,8 @@ def free_name(model: type[B], club: Club, name: str, besides: int | None = None)
     clean = " ".join(name.split())
     if not clean:
         raise InputError("name", name, "The name is empty.", f"Give the {what} a name you will recognise outdoors.")
-    taken = model.objects.filter(club=club, name__iexact=clean, archived_at=None).exclude(pk=besides)
+    where = {"site": within} if isinstance(within, Site) else {"account": within}
+    taken = model._default_manager.filter(name__iexact=clean, archived_at=None, **where).exclude(pk=besides)
     if taken.exists():
         raise InputError("name", name, f"There is already a {what} called “{clean}”.", "Pick another name.")
     return clean
@@ -31,7 +35,8 @@ def put_back(item: B) -> B:
     Raises:
         InputError: its name has been taken in the meantime.
     """
-    item.name = free_name(type(item), item.club, item.name, item.pk)
+    item.name = free_name(type(item), item.within, item.name, item.pk)
     item.archived_at = None
+    item.next_version()
     item.save()
     return item

@@ -16,12 +16,14 @@ from core.passes.near import How, Place
 from core.soil.ph import check_ph
 from core.soil.ph_tables import TEXTURES
 from core.units import AREA, LENGTH, UNITS, Quantity, positive, read_number, unit
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, Site, User
+from greenmeasure.accounts.sites import site_of
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
 from greenmeasure.common.schemas import filled, number_in, quantity_in
-from greenmeasure.ground.measuring import in_club_units, measured
+from greenmeasure.common.versions import claim
+from greenmeasure.ground.measuring import in_account_units, measured
 from greenmeasure.ground.models import Area, Measurement, SoilReading
 from greenmeasure.ground.schemas import AreaIn, HazardIn, LiesIn, MeasurementIn, SoilReadingIn
 
@@ -30,18 +32,20 @@ TALLEST_CUT = 0.3
 SHADES = ("none", "part", "full")
 
 
-def save_area(club: Club, data: AreaIn, area: Area | None = None, by: User | None = None) -> Area:
+def save_area(account: Account, data: AreaIn, area: Area | None = None, by: User | None = None) -> Area:
     """Add an area, or change one. A height that differs is entered among its heights.
 
     Raises:
         Faulty: every field at fault, at once; nothing is saved.
+        Stale: it was changed since `data.version`.
     """
     faults = Faults()
-    area = area or Area(club=club)
-    name = faults.of(free_name, Area, club, data.name, area.pk)
-    parent = faults.of(_parent, club, data.parent_id, area.pk) if data.parent_id else None
+    before, area = area, area or Area(account=account)
+    parent = faults.of(_parent, account, data.parent_id, area.pk) if data.parent_id else None
+    site = faults.of(_site, account, data.site_id, parent, before)
+    name = faults.of(free_name, Area, site, data.name, area.pk) if site else None
     found = faults.of(measured, data.measure) if data.measure else None
-    size = faults.of(_size, data, parent, in_club_units(found.size, club.us) if found else None)
+    size = faults.of(_size, data, parent, in_account_units(found.size, account.us) if found else None)
     if parent and size and size.base > parent.size.base * (1 + 1e-6):
         faults.add("size", str(size), f"A part of {parent.name} cannot be larger than its {parent.size}.", "Check both sizes.")
     grass = faults.of(_grass, data.grass)
@@ -55,9 +59,9 @@ def save_area(club: Club, data: AreaIn, area: Area | None = None, by: User | Non
     if data.shade and data.shade not in SHADES:
         faults.add("shade", data.shade, f"“{data.shade}” is no shade.", f"Use one of: {', '.join(SHADES)}.")
     faults.raise_any()
-    assert name and size and grass and stress
+    assert name and site and size and grass and stress
     was = (area.height_value, area.height_unit)
-    area.name, area.grass, area.note, area.parent = name, grass, data.note, parent
+    area.name, area.site, area.grass, area.note, area.parent = name, site, grass, data.note, parent
     area.size_value, area.size_unit = size.value, size.unit.key
     area.height_value = height.value if height else None
     area.height_unit = height.unit.key if height else ""
@@ -65,21 +69,23 @@ def save_area(club: Club, data: AreaIn, area: Area | None = None, by: User | Non
     area.texture, area.shade, area.slope = data.texture, data.shade, slope
     area.sown_on, area.overseed_on, area.tested_p = data.sown_on, data.overseed_on, data.tested_p
     area.hazards = hazards
-    with transaction.atomic():
+    with claim(before, data.version):
         area.save()
+        if before:
+            _move_parts(area)
         if height and (height.value, height.unit.key) != was:
-            area.heights.create(on=data.height_on or today(club), value=height.value, unit=height.unit.key)
+            area.heights.create(on=data.height_on or today(area), value=height.value, unit=height.unit.key)
         if data.measure and found:
             area.measurements.update(in_use=False)
             area.measurements.create(
-                taken_on=today(club), given=data.measure.dict(), size_m2=found.size, in_use=True, by=str(by or "")
+                taken_on=today(area), given=data.measure.dict(), size_m2=found.size, in_use=True, by=str(by or "")
             )
     return area
 
 
-def _parent(club: Club, parent_id: int, own: int | None) -> Area:
+def _parent(account: Account, parent_id: int, own: int | None) -> Area:
     try:
-        parent = Area.objects.one(club, parent_id)
+        parent = Area.objects.one(account, parent_id)
     except Missing:
         raise InputError("parent_id", parent_id, "That area is not there.", "Pick another, or none.") from None
     above: Area | None = parent
@@ -88,6 +94,25 @@ def _parent(club: Club, parent_id: int, own: int | None) -> Area:
             raise InputError("parent_id", parent.name, "An area is no part of itself.", "Pick another, or none.")
         above = above.parent
     return parent
+
+
+def _site(account: Account, site_id: int | None, parent: Area | None, before: Area | None) -> Site:
+    if parent:
+        return parent.site
+    if before and site_id is None:
+        return before.site
+    try:
+        return site_of(account, site_id)
+    except Missing:
+        raise InputError("site_id", site_id, "That site is not there.", "Pick another.") from None
+
+
+def _move_parts(area: Area) -> None:
+    """Let an area's parts lie where it lies."""
+    for part in area.parts.exclude(site=area.site):
+        part.site = area.site
+        part.save(update_fields=["site"])
+        _move_parts(part)
 
 
 def _size(data: AreaIn, parent: Area | None, found: Quantity | None) -> Quantity:
@@ -183,7 +208,7 @@ def lies_at(given: Mapping[str, Any], field: str = "lies") -> Place:
     return Place(how, metres("x"), metres("y"), metres("across"), metres("along"))
 
 
-def place_hazards(area: Area, places: Sequence[LiesIn | None]) -> None:
+def place_hazards(area: Area, places: Sequence[LiesIn | None], version: int | None) -> None:
     """Put what lies near an area where it lies on its plan, one a hazard; None takes it off the plan.
 
     Raises:
@@ -191,10 +216,15 @@ def place_hazards(area: Area, places: Sequence[LiesIn | None]) -> None:
     """
     if len(places) != len(area.hazards):
         raise InputError("places", len(places), f"{len(area.hazards)} things lie near.", "Give each its place, or none.")
-    area.hazards = [
+    with claim(area, version):
+        area.hazards = _placed(area, places)
+        area.save()
+
+
+def _placed(area: Area, places: Sequence[LiesIn | None]) -> list[dict[str, Any]]:
+    return [
         h | {"lies": _lies(f"places.{i}", p) if p else None} for i, (h, p) in enumerate(zip(area.hazards, places, strict=True))
     ]
-    area.save()
 
 
 # --- measurements -----------------------------------------------------------------------------------------------
@@ -206,24 +236,25 @@ def add_measurement(area: Area, data: MeasurementIn, by: User) -> Measurement:
     Raises:
         InputError: the measurement is none, or lies ahead.
     """
-    _not_ahead(area.club, data.taken_on)
+    _not_ahead(area, data.taken_on)
     found = measured(data)
     given = data.dict(exclude={"taken_on", "use"})
     with transaction.atomic():
         made = area.measurements.create(taken_on=data.taken_on, given=given, size_m2=found.size, by=str(by))
         if data.use:
             use_measurement(area, made)
-        area.club.touch()
+        area.account.touch()
     return made
 
 
 def use_measurement(area: Area, chosen: Measurement) -> None:
     """Make a measurement's size the area's."""
-    size = in_club_units(chosen.size_m2, area.club.us)
+    size = in_account_units(chosen.size_m2, area.account.us)
     with transaction.atomic():
         area.measurements.update(in_use=False)
         area.measurements.filter(pk=chosen.pk).update(in_use=True)
         area.size_value, area.size_unit = size.value, size.unit.key
+        area.next_version()
         area.save()
 
 
@@ -244,7 +275,7 @@ def add_reading(area: Area, data: SoilReadingIn) -> SoilReading:
         Faulty: every field at fault, at once.
     """
     faults = Faults()
-    faults.of(_not_ahead, area.club, data.taken_on)
+    faults.of(_not_ahead, area, data.taken_on)
     if not data.spot.strip():
         faults.add("spot", data.spot, "The spot has no name.", "Name it, so that the next reading is taken there too.")
     ph = faults.of(lambda: check_ph(number_in("ph", data.ph)))
@@ -262,7 +293,7 @@ def add_reading(area: Area, data: SoilReadingIn) -> SoilReading:
         lab=data.lab,
         values=data.values,
     )
-    area.club.touch()
+    area.account.touch()
     return made
 
 
@@ -272,11 +303,11 @@ def remove_reading(area: Area, pk: int) -> None:
     if found is None:
         raise Missing("reading")
     found.delete()
-    area.club.touch()
+    area.account.touch()
 
 
-def _not_ahead(club: Club, on: date) -> None:
-    if on > today(club):
+def _not_ahead(area: Area, on: date) -> None:
+    if on > today(area):
         raise InputError("taken_on", on, f"{on} has not come yet.", "Enter the day it was taken.")
 
 

@@ -3,8 +3,9 @@
 from django.http import HttpRequest, JsonResponse
 from ninja import Path, Router
 
-from greenmeasure.common.auth import MANAGER, VIEWER, club_of, user_of
+from greenmeasure.common.auth import MANAGER, VIEWER, account_of, user_of
 from greenmeasure.common.names import put_back
+from greenmeasure.common.versions import against
 from greenmeasure.ground import actions, geojson, queries
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import (
@@ -27,111 +28,117 @@ router = Router(tags=["ground"])
 
 
 @router.get("", response=GroundOut, auth=VIEWER)
-def list_areas(request: HttpRequest, club: Path[str]) -> GroundOut:
-    """The club's areas and their sum."""
-    return queries.ground(club_of(request))
+def list_areas(request: HttpRequest, account: Path[str]) -> GroundOut:
+    """The account's areas and their sum."""
+    return queries.ground(account_of(request))
 
 
 @router.get("/options", response=GroundOptionsOut, auth=VIEWER)
-def ground_options(request: HttpRequest, club: Path[str]) -> GroundOptionsOut:
+def ground_options(request: HttpRequest, account: Path[str]) -> GroundOptionsOut:
     """What an area's form offers to pick from."""
     return queries.options()
 
 
 @router.post("/measure", response=MeasuredOut, auth=VIEWER)
-def measure_area(request: HttpRequest, club: Path[str], data: MeasureIn, area_id: int | None = None) -> MeasuredOut:
+def measure_area(request: HttpRequest, account: Path[str], data: MeasureIn, area_id: int | None = None) -> MeasuredOut:
     """What a measurement comes to, with its plan; changes nothing."""
-    return queries.measure_out(club_of(request), data, area_id)
+    return queries.measure_out(account_of(request), data, area_id)
 
 
 @router.get("/areas.geojson", auth=VIEWER, response={200: dict})
-def export_geojson(request: HttpRequest, club: Path[str]) -> JsonResponse:
+def export_geojson(request: HttpRequest, account: Path[str]) -> JsonResponse:
     """All areas as GeoJSON."""
-    found = club_of(request)
+    found = account_of(request)
     answer = JsonResponse(geojson.export(found), content_type="application/geo+json", json_dumps_params={"indent": 1})
     answer["Content-Disposition"] = f'attachment; filename="{found.slug}-ground.geojson"'
     return answer
 
 
 @router.post("/geojson/preview", response=ImportOut, auth=MANAGER)
-def preview_geojson(request: HttpRequest, club: Path[str], data: GeoJsonIn) -> ImportOut:
+def preview_geojson(request: HttpRequest, account: Path[str], data: GeoJsonIn) -> ImportOut:
     """What a GeoJSON text would do, line by line; changes nothing."""
-    return geojson.read(club_of(request), data.text, user_of(request), keep=False)
+    return geojson.read(account_of(request), data.text, user_of(request), keep=False)
 
 
 @router.post("/geojson", response=ImportOut, auth=MANAGER)
-def import_geojson(request: HttpRequest, club: Path[str], data: GeoJsonIn) -> ImportOut:
+def import_geojson(request: HttpRequest, account: Path[str], data: GeoJsonIn) -> ImportOut:
     """Bring areas in from GeoJSON; all of them, or none where a line is at fault."""
-    return geojson.read(club_of(request), data.text, user_of(request), keep=True)
+    return geojson.read(account_of(request), data.text, user_of(request), keep=True)
 
 
 @router.post("", response={201: AreaOut}, auth=MANAGER)
-def add_area(request: HttpRequest, club: Path[str], data: AreaIn) -> tuple[int, AreaOut]:
+def add_area(request: HttpRequest, account: Path[str], data: AreaIn) -> tuple[int, AreaOut]:
     """Add an area."""
-    return 201, queries.area_out(actions.save_area(club_of(request), data, by=user_of(request)))
+    return 201, queries.area_out(actions.save_area(account_of(request), data, by=user_of(request)))
 
 
 @router.get("/{area_id}", response=AreaWholeOut, auth=VIEWER)
-def get_area(request: HttpRequest, club: Path[str], area_id: int) -> AreaWholeOut:
+def get_area(request: HttpRequest, account: Path[str], area_id: int) -> AreaWholeOut:
     """One area with its plan, parts, measurements, heights and soil readings."""
-    return queries.whole(club_of(request), area_id)
+    return queries.whole(account_of(request), area_id)
 
 
 @router.put("/{area_id}", response=AreaOut, auth=MANAGER)
-def change_area(request: HttpRequest, club: Path[str], area_id: int, data: AreaIn) -> AreaOut:
+def change_area(request: HttpRequest, account: Path[str], area_id: int, data: AreaIn) -> AreaOut:
     """Change an area."""
-    found = club_of(request)
-    return queries.area_out(actions.save_area(found, data, Area.objects.one(found, area_id), user_of(request)))
+    found = account_of(request)
+
+    def area() -> Area:
+        return Area.objects.one(found, area_id)
+
+    data.site_id = data.site_id or area().site_id
+    with against(data, lambda: queries.area_out(area())):
+        return queries.area_out(actions.save_area(found, data, area(), user_of(request)))
 
 
 @router.delete("/{area_id}", response=AreaOut, auth=MANAGER)
-def remove_area(request: HttpRequest, club: Path[str], area_id: int) -> AreaOut:
+def remove_area(request: HttpRequest, account: Path[str], area_id: int) -> AreaOut:
     """Put an area away; the book keeps it, and it can be put back."""
-    area = Area.objects.one(club_of(request), area_id)
+    area = Area.objects.one(account_of(request), area_id)
     area.archive()
     return queries.area_out(area)
 
 
 @router.post("/{area_id}/put-back", response=AreaOut, auth=MANAGER)
-def put_back_area(request: HttpRequest, club: Path[str], area_id: int) -> AreaOut:
+def put_back_area(request: HttpRequest, account: Path[str], area_id: int) -> AreaOut:
     """Undo a removal."""
-    return queries.area_out(put_back(Area.objects.one(club_of(request), area_id)))
+    return queries.area_out(put_back(Area.objects.one(account_of(request), area_id)))
 
 
 @router.post("/{area_id}/measurements", response={201: AreaWholeOut}, auth=MANAGER)
-def add_measurement(request: HttpRequest, club: Path[str], area_id: int, data: MeasurementIn) -> tuple[int, AreaWholeOut]:
+def add_measurement(request: HttpRequest, account: Path[str], area_id: int, data: MeasurementIn) -> tuple[int, AreaWholeOut]:
     """Keep a measurement of an area."""
-    found = club_of(request)
+    found = account_of(request)
     actions.add_measurement(Area.objects.one(found, area_id), data, user_of(request))
     return 201, queries.whole(found, area_id)
 
 
 @router.post("/{area_id}/measurements/{measurement_id}/use", response=AreaWholeOut, auth=MANAGER)
-def use_measurement(request: HttpRequest, club: Path[str], area_id: int, measurement_id: int) -> AreaWholeOut:
+def use_measurement(request: HttpRequest, account: Path[str], area_id: int, measurement_id: int) -> AreaWholeOut:
     """Make a measurement's size the area's."""
-    found = club_of(request)
+    found = account_of(request)
     area = Area.objects.one(found, area_id)
     actions.use_measurement(area, actions.measurement_of(area, measurement_id))
     return queries.whole(found, area_id)
 
 
 @router.post("/{area_id}/soil", response={201: AreaWholeOut}, auth=MANAGER)
-def add_soil_reading(request: HttpRequest, club: Path[str], area_id: int, data: SoilReadingIn) -> tuple[int, AreaWholeOut]:
+def add_soil_reading(request: HttpRequest, account: Path[str], area_id: int, data: SoilReadingIn) -> tuple[int, AreaWholeOut]:
     """Keep a pH reading."""
-    found = club_of(request)
+    found = account_of(request)
     actions.add_reading(Area.objects.one(found, area_id), data)
     return 201, queries.whole(found, area_id)
 
 
 @router.delete("/{area_id}/soil/{reading_id}", response=AreaWholeOut, auth=MANAGER)
-def remove_soil_reading(request: HttpRequest, club: Path[str], area_id: int, reading_id: int) -> AreaWholeOut:
+def remove_soil_reading(request: HttpRequest, account: Path[str], area_id: int, reading_id: int) -> AreaWholeOut:
     """Take a pH reading out."""
-    found = club_of(request)
+    found = account_of(request)
     actions.remove_reading(Area.objects.one(found, area_id), reading_id)
     return queries.whole(found, area_id)
 
 
 @router.post("/{area_id}/ph", response=PhPlanOut, auth=VIEWER)
-def plan_ph(request: HttpRequest, club: Path[str], area_id: int, data: PhPlanIn) -> PhPlanOut:
+def plan_ph(request: HttpRequest, account: Path[str], area_id: int, data: PhPlanIn) -> PhPlanOut:
     """The pH plan from the area's readings; changes nothing."""
-    return queries.ph_plan(club_of(request), area_id, data)
+    return queries.ph_plan(account_of(request), area_id, data)

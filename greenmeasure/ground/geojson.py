@@ -9,7 +9,7 @@ from core.areas.measure import in_trade
 from core.areas.rings import by_rings, read_geometry, to_geometry
 from core.errors import InputError, NotUnderstood
 from core.grasses import GRASSES
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, Site, User, sites_of
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Faulty
 from greenmeasure.common.schemas import QuantityIn
@@ -21,9 +21,9 @@ from greenmeasure.ground.schemas import AreaIn, ImportOut, LineChangeOut, Measur
 MOST_FEATURES = 500
 
 
-def export(club: Club) -> dict[str, Any]:
+def export(account: Account) -> dict[str, Any]:
     """All areas as a FeatureCollection. An area that was not measured by positions has a null geometry."""
-    areas = Area.objects.of(club).kept().select_related("parent").prefetch_related("measurements")
+    areas = Area.objects.of(account).kept().select_related("parent").prefetch_related("measurements")
     return {"type": "FeatureCollection", "features": [_feature(a) for a in areas]}
 
 
@@ -43,6 +43,7 @@ def _feature(area: Area) -> dict[str, Any]:
             "use": area.use,
             "cultivar": area.cultivar,
             "part_of": area.parent.name if area.parent else None,
+            "site": area.site.name,
             "note": area.note,
         },
     }
@@ -74,7 +75,7 @@ def features(text: str) -> list[dict[str, Any]]:
     return found
 
 
-def read(club: Club, text: str, by: User, keep: bool) -> ImportOut:
+def read(account: Account, text: str, by: User, keep: bool) -> ImportOut:
     """What a GeoJSON text would do, line by line; with `keep`, do it where nothing is refused.
 
     Raises:
@@ -84,7 +85,7 @@ def read(club: Club, text: str, by: User, keep: bool) -> ImportOut:
     with transaction.atomic():
         for i, feature in enumerate(features(text), start=1):
             with transaction.atomic():
-                lines.append(_line(club, i, feature, by))
+                lines.append(_line(account, i, feature, by))
         refused = sum(line.act == "refused" for line in lines)
         if not keep or refused:
             transaction.set_rollback(True)
@@ -99,42 +100,57 @@ def _sentence(lines: list[LineChangeOut], refused: int, keep: bool) -> str:
     return f"Done: {what}." if keep else f"{what}."
 
 
-def _line(club: Club, number: int, feature: dict[str, Any], by: User) -> LineChangeOut:
+def _line(account: Account, number: int, feature: dict[str, Any], by: User) -> LineChangeOut:
     given = feature.get("properties") or {}
     name = str(given.get("name") or f"Area {number}").strip()
     try:
-        return _take(club, number, name, given, feature.get("geometry"), by)
+        return _take(account, number, name, given, feature.get("geometry"), by)
     except (InputError, Faulty) as fault:
         faults = fault.faults if isinstance(fault, Faulty) else [fault]
         return LineChangeOut(line=number, name=name, act="refused", changes=[], problems=[f.sentence for f in faults])
 
 
-def _take(club: Club, number: int, name: str, given: dict[str, Any], geometry: dict[str, Any] | None, by: User) -> LineChangeOut:
-    area = Area.objects.of(club).kept().filter(name__iexact=name).first()
+def _take(
+    account: Account, number: int, name: str, given: dict[str, Any], geometry: dict[str, Any] | None, by: User
+) -> LineChangeOut:
+    site = _site(account, str(given.get("site") or ""))
+    area = Area.objects.of(account).kept().filter(site=site, name__iexact=name).first()
     measure = None
     if geometry:
         by_rings(read_geometry(geometry))
         measure = MeasureIn(method="ring", unit="m", geometry=geometry)
     if area is None:
-        save_area(club, _area_in(name, given, measure), by=by)
+        save_area(account, _area_in(name, site, given, measure), by=by)
         return LineChangeOut(line=number, name=name, act="add", changes=[], problems=[])
     if measure is None:
         return LineChangeOut(line=number, name=name, act="same", changes=[], problems=[])
     was = area.size
-    made = add_measurement(area, MeasurementIn(**measure.dict(), taken_on=today(club)), by)
+    made = add_measurement(area, MeasurementIn(**measure.dict(), taken_on=today(area)), by)
     use_measurement(area, made)
-    now = in_trade(made.size_m2, club.us)
+    now = in_trade(made.size_m2, account.us)
     if abs(now.base / was.base - 1) < 1e-6:
         made.delete()
         return LineChangeOut(line=number, name=name, act="same", changes=[], problems=[])
     return LineChangeOut(line=number, name=name, act="change", changes=[f"size: {was} → {now}"], problems=[])
 
 
-def _area_in(name: str, given: dict[str, Any], measure: MeasureIn | None) -> AreaIn:
+def _site(account: Account, name: str) -> Site:
+    """The site of this name; the first one where none is named, or there is but one."""
+    every = list(sites_of(account).values())
+    if not name or len(every) == 1:
+        return every[0]
+    found = next((s for s in every if s.name.casefold() == name.strip().casefold()), None)
+    if found is None:
+        raise InputError("site", name, f"There is no site “{name}”.", f"Use one of: {', '.join(s.name for s in every)}.")
+    return found
+
+
+def _area_in(name: str, site: Site, given: dict[str, Any], measure: MeasureIn | None) -> AreaIn:
     grass = str(given.get("grass") or "mixed")
     size, height = given.get("size"), given.get("height")
     return AreaIn(
         name=name[:80],
+        site_id=site.pk,
         measure=measure,
         grass=grass if grass in GRASSES else "mixed",
         size=None if measure or size is None else QuantityIn(value=size, unit=str(given.get("size_unit") or "m2")),

@@ -94,7 +94,7 @@ def methods_out() -> list[MethodOut]:
     ]
 
 
-def in_club_units(size: float, us: bool) -> Quantity:
+def in_account_units(size: float, us: bool) -> Quantity:
     """A measured size [m²] to be kept: in ft² or m², to a hundredth."""
     u = UNITS["ft2" if us else "m2"]
     return Quantity(round(size / u.size, 2), u)

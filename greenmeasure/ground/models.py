@@ -4,12 +4,14 @@ from django.db import models
 
 from core.ground import Ground, Hazard, HazardKind, Stress
 from core.units import UNITS, Quantity
+from greenmeasure.accounts.models import Site
 from greenmeasure.common.models import Belonging, one_name_each
 
 
 class Area(Belonging):
     """A piece of ground: its size and height of cut as typed, the grass on it, and what the label's rules ask of it."""
 
+    site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="areas")
     parent = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, blank=True, related_name="parts")
     size_value = models.FloatField()
     size_unit = models.CharField(max_length=12)
@@ -31,7 +33,17 @@ class Area(Belonging):
 
     class Meta(Belonging.Meta):
         verbose_name = "area"
-        constraints = [one_name_each("area")]
+        constraints = [one_name_each("area", "site")]
+
+    site_path = "site"
+
+    @property
+    def within(self) -> Site:
+        return self.site
+
+    @property
+    def time_zone(self) -> str:
+        return self.site.time_zone
 
     @property
     def size(self) -> Quantity:

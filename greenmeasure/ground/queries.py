@@ -13,7 +13,7 @@ from core.readable import readable
 from core.soil.ph import PhPlan, Reading, plan_ph, spread_text
 from core.soil.ph_tables import TABLE_DEPTH_SULFUR, TEXTURES
 from core.units import LENGTH, UNITS, Quantity, exact_number, positive, show_number
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import OptionOut, filled, number_in, quantity_in, quantity_out, working_out
@@ -47,7 +47,10 @@ def area_out(area: Area) -> AreaOut:
     latest = [r.ph for r in soil if r.taken_on == soil[0].taken_on] if soil else []
     return AreaOut(
         id=area.pk,
+        version=area.version,
         name=area.name,
+        site_id=area.site_id,
+        site=area.site.name,
         size=quantity_out(area.size),
         also=str(other),
         parent_id=area.parent_id,
@@ -82,9 +85,9 @@ def area_out(area: Area) -> AreaOut:
     )
 
 
-def ground(club: Club) -> GroundOut:
+def ground(account: Account) -> GroundOut:
     """The areas, parts after their parents, and the sum of those that are no part of another."""
-    every = list(Area.objects.of(club).kept().prefetch_related("soil"))
+    every = list(Area.objects.of(account).kept().select_related("site").prefetch_related("soil"))
     here = {a.pk for a in every}
     ordered: list[Area] = []
 
@@ -96,12 +99,12 @@ def ground(club: Club) -> GroundOut:
 
     add(None)
     total = Quantity(sum(a.size.base for a in every if a.parent_id not in here), UNITS["m2"])
-    return GroundOut(areas=[area_out(a) for a in ordered], total=str(readable(total, club.us)) if every else "")
+    return GroundOut(areas=[area_out(a) for a in ordered], total=str(readable(total, account.us)) if every else "")
 
 
-def whole(club: Club, area_id: int) -> AreaWholeOut:
+def whole(account: Account, area_id: int) -> AreaWholeOut:
     """One area with everything that was found out about it."""
-    area = Area.objects.one(club, area_id)
+    area = Area.objects.one(account, area_id)
     parts = list(area.parts.filter(archived_at=None))
     taken = list(area.measurements.all())
     rest = parts_left(area.size, [p.size for p in parts])[1] if parts else ""
@@ -150,49 +153,54 @@ def measurement_out(taken: Measurement, area: Area) -> MeasurementOut:
         taken_on=taken.taken_on,
         by=taken.by,
         method=METHODS[taken.given["method"]].name,
-        size=str(in_trade(taken.size_m2, area.club.us)),
+        size=str(in_trade(taken.size_m2, area.account.us)),
         in_use=taken.in_use,
         versus="" if taken.in_use else versus.sentence,
         agreement="" if taken.in_use else versus.agreement.value,
     )
 
 
-def measure_out(club: Club, data: MeasureIn, area_id: int | None) -> MeasuredOut:
+def measure_out(account: Account, data: MeasureIn, area_id: int | None) -> MeasuredOut:
     """What a measurement comes to, and how it stands to the size in use. Raises as the core does."""
     found = measured(data)
     if not area_id:
-        return measured_out(found, club.us)
-    versus = difference(area_of(club, area_id).size.base, found.size)
-    return measured_out(found, club.us, versus.sentence, versus.agreement.value)
+        return measured_out(found, account.us)
+    versus = difference(area_of(account, area_id).size.base, found.size)
+    return measured_out(found, account.us, versus.sentence, versus.agreement.value)
 
 
 @kept
-def areas(club: Club) -> dict[int, Area]:
-    """All areas of the club by their ids, those put away too."""
-    return {a.pk: a for a in Area.objects.of(club)}
+def areas(account: Account) -> dict[int, Area]:
+    """All areas of the account by their ids, those put away too."""
+    return {a.pk: a for a in Area.objects.of(account).select_related("site__account", "account")}
 
 
-def area_of(club: Club, area_id: int) -> Area:
-    """An area of this club.
+def area_of(account: Account, area_id: int) -> Area:
+    """An area of this account.
 
     Raises:
         Missing: no such area.
     """
     try:
-        return areas(club)[area_id]
+        return areas(account)[area_id]
     except KeyError:
         raise Missing("area") from None
 
 
-def kin(club: Club, area_id: int) -> set[int]:
+def site_name(account: Account, area: Area) -> str:
+    """The name of an area's site, where there is more than one to tell apart; else empty."""
+    return area.site.name if len(sites_of(account)) > 1 else ""
+
+
+def kin(account: Account, area_id: int) -> set[int]:
     """An area with all that it is part of and all its parts: what goes down on one is on the ground of the others."""
-    every = areas(club)
+    every = areas(account)
     found = {area_id}
     above = every[area_id].parent_id
     while above and above in every:
         found.add(above)
         above = every[above].parent_id
-    parts, grew = _parts(club), [area_id]
+    parts, grew = _parts(account), [area_id]
     while grew:
         grew = [child for pk in grew for child in parts.get(pk, ())]
         found.update(grew)
@@ -200,10 +208,10 @@ def kin(club: Club, area_id: int) -> set[int]:
 
 
 @kept
-def _parts(club: Club) -> dict[int, list[int]]:
+def _parts(account: Account) -> dict[int, list[int]]:
     """The parts of each area that has any."""
     found: dict[int, list[int]] = {}
-    for a in areas(club).values():
+    for a in areas(account).values():
         if a.parent_id:
             found.setdefault(a.parent_id, []).append(a.pk)
     return found
@@ -224,9 +232,9 @@ def options() -> GroundOptionsOut:
 # --- pH ---------------------------------------------------------------------------------------------------------
 
 
-def ph_plan(club: Club, area_id: int, data: PhPlanIn) -> PhPlanOut:
+def ph_plan(account: Account, area_id: int, data: PhPlanIn) -> PhPlanOut:
     """The pH plan of an area from its readings. Raises as `core.soil.ph.plan_ph`."""
-    area = Area.objects.one(club, area_id)
+    area = Area.objects.one(account, area_id)
     readings = [Reading(r.spot, r.taken_on, r.ph) for r in area.soil.all()]
     depth = quantity_in("depth", given, LENGTH).base if (given := filled(data.depth)) else TABLE_DEPTH_SULFUR
     target = number_in("target", data.target) if data.target not in (None, "") else None
@@ -242,9 +250,9 @@ def ph_plan(club: Club, area_id: int, data: PhPlanIn) -> PhPlanOut:
         lime_value=_percent("lime_value", data.lime_value),
         free_lime=data.free_lime,
         target=target,
-        house=club.house_rules,
+        house=area.site.house_rules,
     )
-    return plan_ph_out(found, club.us)
+    return plan_ph_out(found, account.us)
 
 
 def _percent(field: str, given: float | str) -> float:

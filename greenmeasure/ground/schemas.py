@@ -144,9 +144,14 @@ class HazardOut(Out):
 
 
 class AreaIn(Schema):
-    """`share` of the parent may stand in place of a size: `1/2`, `30 %`. `measure` is how the size was found, if it was."""
+    """`share` of the parent may stand in place of a size: `1/2`, `30 %`. `measure` is how the size was found, if it was.
 
+    No `site_id` means the site of the parent, or where it lies already, or the first one.
+    """
+
+    version: int | None = None
     name: Name
+    site_id: int | None = None
     size: QuantityIn | None = None
     share: str = ""
     measure: MeasureIn | None = None
@@ -172,7 +177,10 @@ class AreaOut(Out):
     """`also` is the size in the other system's units, for a check against a plan or a lease."""
 
     id: int
+    version: int
     name: str
+    site_id: int
+    site: str
     size: QuantityOut
     also: str
     parent_id: int | None
@@ -235,7 +243,7 @@ class AreaWholeOut(Out):
 
 
 class GroundOut(Out):
-    """The areas and their sum, in the club's units; parts are in their parents and counted once."""
+    """The areas and their sum, in the account's units; parts are in their parents and counted once."""
 
     areas: list[AreaOut]
     total: str

@@ -11,27 +11,29 @@ from core.machines.residue import CleanStep
 from core.machines.runs import Trust
 from core.machines.standing import expiry
 from core.units import LENGTH, MASS, PRESSURE, VOLUME, Quantity, positive
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, User
 from greenmeasure.common import clock
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
 from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in, rate_in
+from greenmeasure.common.versions import claim
 from greenmeasure.kit.benches import bench
 from greenmeasure.kit.models import Calibration, Cleaning, Machine
 from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, MachineIn
 from greenmeasure.shelf.models import Product
 
 
-def save_machine(club: Club, data: MachineIn, machine: Machine | None = None) -> Machine:
+def save_machine(account: Account, data: MachineIn, machine: Machine | None = None) -> Machine:
     """Add a machine, or change one.
 
     Raises:
         Faulty: every field at fault, at once; nothing is saved.
+        Stale: it was changed since `data.version`.
     """
     faults = Faults()
-    machine = machine or Machine(club=club)
-    name = faults.of(free_name, Machine, club, data.name, machine.pk)
+    before, machine = machine, machine or Machine(account=account)
+    name = faults.of(free_name, Machine, account, data.name, machine.pk)
     kind = job.MachineKind(data.kind)
     sprays = kind is job.MachineKind.SPRAYER
     form = faults.of(_form, data.form) if data.form else None
@@ -58,7 +60,8 @@ def save_machine(club: Club, data: MachineIn, machine: Machine | None = None) ->
         setattr(machine, f"{field}_unit", found.unit.key if found else "")
     machine.nozzle_size, machine.nozzle_count = (data.nozzle_size, count) if sprays else ("", None)
     machine.droplets = data.droplets if sprays else None
-    machine.save()
+    with claim(before, data.version):
+        machine.save()
     return machine
 
 
@@ -92,9 +95,9 @@ def keep_calibration(machine: Machine, user: User, data: CalibrationIn) -> Calib
     Raises:
         InputError: a figure at fault, a day to come, an end before the start, or granules without their product.
     """
-    club = machine.club
-    found = bench(machine, data.figures, club)
-    if data.taken_on > today(club):
+    account = machine.account
+    found = bench(machine, data.figures, account)
+    if data.taken_on > today(account):
         raise InputError("taken_on", str(data.taken_on), "That day is still to come.", "Give the day it was measured.")
     ends = data.expires_on or expiry(data.taken_on)
     if ends <= data.taken_on:
@@ -102,7 +105,7 @@ def keep_calibration(machine: Machine, user: User, data: CalibrationIn) -> Calib
     product_id = getattr(data.figures, "product_id", None) or data.product_id
     if found.setting is not None and product_id is None:
         raise InputError("product_id", None, "A setting holds for one product.", "Pick the product it was measured with.")
-    product = _product(club, product_id) if product_id else None
+    product = _product(account, product_id) if product_id else None
     with transaction.atomic():
         made = Calibration.objects.create(
             machine=machine,
@@ -124,13 +127,13 @@ def keep_calibration(machine: Machine, user: User, data: CalibrationIn) -> Calib
             sentence=found.sentence[:300],
             given={**data.figures.dict(), **found.kept},
         )
-        club.touch()
+        account.touch()
     return made
 
 
-def _product(club: Club, product_id: int) -> Product:
+def _product(account: Account, product_id: int) -> Product:
     try:
-        return Product.objects.one(club, product_id)
+        return Product.objects.one(account, product_id)
     except Missing:
         raise InputError("product_id", product_id, "That product is not on the shelf.", "Pick another, or water.") from None
 
@@ -147,7 +150,7 @@ def use_calibration(found: Calibration, use: bool) -> None:
     """Count a calibration, or leave it out; it stays in the list either way."""
     found.in_use = use
     found.save(update_fields=["in_use"])
-    found.machine.club.touch()
+    found.machine.account.touch()
 
 
 def learn(
@@ -193,7 +196,7 @@ def clean(machine: Machine, user: User, data: CleaningIn, at: datetime | None = 
         if step not in known:
             raise InputError(f"steps.{i}", step, f"“{step}” is no step of cleaning.", f"Use one of: {', '.join(sorted(known))}.")
     made = Cleaning.objects.create(machine=machine, at=at or clock.now(), by=str(user), steps=data.steps, note=data.note)
-    machine.club.touch()
+    machine.account.touch()
     return made
 
 
@@ -203,4 +206,4 @@ def take_cleaning_back(machine: Machine, cleaning_id: int) -> None:
     if found is None:
         raise Missing("cleaning")
     found.delete()
-    machine.club.touch()
+    machine.account.touch()

@@ -5,8 +5,9 @@ from typing import Literal
 from django.http import HttpRequest
 from ninja import Path, Router
 
-from greenmeasure.common.auth import APPLICATOR, MANAGER, VIEWER, club_of, user_of
+from greenmeasure.common.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
 from greenmeasure.common.names import put_back
+from greenmeasure.common.versions import against
 from greenmeasure.kit import actions, benches, queries, tools
 from greenmeasure.kit.bench_schemas import BenchAskIn, BenchOut
 from greenmeasure.kit.models import Machine
@@ -31,77 +32,85 @@ router = Router(tags=["kit"])
 
 
 @router.get("", response=list[MachineOut], auth=VIEWER)
-def list_machines(request: HttpRequest, club: Path[str]) -> list[MachineOut]:
-    """The club's machines."""
-    return queries.kit(club_of(request))
+def list_machines(request: HttpRequest, account: Path[str]) -> list[MachineOut]:
+    """The account's machines."""
+    return queries.kit(account_of(request))
 
 
 @router.get("/options", response=KitOptionsOut, auth=VIEWER)
-def kit_options(request: HttpRequest, club: Path[str]) -> KitOptionsOut:
+def kit_options(request: HttpRequest, account: Path[str]) -> KitOptionsOut:
     """What the kit's forms offer to pick from."""
-    return queries.options(club_of(request).us)
+    return queries.options(account_of(request).us)
 
 
 @router.post("/nozzle", response=NozzleOut, auth=VIEWER)
-def nozzle_card(request: HttpRequest, club: Path[str], data: NozzleIn) -> NozzleOut:
+def nozzle_card(request: HttpRequest, account: Path[str], data: NozzleIn) -> NozzleOut:
     """A nozzle card: flow, output, pressure and droplets."""
-    return tools.nozzle_card(club_of(request), data)
+    return tools.nozzle_card(account_of(request), data)
 
 
 @router.post("/midway", response=MidwayOut, auth=VIEWER)
-def midway(request: HttpRequest, club: Path[str], data: MidwayIn) -> MidwayOut:
+def midway(request: HttpRequest, account: Path[str], data: MidwayIn) -> MidwayOut:
     """A look into the hopper when a part is done."""
-    return tools.midway(club_of(request), data)
+    return tools.midway(account_of(request), data)
 
 
 @router.post("", response={201: MachineOut}, auth=MANAGER)
-def add_machine(request: HttpRequest, club: Path[str], data: MachineIn) -> tuple[int, MachineOut]:
+def add_machine(request: HttpRequest, account: Path[str], data: MachineIn) -> tuple[int, MachineOut]:
     """Add a machine."""
-    found = club_of(request)
+    found = account_of(request)
     return 201, queries.machine_out(actions.save_machine(found, data), found)
 
 
 @router.get("/{machine_id}", response=MachineWholeOut, auth=VIEWER)
-def get_machine(request: HttpRequest, club: Path[str], machine_id: int) -> MachineWholeOut:
+def get_machine(request: HttpRequest, account: Path[str], machine_id: int) -> MachineWholeOut:
     """A machine with its calibrations, curves and cleanings."""
-    return queries.whole(club_of(request), machine_id)
+    return queries.whole(account_of(request), machine_id)
 
 
 @router.put("/{machine_id}", response=MachineOut, auth=MANAGER)
-def change_machine(request: HttpRequest, club: Path[str], machine_id: int, data: MachineIn) -> MachineOut:
+def change_machine(request: HttpRequest, account: Path[str], machine_id: int, data: MachineIn) -> MachineOut:
     """Change a machine."""
-    found = club_of(request)
-    return queries.machine_out(actions.save_machine(found, data, Machine.objects.one(found, machine_id)), found)
+    found = account_of(request)
+
+    def stands() -> MachineOut:
+        out = queries.machine_out(Machine.objects.one(found, machine_id), found)
+        return out.model_copy(update={"output": out.typed_output})
+
+    with against(data, stands):
+        return queries.machine_out(actions.save_machine(found, data, Machine.objects.one(found, machine_id)), found)
 
 
 @router.delete("/{machine_id}", response=MachineOut, auth=MANAGER)
-def remove_machine(request: HttpRequest, club: Path[str], machine_id: int) -> MachineOut:
+def remove_machine(request: HttpRequest, account: Path[str], machine_id: int) -> MachineOut:
     """Put a machine away; the book keeps it, and it can be put back."""
-    found = club_of(request)
+    found = account_of(request)
     machine = Machine.objects.one(found, machine_id)
     machine.archive()
     return queries.machine_out(machine, found)
 
 
 @router.post("/{machine_id}/put-back", response=MachineOut, auth=MANAGER)
-def put_back_machine(request: HttpRequest, club: Path[str], machine_id: int) -> MachineOut:
+def put_back_machine(request: HttpRequest, account: Path[str], machine_id: int) -> MachineOut:
     """Undo a removal."""
-    found = club_of(request)
+    found = account_of(request)
     return queries.machine_out(put_back(Machine.objects.one(found, machine_id)), found)
 
 
 @router.post("/{machine_id}/bench", response=BenchOut, auth=VIEWER)
-def bench(request: HttpRequest, club: Path[str], machine_id: int, data: BenchAskIn) -> BenchOut:
+def bench(request: HttpRequest, account: Path[str], machine_id: int, data: BenchAskIn) -> BenchOut:
     """What a bench comes to, as its figures are typed; nothing is kept."""
-    found = club_of(request)
+    found = account_of(request)
     made = benches.bench(queries.machine_of(found, machine_id), data.figures, found)
     return benches.bench_out(data.figures.method, made, found.us)
 
 
 @router.post("/{machine_id}/calibrations", response={201: MachineWholeOut}, auth=APPLICATOR)
-def keep_calibration(request: HttpRequest, club: Path[str], machine_id: int, data: CalibrationIn) -> tuple[int, MachineWholeOut]:
+def keep_calibration(
+    request: HttpRequest, account: Path[str], machine_id: int, data: CalibrationIn
+) -> tuple[int, MachineWholeOut]:
     """Keep a calibration; the latest of a sprayer gives its output."""
-    found = club_of(request)
+    found = account_of(request)
     actions.keep_calibration(Machine.objects.one(found, machine_id), user_of(request), data)
     found.refresh_from_db()
     return 201, queries.whole(found, machine_id)
@@ -109,10 +118,10 @@ def keep_calibration(request: HttpRequest, club: Path[str], machine_id: int, dat
 
 @router.post("/{machine_id}/calibrations/{calibration_id}/{act}", response=MachineWholeOut, auth=APPLICATOR)
 def use_calibration(
-    request: HttpRequest, club: Path[str], machine_id: int, calibration_id: int, act: Literal["use", "leave"]
+    request: HttpRequest, account: Path[str], machine_id: int, calibration_id: int, act: Literal["use", "leave"]
 ) -> MachineWholeOut:
     """Count a calibration (`use`) or leave it out (`leave`)."""
-    found = club_of(request)
+    found = account_of(request)
     machine = Machine.objects.one(found, machine_id)
     actions.use_calibration(actions.calibration_of(machine, calibration_id), act == "use")
     found.refresh_from_db()
@@ -120,32 +129,32 @@ def use_calibration(
 
 
 @router.post("/{machine_id}/cleanings", response={201: MachineWholeOut}, auth=APPLICATOR)
-def clean(request: HttpRequest, club: Path[str], machine_id: int, data: CleaningIn) -> tuple[int, MachineWholeOut]:
+def clean(request: HttpRequest, account: Path[str], machine_id: int, data: CleaningIn) -> tuple[int, MachineWholeOut]:
     """Note that a machine was cleaned."""
-    found = club_of(request)
+    found = account_of(request)
     actions.clean(Machine.objects.one(found, machine_id), user_of(request), data)
     found.refresh_from_db()
     return 201, queries.whole(found, machine_id)
 
 
 @router.delete("/{machine_id}/cleanings/{cleaning_id}", response=MachineWholeOut, auth=APPLICATOR)
-def take_cleaning_back(request: HttpRequest, club: Path[str], machine_id: int, cleaning_id: int) -> MachineWholeOut:
+def take_cleaning_back(request: HttpRequest, account: Path[str], machine_id: int, cleaning_id: int) -> MachineWholeOut:
     """Undo a cleaning that was noted by mistake."""
-    found = club_of(request)
+    found = account_of(request)
     actions.take_cleaning_back(Machine.objects.one(found, machine_id), cleaning_id)
     found.refresh_from_db()
     return queries.whole(found, machine_id)
 
 
 @router.post("/{machine_id}/pace", response=PaceOut, auth=VIEWER)
-def pace(request: HttpRequest, club: Path[str], machine_id: int, data: PaceIn) -> PaceOut:
+def pace(request: HttpRequest, account: Path[str], machine_id: int, data: PaceIn) -> PaceOut:
     """The pace that an output asks for, and its beat."""
-    found = club_of(request)
+    found = account_of(request)
     return tools.pace_card(found, queries.machine_of(found, machine_id), data)
 
 
 @router.post("/{machine_id}/setting", response=SettingOut, auth=VIEWER)
-def setting(request: HttpRequest, club: Path[str], machine_id: int, data: SettingIn) -> SettingOut:
+def setting(request: HttpRequest, account: Path[str], machine_id: int, data: SettingIn) -> SettingOut:
     """The setting of a spreader for a rate."""
-    found = club_of(request)
+    found = account_of(request)
     return tools.setting_card(found, queries.machine_of(found, machine_id), data)

@@ -11,7 +11,7 @@ from core.machines.runs import Runs, Trust, summarise
 from core.rates.rate import Rate, RateUnit
 from core.rates.working import Step
 from core.units import LENGTH, MASS, PRESSURE, UNITS, VOLUME, Quantity, positive, show_number, show_percent, unit
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import FactOut, QuantityIn, filled, number_in, quantity_in, working_out
 from greenmeasure.kit.bench_schemas import (
     BenchOut,
@@ -69,7 +69,7 @@ class Benched:
         return self.runs.trust if self.runs else Trust.ONE
 
 
-def bench(machine: Machine, figures: Figures, club: Club) -> Benched:
+def bench(machine: Machine, figures: Figures, account: Account) -> Benched:
     """What a bench's figures come to.
 
     Raises:
@@ -78,8 +78,8 @@ def bench(machine: Machine, figures: Figures, club: Club) -> Benched:
     dry = isinstance(figures, WeightIn | TrayIn | PansIn)
     if dry == (machine.kind == "sprayer"):
         raise InputError("method", figures.method, f"That is no bench for a {machine.kind}.", "Pick one of the machine's own.")
-    work: Callable[[Any, Club], Benched] = _BENCHES[type(figures)]
-    return work(figures, club)
+    work: Callable[[Any, Account], Benched] = _BENCHES[type(figures)]
+    return work(figures, account)
 
 
 def _length(name: str, given: QuantityIn | None) -> float:
@@ -135,7 +135,7 @@ def _pace(given: Timed) -> float:
 # --- sprayers ---------------------------------------------------------------------------------------------------
 
 
-def _strip(f: StripIn, club: Club) -> Benched:
+def _strip(f: StripIn, account: Account) -> Benched:
     length, width = _length("length", f.length), _length("width", f.width)
     litres = _amounts(f.runs, f.unit, VOLUME)
     found = sprayer.by_strip(length * width, litres)
@@ -146,27 +146,27 @@ def _strip(f: StripIn, club: Club) -> Benched:
         flow = sum(litres) / sum(times)
     return _sprayed(
         found,
-        club,
+        account,
         litres,
         f.unit,
-        working.strip(length * width, litres, club.us, working.output_unit(club.us)),
+        working.strip(length * width, litres, account.us, working.output_unit(account.us)),
         flow=flow,
         pace=pace,
         swath=width,
     )
 
 
-def _flow(f: FlowIn, club: Club) -> Benched:
+def _flow(f: FlowIn, account: Account) -> Benched:
     litres = _amounts(f.runs, f.unit, VOLUME)
     times = _seconds(f.seconds, len(litres))
     pace = _pace(f)
     width = _length("width", f.width)
     found = sprayer.by_flow(litres, times, pace, width)
-    steps = working.flow([v / s for v, s in zip(litres, times, strict=True)], pace, width, club.us)
-    return _sprayed(found, club, litres, f.unit, steps, flow=found.flow, pace=pace, swath=width, seconds=times)
+    steps = working.flow([v / s for v, s in zip(litres, times, strict=True)], pace, width, account.us)
+    return _sprayed(found, account, litres, f.unit, steps, flow=found.flow, pace=pace, swath=width, seconds=times)
 
 
-def _catch(f: CatchIn, club: Club) -> Benched:
+def _catch(f: CatchIn, account: Account) -> Benched:
     litres = _amounts(f.runs, f.unit, VOLUME)
     found = sprayer.by_catch(f.course, litres)
     course = sprayer.COURSES[f.course]
@@ -175,26 +175,26 @@ def _catch(f: CatchIn, club: Club) -> Benched:
     if str(f.walk_seconds).strip():
         seconds = positive("walk_seconds", number_in("walk_seconds", f.walk_seconds), most=3600, symbol="s")
         pace = sprayer.check_pace(far / seconds, "walk_seconds")
-    made = _sprayed(found, club, litres, f.unit, working.catch(course, litres), pace=pace)
-    walk = working.length_text(far, club.us)
+    made = _sprayed(found, account, litres, f.unit, working.catch(course, litres), pace=pace)
+    walk = working.length_text(far, account.us)
     notes = (f"{walk} is soon walked: a slip of a step counts much. A larger course is surer.",) if far < SHORT else ()
     return replace(made, facts=(("Walk", f"{walk} while it is caught"), *made.facts), notes=(*notes, *made.notes))
 
 
-def _emptying(f: EmptyingIn, club: Club) -> Benched:
+def _emptying(f: EmptyingIn, account: Account) -> Benched:
     litres = quantity_in("volume", f.volume, VOLUME).base
     times = _seconds(f.seconds)
     if not times:
         raise InputError("seconds.0", None, "No run is timed yet.", "Start the clock with the spray, stop it with the last drop.")
     pace, width = _pace(f), _length("width", f.width)
     found = sprayer.by_emptying(litres, times, pace, width)
-    steps = working.emptying(litres, times, pace, width, club.us)
-    return _sprayed(found, club, [], "", steps, flow=found.flow, pace=pace, swath=width, seconds=times)
+    steps = working.emptying(litres, times, pace, width, account.us)
+    return _sprayed(found, account, [], "", steps, flow=found.flow, pace=pace, swath=width, seconds=times)
 
 
 def _sprayed(
     found: sprayer.Calibrated,
-    club: Club,
+    account: Account,
     litres: Sequence[float],
     key: str,
     steps: tuple[Step, ...],
@@ -204,14 +204,14 @@ def _sprayed(
     swath: float | None = None,
     seconds: Sequence[float] = (),
 ) -> Benched:
-    rate = working.rate_of(found.output, working.output_unit(club.us))
+    rate = working.rate_of(found.output, working.output_unit(account.us))
     texts = [f"{show_number(v / UNITS[key].size)} {UNITS[key].symbol}" for v in litres]
     if seconds:
         clock = [working.time_text(s) for s in seconds]
         texts = [f"{a} in {b}" for a, b in zip(texts, clock, strict=True)] if texts else clock
-    facts = [("Flow", flow_text(flow, club.us))] if flow else []
-    facts += [("Pace", working.pace_text(pace, club.us))] if pace else []
-    facts += [("Swath", working.length_text(swath, club.us))] if swath else []
+    facts = [("Flow", flow_text(flow, account.us))] if flow else []
+    facts += [("Pace", working.pace_text(pace, account.us))] if pace else []
+    facts += [("Swath", working.length_text(swath, account.us))] if swath else []
     notes = []
     usual = (200, 1600)
     per_ha = found.output * 1e4
@@ -224,7 +224,7 @@ def _sprayed(
         found.runs,
         tuple(texts),
         found.output,
-        _also(rate, club.us),
+        _also(rate, account.us),
         flow,
         pace,
         swath,
@@ -245,29 +245,29 @@ def flow_text(flow: float, us: bool) -> str:
     return f"{show_number(flow * 60 / amount.size)} {amount.symbol}/min"
 
 
-def _dial(f: DialIn, club: Club) -> Benched:
+def _dial(f: DialIn, account: Account) -> Benched:
     dial = quantity_in("dial", f.dial, VOLUME).base / quantity_in("dial_per", f.dial_per, VOLUME).base
     bucket = quantity_in("bucket", f.bucket, VOLUME).base
     flow = bucket / positive("bucket_seconds", number_in("bucket_seconds", f.bucket_seconds), most=3600, symbol="s")
     seconds = positive("seconds", number_in("seconds", f.seconds), most=36000, symbol="s")
     area = quantity_in("area", f.area, "area")
     found = sprayer.by_dial(dial, flow, seconds, area.base)
-    small = RateUnit(UNITS["fl_oz" if club.us else "ml"], working.output_unit(club.us).per)
+    small = RateUnit(UNITS["fl_oz" if account.us else "ml"], working.output_unit(account.us).per)
     rate = working.rate_of(found, small)
-    spray = working.rate_of(flow * seconds / area.base, working.output_unit(club.us))
+    spray = working.rate_of(flow * seconds / area.base, working.output_unit(account.us))
     product = Quantity(found * area.base / small.amount.size, small.amount)
     return Benched(
         f"At this dial and time {rate} of product goes down, in {spray} of spray.",
         str(rate),
-        working.dial(dial, flow, seconds, area.base, club.us),
+        working.dial(dial, flow, seconds, area.base, account.us),
         rate=flow * seconds / area.base,
         flow=flow,
-        facts=(("Flow", flow_text(flow, club.us)), ("Product in all", str(product)), ("Spray", str(spray))),
+        facts=(("Flow", flow_text(flow, account.us)), ("Product in all", str(product)), ("Spray", str(spray))),
         notes=("A tap's pressure changes through the day: time the bucket again before each job.",),
     )
 
 
-def _tips(f: TipsIn, club: Club) -> Benched:
+def _tips(f: TipsIn, account: Account) -> Benched:
     caught = _amounts(f.runs, f.unit, VOLUME, zero=True)
     seconds = positive("seconds", number_in("seconds", f.seconds), most=3600, symbol="s")
     new = None
@@ -281,7 +281,7 @@ def _tips(f: TipsIn, club: Club) -> Benched:
     spread = max(abs(t.from_mean) for t in boom.tips)
     facts = [
         ("Mean", f"{show_number(boom.mean / u.size)} {u.symbol}"),
-        ("Flow of a tip", flow_text(boom.mean / seconds, club.us)),
+        ("Flow of a tip", flow_text(boom.mean / seconds, account.us)),
     ]
     if new:
         facts.append(("A new tip gives", f"{show_number(new / u.size)} {u.symbol}"))
@@ -327,32 +327,32 @@ def _setting(given: Number) -> float:
     return positive("setting", number_in("setting", given), zero=True, most=1000)
 
 
-def _granules(f: Granules, club: Club) -> Benched:
+def _granules(f: Granules, account: Account) -> Benched:
     length, width = _length("length", f.length), _length("width", f.width)
     grams = _amounts(f.runs, f.unit, MASS)
     setting = _setting(f.setting)
     tray = isinstance(f, TrayIn)
     each = [spreader.caught(g, length, width) if tray else spreader.put_down(g, length * width) for g in grams]
     runs = summarise(each)
-    unit_ = working.spread_unit(club.us)
+    unit_ = working.spread_unit(account.us)
     rate = working.rate_of(runs.mean, unit_)
     symbol = UNITS[f.unit].symbol
     return Benched(
         f"Setting {show_number(setting)} puts down {rate}. {runs.sentence}",
         str(rate),
-        working.strip(length * width, grams, club.us, unit_),
+        working.strip(length * width, grams, account.us, unit_),
         runs,
         tuple(f"{show_number(g / UNITS[f.unit].size)} {symbol}" for g in grams),
         runs.mean,
-        (str(rate.to(RateUnit.from_key("lb/acre" if club.us else "kg/ha"))), str(rate.to(RateUnit.from_key("g/m2")))),
+        (str(rate.to(RateUnit.from_key("lb/acre" if account.us else "kg/ha"))), str(rate.to(RateUnit.from_key("g/m2")))),
         swath=width,
         setting=setting,
-        facts=(("Swath", working.length_text(width, club.us)),),
+        facts=(("Swath", working.length_text(width, account.us)),),
         notes=("It holds for this product, as dry and as grained as it is today, at this pace.",),
     )
 
 
-def _pans(f: PansIn, club: Club) -> Benched:
+def _pans(f: PansIn, account: Account) -> Benched:
     grams = _amounts(f.runs, f.unit, MASS, zero=True)
     apart = _length("apart", f.apart)
     track = int(positive("track", number_in("track", f.track), most=99)) - 1 if str(f.track).strip() else None
@@ -368,7 +368,7 @@ def _pans(f: PansIn, club: Club) -> Benched:
     now = next((s for s in every if s.pans == chosen), None)
     if now is None:
         raise InputError("spacing", chosen, f"{chosen} pans is no spacing here.", f"Take 2 to {len(grams)}.")
-    said = [f"Passes {working.length_text(now.width, club.us)} apart: {now.verdict}, CV {show_percent(now.cv)}."]
+    said = [f"Passes {working.length_text(now.width, account.us)} apart: {now.verdict}, CV {show_percent(now.cv)}."]
     if widest is None:
         said.append("No spacing is even enough: mend the pattern first.")
     skewed = pattern.is_skewed(found)
@@ -382,12 +382,12 @@ def _pans(f: PansIn, club: Club) -> Benched:
         pan = quantity_in("pan_area", f.pan_area, "area").base
         passes = positive("passes", number_in("passes", f.passes), most=50)
         rate = sum(now.swath) / len(now.swath) / pan / passes
-    unit_ = working.spread_unit(club.us)
+    unit_ = working.spread_unit(account.us)
     facts = [
-        ("Walk", f"{working.length_text(now.width, club.us)} from track to track"),
+        ("Walk", f"{working.length_text(now.width, account.us)} from track to track"),
         ("CV", f"{show_percent(now.cv, 3)} by n − 1, {show_percent(now.cv_population, 3)} by n"),
         ("Most and least", f"{show_percent(now.peak, sign=True)}, {show_percent(now.trough, sign=True)}"),
-        ("Half-rate width", working.length_text(found.half_rate_width, club.us)),
+        ("Half-rate width", working.length_text(found.half_rate_width, account.us)),
         ("Left of the track", show_percent(found.left_share)),
     ]
     if rate is not None:
@@ -397,7 +397,7 @@ def _pans(f: PansIn, club: Club) -> Benched:
         notes.append("Going back and forth, heavy side meets heavy side. Round and round, heavy meets light.")
     return Benched(
         " ".join(said),
-        working.length_text(now.width, club.us),
+        working.length_text(now.width, account.us),
         (),
         rate=rate,
         swath=now.width,
@@ -413,7 +413,7 @@ def _pans(f: PansIn, club: Club) -> Benched:
     )
 
 
-_BENCHES: dict[type, Callable[[Any, Club], Benched]] = {
+_BENCHES: dict[type, Callable[[Any, Account], Benched]] = {
     StripIn: _strip,
     FlowIn: _flow,
     CatchIn: _catch,

@@ -152,8 +152,8 @@ class Calibration(models.Model):
 
     @property
     def output(self) -> Rate:
-        """The output of a sprayer in the club's own unit."""
-        unit = RateUnit.from_key("gal/kft2" if self.machine.club.us else "l/m2_100")
+        """The output of a sprayer in the account's own unit."""
+        unit = RateUnit.from_key("gal/kft2" if self.machine.account.us else "l/m2_100")
         return Rate((self.rate or 0.0) / unit.size, unit)
 
     @property
@@ -173,7 +173,7 @@ class Calibration(models.Model):
             self.taken_on,
             self.rate or 0.0,
             self.expires_on,
-            self.product.name if self.product else "",
+            self.product_id,
             self.nozzle,
             self.setting,
             Trust(self.trust),

@@ -15,11 +15,11 @@ from core.machines.nozzle import DROPLETS, REFERENCE, SIZES
 from core.machines.residue import CleanStep, Held
 from core.machines.sprayer import COURSES
 from core.machines.spreader import Point, curve
-from core.rates.product import Kind
+from core.rates.product import Kind, Product
 from core.rates.rate import Rate, RateUnit
 from core.readable import readable
 from core.units import UNITS, Quantity, show_number, show_percent
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.findings import FindingOut, finding_out
@@ -45,24 +45,25 @@ from greenmeasure.kit.schemas import (
 from greenmeasure.kit.tanks import held
 
 
-def whole_machines(club: Club) -> QuerySet[Machine]:
+def whole_machines(account: Account) -> QuerySet[Machine]:
     """Machines with all that the sums need of them."""
     return (
-        Machine.objects.of(club)
-        .select_related("club")
-        .prefetch_related("calibrations__product", "calibrations__machine__club", "calibrations__round__product")
+        Machine.objects.of(account)
+        .select_related("account")
+        .prefetch_related("calibrations__product", "calibrations__machine__account", "calibrations__round__product")
     )
 
 
-def machine_out(machine: Machine, club: Club) -> MachineOut:
-    us = club.us
+def machine_out(machine: Machine, account: Account) -> MachineOut:
+    us = account.us
     output = machine.output
     reach = ""
     if output:
         reach = str(readable(Quantity(machine.capacity.base / output.base, UNITS["m2"]), us))
-    last = held(club).get(machine.pk)
+    last = held(account).get(machine.pk)
     return MachineOut(
         id=machine.pk,
+        version=machine.version,
         name=machine.name,
         kind=cast(MachineKindName, machine.kind),
         form=machine.form,
@@ -79,22 +80,22 @@ def machine_out(machine: Machine, club: Club) -> MachineOut:
         pressure=quantity_out(machine.pressure) if machine.pressure else None,
         droplets=machine.droplets,
         reach=reach,
-        state=state(machine, club),
+        state=state(machine, account),
         tank=_tank_text(last),
-        findings=[finding_out(f) for f in said_of(machine, club, today(club))],
+        findings=[finding_out(f) for f in said_of(machine, account, today(account))],
         note=machine.note,
         archived=machine.archived_at is not None,
     )
 
 
-def state(machine: Machine, club: Club) -> str:
+def state(machine: Machine, account: Account) -> str:
     """How a machine's output is known, in a few words."""
     if machine.kind == job.MachineKind.SPRAYER:
         found = machine.in_force
         if found is None:
             return "typed, not measured" if machine.typed_output else "not known yet"
         return f"{found.get_method_display()}, {_when(found.taken_on)}"
-    tested = {c.product.name for c in machine.calibrations.all() if c.in_use and c.setting is not None and c.product}
+    tested = {c.product_id for c in machine.calibrations.all() if c.in_use and c.setting is not None and c.product_id}
     if not tested:
         return "no product tested"
     return "one product tested" if len(tested) == 1 else f"{len(tested)} products tested"
@@ -110,29 +111,29 @@ def _tank_text(last: Held | None) -> str:
     return f"{last.name}, {day(last.on)}" + ("; to be cleaned" if last.missing else "; cleaned")
 
 
-def kit(club: Club) -> list[MachineOut]:
-    return [machine_out(m, club) for m in whole_machines(club).kept()]  # type: ignore[attr-defined]
+def kit(account: Account) -> list[MachineOut]:
+    return [machine_out(m, account) for m in whole_machines(account).kept()]  # type: ignore[attr-defined]
 
 
 @kept
-def machines(club: Club) -> dict[int, Machine]:
-    """All machines of the club by their ids, those put away too, with their calibrations."""
-    return {m.pk: m for m in whole_machines(club)}
+def machines(account: Account) -> dict[int, Machine]:
+    """All machines of the account by their ids, those put away too, with their calibrations."""
+    return {m.pk: m for m in whole_machines(account)}
 
 
-def machine_of(club: Club, machine_id: int) -> Machine:
-    """A machine of this club.
+def machine_of(account: Account, machine_id: int) -> Machine:
+    """A machine of this account.
 
     Raises:
         Missing: no such machine.
     """
     try:
-        return machines(club)[machine_id]
+        return machines(account)[machine_id]
     except KeyError:
         raise Missing("machine") from None
 
 
-def said_of(machine: Machine, club: Club, on: date) -> list[Finding]:
+def said_of(machine: Machine, account: Account, on: date) -> list[Finding]:
     """What is said when a machine is used on a day, whatever goes in it."""
     if machine.kind != job.MachineKind.SPRAYER:
         return [standing.skewed_said(machine.name)] if machine.pans and machine.pans.skewed else []
@@ -143,14 +144,14 @@ def said_of(machine: Machine, club: Club, on: date) -> list[Finding]:
     return standing.spraying(machine.name, found.core() if found else None, machine.nozzle, on, uses)
 
 
-def asking(club: Club) -> list[FindingOut]:
+def asking(account: Account) -> list[FindingOut]:
     """What the machines in use ask for today: to be calibrated again, or cleaned of a herbicide."""
     said = []
-    for pk, machine in machines(club).items():
+    for pk, machine in machines(account).items():
         if machine.archived_at is not None:
             continue
-        said += [f for f in said_of(machine, club, today(club)) if f.act is Act.WARN and f.key != "not-calibrated"]
-        last = held(club).get(pk)
+        said += [f for f in said_of(machine, account, today(account)) if f.act is Act.WARN and f.key != "not-calibrated"]
+        last = held(account).get(pk)
         if last and last.missing and last.kind is Kind.HERBICIDE:
             said.append(Finding("herbicide-in-tank", Act.WARN, f"{machine.name} still holds traces of {last.name}: clean it."))
     return [finding_out(f) for f in by_weight(said)]
@@ -160,7 +161,7 @@ def _rounds(machine: Machine) -> list[Calibration]:
     return [c for c in machine.calibrations.all() if c.method == Calibration.Method.ROUND]
 
 
-def setting_of(machine: Machine, product: str, rate: float, on: date) -> standing.Spread:
+def setting_of(machine: Machine, product: Product, rate: float, on: date) -> standing.Spread:
     """The setting of a spreader for a rate of one pass [g/m²], and what is said of it."""
     tests = [c.core() for c in machine.calibrations.all() if c.in_use and c.setting is not None and c.rate is not None]
     pans = machine.pans
@@ -170,30 +171,30 @@ def setting_of(machine: Machine, product: str, rate: float, on: date) -> standin
 # --- one machine, whole -----------------------------------------------------------------------------------------
 
 
-def whole(club: Club, machine_id: int) -> MachineWholeOut:
+def whole(account: Account, machine_id: int) -> MachineWholeOut:
     """A machine with its calibrations, curves and cleanings."""
-    machine = machine_of(club, machine_id)
-    now, force = today(club), machine.in_force
+    machine = machine_of(account, machine_id)
+    now, force = today(account), machine.in_force
     taken = list(machine.calibrations.all())
     return MachineWholeOut(
-        machine=machine_out(machine, club),
-        calibrations=[_calibration_out(c, taken, force, now, club.us) for c in taken],
-        curves=_curves(machine, club.us),
-        pattern=_latest_pattern(machine, club),
-        tank=tank_out(held(club).get(machine.pk), machine),
+        machine=machine_out(machine, account),
+        calibrations=[_calibration_out(c, taken, force, now, account.us) for c in taken],
+        curves=_curves(machine, account.us),
+        pattern=_latest_pattern(machine, account),
+        tank=tank_out(held(account).get(machine.pk), machine),
         cleanings=[
             CleaningOut(id=c.pk, at=c.at, by=c.by, steps=_steps_text(c.done), note=c.note) for c in machine.cleanings.all()[:20]
         ],
     )
 
 
-def _latest_pattern(machine: Machine, club: Club) -> PatternOut | None:
+def _latest_pattern(machine: Machine, account: Account) -> PatternOut | None:
     """The pattern of the latest pan test in use, reckoned anew from its figures."""
     pans = machine.pans
     if pans is None:
         return None
     figures = PansIn(**{k: v for k, v in pans.given.items() if k in PansIn.model_fields})
-    return bench_out("pans", bench(machine, figures, club), club.us).pattern
+    return bench_out("pans", bench(machine, figures, account), account.us).pattern
 
 
 def _calibration_out(c: Calibration, taken: list[Calibration], force: Calibration | None, now: date, us: bool) -> CalibrationOut:

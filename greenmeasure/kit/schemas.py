@@ -16,6 +16,7 @@ MachineKindName = Literal["sprayer", "spreader"]
 class MachineIn(Schema):
     """`droplets` is the place of the class in the list, as the nozzle's maker gives it for this pressure."""
 
+    version: int | None = None
     name: Name
     kind: MachineKindName
     form: str = ""
@@ -37,6 +38,7 @@ class MachineOut(Out):
     """
 
     id: int
+    version: int
     name: str
     kind: MachineKindName
     form: str

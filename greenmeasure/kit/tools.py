@@ -7,7 +7,7 @@ from core.rates.rate import Rate, RateUnit
 from core.rates.working import Step, Term, divided_by, line, times
 from core.readable import readable
 from core.units import AREA, LENGTH, MASS, PRESSURE, SPEED, UNITS, VOLUME, Quantity, positive, show_number, show_percent
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import today
 from greenmeasure.common.findings import finding_out
 from greenmeasure.common.schemas import FactOut, filled, number_in, quantity_in, rate_in, working_out
@@ -26,13 +26,13 @@ def pressure_text(kpa: float, us: bool) -> str:
     return f"{show_number(kpa / unit.size, 3)} {unit.symbol}"
 
 
-def nozzle_card(club: Club, data: NozzleIn) -> NozzleOut:
+def nozzle_card(account: Account, data: NozzleIn) -> NozzleOut:
     """What a nozzle gives at a pressure and pace, the pressure for a wanted output, and the droplets for a purpose.
 
     Raises:
         InputError: a figure at fault, named by its field.
     """
-    us = club.us
+    us = account.us
     pressure = quantity_in("pressure", p, PRESSURE).base if (p := filled(data.pressure)) else nozzle.REFERENCE
     count = positive("count", number_in("count", data.count), most=200)
     gravity = number_in("gravity", data.gravity)
@@ -71,7 +71,7 @@ def nozzle_card(club: Club, data: NozzleIn) -> NozzleOut:
             ]
             if not 100 <= to <= 600:
                 notes.append(f"{pressure_text(to, us)} is no pressure to spray at: take the {best.key} {best.colour} tip.")
-    found = _droplets(club, data)
+    found = _droplets(account, data)
     return NozzleOut(
         sentence=said,
         answer=answer,
@@ -100,12 +100,12 @@ def _root(flow: float, found: float, pressure: float, us: bool) -> Step:
     )
 
 
-def _droplets(club: Club, data: NozzleIn) -> nozzle.Droplets:
+def _droplets(account: Account, data: NozzleIn) -> nozzle.Droplets:
     """The droplets for what it is used for; a product that is watered in works in the soil."""
     on_leaf = data.works_on != "soil"
     if not data.works_on and data.product_id:
-        on_leaf = not card_of(club, data.product_id).core.rules.watered_in
-    near = area_of(club, data.area_id).ground.hazards if data.area_id else ()
+        on_leaf = not card_of(account, data.product_id).core.rules.watered_in
+    near = area_of(account, data.area_id).ground.hazards if data.area_id else ()
     return nozzle.droplets_for(
         on_leaf=on_leaf, systemic=data.systemic, drift=any(h.kind.wet or h.kind == "neighbour" for h in near)
     )
@@ -114,13 +114,13 @@ def _droplets(club: Club, data: NozzleIn) -> nozzle.Droplets:
 # --- pace -------------------------------------------------------------------------------------------------------
 
 
-def pace_card(club: Club, machine: Machine, data: PaceIn) -> PaceOut:
+def pace_card(account: Account, machine: Machine, data: PaceIn) -> PaceOut:
     """The pace for an output, the beat from mark to mark, the time for the ground, and drift of what was walked.
 
     Raises:
         InputError: a figure that is neither typed nor known of the machine.
     """
-    us, force = club.us, machine.in_force
+    us, force = account.us, machine.in_force
     output = rate_in("output", o).base if (o := filled(data.output)) else (machine.output.base if machine.output else None)
     flow = quantity_in("flow", f, VOLUME).base / 60 if (f := filled(data.flow)) else (force.flow if force else None)
     width = quantity_in("width", w, LENGTH).base if (w := filled(data.width)) else machine.swath
@@ -202,17 +202,17 @@ def _walked(splits: list[float], marks: float, beat: float, us: bool) -> tuple[s
 # --- spreaders --------------------------------------------------------------------------------------------------
 
 
-def setting_card(club: Club, machine: Machine, data: SettingIn) -> SettingOut:
+def setting_card(account: Account, machine: Machine, data: SettingIn) -> SettingOut:
     """The setting for a rate of product, in so many passes. Raises InputError."""
     rate = rate_in("rate", data.rate)
     if rate.unit.amount.dimension != MASS or not rate.unit.per_area:
         raise InputError("rate", str(rate), "A spreader's rate is a weight of product per area.", "Give it like 3 lb/1000 ft².")
     if not 1 <= data.passes <= 9:
         raise InputError("passes", data.passes, "That is no number of passes.", "Take 1 to 9.")
-    name = card_of(club, data.product_id).core.name
+    product = card_of(account, data.product_id).core
     each = rate.base / data.passes
-    found = setting_of(machine, name, each, today(club))
-    unit = working.spread_unit(club.us)
+    found = setting_of(machine, product, each, today(account))
+    unit = working.spread_unit(account.us)
     part = (
         f" for {working.rate_of(each, unit)} in each of {data.passes} passes"
         if data.passes > 1
@@ -230,7 +230,7 @@ def setting_text(found: standing.Spread) -> str:
     return "" if found.setting is None else show_number(round(found.setting, 2))
 
 
-def midway(club: Club, data: MidwayIn) -> MidwayOut:
+def midway(account: Account, data: MidwayIn) -> MidwayOut:
     """A look into the hopper or the tank when a part is done. Raises InputError."""
     loaded = quantity_in("loaded", data.loaded, MASS, VOLUME)
     kind = loaded.unit.dimension
@@ -240,7 +240,7 @@ def midway(club: Club, data: MidwayIn) -> MidwayOut:
     unit = loaded.unit
 
     def told(base: float) -> str:
-        return str(readable(Quantity(base / unit.size, unit), club.us))
+        return str(readable(Quantity(base / unit.size, unit), account.us))
 
     ends = told(found.ends_with) if found.ends_with >= 0 else f"{told(-found.ends_with)} short"
     return MidwayOut(

@@ -3,11 +3,12 @@
 from django.http import HttpRequest, JsonResponse
 from ninja import Path, Router
 
-from greenmeasure.common.auth import MANAGER, VIEWER, club_of
+from greenmeasure.common.auth import MANAGER, VIEWER, account_of
+from greenmeasure.common.versions import against
 from greenmeasure.ground.actions import place_hazards
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_out
-from greenmeasure.ground.schemas import AreaOut
+from greenmeasure.ground.schemas import AreaOut, LiesIn
 from greenmeasure.passes import geojson, queries
 from greenmeasure.passes.schemas import ComparedPlansOut, ExportIn, LandedOut, LandIn, PassesOut, PlacesIn, PlanIn
 
@@ -15,33 +16,40 @@ router = Router(tags=["passes"])
 
 
 @router.post("/plan", response=PassesOut, auth=VIEWER)
-def plan_passes(request: HttpRequest, club: Path[str], data: PlanIn) -> PassesOut:
+def plan_passes(request: HttpRequest, account: Path[str], data: PlanIn) -> PassesOut:
     """A walking plan for an area."""
-    return queries.plan_out(club_of(request), data)
+    return queries.plan_out(account_of(request), data)
 
 
 @router.post("/landing", response=LandedOut, auth=VIEWER)
-def land_passes(request: HttpRequest, club: Path[str], data: LandIn) -> LandedOut:
+def land_passes(request: HttpRequest, account: Path[str], data: LandIn) -> LandedOut:
     """What lands where, walked so."""
-    return queries.landed(club_of(request), data)
+    return queries.landed(account_of(request), data)
 
 
 @router.post("/compare", response=ComparedPlansOut, auth=VIEWER)
-def compare_passes(request: HttpRequest, club: Path[str], data: LandIn) -> ComparedPlansOut:
+def compare_passes(request: HttpRequest, account: Path[str], data: LandIn) -> ComparedPlansOut:
     """One round and two half rounds of each kind, side by side."""
-    return queries.compared(club_of(request), data)
+    return queries.compared(account_of(request), data)
 
 
 @router.post("/geojson", auth=VIEWER, response={200: dict})
-def export_passes(request: HttpRequest, club: Path[str], data: ExportIn) -> JsonResponse:
+def export_passes(request: HttpRequest, account: Path[str], data: ExportIn) -> JsonResponse:
     """The plan as GeoJSON."""
-    made = geojson.export(club_of(request), data)
+    made = geojson.export(account_of(request), data)
     return JsonResponse(made, content_type="application/geo+json", json_dumps_params={"indent": 1})
 
 
 @router.put("/areas/{area_id}/places", response=AreaOut, auth=MANAGER)
-def place_near(request: HttpRequest, club: Path[str], area_id: int, data: PlacesIn) -> AreaOut:
+def place_near(request: HttpRequest, account: Path[str], area_id: int, data: PlacesIn) -> AreaOut:
     """Put what lies near an area on its plan."""
-    area = Area.objects.one(club_of(request), area_id)
-    place_hazards(area, data.places)
+    found = account_of(request)
+
+    def stands() -> PlacesIn:
+        area = Area.objects.one(found, area_id)
+        return PlacesIn(version=area.version, places=[h["lies"] and LiesIn(**h["lies"]) for h in area.hazards])
+
+    area = Area.objects.one(found, area_id)
+    with against(data, stands):
+        place_hazards(area, data.places, data.version)
     return area_out(area)

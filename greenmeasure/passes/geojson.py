@@ -6,7 +6,7 @@ from typing import Any
 from core.errors import InputError
 from core.passes.geo import Anchor, check_anchor, positions
 from core.units import positive
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import number_in
 from greenmeasure.ground.measuring import sketch_in
 from greenmeasure.ground.schemas import MeasureIn
@@ -14,9 +14,9 @@ from greenmeasure.passes.laying import Laid, laid, zones
 from greenmeasure.passes.schemas import ExportIn
 
 
-def export(club: Club, data: ExportIn) -> dict[str, Any]:
+def export(account: Account, data: ExportIn) -> dict[str, Any]:
     """The plan as a GeoJSON FeatureCollection (RFC 7946). Raises InputError where the plan has no position."""
-    found = laid(club, data.plan)
+    found = laid(account, data.plan)
     anchor = _anchor(found, data)
 
     def feature(kind: str, points: Sequence[tuple[float, float]], **properties: Any) -> dict[str, Any]:

@@ -1,4 +1,4 @@
-"""A walking plan laid for a club's ground and machine, with all that it rests on."""
+"""A walking plan laid for an account's ground and machine, with all that it rests on."""
 
 import math
 from collections.abc import Sequence
@@ -14,7 +14,7 @@ from core.passes.near import outline_of, shape_of
 from core.passes.plan import KeepOff, Refill, Walk, refills, walk
 from core.rates.dose import dose
 from core.units import LENGTH, SPEED, UNITS, Quantity, positive, show_number
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import filled, number_in, quantity_in, rate_in
 from greenmeasure.ground.actions import lies_at
 from greenmeasure.ground.models import Area
@@ -51,23 +51,23 @@ class Laid:
     label: tuple[float, float] | None
 
 
-def laid(club: Club, data: PlanIn) -> Laid:
+def laid(account: Account, data: PlanIn) -> Laid:
     """Lay a plan.
 
     Raises:
         InputError: no spacing, ground too narrow for it, or a figure at fault, named by its field.
-        Missing: an area, machine or product that the club does not have.
+        Missing: an area, machine or product that the account does not have.
     """
-    area = area_of(club, data.area_id)
-    machine = machine_of(club, data.machine_id) if data.machine_id else None
+    area = area_of(account, data.area_id)
+    machine = machine_of(account, data.machine_id) if data.machine_id else None
     found = plan_of(area)
     plan = found or _typed_plan(area, data)
     outline = outline_of(plan)
     spacing = _spacing(data, machine)
-    kept = tuple(_keep_off(club, area, outline, data)) if data.keep_off else ()
+    kept = tuple(_keep_off(account, area, outline, data)) if data.keep_off else ()
     walks = _walks(outline, spacing, data, [k for _, k in kept])
     pace, known = _pace(data, machine)
-    rate, unit, label = _rate(club, data, area)
+    rate, unit, label = _rate(account, data, area)
     return Laid(
         area,
         machine,
@@ -105,9 +105,9 @@ def _spacing(data: PlanIn, machine: Machine | None) -> float:
     raise InputError("spacing", None, whose, "Type how far apart the passes are, or calibrate the machine.")
 
 
-def _keep_off(club: Club, area: Area, outline: BaseGeometry, data: PlanIn) -> Sequence[tuple[str, KeepOff]]:
+def _keep_off(account: Account, area: Area, outline: BaseGeometry, data: PlanIn) -> Sequence[tuple[str, KeepOff]]:
     """What lies on the plan with its buffer: the ground's own, or the label's where that is wider and it is water."""
-    label = (card_of(club, data.product_id).core.rules.buffer or 0.0) if data.product_id else 0.0
+    label = (card_of(account, data.product_id).core.rules.buffer or 0.0) if data.product_id else 0.0
     ground, found = area.ground, []
     for i, (typed, hazard) in enumerate(zip(area.hazards, ground.hazards, strict=True)):
         if typed.get("lies"):
@@ -147,13 +147,13 @@ def _pace(data: PlanIn, machine: Machine | None) -> tuple[float, bool]:
     return (force.pace, True) if force and force.pace else (STROLL, False)
 
 
-def _rate(club: Club, data: PlanIn, area: Area) -> tuple[float | None, str, tuple[float, float] | None]:
+def _rate(account: Account, data: PlanIn, area: Area) -> tuple[float | None, str, tuple[float, float] | None]:
     """The intended rate of product in all [g/m² or L/m²], its unit, and the label's ends as shares of it."""
     if not (data.product_id and data.row_id and (given := filled(data.rate))):
         return None, "", None
-    product = card_of(club, data.product_id).core
+    product = card_of(account, data.product_id).core
     rate = rate_in("rate", given)
-    label = row_of(club, data.product_id, data.row_id, "row_id").label()
+    label = row_of(account, data.product_id, data.row_id, "row_id").label()
     size = Quantity(area.size.base, UNITS["m2"])
     amount = dose(product, rate, size).amount
     low, high = (end.to(rate.unit).value / rate.value for end in (label.lowest, label.highest))

@@ -13,7 +13,7 @@ from core.passes.near import sides_of
 from core.passes.plan import PassKind
 from core.readable import readable
 from core.units import LENGTH, UNITS, Quantity, positive, show_number, show_percent
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import FactOut, filled, number_in, quantity_in
 from greenmeasure.ground.schemas import OutlineOut, PointOut
 from greenmeasure.passes.laying import Laid, laid, zones
@@ -43,9 +43,9 @@ SECONDS: dict[SecondName, str] = {
 }
 
 
-def plan_out(club: Club, data: PlanIn) -> PassesOut:
+def plan_out(account: Account, data: PlanIn) -> PassesOut:
     """A plan to draw and to walk by. Raises as `laid`."""
-    return passes_out(laid(club, data), club.us)
+    return passes_out(laid(account, data), account.us)
 
 
 def passes_out(found: Laid, us: bool) -> PassesOut:
@@ -158,10 +158,10 @@ def _notes(found: Laid, us: bool) -> list[str]:
 # --- landing ----------------------------------------------------------------------------------------------------
 
 
-def landed(club: Club, data: LandIn) -> LandedOut:
+def landed(account: Account, data: LandIn) -> LandedOut:
     """What lands where. Raises as `laid`."""
-    found = laid(club, data.plan)
-    return landed_out(found, _land(found, _hand(data.walked or WalkedIn())), club.us)
+    found = laid(account, data.plan)
+    return landed_out(found, _land(found, _hand(data.walked or WalkedIn())), account.us)
 
 
 def _hand(w: WalkedIn) -> Hand:
@@ -270,11 +270,11 @@ def _landed_notes(found: Laid, dark: Sequence[Any]) -> list[str]:
     return notes
 
 
-def compared(club: Club, data: LandIn) -> ComparedPlansOut:
+def compared(account: Account, data: LandIn) -> ComparedPlansOut:
     """The same plan walked once and in two half rounds of each kind, the most even first. Raises as `laid`."""
     hand, rows = _hand(data.walked or WalkedIn()), []
     for second, name in SECONDS.items():
-        found = laid(club, data.plan.copy(update={"second": second}))
+        found = laid(account, data.plan.copy(update={"second": second}))
         rows.append((second, name, found, _land(found, hand)))
     least = min(m.cv for *_, m in rows)
     variants = [
@@ -286,10 +286,10 @@ def compared(club: Club, data: LandIn) -> ComparedPlansOut:
             under=show_percent(m.under),
             over=show_percent(m.over),
             outside=show_percent(m.mass_outside / m.applied),
-            distance=_far(sum(w.on for w in found.walks), club.us),
+            distance=_far(sum(w.on for w in found.walks), account.us),
             time=time_text(_seconds(found)),
             best=m.cv == least,
-            landed=landed_out(found, m, club.us),
+            landed=landed_out(found, m, account.us),
         )
         for second, name, found, m in rows
     ]

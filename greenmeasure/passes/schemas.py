@@ -60,6 +60,7 @@ class ExportIn(Schema):
 
 
 class PlacesIn(Schema):
+    version: int | None = None
     places: Annotated[list[LiesIn | None], Field(max_length=20)]
 
 

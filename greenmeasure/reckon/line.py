@@ -1,4 +1,4 @@
-"""The reckon line for a club: names looked up, the core asked, one sentence and its working out."""
+"""The reckon line for an account: names looked up, the core asked, one sentence and its working out."""
 
 from dataclasses import replace
 
@@ -27,7 +27,7 @@ from core.reckon.grammar import (
 from core.tank.measuring import check_cup, ways
 from core.tank.vessels import measure
 from core.units import MASS, Quantity
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import QuantityIn, working_out
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
@@ -40,14 +40,16 @@ from greenmeasure.shelf.models import Product as ProductRow
 from greenmeasure.shelf.queries import cards
 
 
-class _Club:
-    """What a line's names stand for in a club."""
+class _Account:
+    """What a line's names stand for in an account."""
 
-    def __init__(self, club: Club) -> None:
-        self.club = club
-        self.ground: dict[str, Area] = {a.name: a for a in areas(club).values() if not a.archived_at}
-        self.kit: dict[str, MachineRow] = {m.name: m for m in machines(club).values() if not m.archived_at}
-        self.shelf: dict[str, ProductRow] = {c.product.name: c.product for c in cards(club).values() if not c.product.archived_at}
+    def __init__(self, account: Account) -> None:
+        self.account = account
+        self.ground: dict[str, Area] = {a.name: a for a in areas(account).values() if not a.archived_at}
+        self.kit: dict[str, MachineRow] = {m.name: m for m in machines(account).values() if not m.archived_at}
+        self.shelf: dict[str, ProductRow] = {
+            c.product.name: c.product for c in cards(account).values() if not c.product.archived_at
+        }
 
     @property
     def names(self) -> Names:
@@ -58,13 +60,13 @@ class _Club:
         return Quantity(whole.value * asked.share, whole.unit)
 
 
-def answer_line(club: Club, text: str) -> LineOut:
+def answer_line(account: Account, text: str) -> LineOut:
     """The answer to a reckon line.
 
     Raises:
         NotUnderstood, Ambiguous, InputError: as the grammar and the sums do.
     """
-    here = _Club(club)
+    here = _Account(account)
     asked = read_line(text, here.names)
     if isinstance(asked, DoseAsked):
         return _dose(here, asked, text)
@@ -87,8 +89,8 @@ def answer_line(club: Club, text: str) -> LineOut:
 # --- a dose -----------------------------------------------------------------------------------------------------
 
 
-def _dose(here: _Club, asked: DoseAsked, text: str) -> LineOut:
-    club = here.club
+def _dose(here: _Account, asked: DoseAsked, text: str) -> LineOut:
+    account = here.account
     row = here.shelf[asked.product] if asked.product else None
     machine = here.kit[asked.machine] if asked.machine else None
     rate = one_rate(asked.rate)
@@ -101,7 +103,7 @@ def _dose(here: _Club, asked: DoseAsked, text: str) -> LineOut:
     if mover and not row and mover.kind is MachineKind.SPREADER:
         product = _spread(product)
     parts = [Part(_ground(here, g), rate, label, None if g.share == 1 else here.size(g)) for g in asked.grounds]
-    job = reckon(product, parts, mover, passes=asked.passes or 1, us=club.us, house=club.house_rules)
+    job = reckon(product, parts, mover, passes=asked.passes or 1, us=account.us, house=account.house_rules)
     details = []
     if fitting:
         details.append(judgement_out(job.judgement).sentence)
@@ -114,7 +116,7 @@ def _dose(here: _Club, asked: DoseAsked, text: str) -> LineOut:
     ]
     if len(job.loads) > 6:
         details.append(f"and {len(job.loads) - 6} more loads")
-    details += [f"{d.content.name}: {per_foot(d.g_per_m2, club.us)}/{job.foot.unit.symbol}" for d in job.delivered]
+    details += [f"{d.content.name}: {per_foot(d.g_per_m2, account.us)}/{job.foot.unit.symbol}" for d in job.delivered]
     return LineOut(
         kind="dose",
         sentence=headline(job),
@@ -147,7 +149,7 @@ def _product_or_nutrient(product: Product, asked: DoseAsked, text: str) -> None:
     )
 
 
-def _ground(here: _Club, asked: GroundAsked) -> Ground:
+def _ground(here: _Account, asked: GroundAsked) -> Ground:
     if isinstance(asked.area, str):
         return here.ground[asked.area].ground
     return Ground("that area", asked.area)
@@ -168,7 +170,7 @@ def label_for(row: ProductRow, rate: Rate) -> tuple[int, LabelRate] | None:
 
 
 def _job_in(
-    here: _Club,
+    here: _Account,
     row: ProductRow | None,
     fitting: tuple[int, LabelRate] | None,
     asked: DoseAsked,
@@ -194,7 +196,7 @@ def _job_in(
 # --- other questions --------------------------------------------------------------------------------------------
 
 
-def _backwards(here: _Club, asked: BackwardsAsked) -> LineOut:
+def _backwards(here: _Account, asked: BackwardsAsked) -> LineOut:
     row = here.shelf[asked.product]
     product = row.core()
     sizes = [here.size(g) for g in asked.grounds]
@@ -209,9 +211,9 @@ def _backwards(here: _Club, asked: BackwardsAsked) -> LineOut:
     return LineOut(kind="backwards", sentence=found.sentence, details=[], working=working_out(found.working), job=None)
 
 
-def _brings(here: _Club, asked: BringsAsked) -> LineOut:
+def _brings(here: _Account, asked: BringsAsked) -> LineOut:
     product = here.shelf[asked.product].core()
-    us = here.club.us
+    us = here.account.us
     foot = foot_of(us)
     rate = one_rate(asked.rate)
     found = dose(product, rate, foot)
@@ -227,9 +229,9 @@ def _brings(here: _Club, asked: BringsAsked) -> LineOut:
     return LineOut(kind="brings", sentence=sentence, details=[], working=working_out((*found.working, *found.brings)), job=None)
 
 
-def _compare(here: _Club, asked: CompareAsked) -> LineOut:
+def _compare(here: _Account, asked: CompareAsked) -> LineOut:
     if not isinstance(asked.ground.area, str):
-        raise InputError("line", str(asked.ground.area), "Compare on an area of the club.", "Name one of your areas.")
+        raise InputError("line", str(asked.ground.area), "Compare on an area of the account.", "Name one of your areas.")
     share = "" if asked.ground.share == 1 else f"{asked.ground.share * 100:g} %"
     data = CompareIn(
         area_id=here.ground[asked.ground.area].pk,
@@ -237,16 +239,16 @@ def _compare(here: _Club, asked: CompareAsked) -> LineOut:
         target=asked.target,
         product_ids=[here.shelf[p].pk for p in asked.products],
     )
-    found = compared(here.club, data)
+    found = compared(here.account, data)
     details = [
         f"{r.product}: {', '.join(x for x in (r.rate.text, r.amount, r.cost, r.active, r.problem) if x)}" for r in found.rows
     ]
     return LineOut(kind="compare", sentence=found.sentence, details=details, working=[], job=None)
 
 
-def _measure(here: _Club, asked: MeasureAsked) -> LineOut:
+def _measure(here: _Account, asked: MeasureAsked) -> LineOut:
     product = here.shelf[asked.product].core() if asked.product else None
-    by = measure(asked.amount, here.club.us)
+    by = measure(asked.amount, here.account.us)
     others = [w.text for w in ways(asked.amount, product.density_g_per_l if product else None) if w.text != str(asked.amount)]
     sentence = f"{asked.amount}: {by.instruction} in the {by.vessel.name}."
     return LineOut(kind="measure", sentence=sentence, details=[*others, *([by.note] if by.note else [])], working=[], job=None)

@@ -44,7 +44,7 @@ from greenmeasure.shelf.queries import Card
 
 @dataclass(frozen=True)
 class Reckoned:
-    """A job of a club with the rows and areas it is from, and what the rules say of each part."""
+    """A job of an account with the rows and areas it is from, and what the rules say of each part."""
 
     job: Job
     card: Card

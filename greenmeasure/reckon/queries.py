@@ -1,4 +1,4 @@
-"""Reckoning for a club: its products, ground, machines and book into the core."""
+"""Reckoning for an account: its products, ground, machines and book into the core."""
 
 from datetime import date
 
@@ -23,7 +23,7 @@ from core.season.history import Applied, applied, in_season
 from core.tank.measuring import check_cup, leasts, stock_dilution, ways
 from core.tank.vessels import measure
 from core.units import AREA, MASS, UNITS, VOLUME, Quantity, celsius, show_number
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.book.queries import history
 from greenmeasure.common.clock import today
 from greenmeasure.common.findings import finding_out
@@ -57,24 +57,25 @@ from greenmeasure.shelf.queries import Card, card_of, cards, row_of
 from greenmeasure.water.queries import water_in_text
 
 
-def reckoned(club: Club, data: JobIn, on: date | None = None) -> Reckoned:
-    """Reckon a job of the club's and check it against its rules.
+def reckoned(account: Account, data: JobIn, on: date | None = None) -> Reckoned:
+    """Reckon a job of the account's and check it against its rules.
 
     Raises:
         InputError: anything missing or absurd, named by its field.
-        Missing: a product, area or machine that the club does not have.
+        Missing: a product, area or machine that the account does not have.
     """
-    card = card_of(club, data.product_id)
-    house, day = club.house_rules, on or data.on or today(club)
-    rows = tuple(row_of(club, data.product_id, p.row_id, f"parts.{i}.row_id") for i, p in enumerate(data.parts))
-    grounds = [area_of(club, p.area_id).ground for p in data.parts]
-    picked = machine_of(club, data.machine_id) if data.machine_id else None
+    card = card_of(account, data.product_id)
+    sites = [area_of(account, p.area_id).site for p in data.parts]
+    house, day = account.house_rules, on or data.on or today(sites[0])
+    rows = tuple(row_of(account, data.product_id, p.row_id, f"parts.{i}.row_id") for i, p in enumerate(data.parts))
+    grounds = [area_of(account, p.area_id).ground for p in data.parts]
+    picked = machine_of(account, data.machine_id) if data.machine_id else None
     machine = picked.core() if picked else None
     parts = [
         Part(ground, rate_in(f"parts.{i}.rate", p.rate), row.label(), _treated(i, p, ground), p.zone)
         for i, (p, row, ground) in enumerate(zip(data.parts, rows, grounds, strict=True))
     ]
-    job = reckon(card.core, parts, machine, passes=data.passes, even=data.even, us=club.us, house=house)
+    job = reckon(card.core, parts, machine, passes=data.passes, even=data.even, us=account.us, house=house)
     meant = [row.core() for row in rows]
     checks = tuple(
         check(
@@ -87,14 +88,14 @@ def reckoned(club: Club, data: JobIn, on: date | None = None) -> Reckoned:
                 data.target,
             ),
             card.label_rows,
-            history(club, p.area_id),
-            house,
-            club.us,
+            history(account, p.area_id),
+            site.house_rules,
+            account.us,
         )
-        for planned, row, ground, p in zip(job.parts, meant, grounds, data.parts, strict=True)
+        for planned, row, ground, p, site in zip(job.parts, meant, grounds, data.parts, sites, strict=True)
     )
     found = find_target(data.target)
-    said, settings = _machine_says(club, picked, job, day) if picked else ((), ())
+    said, settings = _machine_says(account, picked, job, day) if picked else ((), ())
     return Reckoned(
         job,
         card,
@@ -104,27 +105,27 @@ def reckoned(club: Club, data: JobIn, on: date | None = None) -> Reckoned:
         found.key if found else data.target,
         said,
         settings,
-        tuple(dict.fromkeys(_watered_in(club, card, p.area_id) for p in data.parts)),
+        tuple(dict.fromkeys(_watered_in(account, card, p.area_id) for p in data.parts)),
     )
 
 
-def _machine_says(club: Club, machine: Machine, job: Job, on: date) -> tuple[tuple[Finding, ...], tuple[str, ...]]:
+def _machine_says(account: Account, machine: Machine, job: Job, on: date) -> tuple[tuple[Finding, ...], tuple[str, ...]]:
     """What the machine's calibrations and its last filling say of a job, and a spreader's setting for each part."""
-    said = [*before_load(held(club).get(machine.pk), job.product, machine.name), *said_of(machine, club, on)]
+    said = [*before_load(held(account).get(machine.pk), job.product, machine.name), *said_of(machine, account, on)]
     settings = []
     if machine.kind == MachineKind.SPREADER:
         for planned in job.parts:
             each = (planned.dose.grams or 0.0) / planned.part.area.base / job.passes
-            found = setting_of(machine, job.product.name, each, on)
+            found = setting_of(machine, job.product, each, on)
             said += found.findings
             settings.append(setting_text(found))
     return by_weight(said), tuple(settings)
 
 
-def _watered_in(club: Club, card: Card, area_id: int) -> str:
+def _watered_in(account: Account, card: Card, area_id: int) -> str:
     """What the label's watering-in comes to on an area."""
     rules = card.core.rules
-    return water_in_text(club, area_id, rules.water_in_depth, rules.water_in_minutes)
+    return water_in_text(account, area_id, rules.water_in_depth, rules.water_in_minutes)
 
 
 def _treated(i: int, part: PartIn, ground: Ground) -> Quantity | None:
@@ -142,34 +143,34 @@ def _share(text: str, ground: Ground, field: str = "share") -> Quantity | None:
 # --- which row, which rate --------------------------------------------------------------------------------------
 
 
-def row_fits(club: Club, data: RowsIn) -> list[RowFitOut]:
+def row_fits(account: Account, data: RowsIn) -> list[RowFitOut]:
     """How the rows of a label fit an area, the one to open with first.
 
     Raises:
         Missing: no such product or area.
     """
-    card, area = card_of(club, data.product_id), area_of(club, data.area_id)
+    card, area = card_of(account, data.product_id), area_of(account, data.area_id)
     rows = list(card.rows.values())
-    before = history(club, data.area_id)
-    found = fits(card.label_rows, area.ground, data.target, house=_by_house(club, card.core))
-    return [_fit_out(club, card.core, rows[f.index], f.fits, list(f.misses), before) for f in found]
+    before = history(account, data.area_id)
+    found = fits(card.label_rows, area.ground, data.target, house=_by_house(account, card.core))
+    return [_fit_out(account, card.core, rows[f.index], f.fits, list(f.misses), before) for f in found]
 
 
-def _by_house(club: Club, product: Product) -> House | None:
+def _by_house(account: Account, product: Product) -> House | None:
     """The house rules that order the rows of a growth regulator; other labels keep their own order."""
-    return club.house_rules if product.kind is Kind.GROWTH_REGULATOR else None
+    return account.house_rules if product.kind is Kind.GROWTH_REGULATOR else None
 
 
-def _fit_out(club: Club, product: Product, row: RateRow, fit: bool, misses: list[str], before: list[Applied]) -> RowFitOut:
-    start = _start(club, product, row.core(), before)
+def _fit_out(account: Account, product: Product, row: RateRow, fit: bool, misses: list[str], before: list[Applied]) -> RowFitOut:
+    start = _start(account, product, row.core(), before)
     return RowFitOut(row_id=row.pk, fits=fit, misses=misses, start=rate_out(start[0]), why=start[1])
 
 
-def _start(club: Club, product: Product, row: Row, before: list[Applied]) -> tuple[Rate, str]:
+def _start(account: Account, product: Product, row: Row, before: list[Applied]) -> tuple[Rate, str]:
     """The rate that Reckon opens with, and why: the ramp for regulators, the house's place in the range for the rest."""
-    house = club.house_rules
+    house = account.house_rules
     if product.kind is Kind.GROWTH_REGULATOR and row.intent is not Intent.FIRST_USE:
-        day = today(club)
+        day = today(account)
         season = in_season(before, house.season_of(day), day)
         earlier = sum(a.kind is Kind.GROWTH_REGULATOR and bool(set(a.codes) & set(product.codes)) for a in season)
         found = regulator_start(row.label, earlier, house)
@@ -181,10 +182,10 @@ def _start(club: Club, product: Product, row: Row, before: list[Applied]) -> tup
 # --- backwards --------------------------------------------------------------------------------------------------
 
 
-def backwards(club: Club, data: BackIn) -> BackOut:
+def backwards(account: Account, data: BackIn) -> BackOut:
     """The sum backwards. Raises as the core does, named by field."""
-    card, row = card_of(club, data.product_id), row_of(club, data.product_id, data.row_id)
-    ground = area_of(club, data.area_id).ground
+    card, row = card_of(account, data.product_id), row_of(account, data.product_id, data.row_id)
+    ground = area_of(account, data.area_id).ground
     area = quantity_in("treated", treated, AREA) if (treated := filled(data.treated)) else None
     area = area or _share(data.share, ground) or ground.size
     product, label = card.core, row.label()
@@ -210,7 +211,7 @@ def backwards(club: Club, data: BackIn) -> BackOut:
         rate=rate_out(found.rate),
         rule=rule_out(label, found.rate.value, product.kind.label_binds),
         judgement=judgement_out(found.judgement),
-        reach=_reach(club, product, rate, row, amount),
+        reach=_reach(account, product, rate, row, amount),
         meant=meant,
         packages=packages,
         leftover=leftover,
@@ -219,37 +220,37 @@ def backwards(club: Club, data: BackIn) -> BackOut:
     )
 
 
-def _reach(club: Club, product: Product, rate: Rate, row: RateRow, amount: Quantity) -> str:
+def _reach(account: Account, product: Product, rate: Rate, row: RateRow, amount: Quantity) -> str:
     if not rate.unit.per_area:
         return ""
-    far = readable(reach(product, row.label(), rate, amount), club.us)
+    far = readable(reach(product, row.label(), rate, amount), account.us)
     return f"{amount} goes as far as {far} at {rate}."
 
 
 # --- side by side -----------------------------------------------------------------------------------------------
 
 
-def compared(club: Club, data: CompareIn) -> CompareOut:
+def compared(account: Account, data: CompareIn) -> CompareOut:
     """Products for one purpose on one area.
 
     Raises:
         InputError: nothing to compare, or a rate that needs a sprayer.
     """
-    area = area_of(club, data.area_id)
+    area = area_of(account, data.area_id)
     ground = area.ground
     size = _share(data.share, ground) or ground.size
-    machine = machine_of(club, data.machine_id).core() if data.machine_id else None
+    machine = machine_of(account, data.machine_id).core() if data.machine_id else None
     spray = machine.output_base * size.base if machine and machine.sprays else None
-    chosen = _chosen(club, data)
+    chosen = _chosen(account, data)
     if not chosen:
         what = data.target or data.kind or "that"
         raise InputError("target", what, f"Nothing on the shelf is for {what}.", "Pick another purpose, or pick products.")
     rows, problems = [], []
     for card in chosen:
         held = list(card.rows.values())
-        best = fits(card.label_rows, ground, data.target, house=_by_house(club, card.core))[0]
+        best = fits(card.label_rows, ground, data.target, house=_by_house(account, card.core))[0]
         row = held[best.index]
-        rate = _start(club, card.core, row.core(), history(club, data.area_id))[0]
+        rate = _start(account, card.core, row.core(), history(account, data.area_id))[0]
         try:
             one = compare([Candidate(card.core, row.label(), rate)], size, spray)[0]
         except InputError as fault:
@@ -258,13 +259,13 @@ def compared(club: Club, data: CompareIn) -> CompareOut:
         rows.append((card, row, best.fits, list(best.misses), one))
     if data.equal_to is not None:
         rows = _matched(data.equal_to, rows, size)
-    return _compare_out(club, rows, problems, data)
+    return _compare_out(account, rows, problems, data)
 
 
-def _chosen(club: Club, data: CompareIn) -> list[Card]:
-    here = [c for c in cards(club).values() if c.product.archived_at is None and c.rows]
+def _chosen(account: Account, data: CompareIn) -> list[Card]:
+    here = [c for c in cards(account).values() if c.product.archived_at is None and c.rows]
     if data.product_ids:
-        return [card_of(club, pk) for pk in data.product_ids]
+        return [card_of(account, pk) for pk in data.product_ids]
     wanted = find_target(data.target)
     if wanted:
         return [c for c in here if any((t := find_target(r.target or r.use)) and t.key == wanted.key for r in c.rows.values())]
@@ -279,17 +280,17 @@ def _matched(product_id: int, rows: list[Row5], size: Quantity) -> list[Row5]:
     reference = next((r for r in rows if r[0].product.pk == product_id), None)
     if reference is None:
         raise InputError("equal_to", product_id, "The product to match is not among them.", "Pick one of the list.")
-    found = {c.product.name: c for c in equal_active(reference[4], [r[4].candidate for r in rows], size)}
+    found = {c.product.id: c for c in equal_active(reference[4], [r[4].candidate for r in rows], size)}
     matched = []
     for card, row, fit, misses, _ in rows:
-        if card.core.name in found:
-            matched.append((card, row, fit, misses, compare([found[card.core.name]], size)[0]))
+        if card.core.id in found:
+            matched.append((card, row, fit, misses, compare([found[card.core.id]], size)[0]))
     return matched
 
 
-def _compare_out(club: Club, rows: list[Row5], problems: list[ComparedOut], data: CompareIn) -> CompareOut:
-    us = club.us
-    forgiving = club.house_rules.of("concentrates") == "forgiving"
+def _compare_out(account: Account, rows: list[Row5], problems: list[ComparedOut], data: CompareIn) -> CompareOut:
+    us = account.us
+    forgiving = account.house_rules.of("concentrates") == "forgiving"
     strength = {r[0].product.pk: _strength(r[0].core) for r in rows}
     order = sorted(
         rows,
@@ -301,7 +302,7 @@ def _compare_out(club: Club, rows: list[Row5], problems: list[ComparedOut], data
     top_active = max((r[4].active or 0.0 for r in rows), default=0.0)
     top_cost = max((r[4].cost or 0.0 for r in rows), default=0.0)
     best = _best(rows)
-    outs = [_compared_out(club, r, top_active, top_cost, best, us) for r in order]
+    outs = [_compared_out(account, r, top_active, top_cost, best, us) for r in order]
     count = len(outs) + len(problems)
     cheapest = next((o for o in outs if "cost" in o.best), None)
     sentence = f"{count} product{'s' if count != 1 else ''} side by side."
@@ -326,11 +327,11 @@ def _best(rows: list[Row5]) -> dict[str, int]:
     return found
 
 
-def _money(value: float | None, club: Club) -> str:
-    return "" if value is None else f"{value:,.2f} {club.currency}"
+def _money(value: float | None, account: Account) -> str:
+    return "" if value is None else f"{value:,.2f} {account.currency}"
 
 
-def _compared_out(club: Club, r: Row5, top_active: float, top_cost: float, best: dict[str, int], us: bool) -> ComparedOut:
+def _compared_out(account: Account, r: Row5, top_active: float, top_cost: float, best: dict[str, int], us: bool) -> ComparedOut:
     card, row, fit, misses, found = r
     pound = UNITS["lb" if us else "kg"]
     foot = foot_of(us)
@@ -347,11 +348,11 @@ def _compared_out(club: Club, r: Row5, top_active: float, top_cost: float, best:
         misses=misses,
         rate=rate_out(found.candidate.rate),
         amount=str(found.dose.amount),
-        cost=_money(found.cost, club),
+        cost=_money(found.cost, account),
         cost_value=found.cost,
-        per_foot=_money(None if found.per_area is None else found.per_area * foot.base, club),
-        per_nitrogen=_money(None if found.per_nitrogen is None else found.per_nitrogen * pound.size, club),
-        per_active=_money(None if found.per_active is None else found.per_active * UNITS["oz_wt" if us else "g"].size, club),
+        per_foot=_money(None if found.per_area is None else found.per_area * foot.base, account),
+        per_nitrogen=_money(None if found.per_nitrogen is None else found.per_nitrogen * pound.size, account),
+        per_active=_money(None if found.per_active is None else found.per_active * UNITS["oz_wt" if us else "g"].size, account),
         active=f"{show_number(found.active / acre.size, 3)} {acre.symbol}" if found.active else "",
         nitrogen=f"{per_foot(found.nitrogen, us)}/{foot.unit.symbol}" if found.nitrogen else "",
         active_share=(found.active or 0.0) / top_active if top_active else 0.0,
@@ -394,18 +395,18 @@ def _unreckoned(card: Card, row: RateRow, rate: Rate, problem: str) -> ComparedO
 # --- measuring --------------------------------------------------------------------------------------------------
 
 
-def measuring(club: Club, data: DoseMeasureIn) -> MeasuringOut:
+def measuring(account: Account, data: DoseMeasureIn) -> MeasuringOut:
     """How to measure a dose, and what each vessel is good for. Raises InputError."""
     amount = quantity_in("amount", data.amount, MASS, VOLUME)
-    density = card_of(club, data.product_id).core.density_g_per_l if data.product_id else None
-    dilution = stock_dilution(amount, club.us)
+    density = card_of(account, data.product_id).core.density_g_per_l if data.product_id else None
+    dilution = stock_dilution(amount, account.us)
     return MeasuringOut(
-        measure=measure_out(measure(amount, club.us), amount),
+        measure=measure_out(measure(amount, account.us), amount),
         ways=[WayOut(unit=w.unit, text=w.text) for w in ways(amount, density)],
         dilution=dilution.sentence if dilution else "",
         leasts=[
             LeastOut(vessel=x.vessel.name, well=str(x.well), at_all=str(x.at_all))
-            for x in leasts(club.us)
+            for x in leasts(account.us)
             if x.vessel.unit.dimension == amount.unit.dimension
         ],
     )

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import datetime
+from uuid import UUID
 
 from django.db import IntegrityError, transaction
 
@@ -15,7 +16,7 @@ from core.rates.actual import actual_rate
 from core.rates.limits import Judgement, judge, refuse_above_label
 from core.rates.rate import Rate
 from core.units import AREA, MASS, VOLUME, Quantity, positive, show_number, show_percent
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, User
 from greenmeasure.book.actions import record
 from greenmeasure.book.models import Entry
 from greenmeasure.common import clock
@@ -29,14 +30,15 @@ from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, setting_of
 from greenmeasure.reckon.outs import Reckoned, job_out
 from greenmeasure.reckon.queries import reckoned
+from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds.models import Round, RoundPart, Tick
-from greenmeasure.rounds.schemas import FinishIn, StartIn, TickIn
+from greenmeasure.rounds.schemas import FinishIn, TickIn
 from greenmeasure.shelf.actions import lot_of, take_from_lot
 from greenmeasure.shelf.models import Lot
 from greenmeasure.shelf.queries import card_of
 
 
-def start_round(club: Club, user: User, data: StartIn, at: datetime | None = None) -> Round:
+def start_round(account: Account, user: User, data: JobIn, key: UUID, at: datetime | None = None) -> Round:
     """Begin a round: the mix sheet is made and kept. The same key again gives the round it began.
 
     `at` is when, for records brought in later; now, unless given.
@@ -45,13 +47,13 @@ def start_round(club: Club, user: User, data: StartIn, at: datetime | None = Non
         Refused: the plan is against the label of a product whose label binds, or against a closed season.
         InputError: anything missing or absurd.
     """
-    if begun := Round.objects.filter(club=club, key=data.key).first():
-        return Round.objects.one(club, begun.pk)
+    if begun := Round.objects.filter(account=account, key=key).first():
+        return Round.objects.one(account, begun.pk)
     if data.machine_id is None:
         raise InputError("machine_id", None, "The round has no machine.", "Pick what it goes down with.")
-    _refuse_put_away(club, data)
+    _refuse_put_away(account, data)
     when = at or clock.now()
-    found = reckoned(club, data, on=local_day(club, when))
+    found = reckoned(account, data, on=local_day(area_of(account, data.parts[0].area_id), when))
     for i, part in enumerate(found.job.parts):
         refuse_above_label(part.part.rate, part.part.label, found.job.product.kind, f"parts.{i}.rate")
         if at is None:
@@ -61,8 +63,8 @@ def start_round(club: Club, user: User, data: StartIn, at: datetime | None = Non
     try:
         with transaction.atomic():
             made = Round.objects.create(
-                club=club,
-                key=data.key,
+                account=account,
+                key=key,
                 product_id=data.product_id,
                 machine_id=data.machine_id,
                 target=data.target,
@@ -76,16 +78,16 @@ def start_round(club: Club, user: User, data: StartIn, at: datetime | None = Non
             )
             _save_parts(made, found)
     except IntegrityError:
-        made = Round.objects.get(club=club, key=data.key)
-    return Round.objects.one(club, made.pk)
+        made = Round.objects.get(account=account, key=key)
+    return Round.objects.one(account, made.pk)
 
 
-def _refuse_put_away(club: Club, data: StartIn) -> None:
+def _refuse_put_away(account: Account, data: JobIn) -> None:
     """Stop a round with a thing that was put away since it was picked, as in another window."""
     picked: list[tuple[str, Belonging]] = [
-        ("product_id", card_of(club, data.product_id).product),
-        *([("machine_id", machine_of(club, data.machine_id))] if data.machine_id else []),
-        *((f"parts.{i}.area_id", area_of(club, p.area_id)) for i, p in enumerate(data.parts)),
+        ("product_id", card_of(account, data.product_id).product),
+        *([("machine_id", machine_of(account, data.machine_id))] if data.machine_id else []),
+        *((f"parts.{i}.area_id", area_of(account, p.area_id)) for i, p in enumerate(data.parts)),
     ]
     for field, thing in picked:
         if thing.archived_at:
@@ -128,16 +130,33 @@ def tick(found: Round, user: User, data: TickIn) -> None:
         Conflict: the round is over, or the gear is not on yet.
         InputError: the sheet has no such act.
     """
-    _still_open(found)
     _known_act(found, data)
-    if not data.done:
-        found.ticks.filter(load=data.load, act=data.act).delete()
-        return
-    if data.load and not worn(found):
-        raise Conflict("First put on what the sheet lists for mixing, and tick it.")
-    Tick.objects.get_or_create(round=found, load=data.load, act=data.act, defaults={"by": user, "at": clock.now()})
-    if data.load:
-        found.club.touch()
+    with transaction.atomic():
+        _hold(found)
+        _still_open(found)
+        if not data.done:
+            found.ticks.filter(load=data.load, act=data.act).delete()
+            return
+        if data.load and not worn(found):
+            raise Conflict("First put on what the sheet lists for mixing, and tick it.")
+        Tick.objects.get_or_create(round=found, load=data.load, act=data.act, defaults={"by": user, "at": clock.now()})
+        if data.load:
+            found.account.touch()
+
+
+def _hold(found: Round) -> None:
+    """Hold a round's row for this transaction, and read its state from it."""
+    found.status = Round.objects.select_for_update().values_list("status", flat=True).get(pk=found.pk)
+
+
+def _move(found: Round, before: Round.Status, after: Round.Status, at: datetime | None) -> bool:
+    """Take a round from one state to another, decided on its row; whether it was in the first."""
+    rows = Round.objects.filter(pk=found.pk, status=before)
+    if not rows.update(status=after, ended_at=at):
+        found.refresh_from_db(fields=["status", "ended_at"])
+        return False
+    found.status, found.ended_at = after, at
+    return True
 
 
 def _known_act(found: Round, data: TickIn) -> None:
@@ -233,7 +252,7 @@ def read_actual(found: Round, data: FinishIn) -> Actual:
 
 def _taught(found: Round, data: FinishIn, used: Quantity, ground: float) -> Taught | None:
     """What the round tells of its machine, where what tells it was measured: the spray, or a spreader's setting."""
-    machine = machine_of(found.club, found.machine_id)
+    machine = machine_of(found.account, found.machine_id)
     if machine.kind == MachineKind.SPRAYER:
         sprayed = filled(data.spray)
         if sprayed is None or machine.output is None:
@@ -244,12 +263,12 @@ def _taught(found: Round, data: FinishIn, used: Quantity, ground: float) -> Taug
         return None
     setting = positive("setting", number_in("setting", data.setting), zero=True, most=1000)
     rate = used.base / ground / found.passes
-    tested = setting_of(machine, found.product.name, rate, today(found.club)).curve
+    tested = setting_of(machine, found.product.core(), rate, today(found.account)).curve
     return _told(found, machine, rate, setting, _against(tested, setting, rate))
 
 
 def _told(found: Round, machine: Machine, rate: float, setting: float | None, off: float | None) -> Taught:
-    us = found.club.us
+    us = found.account.us
     unit = output_unit(us) if setting is None else spread_unit(us)
     at = "" if setting is None else f"Setting {show_number(setting)}: "
     against = ""
@@ -280,28 +299,34 @@ def finish_round(found: Round, user: User, data: FinishIn, at: datetime | None =
         return list(found.entries.order_by("pk"))
     _still_open(found)
     actual = read_actual(found, data)
+    now = at or clock.now()
     with transaction.atomic():
-        now = at or clock.now()
+        if not _move(found, Round.Status.UNDER_WAY, Round.Status.DONE, now):
+            if found.status != Round.Status.DONE:
+                _still_open(found)
+            return list(found.entries.order_by("pk"))
         entries = [record(found, user, now, actual, part, data) for part in actual.parts]
         if actual.lot:
             take_from_lot(actual.lot, actual.used)
-        if told := actual.taught:
-            spreader = told.setting is not None
-            learn(
-                found.machine,
-                str(user),
-                local_day(found.club, now),
-                told.rate,
-                round_id=found.pk,
-                setting=told.setting,
-                product=found.product if spreader else None,
-                in_use=spreader or data.teach,
-                sentence=told.sentence,
-            )
-        found.status, found.ended_at = Round.Status.DONE, now
-        found.save(update_fields=["status", "ended_at"])
-        found.club.touch()
+        if actual.taught:
+            _teach(found, user, data, actual.taught, now)
+        found.account.touch()
     return entries
+
+
+def _teach(found: Round, user: User, data: FinishIn, told: Taught, now: datetime) -> None:
+    spreader = told.setting is not None
+    learn(
+        found.machine,
+        str(user),
+        local_day(found.parts.all()[0].area, now),
+        told.rate,
+        round_id=found.pk,
+        setting=told.setting,
+        product=found.product if spreader else None,
+        in_use=spreader or data.teach,
+        sentence=told.sentence,
+    )
 
 
 def give_up(found: Round) -> None:
@@ -310,9 +335,9 @@ def give_up(found: Round) -> None:
     Raises:
         Conflict: the round is over already.
     """
-    _still_open(found)
-    found.status, found.ended_at = Round.Status.GIVEN_UP, clock.now()
-    found.save(update_fields=["status", "ended_at"])
+    if not _move(found, Round.Status.UNDER_WAY, Round.Status.GIVEN_UP, clock.now()):
+        _still_open(found)
+    found.account.touch()
 
 
 def take_up_again(found: Round) -> None:
@@ -321,7 +346,6 @@ def take_up_again(found: Round) -> None:
     Raises:
         Conflict: the round was not given up.
     """
-    if found.status != Round.Status.GIVEN_UP:
+    if not _move(found, Round.Status.GIVEN_UP, Round.Status.UNDER_WAY, None):
         raise Conflict("Only a round that was given up can be taken up again.")
-    found.status, found.ended_at = Round.Status.UNDER_WAY, None
-    found.save(update_fields=["status", "ended_at"])
+    found.account.touch()

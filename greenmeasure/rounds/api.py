@@ -5,65 +5,67 @@ from ninja import Path, Router
 
 from greenmeasure.book.queries import entry_out
 from greenmeasure.book.schemas import EntryOut
-from greenmeasure.common.auth import APPLICATOR, VIEWER, club_of, user_of
+from greenmeasure.common.auth import APPLICATOR, VIEWER, account_of, user_of
+from greenmeasure.common.once import key_of
+from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds import actions, queries
 from greenmeasure.rounds.models import Round
-from greenmeasure.rounds.schemas import ActualOut, FinishIn, RoundLineOut, RoundOut, StartIn, StatusName, TickIn
+from greenmeasure.rounds.schemas import ActualOut, FinishIn, RoundLineOut, RoundOut, StatusName, TickIn
 
 router = Router(tags=["rounds"])
 
 
 @router.get("", response=list[RoundLineOut], auth=VIEWER)
-def list_rounds(request: HttpRequest, club: Path[str], status: StatusName | None = None) -> list[RoundLineOut]:
+def list_rounds(request: HttpRequest, account: Path[str], status: StatusName | None = None) -> list[RoundLineOut]:
     """The latest rounds, of one status or all."""
-    return queries.rounds(club_of(request), status)
+    return queries.rounds(account_of(request), status)
 
 
 @router.post("", response={201: RoundOut}, auth=APPLICATOR)
-def start_round(request: HttpRequest, club: Path[str], data: StartIn) -> tuple[int, RoundOut]:
+def start_round(request: HttpRequest, account: Path[str], data: JobIn) -> tuple[int, RoundOut]:
     """Begin a round with a mix sheet."""
-    return 201, queries.round_out(actions.start_round(club_of(request), user_of(request), data))
+    return 201, queries.round_out(actions.start_round(account_of(request), user_of(request), data, key_of(request)))
 
 
 @router.get("/{round_id}", response=RoundOut, auth=VIEWER)
-def get_round(request: HttpRequest, club: Path[str], round_id: int) -> RoundOut:
+def get_round(request: HttpRequest, account: Path[str], round_id: int) -> RoundOut:
     """One round with its mix sheet."""
-    return queries.round_out(Round.objects.one(club_of(request), round_id))
+    return queries.round_out(Round.objects.one(account_of(request), round_id))
 
 
 @router.post("/{round_id}/ticks", response=RoundOut, auth=APPLICATOR)
-def tick(request: HttpRequest, club: Path[str], round_id: int, data: TickIn) -> RoundOut:
+def tick(request: HttpRequest, account: Path[str], round_id: int, data: TickIn) -> RoundOut:
     """Tick an act, or take the tick back."""
-    found = Round.objects.one(club_of(request), round_id)
+    found = Round.objects.one(account_of(request), round_id)
     actions.tick(found, user_of(request), data)
     return queries.round_out(found)
 
 
 @router.post("/{round_id}/actual", response=ActualOut, auth=VIEWER)
-def check_actual(request: HttpRequest, club: Path[str], round_id: int, data: FinishIn) -> ActualOut:
+def check_actual(request: HttpRequest, account: Path[str], round_id: int, data: FinishIn) -> ActualOut:
     """Judge what was really used, before it goes in the book; changes nothing."""
-    found = Round.objects.one(club_of(request), round_id)
+    found = Round.objects.one(account_of(request), round_id)
     return queries.actual_out(found, actions.read_actual(found, data))
 
 
 @router.post("/{round_id}/finish", response=list[EntryOut], auth=APPLICATOR)
-def finish_round(request: HttpRequest, club: Path[str], round_id: int, data: FinishIn) -> list[EntryOut]:
+def finish_round(request: HttpRequest, account: Path[str], round_id: int, data: FinishIn) -> list[EntryOut]:
     """Put the round in the book, an entry an area."""
-    found = Round.objects.one(club_of(request), round_id)
+    found = Round.objects.one(account_of(request), round_id)
     return [entry_out(e) for e in actions.finish_round(found, user_of(request), data)]
 
 
 @router.post("/{round_id}/give-up", response=RoundOut, auth=APPLICATOR)
-def give_up_round(request: HttpRequest, club: Path[str], round_id: int) -> RoundOut:
+def give_up_round(request: HttpRequest, account: Path[str], round_id: int) -> RoundOut:
     """End the round without an entry."""
-    found = Round.objects.one(club_of(request), round_id)
+    found = Round.objects.one(account_of(request), round_id)
     actions.give_up(found)
     return queries.round_out(found)
 
 
 @router.post("/{round_id}/take-up", response=RoundOut, auth=APPLICATOR)
-def take_up_round(request: HttpRequest, club: Path[str], round_id: int) -> RoundOut:
+def take_up_round(request: HttpRequest, account: Path[str], round_id: int) -> RoundOut:
     """Undo giving a round up."""
-    found = Round.objects.one(club_of(request), round_id)
+    found = Round.objects.one(account_of(request), round_id)
     actions.take_up_again(found)
     return queries.round_out(found)

@@ -5,16 +5,23 @@ from django.db import models
 from core.label.rules import Intent, Row
 from core.rates.rate import LabelRate, Rate, RateUnit
 from core.units import UNITS, Quantity
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, User
 from greenmeasure.common.errors import Missing
 from greenmeasure.shelf.models import label_of
 
 
 class RoundQuerySet(models.QuerySet["Round"]):
-    def one(self, club: Club, pk: int) -> "Round":
-        """The round with this key in this club. Raises Missing."""
-        whole = self.select_related("product__club", "machine", "started_by").prefetch_related("product__contents", "parts__area")
-        found = whole.filter(club=club, pk=pk).first()
+    def of(self, account: Account) -> "RoundQuerySet":
+        """The account's rounds, as far as all of their ground is seen."""
+        found = self.filter(account=account)
+        if account.seen is None:
+            return found
+        return found.exclude(parts__in=RoundPart.objects.exclude(area__site__in=account.seen))
+
+    def one(self, account: Account, pk: int) -> "Round":
+        """The round with this key in this account. Raises Missing."""
+        whole = self.of(account).select_related("product__account", "machine", "started_by")
+        found = whole.prefetch_related("product__contents", "parts__area__site").filter(pk=pk).first()
         if found is None:
             raise Missing("round")
         return found
@@ -31,7 +38,7 @@ class Round(models.Model):
         DONE = "done", "done"
         GIVEN_UP = "given_up", "given up"
 
-    club = models.ForeignKey(Club, on_delete=models.CASCADE, related_name="rounds")
+    account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="rounds")
     key = models.UUIDField()
     status = models.CharField(max_length=10, choices=Status, default=Status.UNDER_WAY)
     product = models.ForeignKey("shelf.Product", on_delete=models.PROTECT, related_name="rounds")
@@ -51,7 +58,14 @@ class Round(models.Model):
     class Meta:
         verbose_name = "round"
         ordering = ["-started_at"]
-        constraints = [models.UniqueConstraint(fields=["club", "key"], name="a_start_counts_once")]
+        constraints = [
+            models.UniqueConstraint(fields=["account", "key"], name="a_start_counts_once"),
+            models.CheckConstraint(
+                condition=models.Q(status="under_way", ended_at=None)
+                | (~models.Q(status="under_way") & models.Q(ended_at__isnull=False)),
+                name="what_is_over_has_an_end",
+            ),
+        ]
 
     def __str__(self) -> str:
         return f"{self.product}, {self.started_at:%Y-%m-%d}"

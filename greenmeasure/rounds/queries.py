@@ -5,7 +5,7 @@ from typing import cast
 from core.machines.standing import DRIFTED
 from core.readable import handy, readable
 from core.units import show_percent
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import quantity_out, rule_out
 from greenmeasure.reckon.outs import judgement_out
 from greenmeasure.reckon.schemas import JobOut
@@ -25,7 +25,7 @@ from greenmeasure.rounds.schemas import (
 
 def round_out(found: Round) -> RoundOut:
     ticks = list(found.ticks.select_related("by"))
-    spray = readable(found.spray, found.club.us) if found.spray else None
+    spray = readable(found.spray, found.account.us) if found.spray else None
     return RoundOut(
         id=found.pk,
         status=cast(StatusName, found.status),
@@ -72,8 +72,8 @@ def next_act(found: Round) -> str:
     return "All loads are out. Enter what was really used, and put it in the book."
 
 
-def rounds(club: Club, status: str | None = None) -> list[RoundLineOut]:
-    found = Round.objects.filter(club=club).select_related("product", "started_by").prefetch_related("ticks")
+def rounds(account: Account, status: str | None = None) -> list[RoundLineOut]:
+    found = Round.objects.of(account).select_related("product", "started_by").prefetch_related("ticks")
     if status:
         found = found.filter(status=status)
     return [

@@ -2,20 +2,13 @@
 
 from datetime import datetime
 from typing import Literal
-from uuid import UUID
 
 from ninja import Schema
 
 from greenmeasure.common.schemas import Line, Out, QuantityIn, QuantityOut, RuleOut
-from greenmeasure.reckon.schemas import JobIn, JobOut, JudgementOut
+from greenmeasure.reckon.schemas import JobOut, JudgementOut
 
 StatusName = Literal["under_way", "done", "given_up"]
-
-
-class StartIn(JobIn):
-    """`key` is made by the sender; the same key twice starts one round."""
-
-    key: UUID
 
 
 class TickIn(Schema):

@@ -1,17 +1,21 @@
 """What changes the season: a window planned or dropped, and a proposal made a round."""
 
+from uuid import UUID
+
+from django.db import transaction
+
 from core.errors import InputError
 from core.season.choose import Choice
 from core.units import Quantity
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, User
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.ground.models import Area
-from greenmeasure.reckon.schemas import PartIn
+from greenmeasure.reckon.schemas import JobIn, PartIn
 from greenmeasure.rounds.actions import start_round
 from greenmeasure.rounds.models import Round
-from greenmeasure.rounds.schemas import StartIn
 from greenmeasure.season.due import Proposal, choices_of, name_of, proposal_of, zone_choice
 from greenmeasure.season.models import Planned
 from greenmeasure.season.schemas import PlanDueIn, StartDueIn
@@ -19,72 +23,80 @@ from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.queries import card_of
 
 
-def plan(club: Club, user: User, data: PlanDueIn) -> Planned:
+def plan(account: Account, user: User, data: PlanDueIn) -> Planned:
     """Pick a window for a product; it takes the place of one picked before.
 
     Raises:
         InputError: a window that is over, or that ends before it begins.
         Missing: no such area or product.
     """
-    area, product = Area.objects.one(club, data.area_id), Product.objects.one(club, data.product_id)
+    area, product = Area.objects.one(account, data.area_id), Product.objects.one(account, data.product_id)
     now = clock.now()
     if data.end <= data.begin:
         raise InputError("end", str(data.end), "The window ends before it begins.", "Pick one of the list.")
     if data.end <= now:
         raise InputError("begin", str(data.begin), "The window is over.", "Pick one that lies ahead.")
-    Planned.objects.filter(club=club, area=area, disease=data.disease, dropped_at=None).update(dropped_at=now)
-    made = Planned.objects.create(
-        club=club, area=area, disease=data.disease, product=product, begin=data.begin, end=data.end, by=str(user), made_at=now
-    )
-    club.touch()
+    with transaction.atomic():
+        Planned.objects.filter(area=area, disease=data.disease, dropped_at=None).update(dropped_at=now)
+        made = Planned.objects.create(
+            account=account,
+            area=area,
+            disease=data.disease,
+            product=product,
+            begin=data.begin,
+            end=data.end,
+            by=str(user),
+            made_at=now,
+        )
+        account.touch()
     return made
 
 
-def drop(club: Club, planned_id: int) -> None:
+def drop(account: Account, planned_id: int) -> None:
     """Take a planned window back. Raises Missing."""
-    found = Planned.objects.filter(club=club, pk=planned_id, dropped_at=None).first()
+    found = Planned.objects.filter(seen_by(account, "area__site"), account=account, pk=planned_id, dropped_at=None).first()
     if found is None:
         raise Missing("planned window")
     found.dropped_at = clock.now()
     found.save(update_fields=["dropped_at"])
-    club.touch()
+    account.touch()
 
 
-def start_due(club: Club, user: User, data: StartDueIn) -> Round:
+def start_due(account: Account, user: User, data: StartDueIn, key: UUID) -> Round:
     """Make a proposal a round, in one step: its rate, its zones, its target.
 
     Raises:
         InputError: nothing is due there, or the product may not go down; the rule is quoted.
         Refused: as `start_round`.
     """
-    found = proposal_of(club, data.area_id, data.disease)
-    if found is None or not found[0].due.state.acts:
+    found = proposal_of(account, data.area_id, data.disease)
+    if found is None or not found.due.state.acts:
         raise InputError("disease", data.disease, f"Nothing is due against {name_of(data.disease).lower()} there.", "Look again.")
-    p = found[0]
-    card = card_of(club, data.product_id)
-    choice = next((c for c in choices_of(club, p, clock.today(club)) if c.candidate.product.name == card.product.name), None)
+    p = found
+    card = card_of(account, data.product_id)
+    choice = next((c for c in choices_of(account, p, clock.today(p.area)) if c.candidate.product.id == card.product.pk), None)
     if choice is None:
         raise InputError("product_id", card.product.name, f"The label of {card.product.name} does not list it.", "Pick another.")
     if not choice.allowed:
         raise InputError("product_id", card.product.name, choice.refused[0].sentence, "Pick another product.")
     return start_round(
-        club,
+        account,
         user,
-        StartIn(
-            key=data.key,
+        JobIn(
             product_id=data.product_id,
             machine_id=data.machine_id,
             passes=data.passes,
             target=choice.row.target or choice.row.use,
-            parts=_parts(club, p, choice, data.product_id),
+            parts=_parts(account, p, choice, data.product_id),
         ),
+        key,
     )
 
 
-def _parts(club: Club, p: Proposal, choice: Choice, product_id: int) -> list[PartIn]:
+def _parts(account: Account, p: Proposal, choice: Choice, product_id: int) -> list[PartIn]:
     """The area at its rate; where parts of it have the disease, those at theirs and the rest of it at the area's."""
-    rows = list(card_of(club, product_id).rows)
-    zones = [(z, c) for z in p.zones if (c := zone_choice(club, p, z, choice.candidate.product.name, clock.today(club)))]
+    rows = list(card_of(account, product_id).rows)
+    zones = [(z, c) for z in p.zones if (c := zone_choice(account, p, z, product_id, clock.today(p.area)))]
     parts = [_part(z, c, rows) for z, c in zones]
     if not zones:
         return [_part(p.area, choice, rows)]

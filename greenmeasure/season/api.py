@@ -4,7 +4,8 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router
 
 from greenmeasure.common import clock
-from greenmeasure.common.auth import APPLICATOR, VIEWER, club_of, user_of
+from greenmeasure.common.auth import APPLICATOR, VIEWER, account_of, user_of
+from greenmeasure.common.once import key_of
 from greenmeasure.rounds import queries as rounds
 from greenmeasure.rounds.schemas import RoundOut
 from greenmeasure.season import actions, queries
@@ -15,42 +16,42 @@ router = Router(tags=["season"])
 
 
 @router.get("/due", response=DueOut, auth=VIEWER)
-def get_due(request: HttpRequest, club: Path[str]) -> DueOut:
+def get_due(request: HttpRequest, account: Path[str]) -> DueOut:
     """What is due, the gravest first, with its product and its next hours."""
-    return queries.due_list(club_of(request), whole=60)
+    return queries.due_list(account_of(request), whole=60)
 
 
 @router.get("/due.ics", auth=VIEWER)
-def export_due(request: HttpRequest, club: Path[str]) -> HttpResponse:
+def export_due(request: HttpRequest, account: Path[str]) -> HttpResponse:
     """The due list as a calendar file."""
-    found = club_of(request)
+    found = account_of(request)
     answer = HttpResponse(ics(found), content_type="text/calendar; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{found.slug}-due-{clock.today(found):%Y-%m-%d}.ics"'
     return answer
 
 
 @router.get("/due/{area_id}/{disease}", response=DueWholeOut, auth=VIEWER)
-def get_due_whole(request: HttpRequest, club: Path[str], area_id: int, disease: str) -> DueWholeOut:
+def get_due_whole(request: HttpRequest, account: Path[str], area_id: int, disease: str) -> DueWholeOut:
     """One due thing with every product that lists it: each choice with its reason, each refusal with its rule."""
-    return queries.due_whole(club_of(request), area_id, disease)
+    return queries.due_whole(account_of(request), area_id, disease)
 
 
 @router.post("/planned", response={201: DueWholeOut}, auth=APPLICATOR)
-def plan_due(request: HttpRequest, club: Path[str], data: PlanDueIn) -> tuple[int, DueWholeOut]:
+def plan_due(request: HttpRequest, account: Path[str], data: PlanDueIn) -> tuple[int, DueWholeOut]:
     """Pick a window for an application that is due."""
-    found = club_of(request)
+    found = account_of(request)
     actions.plan(found, user_of(request), data)
     return 201, queries.due_whole(found, data.area_id, data.disease)
 
 
 @router.delete("/planned/{planned_id}", response={204: None}, auth=APPLICATOR)
-def drop_planned(request: HttpRequest, club: Path[str], planned_id: int) -> tuple[int, None]:
+def drop_planned(request: HttpRequest, account: Path[str], planned_id: int) -> tuple[int, None]:
     """Take a planned window back."""
-    actions.drop(club_of(request), planned_id)
+    actions.drop(account_of(request), planned_id)
     return 204, None
 
 
 @router.post("/start", response={201: RoundOut}, auth=APPLICATOR)
-def start_due(request: HttpRequest, club: Path[str], data: StartDueIn) -> tuple[int, RoundOut]:
+def start_due(request: HttpRequest, account: Path[str], data: StartDueIn) -> tuple[int, RoundOut]:
     """Make a proposal a round."""
-    return 201, rounds.round_out(actions.start_due(club_of(request), user_of(request), data))
+    return 201, rounds.round_out(actions.start_due(account_of(request), user_of(request), data, key_of(request)))

@@ -4,27 +4,30 @@ from datetime import datetime
 
 from icalendar import Calendar, Event
 
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
+from greenmeasure.common.models import seen_by
 from greenmeasure.season.due import name_of
 from greenmeasure.season.models import Planned
 from greenmeasure.season.queries import due_list
 
 
-def ics(club: Club) -> bytes:
+def ics(account: Account) -> bytes:
     """What is due, as a calendar file."""
     made = Calendar()
     made.add("prodid", "-//Green Measure//Due list//EN")
     made.add("version", "2.0")
-    made.add("x-wr-calname", f"{club.name}: due")
+    made.add("x-wr-calname", f"{account.name}: due")
     now = clock.now()
     fixed = set()
-    for p in Planned.objects.filter(club=club, dropped_at=None, end__gte=now).select_related("area", "product"):
+    for p in Planned.objects.filter(
+        seen_by(account, "area__site"), account=account, dropped_at=None, end__gte=now
+    ).select_related("area", "product"):
         fixed.add((p.area_id, p.disease))
         title = f"{p.product.name} on {p.area.name}"
         made.add_component(
             _event(
-                f"planned-{p.pk}@{club.slug}",
+                f"planned-{p.pk}@{account.slug}",
                 title,
                 p.begin,
                 p.end,
@@ -33,7 +36,7 @@ def ics(club: Club) -> bytes:
                 f"Against {name_of(p.disease).lower()}; planned by {p.by}.",
             )
         )
-    for line in due_list(club).lines:
+    for line in due_list(account).lines:
         if (line.area_id, line.disease) in fixed or line.window is None or not line.window.begin or not line.window.end:
             continue
         what = f"{line.product} on {line.area}" if line.product else line.title
@@ -49,7 +52,7 @@ def ics(club: Club) -> bytes:
             if x
         )
         made.add_component(
-            _event(f"due-{line.key}@{club.slug}", what, line.window.begin, line.window.end, now, "TENTATIVE", said)
+            _event(f"due-{line.key}@{account.slug}", what, line.window.begin, line.window.end, now, "TENTATIVE", said)
         )
     return bytes(made.to_ical())
 

@@ -12,7 +12,7 @@ from core.season.choose import Choice, Wanted, choices
 from core.season.cover import Cover, covered_days
 from core.season.due import Due, Outlook, State, due
 from core.season.history import Applied
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account, Site, sites_of
 from greenmeasure.book.queries import history
 from greenmeasure.common import clock
 from greenmeasure.ground.models import Area
@@ -21,7 +21,7 @@ from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.schools import candidates
 from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, series_of
-from greenmeasure.sky.weather import Known, recent, station_of
+from greenmeasure.sky.weather import Known, known_at
 
 GRAVE = {State.LATE: 0, State.DUE: 1, State.COMING: 2}
 SEEN = timedelta(days=14)
@@ -29,8 +29,9 @@ SEEN = timedelta(days=14)
 
 @dataclass(frozen=True)
 class Proposal:
-    """A disease on an area with what is due of it; `zones` are parts of the area on which it was seen."""
+    """A disease on an area with what is due of it, by the weather of its site; `zones` are parts on which it was seen."""
 
+    known: Known
     watched: Watched
     due: Due
     outlook: Outlook
@@ -60,9 +61,9 @@ class Seen:
         return self.by_area.get((area.pk, disease))
 
 
-def seen_of(club: Club, today: date) -> Seen:
+def seen_of(account: Account, today: date) -> Seen:
     found: dict[tuple[int, str], date] = {}
-    rows = Scouting.objects.filter(area__club=club, on__gte=today - SEEN, on__lte=today).order_by("on", "pk")
+    rows = Scouting.objects.filter(area__account=account, on__gte=today - SEEN, on__lte=today).order_by("on", "pk")
     for area, disease, on, seen in rows.values_list("area_id", "disease", "on", "seen"):
         if seen:
             found[area, disease] = on
@@ -73,36 +74,39 @@ def seen_of(club: Club, today: date) -> Seen:
 
 @dataclass(frozen=True)
 class Standing:
-    """Every proposal of a club with what could not be told."""
+    """Every proposal of an account with what could not be told."""
 
-    known: Known | None
     proposals: list[Proposal]
     unknown: list[Proposal]
 
 
-def proposals(club: Club) -> Standing:
+def proposals(account: Account) -> Standing:
     """Every area that is no part of another, and every disease it is watched for, that calls for an application."""
-    station, today = station_of(club), clock.today(club)
-    known = recent(station) if station else None
-    if station is None or known is None or not 0 <= known.day_at(today) < len(known.weather.days):
-        return Standing(None, [], [])
-    series, seen = series_of(station), seen_of(club, today)
-    parts = _parts(club)
     found, unknown = [], []
-    outlooks: dict[tuple[str, float], Outlook] = {}  # areas of one model and threshold share theirs
-    for area_id, watches in all_watched(club).items():
-        if area_id in parts.child:
+    for site in sites_of(account).values():
+        today, known = clock.today(site), known_at(site)
+        if known is None or not 0 <= known.day_at(today) < len(known.weather.days):
             continue
-        past = history(club, area_id)
-        for w in watches:
-            key = (w.model.key, w.threshold.value)
-            outlook = outlooks.setdefault(key, outlook_of(w, known, series[w.model.key], today))
-            p = propose(club, w, outlook, past, seen, parts.of.get(area_id, ()))
+        for p in _at_site(account, site, known, today):
             if p.due.state.acts:
                 found.append(p)
             elif p.due.state is State.UNKNOWN:
                 unknown.append(p)
-    return Standing(known, sorted(found, key=_turn), unknown)
+    return Standing(sorted(found, key=_turn), unknown)
+
+
+def _at_site(account: Account, site: Site, known: Known, today: date) -> Iterable[Proposal]:
+    """Where every disease stands on every area of a site that is no part of another."""
+    series, seen, parts = series_of(known.station), seen_of(account, today), _parts(account)
+    outlooks: dict[tuple[str, float], Outlook] = {}  # areas of one model and threshold share theirs
+    for area_id, watches in all_watched(account).items():
+        if area_id in parts.child or areas(account)[area_id].site_id != site.pk:
+            continue
+        past = history(account, area_id)
+        for w in watches:
+            key = (w.model.key, w.threshold.value)
+            outlook = outlooks.setdefault(key, outlook_of(w, known, series[w.model.key], today))
+            yield propose(account, w, known, outlook, past, seen, parts.of.get(area_id, ()))
 
 
 def _turn(p: Proposal) -> tuple[int, date, int, str]:
@@ -117,8 +121,8 @@ class Parts:
     child: set[int]
 
 
-def _parts(club: Club) -> Parts:
-    kept = {pk: a for pk, a in areas(club).items() if a.archived_at is None}
+def _parts(account: Account) -> Parts:
+    kept = {pk: a for pk, a in areas(account).items() if a.archived_at is None}
     found: dict[int, tuple[Area, ...]] = {}
     for a in kept.values():
         if a.parent_id in kept:
@@ -127,61 +131,66 @@ def _parts(club: Club) -> Parts:
     return Parts(found, {a.pk for group in found.values() for a in group})
 
 
-def propose(club: Club, w: Watched, outlook: Outlook, past: list[Applied], seen: Seen, parts: Iterable[Area]) -> Proposal:
+def propose(
+    account: Account, w: Watched, known: Known, outlook: Outlook, past: list[Applied], seen: Seen, parts: Iterable[Area]
+) -> Proposal:
     """Where one disease stands on one area, whose applications are `past`."""
-    covers = covers_of(club, past, w.disease, outlook)
+    covers = covers_of(account, past, w.disease, outlook)
     zones = tuple(a for a in parts if seen.on(a, w.disease))
     latest = max([d for a in (w.area, *zones) if (d := seen.on(a, w.disease))], default=None)
     zones = () if seen.on(w.area, w.disease) else zones
-    return Proposal(w, due(outlook, covers, latest), outlook, covers, zones)
+    return Proposal(known, w, due(outlook, covers, latest), outlook, covers, zones)
 
 
-def proposal_of(club: Club, area_id: int, disease: str) -> tuple[Proposal, Known] | None:
+def proposal_of(account: Account, area_id: int, disease: str) -> Proposal | None:
     """One proposal, whatever its state; None where the area is not watched for it or there is no weather."""
-    station, today = station_of(club), clock.today(club)
-    known = recent(station) if station else None
-    w = next((w for w in all_watched(club).get(area_id, []) if w.disease == disease), None)
-    if station is None or known is None or w is None or not 0 <= known.day_at(today) < len(known.weather.days):
+    w = next((w for w in all_watched(account).get(area_id, []) if w.disease == disease), None)
+    known = known_at(w.area.site) if w else None
+    if w is None or known is None:
         return None
-    outlook = outlook_of(w, known, series_of(station)[w.model.key], today)
-    return propose(club, w, outlook, history(club, area_id), seen_of(club, today), _parts(club).of.get(area_id, ())), known
+    today = clock.today(w.area)
+    if not 0 <= known.day_at(today) < len(known.weather.days):
+        return None
+    outlook = outlook_of(w, known, series_of(known.station)[w.model.key], today)
+    parts = _parts(account).of.get(area_id, ())
+    return propose(account, w, known, outlook, history(account, area_id), seen_of(account, today), parts)
 
 
-def choices_of(club: Club, p: Proposal, on: date) -> list[Choice]:
+def choices_of(account: Account, p: Proposal, on: date) -> list[Choice]:
     """The shelf against a proposal; where parts of the area have the disease, the rest of it is treated preventively."""
     curative = p.due.curative and not p.zones
     wanted = Wanted(p.disease, p.area.ground, on, curative)
-    return choices(wanted, candidates(shelf_of(club)), history(club, p.area.pk), club.house_rules, club.us)
+    return choices(wanted, candidates(shelf_of(account)), history(account, p.area.pk), p.area.site.house_rules, account.us)
 
 
-def zone_choice(club: Club, p: Proposal, zone: Area, product: str, on: date) -> Choice | None:
+def zone_choice(account: Account, p: Proposal, zone: Area, product: int | None, on: date) -> Choice | None:
     """How a product would go down on a part of the area on which the disease was seen."""
-    card = next((c for c in shelf_of(club) if c.product.name == product), None)
+    card = next((c for c in shelf_of(account) if c.product.pk == product), None)
     if card is None:
         return None
     found = choices(
-        Wanted(p.disease, zone.ground, on, True), candidates([card]), history(club, zone.pk), club.house_rules, club.us
+        Wanted(p.disease, zone.ground, on, True), candidates([card]), history(account, zone.pk), zone.site.house_rules, account.us
     )
     return next((c for c in found if c.allowed), None)
 
 
-def shelf_of(club: Club) -> list[Card]:
+def shelf_of(account: Account) -> list[Card]:
     """The cards of products that are kept."""
-    return [c for c in cards(club).values() if c.product.archived_at is None]
+    return [c for c in cards(account).values() if c.product.archived_at is None]
 
 
-def listed_somewhere(club: Club, disease: str) -> bool:
+def listed_somewhere(account: Account, disease: str) -> bool:
     """Whether any product on the shelf lists a disease."""
-    return any(lists(row, disease) for c in shelf_of(club) if c.core.kind is Kind.FUNGICIDE for row in c.label_rows)
+    return any(lists(row, disease) for c in shelf_of(account) if c.core.kind is Kind.FUNGICIDE for row in c.label_rows)
 
 
 def name_of(disease: str) -> str:
     return TARGETS[disease].name if disease in TARGETS else disease
 
 
-def exposed_between(p: Proposal, begin: datetime, end: datetime, club: Club) -> int:
+def exposed_between(p: Proposal, begin: datetime, end: datetime) -> int:
     """Unprotected risk days from one time to another, the second day not among them."""
-    a, b = ((clock.local_day(club, t) - p.outlook.first).days for t in (begin, end))
+    a, b = ((clock.local_day(p.area, t) - p.outlook.first).days for t in (begin, end))
     bare = p.outlook.risky & ~covered_days(p.covers, p.outlook.first, len(p.outlook.values))
     return int(bare[max(0, a) : max(0, b)].sum())
 

@@ -2,13 +2,13 @@
 
 from django.db import models
 
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 
 
 class Planned(models.Model):
     """A window picked for an application against a disease on an area; `dropped_at` when it was taken back."""
 
-    club = models.ForeignKey(Club, on_delete=models.CASCADE, related_name="planned")
+    account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="planned")
     area = models.ForeignKey("ground.Area", on_delete=models.CASCADE, related_name="planned")
     disease = models.CharField(max_length=40)
     product = models.ForeignKey("shelf.Product", on_delete=models.CASCADE, related_name="+")
@@ -20,6 +20,11 @@ class Planned(models.Model):
 
     class Meta:
         ordering = ["-made_at", "-pk"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["area", "disease"], condition=models.Q(dropped_at=None), name="planned_once_at_a_time"
+            )
+        ]
 
     def __str__(self) -> str:
         return f"{self.product} on {self.area}, {self.begin:%Y-%m-%d %H:%M}"

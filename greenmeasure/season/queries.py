@@ -8,12 +8,12 @@ from core.ground import Stress
 from core.label.targets import find_target, includes
 from core.season.choose import Choice
 from core.season.due import State
-from greenmeasure.accounts.models import Club
-from greenmeasure.book.models import Entry
+from greenmeasure.accounts.models import Account, sites_of
+from greenmeasure.book.queries import entries
 from greenmeasure.common import clock
 from greenmeasure.common.findings import finding_out
 from greenmeasure.ground.models import Area
-from greenmeasure.ground.queries import areas, kin
+from greenmeasure.ground.queries import areas, kin, site_name
 from greenmeasure.kit.queries import machines
 from greenmeasure.rounds.models import Round, RoundPart
 from greenmeasure.season.due import (
@@ -42,8 +42,8 @@ from greenmeasure.season.schemas import (
 from greenmeasure.shelf.queries import Card
 from greenmeasure.sky.clocks import all_clocks
 from greenmeasure.sky.fit import outing
-from greenmeasure.sky.schemas import ClockOut, VerdictName
-from greenmeasure.sky.weather import Known, recent, station_of
+from greenmeasure.sky.schemas import ClockOut, FreshOut, VerdictName
+from greenmeasure.sky.weather import Known, known_at, recent, station_of
 from greenmeasure.sky.words import fresh_out, span_text
 
 WHOLE = 12
@@ -52,15 +52,13 @@ STATES = {State.LATE: "late", State.DUE: "due today", State.COMING: "coming"}
 JOB_HOURS = 1
 
 
-def due_list(club: Club, whole: int = WHOLE) -> DueOut:
-    """What is due in a club."""
-    station, now = station_of(club), clock.now()
-    known = recent(station) if station else None
-    fresh = fresh_out(station, known, now)
-    standing = proposals(club)
-    listed = [p for p in standing.proposals if listed_somewhere(club, p.disease)]
-    shown, regulators = listed[:whole], _regulators(club, known)
-    lines = [line_out(club, p, known) for p in shown if known] + regulators
+def due_list(account: Account, whole: int = WHOLE) -> DueOut:
+    """What is due in an account."""
+    fresh = _freshness(account)
+    standing = proposals(account)
+    listed = [p for p in standing.proposals if listed_somewhere(account, p.disease)]
+    shown = listed[:whole]
+    lines = [line_out(account, p) for p in shown] + _regulators(account)
     told = {p.key for p in listed}
     without = _names([p for p in standing.proposals if p.key not in told])
     return DueOut(
@@ -71,6 +69,19 @@ def due_list(club: Club, whole: int = WHOLE) -> DueOut:
         without=without,
         unknown=_names(standing.unknown),
     )
+
+
+def _freshness(account: Account) -> FreshOut:
+    """How fresh the weather is; of several sites, the one that is worst off, by its name."""
+    every = []
+    for site in sites_of(account).values():
+        station = station_of(site)
+        said = fresh_out(station, recent(station) if station else None, clock.now())
+        every.append((("none", "stale", "fresh").index(said.state), site, said))
+    worst = min(every, key=lambda e: e[0])
+    if len(every) == 1:
+        return worst[2]
+    return worst[2].model_copy(update={"sentence": f"{worst[1].name}: {worst[2].sentence}"})
 
 
 def _names(found: list[Proposal]) -> list[str]:
@@ -102,17 +113,18 @@ def _when(w: DueWindowOut) -> str:
 # --- one line ---------------------------------------------------------------------------------------------------
 
 
-def line_out(club: Club, p: Proposal, known: Known, choice: Choice | None = None) -> DueLineOut:
+def line_out(account: Account, p: Proposal, choice: Choice | None = None) -> DueLineOut:
     """A proposal with the first product that may go down, and its next hours."""
-    today, now = clock.today(club), clock.now()
-    pick = choice or next((c for c in choices_of(club, p, today) if c.allowed), None)
-    card = _card(club, pick) if pick else None
-    window = window_out(club, p.area, card, known, now) if card else None
+    today, now = clock.today(p.area), clock.now()
+    pick = choice or next((c for c in choices_of(account, p, today) if c.allowed), None)
+    card = _card(account, pick) if pick else None
+    window = window_out(account, p.area, card, p.known, now) if card else None
     return DueLineOut(
         key=p.key,
         kind="disease",
         area_id=p.area.pk,
         area=p.area.name,
+        site=site_name(account, p.area),
         disease=p.disease,
         title=f"{name_of(p.disease)} on {p.area.name}",
         state=cast(StateName, p.due.state.value),
@@ -126,27 +138,27 @@ def line_out(club: Club, p: Proposal, known: Known, choice: Choice | None = None
         product=card.product.name if card else "",
         rate=str(pick.rate) if pick else "",
         amount=str(pick.amount) if pick and pick.amount else "",
-        cost=_cost(club, pick),
-        zones=_zones(club, p, pick, today),
+        cost=_cost(account, pick),
+        zones=_zones(account, p, pick, today),
         window=window,
-        planned=_planned(club, p, window, now),
-        round_id=_under_way(club, p.area.pk, p.disease),
+        planned=_planned(account, p, window, now),
+        round_id=_under_way(account, p.area.pk, p.disease),
     )
 
 
-def _card(club: Club, pick: Choice) -> Card | None:
-    return next((c for c in shelf_of(club) if c.product.name == pick.candidate.product.name), None)
+def _card(account: Account, pick: Choice) -> Card | None:
+    return next((c for c in shelf_of(account) if c.product.pk == pick.candidate.product.id), None)
 
 
-def _cost(club: Club, pick: Choice | None) -> str:
-    return f"{pick.cost:,.2f} {club.currency}" if pick and pick.cost is not None else ""
+def _cost(account: Account, pick: Choice | None) -> str:
+    return f"{pick.cost:,.2f} {account.currency}" if pick and pick.cost is not None else ""
 
 
-def _zones(club: Club, p: Proposal, pick: Choice | None, on: date) -> list[str]:
+def _zones(account: Account, p: Proposal, pick: Choice | None, on: date) -> list[str]:
     """What differs within the area: a higher rate where the disease was seen."""
     found = []
     for zone in p.zones:
-        choice = zone_choice(club, p, zone, pick.candidate.product.name, on) if pick else None
+        choice = zone_choice(account, p, zone, pick.candidate.product.id, on) if pick else None
         how = f"{choice.rate}, {choice.intent.text}" if choice else "its label has no curative rate, so the same as the rest"
         found.append(
             f"{zone.name}, where it was seen: {how}. The rest: {pick.rate if pick else '—'}, {pick.intent.text if pick else ''}."
@@ -154,11 +166,11 @@ def _zones(club: Club, p: Proposal, pick: Choice | None, on: date) -> list[str]:
     return found
 
 
-def window_out(club: Club, area: Area, card: Card, known: Known, now: datetime) -> DueWindowOut:
+def window_out(account: Account, area: Area, card: Card, known: Known, now: datetime) -> DueWindowOut:
     """The next hours fit for a product on an area."""
     if not known.reaches(now):
         return DueWindowOut(verdict="no", begin=None, end=None, text="the forecast does not reach to now", good=False)
-    out = outing(club, area, [card], known, now, JOB_HOURS)
+    out = outing(account, area, [card], known, now, JOB_HOURS)
     best = out.windows[0] if out.windows else None
     if best is None:
         text = (
@@ -170,20 +182,20 @@ def window_out(club: Club, area: Area, card: Card, known: Known, now: datetime) 
     return DueWindowOut(verdict=verdict, begin=begin, end=end, text=span_text(begin, end, known.station.zone), good=best.all_good)
 
 
-def _planned(club: Club, p: Proposal, window: DueWindowOut | None, now: datetime) -> PlannedOut | None:
+def _planned(account: Account, p: Proposal, window: DueWindowOut | None, now: datetime) -> PlannedOut | None:
     """The window that was picked last, and whether it has passed with nothing put down."""
-    found = Planned.objects.filter(club=club, area=p.area, disease=p.disease, dropped_at=None).select_related("product").first()
+    found = (
+        Planned.objects.filter(account=account, area=p.area, disease=p.disease, dropped_at=None).select_related("product").first()
+    )
     if (
         found is None
-        or Entry.objects.filter(
-            club=club, ground_id__in=kin(club, p.area.pk), product=found.product.name, finished_at__gte=found.made_at
-        ).exists()
+        or entries(account)
+        .filter(area_id__in=kin(account, p.area.pk), product=found.product, finished_at__gte=found.made_at)
+        .exists()
     ):
         return None
-    station = station_of(club)
-    assert station
     missed = found.end <= now
-    lost = exposed_between(p, found.begin, window.begin if window and window.begin else now, club) if missed else 0
+    lost = exposed_between(p, found.begin, window.begin if window and window.begin else now) if missed else 0
     days = (
         f"{lost} risk {'day goes' if lost == 1 else 'days go'} unprotected until the next window"
         if lost
@@ -191,7 +203,7 @@ def _planned(club: Club, p: Proposal, window: DueWindowOut | None, now: datetime
     )
     return PlannedOut(
         id=found.pk,
-        text=span_text(found.begin, found.end, station.zone),
+        text=span_text(found.begin, found.end, p.area.site.zone),
         product=found.product.name,
         by=found.by,
         missed=missed,
@@ -199,9 +211,11 @@ def _planned(club: Club, p: Proposal, window: DueWindowOut | None, now: datetime
     )
 
 
-def _under_way(club: Club, area_id: int, disease: str) -> int | None:
+def _under_way(account: Account, area_id: int, disease: str) -> int | None:
     """A round under way on the area against the disease."""
-    parts = RoundPart.objects.filter(round__club=club, round__status=Round.Status.UNDER_WAY, area_id__in=kin(club, area_id))
+    parts = RoundPart.objects.filter(
+        round__account=account, round__status=Round.Status.UNDER_WAY, area_id__in=kin(account, area_id)
+    )
     for part in parts.select_related("round"):
         meant = find_target(part.round.target)
         if meant and includes(meant.key, disease):
@@ -212,30 +226,31 @@ def _under_way(club: Club, area_id: int, disease: str) -> int | None:
 # --- regulators -------------------------------------------------------------------------------------------------
 
 
-def _regulators(club: Club, known: Known | None) -> list[DueLineOut]:
+def _regulators(account: Account) -> list[DueLineOut]:
     """Regulators whose hold runs out, by the school of the house."""
-    by_heat = club.house_rules.of("regulator_again") == "degree_days"
-    today = clock.today(club)
+    by_heat = account.house_rules.of("regulator_again") == "degree_days"
     found = []
-    for c in all_clocks(club):
+    for c in all_clocks(account):
+        today = clock.today(areas(account)[c.area_id])
         on, state = _again(c, by_heat, today)
         if state is None:
             continue
-        card = next((x for x in shelf_of(club) if x.product.name == c.product), None)
-        area = areas(club).get(c.area_id)
+        card = next((x for x in shelf_of(account) if x.product.pk == c.product_id), None)
+        area = areas(account).get(c.area_id)
         if card is None or area is None:
             continue
         ground, window, why = area.ground, None, c.sentence
         if ground.stress is not Stress.NONE:
             why = f"{why} {ground.name} suffers from {ground.stress.text}: leave it until the turf grows well again."
-        elif known:
-            window = window_out(club, area, card, known, clock.now())
+        elif known := known_at(area.site):
+            window = window_out(account, area, card, known, clock.now())
         found.append(
             DueLineOut(
                 key=f"{c.area_id}-regulator-{card.product.pk}",
                 kind="regulator",
                 area_id=c.area_id,
                 area=c.area,
+                site=site_name(account, area),
                 disease="growth",
                 title=f"{c.product} again on {c.area}",
                 state=state,
@@ -253,7 +268,7 @@ def _regulators(club: Club, known: Known | None) -> list[DueLineOut]:
                 zones=[],
                 window=window,
                 planned=None,
-                round_id=_under_way(club, c.area_id, "growth"),
+                round_id=_under_way(account, c.area_id, "growth"),
             )
         )
     return found
@@ -280,32 +295,32 @@ def _again(c: ClockOut, by_heat: bool, today: date) -> tuple[date | None, StateN
 # --- one due thing whole ----------------------------------------------------------------------------------------
 
 
-def due_whole(club: Club, area_id: int, disease: str) -> DueWholeOut:
+def due_whole(account: Account, area_id: int, disease: str) -> DueWholeOut:
     """One due thing with every product that lists it.
 
     Raises:
         InputError: the area is not watched for it, or it calls for nothing now.
     """
-    found = proposal_of(club, area_id, disease)
+    found = proposal_of(account, area_id, disease)
     if found is None:
         raise InputError("disease", disease, "The area is not watched for that, or there is no weather.", "Look at the sky.")
-    p, known = found
+    p = found
     if not p.due.state.acts:
         raise InputError("disease", disease, f"Nothing is due against {name_of(disease).lower()} here. {p.due.why}", "")
     now = clock.now()
-    every = choices_of(club, p, clock.today(club))
+    every = choices_of(account, p, clock.today(p.area))
     first = next((c for c in every if c.allowed), None)
     return DueWholeOut(
-        fresh=fresh_out(known.station, known, now),
-        line=line_out(club, p, known, first),
+        fresh=fresh_out(p.known.station, p.known, now),
+        line=line_out(account, p, first),
         covers=[c.sentence for c in p.covers[-3:]],
-        choices=[_choice_out(club, p, c, known, now) for c in every],
-        machines=machine_picks(club, area_id, first),
+        choices=[_choice_out(account, p, c, now) for c in every],
+        machines=machine_picks(account, area_id, first),
     )
 
 
-def _choice_out(club: Club, p: Proposal, c: Choice, known: Known, now: datetime) -> DueChoiceOut:
-    card = _card(club, c)
+def _choice_out(account: Account, p: Proposal, c: Choice, now: datetime) -> DueChoiceOut:
+    card = _card(account, c)
     assert card
     return DueChoiceOut(
         product_id=card.product.pk,
@@ -316,20 +331,20 @@ def _choice_out(club: Club, p: Proposal, c: Choice, known: Known, now: datetime)
         intent=c.intent.text,
         rate=str(c.rate),
         amount=str(c.amount) if c.amount else "",
-        cost=_cost(club, c),
+        cost=_cost(account, c),
         allowed=c.allowed,
         why=list(c.why),
         warns=[finding_out(f) for f in c.warns],
         refused=[finding_out(f) for f in c.refused],
-        window=window_out(club, p.area, card, known, now) if c.allowed else None,
+        window=window_out(account, p.area, card, p.known, now) if c.allowed else None,
     )
 
 
-def machine_picks(club: Club, area_id: int, choice: Choice | None) -> list[MachinePickOut]:
+def machine_picks(account: Account, area_id: int, choice: Choice | None) -> list[MachinePickOut]:
     """The machines that can put it down, the one used last on this area first."""
     sprayed = choice.candidate.product.formulation.sprayed if choice else True
     kind = "sprayer" if sprayed else "spreader"
-    fitting = [m for m in machines(club).values() if m.kind == kind and m.archived_at is None]
-    last = Entry.objects.filter(club=club, ground_id__in=kin(club, area_id), machine__in=[m.name for m in fitting]).first()
-    fitting.sort(key=lambda m: (m.name != (last.machine if last else ""), m.name))
+    fitting = [m for m in machines(account).values() if m.kind == kind and m.archived_at is None]
+    last = entries(account).filter(area_id__in=kin(account, area_id), machine_id__in=[m.pk for m in fitting]).first()
+    fitting.sort(key=lambda m: (m.pk != (last.machine_id if last else None), m.name))
     return [MachinePickOut(id=m.pk, name=m.name, suggested=i == 0) for i, m in enumerate(fitting)]

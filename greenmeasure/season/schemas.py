@@ -2,7 +2,6 @@
 
 from datetime import date, datetime
 from typing import Literal
-from uuid import UUID
 
 from ninja import Schema
 
@@ -44,6 +43,7 @@ class DueLineOut(Out):
     kind: Literal["disease", "regulator"]
     area_id: int
     area: str
+    site: str
     disease: str
     title: str
     state: StateName
@@ -121,9 +121,8 @@ class PlanDueIn(Schema):
 
 
 class StartDueIn(Schema):
-    """A proposal made a round; `key` is made by the sender, the same key twice starts one round."""
+    """A proposal made a round."""
 
-    key: UUID
     area_id: int
     disease: str
     product_id: int

@@ -4,7 +4,8 @@ from decimal import Decimal, InvalidOperation
 from io import BytesIO
 from typing import Any
 
-from django.db import transaction
+from django.db.models import F, Value
+from django.db.models.functions import Greatest
 from PIL import Image, UnidentifiedImageError
 
 from core.errors import InputError
@@ -15,24 +16,26 @@ from core.rates import product as core
 from core.rates.phrase import read_label_rate
 from core.rates.rate import Basis, LabelRate
 from core.units import LENGTH, MASS, UNITS, VOLUME, Quantity, density, positive, quantity
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
 from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in
+from greenmeasure.common.versions import claim
 from greenmeasure.shelf.models import Content, LabelFile, Lot, Package, Product, RateRow
 from greenmeasure.shelf.rules import read_rules, stored_rules
 from greenmeasure.shelf.schemas import ContentIn, LotIn, PackageIn, ProductIn, RateRowIn
 
 
-def save_product(club: Club, data: ProductIn, product: Product | None = None) -> Product:
+def save_product(account: Account, data: ProductIn, product: Product | None = None) -> Product:
     """Add a product, or change one. Rows that keep their id keep it.
 
     Raises:
         Faulty: every field at fault, at once; nothing is saved.
+        Stale: it was changed since `data.version`.
     """
     faults = Faults()
-    product = product or Product(club=club)
-    name = faults.of(free_name, Product, club, data.name, product.pk)
+    before, product = product, product or Product(account=account)
+    name = faults.of(free_name, Product, account, data.name, product.pk)
     kind = faults.of(_kind, data.kind)
     made = faults.of(core.formulation, data.formulation)
     heavy = faults.of(_density, typed) if (typed := filled(data.density)) else None
@@ -58,7 +61,7 @@ def save_product(club: Club, data: ProductIn, product: Product | None = None) ->
     product.group_code, product.note, product.stains = data.group_code.strip(), data.note, data.stains
     product.ppe_mixing, product.ppe_applying = _lines(data.ppe_mixing), _lines(data.ppe_applying)
     product.rules = stored_rules(data.rules)
-    with transaction.atomic():
+    with claim(before, data.version):
         product.save()
         _save_contents(product, data.contents)
         _save_rates(product, data.rates, [r for r in rows if r])
@@ -248,9 +251,10 @@ def save_lot(product: Product, data: LotIn, lot: Lot | None = None) -> Lot:
 
     Raises:
         Faulty: every field at fault, at once.
+        Stale: it was changed since `data.version`, be it by a round that took from it.
     """
     faults = Faults()
-    lot = lot or Lot(product=product)
+    before, lot = lot, lot or Lot(product=product)
     made = core.FORMULATIONS[product.formulation]
     empty = str(data.left.value).strip() == "0"
     left = Quantity(0.0, UNITS[data.left.unit]) if empty else faults.of(quantity_in, "left", data.left, MASS, VOLUME)
@@ -264,8 +268,9 @@ def save_lot(product: Product, data: LotIn, lot: Lot | None = None) -> Lot:
     assert left
     lot.number, lot.left_value, lot.left_unit = data.number, left.value, left.unit.key
     lot.received_on, lot.expires_on, lot.note = data.received_on, data.expires_on, data.note
-    lot.save()
-    product.club.touch()
+    with claim(before, data.version):
+        lot.save()
+        product.account.touch()
     return lot
 
 
@@ -277,10 +282,14 @@ def lot_of(product: Product, pk: int) -> Lot:
 
 
 def take_from_lot(lot: Lot, used: Quantity) -> None:
-    """Take what was used from a lot; it is never less than empty. Weight from a volume lot is left to be counted by hand."""
+    """Take what was used from a lot; it is never less than empty. Weight from a volume lot is left to be counted by hand.
+
+    The database counts, so that two who take at once both take.
+    """
     if used.unit.dimension == lot.left.unit.dimension:
-        lot.left_value = max(0.0, (lot.left.base - used.base) / lot.left.unit.size)
-        lot.save(update_fields=["left_value"])
+        took = used.base / lot.left.unit.size
+        left = Greatest(Value(0.0), F("left_value") - Value(took))
+        Lot.objects.filter(pk=lot.pk).update(left_value=left, version=F("version") + 1)
 
 
 # --- label files ------------------------------------------------------------------------------------------------
@@ -302,7 +311,7 @@ def add_label_file(product: Product, name: str, data: bytes) -> LabelFile:
     else:
         kind, data = "image/jpeg", _photograph(name, data)
     made = LabelFile.objects.create(product=product, name=name[:120] or "label", kind=kind, data=data)
-    product.club.touch()
+    product.account.touch()
     return made
 
 
@@ -325,4 +334,4 @@ def remove_label_file(product: Product, pk: int) -> None:
     deleted, _ = product.labels.filter(pk=pk).delete()
     if not deleted:
         raise Missing("label")
-    product.club.touch()
+    product.account.touch()

@@ -11,8 +11,10 @@ from pydantic import ValidationError
 
 from core.errors import InputError, NotUnderstood
 from core.units import exact_number
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.csv_text import Echo, safe, unsafe
+from greenmeasure.common.differences import named, short
+from greenmeasure.common.differences import plain as alike
 from greenmeasure.common.errors import Faulty
 from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.ground.schemas import ImportOut, LineChangeOut
@@ -77,7 +79,7 @@ def product_in(product: Product) -> ProductIn:
 
 def plain(data: ProductIn) -> dict[str, Any]:
     """A product as a file holds it: only what is said, rows without their ids."""
-    found = data.model_dump(mode="json")
+    found = data.model_dump(mode="json", exclude={"version"})
     found["rules"] = stored_rules(data.rules)
     found["rates"] = [{k: v for k, v in r.items() if k != "id" and v not in ("", None, [], "any")} for r in found["rates"]]
     for row in found["rates"]:
@@ -87,9 +89,9 @@ def plain(data: ProductIn) -> dict[str, Any]:
     return {k: v for k, v in found.items() if v not in ("", None, [], {}, False)}
 
 
-def to_json(club: Club) -> str:
+def to_json(account: Account) -> str:
     """The whole shelf as JSON."""
-    products = [plain(product_in(p)) for p in whole_products(club).filter(archived_at=None)]
+    products = [plain(product_in(p)) for p in whole_products(account).filter(archived_at=None)]
     return json.dumps({"format": FORMAT, "version": 1, "products": products}, indent=1, ensure_ascii=False) + "\n"
 
 
@@ -120,11 +122,11 @@ COLUMNS = (
 )
 
 
-def csv_lines(club: Club) -> Iterator[str]:
+def csv_lines(account: Account) -> Iterator[str]:
     """The shelf as CSV (RFC 4180): a line a rate, with its product's facts before it; rules are in the JSON alone."""
     writer = csv.writer(Echo())
     yield writer.writerow(COLUMNS)
-    for product in whole_products(club).filter(archived_at=None):
+    for product in whole_products(account).filter(archived_at=None):
         data = product_in(product)
         package = data.packages[0] if data.packages else None
         for row in data.rates:
@@ -168,7 +170,7 @@ def _content_text(c: ContentIn) -> str:
 # --- in ---------------------------------------------------------------------------------------------------------
 
 
-def read(club: Club, form: str, text: str, keep: bool) -> ImportOut:
+def read(account: Account, form: str, text: str, keep: bool) -> ImportOut:
     """What a file would do, product by product; with `keep`, do it where nothing is refused.
 
     Raises:
@@ -177,12 +179,12 @@ def read(club: Club, form: str, text: str, keep: bool) -> ImportOut:
     given = _from_json(text) if form == "json" else _from_csv(text)
     if len(given) > MOST_PRODUCTS:
         raise InputError("text", len(given), f"{len(given)} products are too many at once.", f"Bring in {MOST_PRODUCTS} at most.")
-    held = {p.name.lower(): p for p in whole_products(club).filter(archived_at=None)}
+    held = {p.name.lower(): p for p in whole_products(account).filter(archived_at=None)}
     lines = []
     with transaction.atomic():
         for number, item in given:
             with transaction.atomic():
-                lines.append(_line(club, number, item, held, form))
+                lines.append(_line(account, number, item, held, form))
         refused = sum(x.act == "refused" for x in lines)
         if not keep or refused:
             transaction.set_rollback(True)
@@ -271,13 +273,13 @@ def _rate_of(row: dict[str, str]) -> dict[str, Any]:
     return made
 
 
-def _line(club: Club, number: int, item: dict[str, Any], held: dict[str, Product], form: str) -> LineChangeOut:
+def _line(account: Account, number: int, item: dict[str, Any], held: dict[str, Product], form: str) -> LineChangeOut:
     name = str(item.get("name") or f"Product {number}")
     try:
         data = ProductIn(**item)
         was = held.get(" ".join(data.name.lower().split()))
         if was is None:
-            save_product(club, data)
+            save_product(account, data)
             return LineChangeOut(line=number, name=name, act="add", changes=[], problems=[])
         before = product_in(was)
         if form == "csv":
@@ -295,7 +297,8 @@ def _line(club: Club, number: int, item: dict[str, Any], held: dict[str, Product
         ids = {(r.phrase, r.use): r.pk for r in was.rates.all()}
         for row in data.rates:
             row.id = ids.get((row.phrase, row.use))
-        save_product(club, data, was)
+        data.version = was.version
+        save_product(account, data, was)
         return LineChangeOut(line=number, name=name, act="change", changes=changes, problems=[])
     except ValidationError as wrong:
         problems = [f"{'.'.join(map(str, e['loc']))}: {e['msg']}." for e in wrong.errors()]
@@ -308,34 +311,8 @@ def _line(club: Club, number: int, item: dict[str, Any], held: dict[str, Product
 
 def changed(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
     """What differs between two cards, a line a field: old → new."""
-    lines = []
-    for key in dict.fromkeys([*before, *after]):
-        old, new = before.get(key), after.get(key)
-        if _alike(old) != _alike(new):
-            lines.append(f"{key.replace('_', ' ')}: {_short(old)} → {_short(new)}")
-    return lines
-
-
-def _alike(value: Any) -> Any:
-    """A value so that 8 and "8" and 8.0 are one."""
-    if isinstance(value, dict):
-        return {k: _alike(v) for k, v in value.items()}
-    if isinstance(value, list):
-        return [_alike(v) for v in value]
-    try:
-        return float(str(value).replace(",", ""))
-    except ValueError:
-        return value
-
-
-def _short(value: Any) -> str:
-    """A field of a card in a few words."""
-    if value is None:
-        return "nothing"
-    if isinstance(value, list):
-        text = ", ".join(_short(v) for v in value)
-    elif isinstance(value, dict):
-        text = " ".join(_short(v) for v in value.values() if v not in ("", None, []))
-    else:
-        text = f"{value:g}" if isinstance(value, float) else str(value)
-    return text if len(text) <= 120 else text[:117] + "…"
+    return [
+        f"{named(key).lower()}: {short(before.get(key))} → {short(after.get(key))}"
+        for key in dict.fromkeys([*before, *after])
+        if alike(before.get(key)) != alike(after.get(key))
+    ]

@@ -54,12 +54,13 @@ class Product(Belonging):
             core.FORMULATIONS[self.formulation],
             tuple(c.core() for c in self.contents.all()),
             self.density_g_per_l,
-            tuple(p.core(self.club.currency) for p in self.packages.all()),
+            tuple(p.core(self.account.currency) for p in self.packages.all()),
             self.stains,
             tuple(self.ppe_mixing.splitlines()),
             tuple(self.ppe_applying.splitlines()),
             self.codes,
             rules_of(self.rules),
+            self.pk,
         )
 
 
@@ -167,6 +168,7 @@ class Lot(models.Model):
     received_on = models.DateField(null=True)
     expires_on = models.DateField(null=True)
     note = models.CharField(max_length=200, blank=True)
+    version = models.PositiveIntegerField(default=1)
 
     class Meta:
         ordering = ["expires_on", "received_on", "pk"]

@@ -15,7 +15,7 @@ from core.rates.phrase import read_label_rate
 from core.rates.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.readable import is_us, readable
 from core.units import UNITS, Quantity, exact_number
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
@@ -39,14 +39,14 @@ from greenmeasure.shelf.schemas import (
 UNIT_TEXT = {"lb/gal": "lb/gal", "kg/l": "kg/L", "g/ml": "g/mL", "g/l": "g/L", "%": "%"}
 
 
-def whole_products(club: Club) -> QuerySet[Product]:
+def whole_products(account: Account) -> QuerySet[Product]:
     """Products with all that the sums need of them."""
-    found = Product.objects.of(club).select_related("club")
+    found = Product.objects.of(account).select_related("account")
     return found.prefetch_related("contents", "rates", "packages")
 
 
-def shelf(club: Club) -> list[ProductOut]:
-    every = whole_products(club).filter(archived_at=None).prefetch_related("lots")
+def shelf(account: Account) -> list[ProductOut]:
+    every = whole_products(account).filter(archived_at=None).prefetch_related("lots")
     return [product_out(p) for p in every]
 
 
@@ -59,6 +59,7 @@ def product_out(product: Product) -> ProductOut:
     )
     return ProductOut(
         id=product.pk,
+        version=product.version,
         name=product.name,
         kind=found.kind.value,
         kind_text=found.kind.text,
@@ -76,7 +77,7 @@ def product_out(product: Product) -> ProductOut:
             PackageOut(value=exact_number(p.value), unit=p.unit, text=str(p.size), price="" if p.price is None else str(p.price))
             for p in product.packages.all()
         ],
-        currency=product.club.currency,
+        currency=product.account.currency,
         rules=RulesIn(**product.rules),
         rules_said=rules_said(product.rules),
         stains=product.stains,
@@ -104,17 +105,18 @@ def in_stock(product: Product) -> Quantity | None:
 
 def stock_text(product: Product) -> str:
     left = in_stock(product)
-    return "" if left is None else str(readable(left, product.club.us))
+    return "" if left is None else str(readable(left, product.account.us))
 
 
 def lot_out(lot: Lot) -> LotOut:
     return LotOut(
         id=lot.pk,
+        version=lot.version,
         number=lot.number,
         left=quantity_out(lot.left),
         received_on=lot.received_on,
         expires_on=lot.expires_on,
-        expired=lot.expires_on is not None and lot.expires_on < today(lot.product.club),
+        expired=lot.expires_on is not None and lot.expires_on < today(lot.product.account),
         note=lot.note,
     )
 
@@ -258,9 +260,9 @@ class Card:
 
 
 @kept
-def cards(club: Club) -> dict[int, Card]:
-    """All cards of the club by their ids, those put away too."""
-    every = whole_products(club).prefetch_related("lots")
+def cards(account: Account) -> dict[int, Card]:
+    """All cards of the account by their ids, those put away too."""
+    every = whole_products(account).prefetch_related("lots")
     return {p.pk: _card(p) for p in every}
 
 
@@ -270,26 +272,26 @@ def _card(product: Product) -> Card:
     return Card(product, product.core(), rows, label_rows, tuple(rules_said(product.rules)), in_stock(product))
 
 
-def card_of(club: Club, product_id: int) -> Card:
-    """A product of this club.
+def card_of(account: Account, product_id: int) -> Card:
+    """A product of this account.
 
     Raises:
         Missing: no such product.
     """
     try:
-        return cards(club)[product_id]
+        return cards(account)[product_id]
     except KeyError:
         raise Missing("product") from None
 
 
-def row_of(club: Club, product_id: int, row_id: int, field: str = "row_id") -> RateRow:
-    """A rate row of a product of this club.
+def row_of(account: Account, product_id: int, row_id: int, field: str = "row_id") -> RateRow:
+    """A rate row of a product of this account.
 
     Raises:
         InputError: the product has no such row (it may have been changed meanwhile).
         Missing: no such product.
     """
-    card = card_of(club, product_id)
+    card = card_of(account, product_id)
     try:
         return card.rows[row_id]
     except KeyError:

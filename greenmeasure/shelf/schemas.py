@@ -48,6 +48,7 @@ class PackageIn(Schema):
 
 
 class ProductIn(Schema):
+    version: int | None = None
     name: Name
     kind: str
     formulation: str
@@ -112,6 +113,7 @@ class PackageOut(Out):
 
 
 class LotIn(Schema):
+    version: int | None = None
     number: Name
     left: QuantityIn
     received_on: date | None = None
@@ -121,6 +123,7 @@ class LotIn(Schema):
 
 class LotOut(Out):
     id: int
+    version: int
     number: str
     left: QuantityOut
     received_on: date | None
@@ -138,6 +141,7 @@ class LabelFileOut(Out):
 
 class ProductOut(Out):
     id: int
+    version: int
     name: str
     kind: str
     kind_text: str

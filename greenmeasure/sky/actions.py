@@ -2,9 +2,8 @@
 
 from datetime import datetime, time, timedelta
 from urllib.parse import urlparse
-from zoneinfo import ZoneInfo
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
 
 from core.disease.registry import MODELS, of_disease
 from core.disease.threshold import Care, Level, threshold_of
@@ -15,14 +14,18 @@ from core.weather.hours import believable
 from core.weather.intake import UNITS
 from core.weather.sun import place_of
 from core.weather.wetness import Wetness
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, Site, User
+from greenmeasure.accounts.sites import site_of
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Conflict, Faults, Missing
+from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import signed_in
+from greenmeasure.common.versions import Stale, claim, no_version
 from greenmeasure.ground.models import Area
 from greenmeasure.sky.models import HandReading, Rhythm, Scouting, Station, Watch
 from greenmeasure.sky.schemas import Number
 from greenmeasure.sky.station_schemas import HandIn, RhythmIn, ScoutIn, StationIn, WatchIn
+from greenmeasure.sky.weather import station_of
 
 MOST_OFFSET, MOST_FILL = 20.0, 12
 WEEK = range(7)
@@ -31,11 +34,12 @@ WEEK = range(7)
 # --- stations ---------------------------------------------------------------------------------------------------
 
 
-def save_station(club: Club, data: StationIn, station: Station | None = None) -> Station:
-    """Set a station up, or change it.
+def save_station(site: Site, data: StationIn, station: Station | None = None) -> Station:
+    """Set a site's station up, or change it.
 
     Raises:
         Faulty: every field at fault at once.
+        Stale: it was changed since `data.version`.
     """
     faults = Faults()
     name = faults.of(_named, "name", data.name)
@@ -52,18 +56,19 @@ def save_station(club: Club, data: StationIn, station: Station | None = None) ->
     if not 0 <= data.fill <= MOST_FILL:
         faults.add("fill", data.fill, f"Gaps of {data.fill} h are not read across.", f"0 to {MOST_FILL} h.")
     faults.raise_any()
-    made = station or Station(club=club)
+    made = station or Station(account=site.account, site=site)
     made.name, made.url, made.probe_url = name or "", data.url, data.probe_url
     made.latitude, made.longitude, made.off_site = latitude, longitude, data.off_site
     made.offset, made.wetness, made.fill = offset or 0.0, data.wetness, data.fill
-    made.save()
-    made.renew()
+    with claim(station, data.version):
+        made.save()
+        made.renew()
     return made
 
 
-def station_in(club: Club) -> Station:
-    """The club's station. Raises Conflict where it has none yet."""
-    found = Station.objects.of(club).kept().order_by("pk").first()
+def station_in(site: Site) -> Station:
+    """A site's station. Raises Conflict where it has none yet."""
+    found = station_of(site)
     if found is None:
         raise Conflict("There is no station yet that the hours could belong to. Set one up first, under Sky, Station.")
     return found
@@ -95,7 +100,7 @@ def _offset(value: Number) -> float:
 # --- by hand ----------------------------------------------------------------------------------------------------
 
 
-def add_by_hand(club: Club, user: User, data: HandIn) -> HandReading:
+def add_by_hand(account: Account, user: User, data: HandIn) -> HandReading:
     """Keep a reading by hand.
 
     Raises:
@@ -103,10 +108,11 @@ def add_by_hand(club: Club, user: User, data: HandIn) -> HandReading:
         Conflict: there is no station yet.
         Missing: no such area.
     """
-    station, area = station_in(club), Area.objects.one(club, data.area_id) if data.area_id else None
-    zone = ZoneInfo(club.time_zone)
-    at = datetime.combine(data.on, time(23, 30) if data.kind == "rain" else data.clock or time(8), tzinfo=zone)
-    if data.on > clock.today(club) or (data.kind != "rain" and at > clock.now() + timedelta(minutes=30)):
+    area = Area.objects.one(account, data.area_id) if data.area_id else None
+    site = area.site if area else site_of(account, data.site_id)
+    station = station_in(site)
+    at = datetime.combine(data.on, time(23, 30) if data.kind == "rain" else data.clock or time(8), tzinfo=site.zone)
+    if data.on > clock.today(site) or (data.kind != "rain" and at > clock.now() + timedelta(minutes=30)):
         raise InputError("on", str(data.on), "That time is still to come.", "Give the time it was read.")
     value, text = _hand_value(data)
     made = HandReading.objects.create(station=station, area=area, kind=data.kind, at=at, value=value, text=text, by=str(user))
@@ -132,9 +138,9 @@ def _hand_value(data: HandIn) -> tuple[float, str]:
     return value, f"{given:g} {shown}"
 
 
-def remove_by_hand(club: Club, reading_id: int) -> None:
+def remove_by_hand(account: Account, reading_id: int) -> None:
     """Take a reading by hand back. Raises Missing."""
-    found = HandReading.objects.filter(station__club=club, pk=reading_id).select_related("station__club").first()
+    found = HandReading.objects.filter(seen_by(account, "station__site"), station__account=account, pk=reading_id).first()
     if found is None:
         raise Missing("reading")
     station = found.station
@@ -146,9 +152,10 @@ def remove_by_hand(club: Club, reading_id: int) -> None:
 
 
 def save_watch(area: Area, disease: str, data: WatchIn) -> Watch:
-    """Say how an area is watched for a disease.
+    """Say how an area is watched for a disease; version 0 is of a row that is not there yet.
 
     Raises:
+        Stale: it was changed since `data.version`.
         InputError: a disease without a model, a model of another one, or a threshold that is none.
     """
     known = of_disease(disease)
@@ -167,31 +174,33 @@ def save_watch(area: Area, disease: str, data: WatchIn) -> Watch:
         threshold_of(model, care)
     except InputError as fault:
         raise fault.on("own") from None
-    made, _ = Watch.objects.update_or_create(
-        area=area,
-        disease=disease,
-        defaults={
-            "on": data.on,
-            "model": model.key,
-            "susceptible": data.susceptible,
-            "bears": data.bears,
-            "history": data.history,
-            "own": own,
-        },
-    )
-    area.club.touch()
+    row = Watch.objects.filter(area=area, disease=disease).first()
+    if data.version is not None and (row is None) != (data.version == 0):
+        raise Stale
+    made = row or Watch(area=area, disease=disease)
+    made.on, made.model, made.susceptible, made.bears = data.on, model.key, data.susceptible, data.bears
+    made.history, made.own = data.history, own
+    if row is None and data.version is None:
+        raise no_version()
+    with claim(row, data.version):
+        try:
+            with transaction.atomic():
+                made.save()
+        except IntegrityError:
+            raise Stale from None
+        area.account.touch()
     return made
 
 
-def add_scouting(club: Club, user: User, data: ScoutIn) -> Scouting:
+def add_scouting(account: Account, user: User, data: ScoutIn) -> Scouting:
     """Keep a scout report.
 
     Raises:
         InputError: a day to come, an unknown disease, or a severity that is none.
         Missing: no such area.
     """
-    area = Area.objects.one(club, data.area_id)
-    if data.on > clock.today(club):
+    area = Area.objects.one(account, data.area_id)
+    if data.on > clock.today(area):
         raise InputError("on", str(data.on), "That day is still to come.", "Give the day it was looked at.")
     if data.disease not in TARGETS or TARGETS[data.disease].kind != "disease":
         raise InputError("disease", data.disease, f"“{data.disease}” is no disease known here.", "Pick one of the list.")
@@ -210,24 +219,24 @@ def add_scouting(club: Club, user: User, data: ScoutIn) -> Scouting:
         note=data.note,
         by=str(user),
     )
-    club.touch()
+    account.touch()
     return made
 
 
-def remove_scouting(club: Club, scouting_id: int) -> None:
+def remove_scouting(account: Account, scouting_id: int) -> None:
     """Take a scout report back. Raises Missing."""
-    found = Scouting.objects.filter(area__club=club, pk=scouting_id).first()
+    found = Scouting.objects.filter(seen_by(account, "area__site"), area__account=account, pk=scouting_id).first()
     if found is None:
         raise Missing("scout report")
     found.delete()
-    club.touch()
+    account.touch()
 
 
 # --- what comes back every week ---------------------------------------------------------------------------------
 
 
-def add_rhythm(club: Club, data: RhythmIn) -> Rhythm:
-    """Keep a weekly mowing, watering, or hours that the club keeps free.
+def add_rhythm(account: Account, data: RhythmIn) -> Rhythm:
+    """Keep a weekly mowing, watering, or hours that a site keeps free.
 
     Raises:
         InputError: no day, an end that is not after the begin, or an area missing.
@@ -240,17 +249,20 @@ def add_rhythm(club: Club, data: RhythmIn) -> Rhythm:
         raise InputError("end", f"{data.end:%H:%M}", "It ends before it begins.", "Past midnight, enter it as two.")
     if data.kind != "quiet" and data.area_id is None:
         raise InputError("area_id", "", "It belongs to no area.", "Pick the area that is mown or watered.")
-    area = Area.objects.one(club, data.area_id) if data.area_id else None
-    made = Rhythm.objects.create(club=club, area=area, kind=data.kind, days=days, begin=data.begin, end=data.end, why=data.why)
-    club.touch()
+    area = Area.objects.one(account, data.area_id) if data.area_id else None
+    site = area.site if area else site_of(account, data.site_id)
+    made = Rhythm.objects.create(
+        account=account, site=site, area=area, kind=data.kind, days=days, begin=data.begin, end=data.end, why=data.why
+    )
+    account.touch()
     return made
 
 
-def remove_rhythm(club: Club, rhythm_id: int) -> None:
+def remove_rhythm(account: Account, rhythm_id: int) -> None:
     """Take one back. Raises Missing."""
-    found = Rhythm.objects.filter(club=club, pk=rhythm_id).first()
+    found = Rhythm.objects.filter(seen_by(account, "site"), account=account, pk=rhythm_id).first()
     if found is None:
         raise Missing("rhythm")
     with transaction.atomic():
         found.delete()
-        club.touch()
+        account.touch()

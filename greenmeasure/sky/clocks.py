@@ -13,11 +13,12 @@ from core.rates.product import Kind
 from core.season.history import Applied, in_season
 from core.weather.degree_days import degree_days
 from core.weather.words import degree_day_sum
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.book.queries import history
 from greenmeasure.common import clock as clocks
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
+from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.schemas import ClockOut
 from greenmeasure.sky.weather import Known, station_of, whole
 
@@ -27,43 +28,43 @@ FORGOTTEN = 90
 """Days after which a regulator's clock is no longer shown."""
 
 
-def all_clocks(club: Club) -> list[ClockOut]:
+def all_clocks(account: Account) -> list[ClockOut]:
     """The clocks of every kept area, those that are due first."""
-    station = station_of(club)
-    known = whole(station) if station else None
-    every = [c for a in areas(club).values() if not a.archived_at for c in clocks_of(club, a, known)]
+    known = {s.pk: whole(found) if (found := station_of(s)) else None for s in sites_of(account).values()}
+    every = [c for a in areas(account).values() if not a.archived_at for c in clocks_of(account, a, known.get(a.site_id))]
     return sorted(every, key=lambda c: (-(c.share or 0), c.area))
 
 
-def clocks_of(club: Club, area: Area, known: Known | None) -> list[ClockOut]:
+def clocks_of(account: Account, area: Area, known: Known | None) -> list[ClockOut]:
     """The clocks of an area's regulators, one for each product, the last application's; those that are over are left out."""
-    today = clocks.today(club)
-    last: dict[str, Applied] = {}
-    for a in sorted(history(club, area.pk), key=lambda a: a.on):
+    today = clocks.today(area)
+    last: dict[int | str, Applied] = {}
+    for a in sorted(history(account, area.pk), key=lambda a: a.on):
         if a.kind is Kind.GROWTH_REGULATOR and timedelta() <= today - a.on <= timedelta(days=FORGOTTEN):
-            last[a.product] = a
-    every = [_clock(club, area, a, known, today) for a in last.values()]
+            last[a.product_id or a.product] = a
+    every = [_clock(account, area, a, known, today) for a in last.values()]
     return [c for c in every if c.stage != Stage.GONE.value]
 
 
-def _clock(club: Club, area: Area, a: Applied, known: Known | None, today: date) -> ClockOut:
+def _clock(account: Account, area: Area, a: Applied, known: Known | None, today: date) -> ClockOut:
     ground = area.ground
     target = target_for(list(a.actives), ground)
     by_days = calendar(a.on, a.interval)
-    season = in_season(history(club, area.pk), club.house_rules.season_of(a.on), a.on)
+    season = in_season(history(account, area.pk), account.house_rules.season_of(a.on), a.on)
     earlier = sum(x.kind is Kind.GROWTH_REGULATOR and x.codes == a.codes for x in season)
     found = _run(a, target, known, today) if target and known else None
     track = _track(a, target, known) if found and target and known else np.array([])
-    by_heat = club.house_rules.of("regulator_again") == "degree_days"
+    by_heat = account.house_rules.of("regulator_again") == "degree_days"
     school = "The house goes by degree days." if by_heat else "The house goes by the label's days."
     return ClockOut(
         area_id=area.pk,
         area=area.name,
-        product=a.product,
+        product_id=a.product_id,
+        product=_name(account, a),
         since=a.on,
         stage=found.stage.value if found else "none",
         share=round(found.share, 4) if found else None,
-        sentence=_sentence(found, target, by_days, club.us),
+        sentence=_sentence(found, target, by_days, account.us),
         due=found.due if found else None,
         earliest=found.earliest if found else None,
         latest=found.latest if found else None,
@@ -74,6 +75,12 @@ def _clock(club: Club, area: Area, a: Applied, known: Known | None, today: date)
         track=[round(float(t), 4) for t in track],
         shape=[round(float(s), 4) for s in growth_shape(SHARES)] if found else [],
     )
+
+
+def _name(account: Account, a: Applied) -> str:
+    """What an application's product is called now; as it went down where its card is not known."""
+    card = cards(account).get(a.product_id or 0)
+    return card.product.name if card else a.product
 
 
 def _run(a: Applied, target: Target, known: Known, today: date) -> Clock | None:

@@ -42,7 +42,7 @@ def fetch(station: Station, at: datetime | None = None) -> Fetch:
     made = Fetch.objects.create(station=station, at=now, ok=not problems, hours=hours, new=new, problem=" ".join(problems)[:300])
     old = list(station.fetches.values_list("pk", flat=True)[KEPT_FETCHES:])
     Fetch.objects.filter(pk__in=old).delete()
-    station.club.touch()
+    station.account.touch()
     return made
 
 

@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo
 from core.errors import InputError, Refused
 from core.weather.hours import FIELDS, Hour
 from core.weather.intake import SHOWN, UNITS, Column, Fault, Mapped, Taken, guess, rows_of, take
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Site
 from greenmeasure.common import clock
 from greenmeasure.sky.actions import station_in
 from greenmeasure.sky.keeping import keep_hours
@@ -38,7 +38,7 @@ class Read:
     taken: Taken
 
 
-def read_file(club: Club, name: str, data: bytes, mapping: MappingIn | None, year: int | None) -> Read:
+def read_file(site: Site, name: str, data: bytes, mapping: MappingIn | None, year: int | None) -> Read:
     """Read a file.
 
     Raises:
@@ -47,13 +47,13 @@ def read_file(club: Club, name: str, data: bytes, mapping: MappingIn | None, yea
     if len(data) > MOST_BYTES:
         raise InputError("file", name, f"{name} is too large.", f"{MOST_BYTES // 1_000_000} MB at the most; split it.")
     if name.lower().endswith(".epw") or _is_tmy3(data):
-        return _typical(club, name, data, year)
+        return _typical(site, name, data, year)
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError:
         raise InputError("file", name, f"{name} is no text in UTF-8.", "Save it as CSV (UTF-8) and bring it again.") from None
     heading, rows, _ = rows_of(text)
-    mapped = _mapped(mapping) if mapping else guess(heading, club.time_zone)
+    mapped = _mapped(mapping) if mapping else guess(heading, site.time_zone)
     taken = take(text, mapped) if mapped.columns else Taken(lines=len(rows))
     return Read("table", heading, mapped, taken)
 
@@ -70,12 +70,12 @@ def _is_tmy3(data: bytes) -> bool:
     return b"ETR (W/m^2)" in data[:4000]
 
 
-def _typical(club: Club, name: str, data: bytes, year: int | None) -> Read:
+def _typical(site: Site, name: str, data: bytes, year: int | None) -> Read:
     """A typical year, laid on a year that has been."""
     import pandas as pd
     from pvlib import iotools
 
-    picked = year or clock.today(club).year - 1
+    picked = year or clock.today(site).year - 1
     try:
         if name.lower().endswith(".epw"):
             frame, _ = iotools.parse_epw(io.StringIO(data.decode("utf-8", "replace")), coerce_year=picked)
@@ -112,9 +112,9 @@ def _typical(club: Club, name: str, data: bytes, year: int | None) -> Read:
 # --- what it would come to, and keeping it ----------------------------------------------------------------------
 
 
-def taken_out(club: Club, found: Read) -> TakenOut:
+def taken_out(site: Site, found: Read) -> TakenOut:
     """What a file comes to, before anything is kept."""
-    taken, zone = found.taken, ZoneInfo(club.time_zone)
+    taken, zone = found.taken, site.zone
     ahead = [h for h in taken.hours if h.at > clock.now()]
     against = [*taken.against, *_ahead(ahead, zone)]
     times = sorted(h.at for h in taken.hours)
@@ -131,7 +131,7 @@ def taken_out(club: Club, found: Read) -> TakenOut:
         more_faults=max(0, len(taken.faults) - SHOWN),
         against=[_fault_out(f) for f in against],
         refused=taken.refused or bool(ahead),
-        known_already=_known(club, times),
+        known_already=_known(site, times),
         sentence=_sentence(found, bool(against)),
     )
 
@@ -147,10 +147,10 @@ def _ahead(ahead: list[Hour], zone: ZoneInfo) -> list[Fault]:
     return [Fault(0, "", hour_text(ahead[-1].at, zone), said)]
 
 
-def _known(club: Club, times: list[datetime]) -> int:
+def _known(site: Site, times: list[datetime]) -> int:
     if not times:
         return 0
-    held = set(station_in(club).readings.filter(at__range=(times[0], times[-1])).values_list("at", flat=True))
+    held = set(station_in(site).readings.filter(at__range=(times[0], times[-1])).values_list("at", flat=True))
     return sum(t in held for t in times)
 
 
@@ -171,17 +171,17 @@ def _mapping_out(m: Mapped) -> MappingIn:
     return MappingIn(time=m.time, zone=m.zone, columns=columns, day_first=m.day_first, shift=m.shift)
 
 
-def keep_file(club: Club, found: Read) -> KeptOut:
+def keep_file(site: Site, found: Read) -> KeptOut:
     """Keep the hours of a file: all that can be, at once.
 
     Raises:
         Refused: something stands against the whole of it; nothing is kept.
     """
-    preview = taken_out(club, found)
+    preview = taken_out(site, found)
     if preview.refused:
         why = preview.against[0] if preview.against else None
         said = f"Line {why.line}: {why.problem}." if why and why.line else f"{why.problem}." if why else preview.sentence
         raise Refused("file", why.value if why else "", said, "Nothing was kept.")
-    kept = keep_hours(station_in(club), found.taken.hours, "csv" if found.kind == "table" else "typical")
+    kept = keep_hours(station_in(site), found.taken.hours, "csv" if found.kind == "table" else "typical")
     said = f"{kept.hours:,} hours are in, {kept.new:,} of them new."
     return KeptOut(sentence=said, hours=kept.hours, new=kept.new, aside=kept.aside)

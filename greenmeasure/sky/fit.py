@@ -17,10 +17,10 @@ from core.weather.wetness import Wetness, leaf, wet_hours
 from core.weather.windows import (
     DORMANT_BELOW,
     WORDS,
+    Conditions,
     Fit,
     Judged,
     Needs,
-    Site,
     Together,
     Window,
     holds,
@@ -32,7 +32,7 @@ from core.weather.windows import (
     windows,
 )
 from core.weather.words import breeze, rainfall, told, warmth
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import FactOut, number_in
@@ -68,7 +68,7 @@ class Outing:
         return self.begin + timedelta(hours=place)
 
 
-def fit(club: Club, data: FitIn) -> FitOut:
+def fit(account: Account, data: FitIn) -> FitOut:
     """Hours fit to work.
 
     Raises:
@@ -76,9 +76,9 @@ def fit(club: Club, data: FitIn) -> FitOut:
         Missing: no such area or product.
     """
     hours = positive("hours", number_in("hours", data.hours), most=MOST_HOURS)
-    area = area_of(club, data.area_id)
-    picked = [card_of(club, pk) for pk in dict.fromkeys(data.product_ids)]
-    station, now = station_of(club), clock.now()
+    area = area_of(account, data.area_id)
+    picked = [card_of(account, pk) for pk in dict.fromkeys(data.product_ids)]
+    station, now = station_of(area.site), clock.now()
     known = recent(station) if station else None
     fresh = fresh_out(station, known, now)
     needs = _together(picked)
@@ -86,32 +86,32 @@ def fit(club: Club, data: FitIn) -> FitOut:
         return FitOut(
             verdict="no",
             sentence="Without weather for the hours to come nothing can be said of them. Look at the sky yourself.",
-            asks=_asks(needs.needs, club.us),
+            asks=_asks(needs.needs, account.us),
             contradictions=list(needs.contradictions),
             windows=[],
             hours=[],
             change="",
-            water_in=_water_in(club, area, picked),
+            water_in=_water_in(account, area, picked),
             doubt="",
             fresh=fresh,
         )
-    out = outing(club, area, picked, known, now, int(np.ceil(hours)))
+    out = outing(account, area, picked, known, now, int(np.ceil(hours)))
     called = VERDICTS[Fit.BAD if needs.contradictions else verdict(out.judged, out.needed)]
     return FitOut(
         verdict=called,
         sentence=_sentence(out, picked, known),
-        asks=_asks(needs.needs, club.us),
+        asks=_asks(needs.needs, account.us),
         contradictions=list(needs.contradictions),
         windows=[_window_out(out, w, known) for w in out.windows[:SHOWN]],
-        hours=_hours_out(out, known, club.us),
+        hours=_hours_out(out, known, account.us),
         change=_change(out),
-        water_in=_water_in(club, area, picked, out, known),
+        water_in=_water_in(account, area, picked, out, known),
         doubt=_doubt(known, now),
         fresh=fresh,
     )
 
 
-def outing(club: Club, area: Area, picked: Sequence[Card], known: Known, now: datetime, needed: int) -> Outing:
+def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, now: datetime, needed: int) -> Outing:
     """Judge the hours from now on for products on an area."""
     needs, hours = _together(picked), known.hours
     here = known.now_at(now)
@@ -124,9 +124,9 @@ def outing(club: Club, area: Area, picked: Sequence[Card], known: Known, now: da
         needs.needs,
         now=here - start,
         wet=wet,
-        site=_site(club, area, known, cut),
+        around=_around(account, area, known, cut),
         age=known.forecast_age(now) or 0.0,
-        us=club.us,
+        us=account.us,
     )
     begin = now.replace(minute=0, second=0, microsecond=0)
     return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), begin, needed)
@@ -136,24 +136,24 @@ def _together(picked: Sequence[Card]) -> Together:
     return together([needs_of(c.core.rules, c.product.name, c.core.formulation.sprayed, c.core.kind) for c in picked])
 
 
-# --- what ground and club bring ---------------------------------------------------------------------------------
+# --- what ground and account bring ---------------------------------------------------------------------------------
 
 
-def _site(club: Club, area: Area, known: Known, cut: Hours) -> Site:
+def _around(account: Account, area: Area, known: Known, cut: Hours) -> Conditions:
     station = known.station
     light = None
     if station.latitude is not None and station.longitude is not None:
         light = light_hours(cut, place_of(station.latitude, station.longitude), station.zone)
-    rhythms = [r for r in every_rhythm(club) if r.area_id in (None, area.pk)]
+    rhythms = [r for r in every_rhythm(account) if r.site_id == area.site_id and r.area_id in (None, area.pk)]
     kinds = Rhythm.Kind
     flags = {kind: _flags([r for r in rhythms if r.kind == kind], known, cut) for kind in kinds}
-    return Site(light, flags[kinds.QUIET], flags[kinds.MOW], flags[kinds.WATER], _dormant(area, known, cut))
+    return Conditions(light, flags[kinds.QUIET], flags[kinds.MOW], flags[kinds.WATER], _dormant(area, known, cut))
 
 
 @kept
-def every_rhythm(club: Club) -> list[Rhythm]:
-    """What comes back every week in the club."""
-    return list(Rhythm.objects.filter(club=club))
+def every_rhythm(account: Account) -> list[Rhythm]:
+    """What comes back every week in the account."""
+    return list(Rhythm.objects.filter(account=account))
 
 
 def _flags(rhythms: Sequence[Rhythm], known: Known, cut: Hours) -> Flags | None:
@@ -215,7 +215,9 @@ def _doubt(known: Known, now: datetime) -> str:
     return ""
 
 
-def _water_in(club: Club, area: Area, picked: Sequence[Card], out: Outing | None = None, known: Known | None = None) -> list[str]:
+def _water_in(
+    account: Account, area: Area, picked: Sequence[Card], out: Outing | None = None, known: Known | None = None
+) -> list[str]:
     """For each product that is watered in: by when after the best hours, what rain does of it, and what it takes here."""
     found = []
     for c in picked:
@@ -223,13 +225,13 @@ def _water_in(club: Club, area: Area, picked: Sequence[Card], out: Outing | None
         if not rules.watered_in:
             continue
         within = f" within {show_number(rules.water_in_delay)} h" if rules.water_in_delay else ""
-        how = water_in_text(club, area.pk, rules.water_in_depth, rules.water_in_minutes)
-        plan = _planned_water(club, rules.water_in_delay, rules.water_in_depth, out, known)
+        how = water_in_text(account, area.pk, rules.water_in_depth, rules.water_in_minutes)
+        plan = _planned_water(account, rules.water_in_delay, rules.water_in_depth, out, known)
         found.append(" ".join(x for x in (f"Water {c.product.name} in{within} after it.", plan, how) if x))
     return found
 
 
-def _planned_water(club: Club, delay: float | None, depth: float | None, out: Outing | None, known: Known | None) -> str:
+def _planned_water(account: Account, delay: float | None, depth: float | None, out: Outing | None, known: Known | None) -> str:
     """By when water must be on after the best hours, and how much of it the forecast's rain brings."""
     if not delay or out is None or known is None or not out.windows:
         return ""
@@ -243,8 +245,12 @@ def _planned_water(club: Club, delay: float | None, depth: float | None, out: Ou
         return said
     falls = float(rain.sum())
     if falls >= depth:
-        return f"{said} {rainfall(falls, club.us)} of rain is foretold by then, enough for it; look whether it came."
-    return f"{said} {rainfall(falls, club.us)} of the {rainfall(depth, club.us)} is foretold as rain." if falls >= 0.2 else said
+        return f"{said} {rainfall(falls, account.us)} of rain is foretold by then, enough for it; look whether it came."
+    return (
+        f"{said} {rainfall(falls, account.us)} of the {rainfall(depth, account.us)} is foretold as rain."
+        if falls >= 0.2
+        else said
+    )
 
 
 DRY_AND_MOWN = {

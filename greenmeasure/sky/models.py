@@ -8,7 +8,7 @@ from django.db import models
 
 from core.disease.threshold import Care, Level
 from core.weather.wetness import Wetness
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common.models import Belonging, one_name_each
 
 
@@ -19,6 +19,7 @@ class Station(Belonging):
     than where it stands; `wetness` is the estimator of wet leaves where none are measured.
     """
 
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="stations")
     url = models.CharField(max_length=300, blank=True)
     probe_url = models.CharField(max_length=300, blank=True)
     latitude = models.FloatField(null=True)
@@ -33,15 +34,21 @@ class Station(Belonging):
         verbose_name = "station"
         constraints = [one_name_each("station")]
 
+    site_path = "site"
+
+    @property
+    def time_zone(self) -> str:
+        return self.site.time_zone
+
     @property
     def zone(self) -> ZoneInfo:
-        return ZoneInfo(self.club.time_zone)
+        return self.site.zone
 
     def renew(self) -> None:
         """Say that its hours have changed."""
         self.revision = uuid4()
         Station.objects.filter(pk=self.pk).update(revision=self.revision)
-        self.club.touch()
+        self.account.touch()
 
 
 class Columns(models.Model):
@@ -159,7 +166,10 @@ class HandReading(models.Model):
 
 
 class Watch(models.Model):
-    """How an area is watched for a disease: by which model, and what moves its threshold. Without a row the defaults hold."""
+    """How an area is watched for a disease: by which model, and what moves its threshold. Without a row the defaults hold.
+
+    A row that is not there yet is version 0.
+    """
 
     area = models.ForeignKey("ground.Area", on_delete=models.CASCADE, related_name="watches")
     disease = models.CharField(max_length=40)
@@ -169,6 +179,7 @@ class Watch(models.Model):
     bears = models.CharField(max_length=6, default=Level.USUAL.value)
     history = models.BooleanField(default=False)
     own = models.FloatField(null=True)
+    version = models.PositiveIntegerField(default=1)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["area", "disease"], name="watched_once")]
@@ -201,7 +212,7 @@ class Scouting(models.Model):
 
 
 class Rhythm(models.Model):
-    """What comes back every week: mowing or watering of an area, or hours that the club keeps free.
+    """What comes back every week: mowing or watering of an area, or hours that a site keeps free.
 
     `days` are weekdays from 0, Monday; `begin` and `end` are on the ground's clock.
     """
@@ -211,7 +222,8 @@ class Rhythm(models.Model):
         WATER = "water", "Watering"
         QUIET = "quiet", "Kept free"
 
-    club = models.ForeignKey(Club, on_delete=models.CASCADE, related_name="rhythms")
+    account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="rhythms")
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="rhythms")
     area = models.ForeignKey("ground.Area", on_delete=models.CASCADE, related_name="rhythms", null=True)
     kind = models.CharField(max_length=6, choices=Kind)
     days = models.JSONField()

@@ -9,7 +9,7 @@ from core.disease.model import Risk, risk_of
 from core.label.targets import TARGETS
 from core.season.cover import covered_days
 from core.weather.words import UNITS
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account, Site
 from greenmeasure.book.queries import history
 from greenmeasure.common import clock
 from greenmeasure.sky.schemas import RiskOut, SkyOut
@@ -22,17 +22,17 @@ AHEAD = 7
 GRAVE = {Risk.HIGH: 0, Risk.RISING: 1, Risk.TOO_FEW: 2, Risk.LOW: 3, Risk.OUTSIDE: 4}
 
 
-def sky(club: Club) -> SkyOut:
-    """The whole."""
-    station, now, today = station_of(club), clock.now(), clock.today(club)
+def sky(account: Account, site: Site) -> SkyOut:
+    """The whole of a site's sky."""
+    station, now, today = station_of(site), clock.now(), clock.today(site)
     known = recent(station) if station else None
     fresh = fresh_out(station, known, now)
     if station is None or known is None or not 0 <= known.day_at(today) < len(known.weather.days):
         return SkyOut(
-            sentence=fresh.sentence, fresh=fresh, units=UNITS[club.us], week=[], risks=[], quiet=0, aside=0, gaps=0, filled=0
+            sentence=fresh.sentence, fresh=fresh, units=UNITS[account.us], week=[], risks=[], quiet=0, aside=0, gaps=0, filled=0
         )
     i = known.day_at(today)
-    every = [risk_out(club, w, known, i) for ws in all_watched(club).values() for w in ws]
+    every = [risk_out(account, w, known, i) for ws in all_watched(account).values() for w in ws if w.area.site_id == site.pk]
     shown = sorted(
         (r for r in every if "high" in (r.now, r.peak) or "rising" in (r.now, r.peak) or r.now == "too_few"),
         key=lambda r: (GRAVE[Risk(r.now)], GRAVE[Risk(r.peak)], r.covered_until is not None, r.area),
@@ -41,8 +41,8 @@ def sky(club: Club) -> SkyOut:
     return SkyOut(
         sentence=_sentence(shown),
         fresh=fresh,
-        units=UNITS[club.us],
-        week=days_out(known, i, min(len(known.weather.days), i + AHEAD + 1), club.us),
+        units=UNITS[account.us],
+        week=days_out(known, i, min(len(known.weather.days), i + AHEAD + 1), account.us),
         risks=shown,
         quiet=len(every) - len(shown),
         aside=station.aside.count(),
@@ -51,7 +51,7 @@ def sky(club: Club) -> SkyOut:
     )
 
 
-def risk_out(club: Club, w: Watched, known: Known, today: int) -> RiskOut:
+def risk_out(account: Account, w: Watched, known: Known, today: int) -> RiskOut:
     """A disease on an area: today, the worst of the week, and what covers it."""
     series, limit, days = series_of(known.station)[w.model.key], w.threshold.value, known.weather.days
     value, outside = float(series.values[today]), bool(series.outside[today])
@@ -60,7 +60,7 @@ def risk_out(club: Club, w: Watched, known: Known, today: int) -> RiskOut:
     peak = float(ahead[worst])
     peak_state = risk_of(peak, bool(series.outside[min(today + worst, len(days) - 1)]), limit)
     outlook = outlook_of(w, known, series, days.day(today))
-    covers = covers_of(club, history(club, w.area.pk), w.disease, outlook)
+    covers = covers_of(account, history(account, w.area.pk), w.disease, outlook)
     covered = covered_days(covers, days.first, len(days))
     until = max((c.until for c in covers), default=None) if covered[today] else None
     state = risk_of(value, outside, limit)

@@ -1,4 +1,4 @@
-"""What the sky API takes and gives. Weather goes out in the club's units, with the words beside the numbers that are drawn."""
+"""What the sky API takes and gives. Weather goes out in the account's units, with the words beside the numbers that are drawn."""
 
 from datetime import date, datetime
 from typing import Annotated, Literal
@@ -31,7 +31,7 @@ class FreshOut(Out):
 
 
 class DayOfWeatherOut(Out):
-    """A local day: numbers in the club's units to draw, None where not known; `forecast` the share not yet been."""
+    """A local day: numbers in the account's units to draw, None where not known; `forecast` the share not yet been."""
 
     on: date
     label: str
@@ -132,6 +132,7 @@ class ClockOut(Out):
     `track` is the share by day from `since` on; `shape` growth over that of untreated turf at shares from 0 in steps of 0.05.
     """
 
+    product_id: int | None
     area_id: int
     area: str
     product: str

@@ -1,4 +1,4 @@
-"""The calendar and the threshold school over a season that has been, on one area, with the club's own weather."""
+"""The calendar and the threshold school over a season that has been, on one area, with the account's own weather."""
 
 from collections.abc import Sequence
 from datetime import date
@@ -12,7 +12,7 @@ from core.rates.product import Kind
 from core.season.choose import Candidate, Choice, Wanted, choices
 from core.season.history import Applied
 from core.season.replay import School, Season, by_calendar, by_threshold
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
 from greenmeasure.ground.queries import area_of
 from greenmeasure.shelf.queries import Card, cards
@@ -24,23 +24,24 @@ MONTHS = (4, 11)
 """The months a calendar is taken to spray in, both in it (common practice, no source)."""
 
 
-def schools(club: Club, area_id: int, disease: str, year: int | None) -> SchoolsOut:
+def schools(account: Account, area_id: int, disease: str, year: int | None) -> SchoolsOut:
     """Both schools replayed.
 
     Raises:
         InputError: the area is not watched for the disease, or there is no weather for the year.
     """
-    area, station = area_of(club, area_id), station_of(club)
+    area = area_of(account, area_id)
+    station = station_of(area.site)
     w = next((w for w in watched(area) if w.disease == disease), None)
     if w is None:
         raise InputError("disease", disease, f"{area.name} is not watched for that.", "Pick one that it is watched for.")
     known = whole(station) if station else None
-    today = clock.today(club)
+    today = clock.today(area)
     picked = year or (today.year if today.month > MONTHS[0] + 1 else today.year - 1)
     if known is None:
         raise InputError("year", picked, "There is no weather to replay.", "Fetch it, or bring in a file.")
     season, unknown = _season(w, known, picked, today)
-    spray, price, notes = _spray(club, w)
+    spray, price, notes = _spray(account, w)
     calendar, model = by_calendar(season, spray, price), by_threshold(season, spray, price)
     return SchoolsOut(
         sentence=_sentence(calendar, model),
@@ -52,8 +53,8 @@ def schools(club: Club, area_id: int, disease: str, year: int | None) -> Schools
         shares=[None if np.isnan(v) else round(float(v) / season.threshold, 4) for v in season.values],
         risk_days=calendar.risk_days,
         unknown_days=unknown,
-        calendar=_out(calendar, club),
-        threshold=_out(model, club),
+        calendar=_out(calendar, account),
+        threshold=_out(model, account),
         notes=notes,
     )
 
@@ -76,10 +77,14 @@ def _span(season: Season) -> str:
     return f"{a.day} {a:%B} to {b.day} {b:%B %Y}"
 
 
-def _spray(club: Club, w: Watched) -> tuple[Applied, Decimal | None, list[str]]:
+def _spray(account: Account, w: Watched) -> tuple[Applied, Decimal | None, list[str]]:
     """The spray that both schools use: the shelf's first choice on bare turf, or a plain fortnight's where it has none."""
     found = choices(
-        Wanted(w.disease, w.area.ground, clock.today(club)), candidates(list(cards(club).values())), (), club.house_rules, club.us
+        Wanted(w.disease, w.area.ground, clock.today(w.area)),
+        candidates(list(cards(account).values())),
+        (),
+        w.area.site.house_rules,
+        account.us,
     )
     pick: Choice | None = next((c for c in found if c.allowed), None)
     if pick is None:
@@ -105,8 +110,8 @@ def candidates(every: Sequence[Card]) -> list[Candidate]:
     ]
 
 
-def _out(found: School, club: Club) -> SchoolReplayOut:
-    cost = "no price known" if found.cost is None else f"{found.cost:,.2f} {club.currency}"
+def _out(found: School, account: Account) -> SchoolReplayOut:
+    cost = "no price known" if found.cost is None else f"{found.cost:,.2f} {account.currency}"
     return SchoolReplayOut(days=list(found.days), sprays=len(found.days), cost=cost, unprotected=found.unprotected)
 
 

@@ -15,6 +15,7 @@ LevelName = Literal["low", "usual", "high"]
 class StationIn(Schema):
     """A station as it is set up; `offset` is added to its humidity [%], `fill` the longest gap in hours that is read across."""
 
+    version: int | None = None
     name: Name
     url: Line = ""
     probe_url: Line = ""
@@ -66,6 +67,7 @@ class StationOut(Out):
     """A station with what came of it: askings, gaps, values set aside, readings by hand."""
 
     id: int
+    version: int
     name: str
     url: str
     probe_url: str
@@ -85,8 +87,10 @@ class StationOut(Out):
 
 
 class StationsOut(Out):
-    """The club's station, None where it has none yet, and what can be picked."""
+    """A site's station, None where it has none yet, and what can be picked."""
 
+    site_id: int
+    site: str
     station: StationOut | None
     wetness: list[FactOut]
     hand_units: dict[str, list[FactOut]]
@@ -100,6 +104,7 @@ class HandIn(Schema):
     on: date
     clock: time | None = None
     area_id: int | None = None
+    site_id: int | None = None
 
 
 class MappedColumnIn(Schema):
@@ -161,6 +166,7 @@ class RhythmIn(Schema):
 
     kind: Literal["mow", "water", "quiet"]
     area_id: int | None = None
+    site_id: int | None = None
     days: Annotated[list[int], Field(max_length=7)]
     begin: time
     end: time
@@ -178,8 +184,12 @@ class RhythmOut(Out):
 
 
 class WatchIn(Schema):
-    """How an area is watched for a disease; `own` is a threshold in the model's unit, in % for a probability."""
+    """How an area is watched for a disease; `own` is a threshold in the model's unit, in % for a probability.
 
+    `version` 0 is of a way to watch that nobody has changed yet.
+    """
+
+    version: int | None = None
     on: bool = True
     model: str = ""
     susceptible: LevelName = "usual"
@@ -199,6 +209,7 @@ class ModelOut(Out):
 class WatchOut(Out):
     """A disease and how an area is watched for it."""
 
+    version: int
     disease: str
     name: str
     on: bool

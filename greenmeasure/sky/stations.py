@@ -1,4 +1,4 @@
-"""What is read of the club's station, of how areas are watched, and of what comes back every week."""
+"""What is read of the account's station, of how areas are watched, and of what comes back every week."""
 
 from datetime import timedelta
 from zoneinfo import ZoneInfo
@@ -15,7 +15,7 @@ from core.units import exact_number, show_number
 from core.weather.hours import moment
 from core.weather.intake import UNITS
 from core.weather.wetness import Wetness, wet_hours
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common import clock
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.models import Area
@@ -44,30 +44,35 @@ SOURCES = {"service": "service", "probe": "soil probe", "csv": "file", "typical"
 UNIT_NAMES = {"degC": "°C", "degF": "°F", "share": "share of the hour", "fraction": "fraction"}
 
 
-def stations_out(club: Club) -> StationsOut:
-    """The club's station, and what can be picked."""
-    station = station_of(club)
+def stations_out(site: Site) -> StationsOut:
+    """A site's station, and what can be picked."""
+    station, account = station_of(site), site.account
     return StationsOut(
-        station=station_out(station, club) if station else None,
+        site_id=site.pk,
+        site=site.name,
+        station=station_out(station) if station else None,
         wetness=[FactOut(name=w.value, text=w.text) for w in Wetness],
         hand_units={
-            kind: [FactOut(name=u, text=UNIT_NAMES.get(u, u)) for u in sorted(UNITS[kind], key=lambda u: not _usual(u, club.us))]
+            kind: [
+                FactOut(name=u, text=UNIT_NAMES.get(u, u)) for u in sorted(UNITS[kind], key=lambda u: not _usual(u, account.us))
+            ]
             for kind in ("rain", "soil", "snow")
         },
     )
 
 
 def _usual(unit: str, us: bool) -> bool:
-    """Whether a unit is the one that a club's people read in."""
+    """Whether a unit is the one that an account's people read in."""
     return unit in (("degF", "in") if us else ("degC", "mm", "cm"))
 
 
-def station_out(station: Station, club: Club) -> StationOut:
+def station_out(station: Station) -> StationOut:
     known, zone = recent(station), station.zone
     first = station.readings.values_list("at", flat=True).first()
     count, since = station.readings.count(), first.astimezone(zone) if first else None
     return StationOut(
         id=station.pk,
+        version=station.version,
         name=station.name,
         url=station.url,
         probe_url=station.probe_url,
@@ -137,19 +142,21 @@ def hand_out(r: HandReading) -> HandOut:
 # --- how an area is watched -------------------------------------------------------------------------------------
 
 
-def watches_out(club: Club, area_id: int) -> WatchesOut:
+def watches_out(account: Account, area_id: int) -> WatchesOut:
     """Every disease there is a model for, and how an area is watched for it; the usual ones of its grass first."""
-    area = area_of(club, area_id)
+    area = area_of(account, area_id)
     usual = diseases_of(area.grass)
     rows = {w.disease: w for w in Watch.objects.filter(area=area)}
-    seen = seen_lately(club)
+    seen = seen_lately(account)
     order = [*usual, *(d for d in HOSTS if d not in usual)]
     return WatchesOut(
         area_id=area.pk,
         area=area.name,
         grass=area.ground.grass_name,
         watches=[_watch_out(area, d, rows.get(d), d in usual, (area.pk, d) in seen) for d in order],
-        rhythms=[rhythm_out(r) for r in Rhythm.objects.filter(club=club).select_related("area") if r.area_id in (None, area.pk)],
+        rhythms=[
+            rhythm_out(r) for r in Rhythm.objects.filter(site=area.site).select_related("area") if r.area_id in (None, area.pk)
+        ],
     )
 
 
@@ -160,6 +167,7 @@ def _watch_out(area: Area, disease: str, row: Watch | None, usual: bool, seen: b
     limit = threshold_of(model, care)
     own = "" if care.own is None else exact_number(care.own * 100 if model.share else care.own)
     return WatchOut(
+        version=row.version if row else 0,
         disease=disease,
         name=TARGETS[disease].name,
         on=row.on if row else usual,

@@ -18,7 +18,7 @@ from core.weather.hours import moment
 from core.weather.moisture import deficit, delta_t, dew_point, wet_bulb
 from core.weather.wetness import Wetness, leaf, wet_hours
 from core.weather.words import UNITS, in_units, told, warmer
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account, Site
 from greenmeasure.book.queries import history
 from greenmeasure.common import clock
 from greenmeasure.common.schemas import FactOut
@@ -46,10 +46,10 @@ AHEAD = 7
 FIELD_NAMES = {"air": "Air", "humidity": "Humidity", "rain": "Rain", "wind": "Wind", "soil": "Soil, measured"}
 
 
-def strip(club: Club, area_id: int, weeks: int) -> StripOut:
+def strip(account: Account, area_id: int, weeks: int) -> StripOut:
     """The strip of an area over so many weeks back and the days to come."""
-    area, now = area_of(club, area_id), clock.now()
-    station, today = station_of(club), clock.today(club)
+    area, now = area_of(account, area_id), clock.now()
+    station, today = station_of(area.site), clock.today(area)
     known = recent(station) if station else None
     fresh = fresh_out(station, known, now)
     if station is None or known is None:
@@ -57,7 +57,7 @@ def strip(club: Club, area_id: int, weeks: int) -> StripOut:
             area_id=area_id,
             area=area.name,
             fresh=fresh,
-            units=UNITS[club.us],
+            units=UNITS[account.us],
             today=0,
             days=[],
             risks=[],
@@ -69,21 +69,23 @@ def strip(club: Club, area_id: int, weeks: int) -> StripOut:
     first = max(0, known.day_at(today) - 7 * weeks)
     last = min(len(known.weather.days), known.day_at(today) + AHEAD + 1)
     begin = known.weather.days.day(first)
-    past, series = history(club, area_id), series_of(station)
-    every = {w.disease: covers_of(club, past, w.disease, outlook_of(w, known, series[w.model.key], today)) for w in watched(area)}
-    scouts = scouts_of(club, area_id)
+    past, series = history(account, area_id), series_of(station)
+    every = {
+        w.disease: covers_of(account, past, w.disease, outlook_of(w, known, series[w.model.key], today)) for w in watched(area)
+    }
+    scouts = scouts_of(account, area_id)
     return StripOut(
         area_id=area_id,
         area=area.name,
         fresh=fresh,
-        units=UNITS[club.us],
+        units=UNITS[account.us],
         today=known.day_at(today) - first,
-        days=days_out(known, first, last, club.us),
+        days=days_out(known, first, last, account.us),
         risks=[_risk(w, series, known, first, last, scouts, every[w.disease]) for w in watched(area)],
         covers=_covers(every, begin),
         scouts=[scout_out(s) for s in scouts if s.on >= begin],
-        clocks=clocks_of(club, area, known),
-        jobs=_jobs(club, area_id, now),
+        clocks=clocks_of(account, area, known),
+        jobs=_jobs(account, area_id, now),
     )
 
 
@@ -170,18 +172,22 @@ def _covers(every: dict[str, list[Cover]], begin: date) -> list[CoverOut]:
     ]
 
 
-def _jobs(club: Club, area_id: int, now: datetime) -> list[JobOnStripOut]:
+def _jobs(account: Account, area_id: int, now: datetime) -> list[JobOnStripOut]:
     """Windows that were picked for an area and still stand."""
-    found = Planned.objects.filter(club=club, area_id=area_id, dropped_at=None).select_related("product").order_by("begin")
+    found = (
+        Planned.objects.filter(account=account, area_id=area_id, dropped_at=None)
+        .select_related("product", "area__site")
+        .order_by("begin")
+    )
     return [
-        JobOnStripOut(on=clock.local_day(club, p.begin), text=p.product.name, state="missed" if p.end <= now else "planned")
+        JobOnStripOut(on=clock.local_day(p.area, p.begin), text=p.product.name, state="missed" if p.end <= now else "planned")
         for p in found
     ]
 
 
-def scouts_of(club: Club, area_id: int) -> list[Scouting]:
+def scouts_of(account: Account, area_id: int) -> list[Scouting]:
     """Scout reports of an area, the oldest first."""
-    return list(Scouting.objects.filter(area__club=club, area_id=area_id).select_related("area").order_by("on", "pk"))
+    return list(Scouting.objects.filter(area__account=account, area_id=area_id).select_related("area").order_by("on", "pk"))
 
 
 def scout_out(s: Scouting) -> ScoutOut:
@@ -204,9 +210,10 @@ def scout_out(s: Scouting) -> ScoutOut:
 # --- a day unfolded ---------------------------------------------------------------------------------------------
 
 
-def sky_day(club: Club, area_id: int, on: date) -> SkyDayOut:
+def sky_day(account: Account, area_id: int, on: date) -> SkyDayOut:
     """A day with its hours, and how each model came to its value. Raises InputError for a day without weather."""
-    area, station = area_of(club, area_id), station_of(club)
+    area = area_of(account, area_id)
+    station = station_of(area.site)
     known = recent(station) if station else None
     i = known.day_at(on) if known else -1
     if station is None or known is None or not 0 <= i < len(known.weather.days):
@@ -215,10 +222,10 @@ def sky_day(club: Club, area_id: int, on: date) -> SkyDayOut:
     return SkyDayOut(
         on=on,
         label=f"{on:%A} {day(on)}",
-        facts=_facts(known, i, club.us),
-        hours=_hours(known, i, club.us),
+        facts=_facts(known, i, account.us),
+        hours=_hours(known, i, account.us),
         models=[
-            _explain(w.disease, key, series, known, i, w.threshold.value, club.us)
+            _explain(w.disease, key, series, known, i, w.threshold.value, account.us)
             for w in watched(area)
             for key in [w.model.key, *(m.key for m in of_disease(w.disease) if m.key != w.model.key)]
         ],
@@ -299,13 +306,13 @@ def _explain(disease: str, key: str, series: dict[str, Series], known: Known, i:
 # --- long series ------------------------------------------------------------------------------------------------
 
 
-def long_series(club: Club, field: str) -> LongOut:
+def long_series(site: Site, field: str) -> LongOut:
     """One field of all that is known, hour by hour. Raises InputError for a field that is none."""
     if field not in FIELD_NAMES:
         raise InputError("field", field, f"“{field}” is no field of weather.", f"Use one of {', '.join(FIELD_NAMES)}.")
-    station = station_of(club)
+    station, us = station_of(site), site.account.us
     known = whole(station) if station else None
-    unit = UNITS[club.us][field]
+    unit = UNITS[us][field]
     if known is None:
         return LongOut(field=field, name=FIELD_NAMES[field], unit=unit, start=clock.now(), foretold=0, values=[])
     start = moment(known.hours.start)
@@ -317,5 +324,5 @@ def long_series(club: Club, field: str) -> LongOut:
         unit=unit,
         start=start,
         foretold=foretold,
-        values=[in_units(field, v, club.us) for v in values],
+        values=[in_units(field, v, us) for v in values],
     )

@@ -15,10 +15,10 @@ from core.rates.product import Kind
 from core.season.cover import Cover, cover_of, protects
 from core.season.due import Outlook
 from core.season.history import Applied
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
-from greenmeasure.shelf.queries import cards
+from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting, Station, Watch
 from greenmeasure.sky.weather import Known, recent
 
@@ -44,13 +44,13 @@ def series_of(station: Station) -> dict[str, Series]:
 
 
 @kept
-def all_watched(club: Club) -> dict[int, list[Watched]]:
+def all_watched(account: Account) -> dict[int, list[Watched]]:
     """What each kept area is watched for, by its id."""
-    areas = list(Area.objects.of(club).kept())
+    areas = list(Area.objects.of(account).kept().select_related("site__account", "account"))
     rows: dict[int, dict[str, Watch]] = {}
-    for watch in Watch.objects.filter(area__club=club):
+    for watch in Watch.objects.filter(area__account=account):
         rows.setdefault(watch.area_id, {})[watch.disease] = watch
-    seen = seen_lately(club)
+    seen = seen_lately(account)
     return {a.pk: list(_watched(a, rows.get(a.pk, {}), seen)) for a in areas}
 
 
@@ -70,32 +70,35 @@ def _watched(area: Area, rows: dict[str, Watch], seen: dict[tuple[int, str], dat
 
 def watched(area: Area) -> list[Watched]:
     """What an area is watched for; nothing once it is put away."""
-    return all_watched(area.club).get(area.pk, [])
+    return all_watched(area.account).get(area.pk, [])
 
 
 @kept
-def seen_lately(club: Club) -> dict[tuple[int, str], date]:
+def seen_lately(account: Account) -> dict[tuple[int, str], date]:
     """When a disease was last seen on an area within two years, by area and disease."""
     found: dict[tuple[int, str], date] = {}
-    for area, disease, on in Scouting.objects.filter(area__club=club, seen=True).values_list("area_id", "disease", "on"):
+    for area, disease, on in Scouting.objects.filter(area__account=account, seen=True).values_list("area_id", "disease", "on"):
         found[area, disease] = max(on, found.get((area, disease), on))
     return found
 
 
 @kept
-def fungicide_rows(club: Club) -> dict[str, tuple[Row, ...]]:
-    """By a fungicide's name, all rows of its labels, of cards that were put away too."""
-    found: dict[str, tuple[Row, ...]] = {}
-    for card in cards(club).values():
-        if card.core.kind is Kind.FUNGICIDE:
-            found[card.product.name] = (*found.get(card.product.name, ()), *card.label_rows)
-    return found
+def fungicides(account: Account) -> dict[int, Card]:
+    """The cards of fungicides by their ids, those put away too."""
+    return {pk: c for pk, c in cards(account).items() if c.core.kind is Kind.FUNGICIDE}
 
 
-def covers_of(club: Club, history: Iterable[Applied], disease: str, outlook: Outlook) -> list[Cover]:
+def rows_of(account: Account, applied: Applied) -> list[Row]:
+    """The rows of the label that an application was of."""
+    every = fungicides(account)
+    if applied.product_id is not None:
+        return list(every[applied.product_id].label_rows) if applied.product_id in every else []
+    return [row for c in every.values() if applied.is_of(c.core) for row in c.label_rows]
+
+
+def covers_of(account: Account, history: Iterable[Applied], disease: str, outlook: Outlook) -> list[Cover]:
     """The covers of a ground's fungicides against a disease, oldest first."""
-    rows = fungicide_rows(club)
-    against = [a for a in history if a.kind is Kind.FUNGICIDE and protects(a, rows.get(a.product, ()), disease)]
+    against = [a for a in history if a.kind is Kind.FUNGICIDE and protects(a, rows_of(account, a), disease)]
     found = [c for a in against if (c := cover_of(a, outlook.first, outlook.pressure))]
     return sorted(found, key=lambda c: c.on)
 

@@ -14,7 +14,7 @@ from core.weather.days import clock, days_of
 from core.weather.hand import with_gauge, with_offset, with_spots
 from core.weather.hours import FIELDS, HOUR, Hours, Part, filled, laid_out, moment
 from core.weather.wetness import Wetness, wet_hours
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Site
 from greenmeasure.common.kept import kept
 from greenmeasure.sky.models import HandReading, Station
 
@@ -62,9 +62,18 @@ class Known:
         return None if self.last is None else max(0.0, (at - self.last) / timedelta(hours=1) - 1)
 
 
-def station_of(club: Club) -> Station | None:
-    """The club's station, the first one where it has several."""
-    return Station.objects.of(club).kept().select_related("club").order_by("pk").first()
+def station_of(site: Site) -> Station | None:
+    """A site's station, the first one where it has several."""
+    found = Station.objects.filter(site=site, archived_at=None).order_by("pk").first()
+    if found:
+        found.site, found.account = site, site.account
+    return found
+
+
+def known_at(site: Site) -> Known | None:
+    """What is known of a site's last months of weather; None where there is no station, or nothing is."""
+    station = station_of(site)
+    return recent(station) if station else None
 
 
 def whole(station: Station) -> Known | None:

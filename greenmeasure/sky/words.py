@@ -12,7 +12,7 @@ from greenmeasure.sky.weather import STALE_FORECAST, STALE_HOURS, Known
 
 
 def fresh_out(station: Station | None, known: Known | None, at: datetime) -> FreshOut:
-    """How fresh a club's weather is, in a sentence that is shown wherever it matters."""
+    """How fresh an account's weather is, in a sentence that is shown wherever it matters."""
     if station is None:
         return FreshOut(
             state="none",
@@ -54,9 +54,9 @@ def fresh_out(station: Station | None, known: Known | None, at: datetime) -> Fre
 
 
 def _here(known: Known, name: str, at: datetime) -> str:
-    """A field of this hour in the club's words; empty where it is not known."""
+    """A field of this hour in the account's words; empty where it is not known."""
     value = float(getattr(known.hours, name)[known.now_at(at)])
-    return "" if isnan(value) else told(name, value, known.station.club.us)
+    return "" if isnan(value) else told(name, value, known.station.account.us)
 
 
 def _set_off(station: Station) -> str:

@@ -1,4 +1,4 @@
-"""What the API tests share: two clubs, their people, and requests as the interface sends them."""
+"""What the API tests share: two accounts, their people, and requests as the interface sends them."""
 
 import json
 from typing import Any
@@ -6,7 +6,7 @@ from typing import Any
 from django.http import HttpResponse
 from django.test import TestCase
 
-from greenmeasure.accounts.models import Club, Membership, Role, User
+from greenmeasure.accounts.models import Account, Membership, Role, Site, User
 from greenmeasure.ground.actions import save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn
@@ -14,8 +14,9 @@ from greenmeasure.kit.actions import save_machine
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.schemas import MachineIn
 from greenmeasure.shelf.actions import save_product
-from greenmeasure.shelf.models import Product
+from greenmeasure.shelf.models import Lot, Product
 from greenmeasure.shelf.schemas import ProductIn
+from greenmeasure.sky.models import Station, Watch
 
 AREA = {"name": "North green", "size": {"value": 7000, "unit": "ft2"}, "grass": "creeping_bentgrass"}
 FUNGICIDE: dict[str, Any] = {
@@ -40,29 +41,31 @@ SPRAYER = {
     "capacity": {"value": 4, "unit": "gal"},
     "output": {"value": 1, "unit": "gal/kft2"},
 }
+KINDS: dict[str, Any] = {"areas": Area, "products": Product, "machines": Machine, "members": Membership, "sites": Site}
 SPREADER = {"name": "Spreader", "kind": "spreader", "capacity": {"value": 40, "unit": "lb"}}
 
 
-def make_club(slug: str, units: str = "us") -> Club:
-    """A club with a member of each role, called by role and slug, and one of each thing."""
-    club = Club.objects.create(name=f"Club {slug}", slug=slug, units=units, time_zone="America/New_York")
+def make_account(slug: str, units: str = "us") -> Account:
+    """An account with a member of each role, called by role and slug, and one of each thing."""
+    account = Account.objects.create(name=f"Account {slug}", slug=slug, units=units)
+    Site.objects.create(account=account, name=f"Site {slug}", time_zone="America/New_York")
     for role in Role:
         user = User.objects.create(username=f"{role}-{slug}", full_name=f"{role.label} {slug}")
         user.set_password("long enough to pass")
         user.save()
-        Membership.objects.create(club=club, user=user, role=role)
-    save_area(club, AreaIn(**AREA))
+        Membership.objects.create(account=account, user=user, role=role)
+    save_area(account, AreaIn(**AREA))
     for product in (FUNGICIDE, FEED):
-        save_product(club, ProductIn(**product))
+        save_product(account, ProductIn(**product))
     for machine in (SPRAYER, SPREADER):
-        save_machine(club, MachineIn(**machine))
-    return club
+        save_machine(account, MachineIn(**machine))
+    return account
 
 
 class ApiTest(TestCase):
-    """A club `alder` with its things, and helpers that speak JSON and report the error shape."""
+    """An account `alder` with its things, and helpers that speak JSON and report the error shape."""
 
-    club: Club
+    account: Account
     area: Area
     spray: Product
     feed: Product
@@ -71,8 +74,8 @@ class ApiTest(TestCase):
 
     @classmethod
     def setUpTestData(cls) -> None:
-        cls.club = make_club("alder")
-        cls.area = Area.objects.get(club=cls.club)
+        cls.account = make_account("alder")
+        cls.area = Area.objects.get(account=cls.account)
         cls.spray, cls.feed = Product.objects.get(name="Test SC"), Product.objects.get(name="Test 20-0-10")
         cls.sprayer, cls.spreader = Machine.objects.get(kind="sprayer"), Machine.objects.get(kind="spreader")
 
@@ -82,14 +85,37 @@ class ApiTest(TestCase):
     def sign_in(self, role: str, slug: str = "alder") -> None:
         self.client.force_login(User.objects.get(username=f"{role}-{slug}"), "django.contrib.auth.backends.ModelBackend")
 
-    def ask(self, method: str, path: str, body: Any = None, expect: int = 200) -> Any:
-        """Ask the club's API and give back what it says, having checked the status."""
-        url = f"/api/clubs/alder/{path}" if not path.startswith("/") else path
+    def ask(self, method: str, path: str, body: Any = None, expect: int = 200, key: str = "") -> Any:
+        """Ask the account's API and give back what it says, having checked the status; `key` makes it count once."""
+        url = f"/api/accounts/alder/{path}" if not path.startswith("/") else path
+        if method == "PUT" and "version" not in (body or {}):
+            body = (body or {}) | {"version": self.version_of(path)}
         answer: HttpResponse = self.client.generic(
-            method, url, json.dumps(body) if body is not None else "", content_type="application/json"
+            method,
+            url,
+            json.dumps(body) if body is not None else "",
+            content_type="application/json",
+            headers={"Idempotency-Key": key} if key else {},
         )
         self.assertEqual(answer.status_code, expect, answer.content.decode()[:800])
         return json.loads(answer.content) if answer.content else None
+
+    def version_of(self, path: str) -> int:
+        """The version that a form would have been filled from, were it opened just now."""
+        match path.split("?")[0].strip("/").split("/"):
+            case ["products", _, "lots", lot]:
+                found: Any = Lot.objects.filter(pk=lot).first()
+            case [kind, pk] if kind in KINDS:
+                found = KINDS[kind].objects.filter(pk=pk).first()
+            case ["passes", "areas", pk, "places"]:
+                found = Area.objects.filter(pk=pk).first()
+            case ["sky", "areas", pk, "watch", disease]:
+                found = Watch.objects.filter(area_id=pk, disease=disease).first()
+            case ["sky", "station"]:
+                found = Station.objects.filter(account__slug="alder").first()
+            case _:
+                found = Account.objects.get(slug="alder")
+        return found.version if found else 0
 
     def faults(self, method: str, path: str, body: Any) -> dict[str, str]:
         """The fields that a refused request names, with their problems."""

@@ -1,4 +1,4 @@
-"""What the tests of the sky share: a club with a station at a simulated service on a humid August morning."""
+"""What the tests of the sky share: an account with a station at a simulated service on a humid August morning."""
 
 from datetime import UTC, datetime
 from threading import Thread
@@ -14,7 +14,7 @@ STATION = {"name": "Harbour mast", "latitude": 41.22, "longitude": "-72.61"}
 
 
 class SkyTest(ApiTest):
-    """A club with a station at a simulated service whose clock stands still on a humid August morning."""
+    """An account with a station at a simulated service whose clock stands still on a humid August morning."""
 
     service: Service
 

@@ -1,10 +1,10 @@
-"""Signing in, founding a club, members, the CSRF token and the lockout."""
+"""Signing in, opening an account, members, the CSRF token and the lockout."""
 
 from django.core.cache import cache
 from django.test import Client, TestCase, override_settings
 
-from greenmeasure.accounts.models import Club, Membership, User
-from greenmeasure.tests.base import ApiTest, make_club
+from greenmeasure.accounts.models import Account, Membership, Site, User
+from greenmeasure.tests.base import ApiTest, make_account
 
 FOUND = {
     "name": "Heath & Green",
@@ -21,8 +21,8 @@ class Session(ApiTest):
         self.client.logout()
         self.assertEqual(self.ask("GET", "/api/session")["user"], "")
         said = self.ask("POST", "/api/session", {"username": "manager-alder", "password": "long enough to pass"})
-        self.assertEqual([c["slug"] for c in said["clubs"]], ["alder"])
-        self.assertEqual(said["clubs"][0]["role"], "manager")
+        self.assertEqual([c["slug"] for c in said["accounts"]], ["alder"])
+        self.assertEqual(said["accounts"][0]["role"], "manager")
         self.ask("DELETE", "/api/session")
         self.assertEqual(self.ask("GET", "areas", expect=401)["code"], "signed_out")
 
@@ -35,7 +35,7 @@ class Session(ApiTest):
     def test_changing_requests_need_the_csrf_token(self) -> None:
         strict = Client(enforce_csrf_checks=True)
         strict.force_login(User.objects.get(username="manager-alder"), "django.contrib.auth.backends.ModelBackend")
-        for method, path in (("POST", "/api/session"), ("POST", "/api/clubs"), ("POST", "/api/clubs/alder/areas")):
+        for method, path in (("POST", "/api/session"), ("POST", "/api/accounts"), ("POST", "/api/accounts/alder/areas")):
             answer = strict.generic(method, path, "{}", content_type="application/json")
             self.assertEqual(answer.status_code, 403, path)
         token = strict.get("/api/session").json()["csrf"]
@@ -47,7 +47,7 @@ class Session(ApiTest):
 class Lockout(TestCase):
     def test_five_failures_lock_the_name_out_in_our_own_shape(self) -> None:
         cache.clear()
-        make_club("alder")
+        make_account("alder")
         bad = {"username": "manager-alder", "password": "wrong"}
         statuses = [self.client.post("/api/session", bad, "application/json").status_code for _ in range(5)]
         self.assertEqual(statuses[:4], [422] * 4)
@@ -59,14 +59,14 @@ class Lockout(TestCase):
 
 class Founding(TestCase):
     def found(self, **more: str) -> tuple[int, dict]:  # type: ignore[type-arg]
-        answer = self.client.post("/api/clubs", FOUND | more, "application/json")
+        answer = self.client.post("/api/accounts", FOUND | more, "application/json")
         return answer.status_code, answer.json()
 
-    def test_a_fresh_empty_club(self) -> None:
+    def test_a_fresh_empty_account(self) -> None:
         status, said = self.found()
         self.assertEqual(status, 201)
         self.assertEqual(
-            said["clubs"][0],
+            said["accounts"][0],
             {
                 "slug": "heath-green",
                 "name": "Heath & Green",
@@ -74,22 +74,24 @@ class Founding(TestCase):
                 "time_zone": "Europe/Oslo",
                 "currency": "EUR",
                 "role": "manager",
+                "whole": True,
+                "sites": [{"id": Site.objects.get().pk, "name": "Heath & Green", "time_zone": "Europe/Oslo"}],
             },
         )
-        today = self.client.get("/api/clubs/heath-green/today").json()
+        today = self.client.get("/api/accounts/heath-green/today").json()
         self.assertEqual([s["done"] for s in today["setup"]], [False] * 4)
         self.assertIn("new", today["sentence"])
 
-    def test_two_clubs_of_one_name_have_two_addresses(self) -> None:
+    def test_two_accounts_of_one_name_have_two_addresses(self) -> None:
         self.found()
         _, said = self.found(username="other")
-        self.assertEqual(said["clubs"][0]["slug"], "heath-green-2")
+        self.assertEqual(said["accounts"][0]["slug"], "heath-green-2")
 
     def test_every_fault_at_once_and_nothing_half_saved(self) -> None:
         status, said = self.found(name=" ", username="no spaces please", full_name="", password="short")
         self.assertEqual(status, 422)
         self.assertEqual({f["field"] for f in said["fields"]}, {"name", "username", "full_name", "password"})
-        self.assertFalse(Club.objects.exists() or User.objects.exists())
+        self.assertFalse(Account.objects.exists() or User.objects.exists())
 
     def test_a_time_zone_that_is_none_is_refused(self) -> None:
         status, said = self.found(time_zone="Mars/Base")

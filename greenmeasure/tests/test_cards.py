@@ -32,7 +32,7 @@ class Ground(ApiTest):
                 list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})), ["size"]
             )
 
-    def test_names_are_the_clubs_own_whatever_their_case(self) -> None:
+    def test_names_are_the_accounts_own_whatever_their_case(self) -> None:
         self.assertIn("already", self.faults("POST", "areas", AREA | {"name": "north GREEN"})["name"])
 
     def test_put_away_and_back(self) -> None:

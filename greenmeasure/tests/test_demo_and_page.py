@@ -1,4 +1,4 @@
-"""The demo club, loaded once and twice; the page, its policy and its plain answers."""
+"""The demo account, loaded once and twice; the page, its policy and its plain answers."""
 
 import tempfile
 from io import StringIO
@@ -25,7 +25,7 @@ class Demo(TestCase):
 
     def test_twice_is_as_good_as_once(self) -> None:
         said = self.load()
-        self.assertIn(read("club.json")["password"], said)
+        self.assertIn(read("account.json")["password"], said)
         before = self.counts()
         Area.objects.filter(name="Terrace").update(note="changed by hand")
         self.load()
@@ -36,14 +36,14 @@ class Demo(TestCase):
         from greenmeasure.shelf.queries import shelf
 
         self.load()
-        club = Product.objects.first().club  # type: ignore[union-attr]
-        self.assertEqual([w for p in shelf(club) for w in p.warnings], [])
+        account = Product.objects.first().account  # type: ignore[union-attr]
+        self.assertEqual([w for p in shelf(account) for w in p.warnings], [])
         self.assertEqual({e.applied_on.year for e in Entry.objects.all()}, {2025, 2026})
         self.assertEqual(Entry.objects.filter(stand="above").count(), 1)
 
     def test_the_demo_sign_in_works(self) -> None:
         self.load()
-        body = {"username": "ines", "password": read("club.json")["password"]}
+        body = {"username": "ines", "password": read("account.json")["password"]}
         self.assertEqual(self.client.post("/api/session", body, "application/json").json()["user"], "Ines Thornaby")
 
 
@@ -52,7 +52,7 @@ class Page(TestCase):
         with tempfile.TemporaryDirectory() as build:
             (Path(build) / "index.html").write_text("<script nonce='__CSP_NONCE__'></script>")
             with override_settings(WEB_BUILD=Path(build)):
-                answers = [self.client.get("/c/alder/today") for _ in range(2)]
+                answers = [self.client.get("/a/alder/today") for _ in range(2)]
         policies = [a["Content-Security-Policy"] for a in answers]
         for answer, policy in zip(answers, policies, strict=True):
             self.assertNotIn(b"__CSP_NONCE__", answer.content)

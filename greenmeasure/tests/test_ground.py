@@ -114,7 +114,7 @@ class GeoJson(ApiTest):
 
     def test_out_and_in_again_changes_nothing(self) -> None:
         self.ask("POST", "areas", {"name": "Ring", "grass": "tall_fescue", "measure": {"method": "ring", "ring": RING}}, 201)
-        out = self.client.get("/api/clubs/alder/areas/areas.geojson")
+        out = self.client.get("/api/accounts/alder/areas/areas.geojson")
         self.assertEqual(out["Content-Type"], "application/geo+json")
         features = {f["properties"]["name"]: f for f in out.json()["features"]}
         self.assertIsNone(features["North green"]["geometry"])

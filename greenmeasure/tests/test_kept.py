@@ -1,8 +1,8 @@
-"""What is kept of a club is used again while nothing changes, read afresh after a change, and never another club's."""
+"""What is kept of an account is used again while nothing changes, read afresh after a change, and never another account's."""
 
 from collections.abc import Callable
 
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import today
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.actions import save_area
@@ -13,27 +13,29 @@ from greenmeasure.kit.models import Calibration, Cleaning
 from greenmeasure.kit.queries import machines
 from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.models import HandReading, Rhythm, Scouting
-from greenmeasure.tests.base import AREA, ApiTest, make_club
+from greenmeasure.tests.base import AREA, ApiTest, make_account
 from greenmeasure.water.models import WaterAudit
 
 FEET = {"value": 10, "unit": "ft"}
 
 
 class Kept(ApiTest):
-    def fresh(self) -> Club:
-        """The club as the next request would read it."""
-        return Club.objects.get(pk=self.club.pk)
+    def fresh(self) -> Account:
+        """The account as the next request would read it."""
+        return Account.objects.get(pk=self.account.pk)
 
     def test_reading_twice_asks_the_database_once(self) -> None:
-        club = self.fresh()
-        areas(club)
+        account = self.fresh()
+        areas(account)
         with self.assertNumQueries(0):
-            self.assertEqual(set(areas(club)), {self.area.pk})
+            self.assertEqual(set(areas(account)), {self.area.pk})
 
     def test_every_kind_of_change_is_seen_by_the_next_request(self) -> None:
         changes: dict[str, Callable[[], object]] = {
             "add": lambda: save_area(self.fresh(), AreaIn(**{**AREA, "name": "Another"})),
-            "change": lambda: save_area(self.fresh(), AreaIn(**{**AREA, "name": "Renamed"}), Area.objects.get(name="Another")),
+            "change": lambda: save_area(
+                self.fresh(), AreaIn(**AREA | {"name": "Renamed", "version": 1}), Area.objects.get(name="Another")
+            ),
             "put away": lambda: Area.objects.get(name="Renamed").archive(),
         }
         for what, change in changes.items():
@@ -42,11 +44,11 @@ class Kept(ApiTest):
             change()
             self.assertNotEqual(self.fresh().revision, before, what)
             now = {a.name: bool(a.archived_at) for a in areas(self.fresh()).values()}
-            read = {a.name: bool(a.archived_at) for a in Area.objects.filter(club=self.club)}
+            read = {a.name: bool(a.archived_at) for a in Area.objects.filter(account=self.account)}
             self.assertEqual(now, read, what)
 
     def test_calibrations_cleanings_and_audits_are_changes_too(self) -> None:
-        day = str(today(self.club))
+        day = str(today(self.account))
         strip = {"method": "strip", "length": FEET, "width": FEET, "runs": [1], "unit": "gal"}
         at = f"machines/{self.sprayer.pk}"
         cans = {"cans": [{"caught": 5}] * 16, "unit": "mm", "minutes": 20, "taken_on": day}
@@ -70,7 +72,7 @@ class Kept(ApiTest):
             self.assertNotEqual(self.fresh().revision, before, path)
 
     def test_what_changes_the_sky_is_a_change_too(self) -> None:
-        day, rhythm = str(today(self.club)), {"kind": "quiet", "days": [1], "begin": "09:00", "end": "10:00"}
+        day, rhythm = str(today(self.account)), {"kind": "quiet", "days": [1], "begin": "09:00", "end": "10:00"}
         scout = {"area_id": self.area.pk, "on": day, "disease": "dollar_spot", "seen": True}
         gauge = {"kind": "rain", "value": {"value": 5, "unit": "mm"}, "on": day}
         changes = (
@@ -93,10 +95,10 @@ class Kept(ApiTest):
             self.ask(method, path.format(**latest), body, expect)
             self.assertNotEqual(self.fresh().revision, before, path)
 
-    def test_two_clubs_of_one_revision_are_told_apart(self) -> None:
-        other = make_club("other")
-        Club.objects.update(revision=self.club.revision)
-        mine, theirs = self.fresh(), Club.objects.get(pk=other.pk)
+    def test_two_accounts_of_one_revision_are_told_apart(self) -> None:
+        other = make_account("other")
+        Account.objects.update(revision=self.account.revision)
+        mine, theirs = self.fresh(), Account.objects.get(pk=other.pk)
         for read in (areas, machines, cards):
             self.assertFalse(set(read(mine)) & set(read(theirs)), read.__name__)
 
@@ -104,10 +106,10 @@ class Kept(ApiTest):
         tries = []
 
         @kept
-        def breaks(club: Club) -> int:
-            tries.append(club)
+        def breaks(account: Account) -> int:
+            tries.append(account)
             raise ZeroDivisionError
 
         for _ in range(2):
-            self.assertRaises(ZeroDivisionError, breaks, self.club)
+            self.assertRaises(ZeroDivisionError, breaks, self.account)
         self.assertEqual(len(tries), 2)

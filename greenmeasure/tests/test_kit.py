@@ -3,7 +3,6 @@
 Expected outputs are arithmetic with exact units (NIST Handbook 44 Appendix C) unless a source stands beside them.
 """
 
-import uuid
 from datetime import date, timedelta
 from typing import Any
 
@@ -63,7 +62,7 @@ class KitTest(ApiTest):
 
     def keep(self, figures: dict[str, Any], machine: Any = None, expect: int = 201, **more: Any) -> Any:
         found = machine or self.sprayer
-        body = {"figures": figures, "taken_on": str(today(self.club)), **more}
+        body = {"figures": figures, "taken_on": str(today(self.account)), **more}
         return self.ask("POST", f"machines/{found.pk}/calibrations", body, expect)
 
     def weight(self, setting: float, pounds: float, product: Any = None) -> dict[str, Any]:
@@ -109,8 +108,8 @@ class Benches(KitTest):
 
     def test_the_metric_courses(self) -> None:
         """A litre on a hectare is a millilitre on 10 m²: 400 mL are 400 L/ha; 30 mL on 1 m² are 30 mL/m², 300 L/ha."""
-        self.club.units = "metric"
-        self.club.save()
+        self.account.units = "metric"
+        self.account.save()
         for course, caught, per_ha in (("ten_m2", 400, "400 L/ha"), ("one_m2", 30, "300 L/ha")):
             found = self.bench(CATCH | {"course": course, "runs": [caught] * 3, "unit": "ml", "nozzle_width": q(0.5, "m")})
             self.assertIn(per_ha, found["also"])
@@ -246,14 +245,14 @@ class InForce(KitTest):
     def test_old_and_another_nozzle_are_said_at_use(self) -> None:
         self.sprayer.nozzle_size, self.sprayer.nozzle_count = "03", 2
         self.sprayer.save()
-        self.keep(STRIP, taken_on=str(today(self.club) - timedelta(days=300)))
+        self.keep(STRIP, taken_on=str(today(self.account) - timedelta(days=300)))
         self.sprayer.nozzle_size = "04"
         self.sprayer.save()
         keys = {f["key"] for f in self.ask("POST", "reckon/job", self.planned())["machine_findings"]}
         self.assertEqual(keys, {"calibration-old", "other-nozzle"})
 
     def test_days_that_cannot_be(self) -> None:
-        day = today(self.club)
+        day = today(self.account)
         ahead = self.keep(STRIP, expect=422, taken_on=str(day + timedelta(days=2)))
         before = self.keep(STRIP, expect=422, expires_on=str(day - timedelta(days=2)))
         self.assertEqual([ahead["fields"][0]["field"], before["fields"][0]["field"]], ["taken_on", "expires_on"])
@@ -265,9 +264,9 @@ class InForce(KitTest):
         refused = self.ask("POST", "reckon/job", self.planned() | {"machine_id": made["id"]}, 422)
         self.assertIn("not known", refused["message"])
 
-    def test_a_metric_club_is_told_litres(self) -> None:
-        self.club.units = "metric"
-        self.club.save()
+    def test_a_metric_account_is_told_litres(self) -> None:
+        self.account.units = "metric"
+        self.account.save()
         found = self.bench(STRIP | {"length": q(20, "m"), "width": q(2, "m"), "runs": [2, 2], "unit": "l"})
         self.assertEqual(found["answer"], "5 L/100 m²")
         self.assertNotIn("gal", str(found))
@@ -333,7 +332,7 @@ class Settings(KitTest):
 
 class Taught(KitTest):
     def begin(self, job: dict[str, Any]) -> Any:
-        return self.ask("POST", "rounds", {**job, "key": str(uuid.uuid4())}, 201)
+        return self.ask("POST", "rounds", job, 201)
 
     def test_the_spray_really_used_is_noted_and_taken_over_when_asked(self) -> None:
         """7.7 gal on 7,000 ft² is 1.1 gal/1000 ft², 10 % over what the strip said."""
@@ -398,7 +397,7 @@ class Cleaning(KitTest):
 
     def weed(self) -> None:
         row = self.weeds["rates"][0]
-        job = {**self.planned(), "product_id": self.weeds["id"], "key": str(uuid.uuid4())}
+        job = {**self.planned(), "product_id": self.weeds["id"]}
         job["parts"] = [{"area_id": self.area.pk, "row_id": row["id"], "rate": q(1, "fl_oz/kft2")}]
         begun = self.ask("POST", "rounds", job, 201)
         self.ask("POST", f"rounds/{begun['id']}/finish", {"used": q(7, "fl_oz")})
@@ -411,7 +410,7 @@ class Cleaning(KitTest):
         planned = self.ask("POST", "reckon/job", self.planned())
         self.assertTrue(planned["refused"])
         self.assertEqual(planned["machine_findings"][0]["key"], "herbicide-in-tank")
-        refused = self.ask("POST", "rounds", {**self.planned(), "key": str(uuid.uuid4())}, 422)
+        refused = self.ask("POST", "rounds", self.planned(), 422)
         self.assertEqual((refused["code"], refused["fields"][0]["field"]), ("refused", "machine_id"))
         self.assertIn("tank cleaner", refused["message"])
         first = self.clean("rinse", "cleaner")
@@ -424,7 +423,7 @@ class Cleaning(KitTest):
 
     def test_a_round_counts_from_its_first_pour(self) -> None:
         row = self.weeds["rates"][0]
-        job = {**self.planned(), "product_id": self.weeds["id"], "key": str(uuid.uuid4())}
+        job = {**self.planned(), "product_id": self.weeds["id"]}
         job["parts"] = [{"area_id": self.area.pk, "row_id": row["id"], "rate": q(1, "fl_oz/kft2")}]
         begun = self.ask("POST", "rounds", job, 201)
         self.assertFalse(self.ask("POST", "reckon/job", self.planned())["refused"])
@@ -496,6 +495,6 @@ class Tools(KitTest):
 
 class Expiry(KitTest):
     def test_half_a_year_where_none_is_given(self) -> None:
-        day = today(self.club) - timedelta(days=10)
+        day = today(self.account) - timedelta(days=10)
         kept = self.keep(STRIP, taken_on=str(day))
         self.assertEqual(date.fromisoformat(kept["calibrations"][0]["expires_on"]) - day, timedelta(days=182))

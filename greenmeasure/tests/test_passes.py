@@ -8,7 +8,6 @@ from typing import Any
 from pyproj import Geod
 
 from greenmeasure.common.clock import today
-from greenmeasure.ground.models import Area
 from greenmeasure.tests.base import ApiTest
 from greenmeasure.tests.test_kit import PANS, q
 
@@ -72,7 +71,7 @@ class Plans(PassesTest):
         self.ask(
             "POST",
             f"machines/{self.spreader.pk}/calibrations",
-            {"figures": PANS | {"product_id": self.feed.pk}, "taken_on": str(today(self.club))},
+            {"figures": PANS | {"product_id": self.feed.pk}, "taken_on": str(today(self.account))},
             201,
         )
         found = self.plan(spacing=None, machine_id=self.spreader.pk)
@@ -98,7 +97,7 @@ class Plans(PassesTest):
         for more, field in cases:
             self.assertEqual(self.field(self.plan(422, **more)), [field], more)
 
-    def test_another_clubs_ground_is_not_there(self) -> None:
+    def test_another_accounts_ground_is_not_there(self) -> None:
         self.plan(404, area_id=999_999)
 
 
@@ -169,7 +168,7 @@ class Landing(PassesTest):
         self.ask(
             "POST",
             f"machines/{self.spreader.pk}/calibrations",
-            {"figures": PANS | {"product_id": self.feed.pk}, "taken_on": str(today(self.club))},
+            {"figures": PANS | {"product_id": self.feed.pk}, "taken_on": str(today(self.account))},
             201,
         )
         wide = self.landing(machine_id=self.spreader.pk, spacing=q(20, "ft"))
@@ -240,7 +239,7 @@ class WaterTest(ApiTest):
 
     def keep(self, expect: int = 201, tasks: bool = True, **more: Any) -> Any:
         path = f"areas/{self.area.pk}/water{'?tasks=true' if tasks else ''}"
-        return self.ask("POST", path, self.figures(taken_on=str(today(self.club)), **more), expect)
+        return self.ask("POST", path, self.figures(taken_on=str(today(self.account)), **more), expect)
 
 
 class Audits(WaterTest):
@@ -314,14 +313,14 @@ class Kept(WaterTest):
         self.area.zone = "B"
         self.area.save()
         self.keep(tasks=False)
-        part = Area.objects.create(
-            club=self.club, name="Corner", parent=self.area, size_value=500, size_unit="ft2", grass="mixed"
-        )
-        other = Area.objects.create(club=self.club, name="Next", zone="b", size_value=500, size_unit="ft2", grass="mixed")
-        far = Area.objects.create(club=self.club, name="Far", zone="C", size_value=500, size_unit="ft2", grass="mixed")
-        self.club.touch()
-        for area, there in ((part, True), (other, True), (far, False)):
-            self.assertEqual(self.ask("GET", f"areas/{area.pk}/water")["current"] is not None, there, area.name)
+        small = {"size": {"value": 500, "unit": "ft2"}, "grass": "mixed"}
+        part = self.ask("POST", "areas", small | {"name": "Corner", "parent_id": self.area.pk}, 201)
+        other = self.ask("POST", "areas", small | {"name": "Next", "zone": "b"}, 201)
+        far = self.ask("POST", "areas", small | {"name": "Far", "zone": "C"}, 201)
+        site = self.ask("POST", "sites", {"name": "Elsewhere", "time_zone": "Europe/Oslo"}, 201)
+        there = self.ask("POST", "areas", small | {"name": "There", "zone": "B", "site_id": site["id"]}, 201)
+        for area, known in ((part, True), (other, True), (far, False), (there, False)):
+            self.assertEqual(self.ask("GET", f"areas/{area['id']}/water")["current"] is not None, known, area["name"])
 
     def test_the_labels_water_in_is_told_in_minutes_here(self) -> None:
         """0.25 in at 0.4375 in/h with 79 %: 34.3 ÷ (0.4 + 0.6 × 0.789) = 39.3 min, rounded up."""
@@ -337,6 +336,6 @@ class Kept(WaterTest):
         self.assertTrue(any("0.25 in takes 40 min" in s for s in said), said)
 
     def test_days_ahead(self) -> None:
-        ahead = str(today(self.club) + timedelta(days=2))
+        ahead = str(today(self.account) + timedelta(days=2))
         body = self.figures() | {"taken_on": ahead}
         self.assertEqual(self.ask("POST", f"areas/{self.area.pk}/water", body, 422)["fields"][0]["field"], "taken_on")

@@ -1,4 +1,4 @@
-"""Alarms are quiet when nothing is wrong: every product of the demo club, at a sound rate, on ground its label is for."""
+"""Alarms are quiet when nothing is wrong: every product of the demo account, at a sound rate, on ground its label is for."""
 
 from datetime import date
 from io import StringIO
@@ -13,7 +13,7 @@ from core.label.match import fits
 from core.rates.rate import Rate
 from core.season.history import applied
 from core.units import UNITS, Quantity
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.ground.queries import areas
 from greenmeasure.shelf.queries import cards
 
@@ -24,10 +24,10 @@ TRUE_OF_THE_GROUND = {"near-drain", "near-water", "seeding-ahead", "phosphorus-u
 class Quiet(TestCase):
     def test_every_demo_product_on_every_ground_that_it_is_for(self) -> None:
         call_command("load_demo", stdout=StringIO())
-        club = Club.objects.get(slug="alder-quay")
+        account = Account.objects.get(slug="alder-quay")
         seen = set()
-        for card in cards(club).values():
-            for area in areas(club).values():
+        for card in cards(account).values():
+            for area in areas(account).values():
                 for found in fits(card.label_rows, area.ground):
                     low, high = found.row.label.lowest, found.row.label.highest
                     if not found.fits or not high.unit.per_area:
@@ -45,9 +45,9 @@ class Quiet(TestCase):
 
     def test_and_the_same_products_are_loud_on_ground_that_they_are_not_for(self) -> None:
         call_command("load_demo", stdout=StringIO())
-        club = Club.objects.get(slug="alder-quay")
-        card = next(c for c in cards(club).values() if c.product.name == "Reedling ME")
-        terrace = next(a for a in areas(club).values() if a.name == "Bowling green")
+        account = Account.objects.get(slug="alder-quay")
+        card = next(c for c in cards(account).values() if c.product.name == "Reedling ME")
+        terrace = next(a for a in areas(account).values() if a.name == "Bowling green")
         fescue = next(r for r in card.label_rows if "tall_fescue" in r.grasses)
         rate = fescue.label.lowest
         done = applied(card.core, Quantity(1.0, UNITS["fl_oz"]), terrace.ground.size, date(2026, 6, 15), fescue)

@@ -1,6 +1,6 @@
 """Reckoning over the API: the whole answer, its refusals, and the line."""
 
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.tests.base import ApiTest
 
 
@@ -42,8 +42,8 @@ class Job(ApiTest):
         self.assertEqual(said["delivered"][0]["per_foot"], "0.5 lb/1000 ft²")
         self.assertEqual((said["cost"], said["cost_why_not"]), (None, "No package on the card."))
 
-    def test_a_metric_club_hears_metric(self) -> None:
-        Club.objects.filter(pk=self.club.pk).update(units="metric")
+    def test_a_metric_account_hears_metric(self) -> None:
+        Account.objects.filter(pk=self.account.pk).update(units="metric")
         said = self.ask("POST", "reckon/job", self.job())
         self.assertEqual((said["spray"], said["cost"]["foot"]), ("26.5 L", "100 m²"))
 
@@ -62,7 +62,7 @@ class Job(ApiTest):
             self.assertEqual(list(self.faults("POST", "reckon/job", self.job(**more))), [field])
 
     def test_broken_json_is_told(self) -> None:
-        answer = self.client.post("/api/clubs/alder/reckon/job", "{not json", content_type="application/json")
+        answer = self.client.post("/api/accounts/alder/reckon/job", "{not json", content_type="application/json")
         self.assertEqual(answer.status_code, 400)
         self.assertEqual(set(answer.json()), {"code", "message", "fields"})
 
@@ -89,10 +89,10 @@ class Line(ApiTest):
         self.assertEqual(self.line("how far does 30 lb go at 4 lb/M")["kind"], "reach")
         self.assertEqual(self.line("150 kg/ha in lb/M")["sentence"], "150 kg per ha is 3.0722 lb/1000 ft².")
 
-    def test_names_of_another_club_are_unknown_here(self) -> None:
-        from greenmeasure.tests.base import make_club
+    def test_names_of_another_account_are_unknown_here(self) -> None:
+        from greenmeasure.tests.base import make_account
 
-        make_club("birch").areas.update(name="Birch meadow")
+        make_account("birch").areas.update(name="Birch meadow")
         self.assertIn("area", self.faults("POST", "reckon/line", {"line": "2 lb/M on Birch meadow"}))
 
     def test_a_range_is_no_single_rate(self) -> None:

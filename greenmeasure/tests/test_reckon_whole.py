@@ -1,9 +1,8 @@
 """Reckoning over the API: many areas, rows for a ground, rules and budget, backwards, side by side, measuring, the line."""
 
-import uuid
 from typing import Any
 
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.ground.actions import save_area
 from greenmeasure.ground.schemas import AreaIn
 from greenmeasure.shelf.actions import save_product
@@ -20,10 +19,11 @@ class WholeTest(ApiTest):
 
     def bank(self, **more: Any) -> int:
         given = AREA | {"name": "Bank", "size": {"value": 3000, "unit": "ft2"}} | more
-        return save_area(Club.objects.get(pk=self.club.pk), AreaIn(**given)).pk
+        return save_area(Account.objects.get(pk=self.account.pk), AreaIn(**given)).pk
 
     def change(self, **card: Any) -> None:
-        save_product(Club.objects.get(pk=self.club.pk), ProductIn(**(FUNGICIDE | card)), Product.objects.get(pk=self.spray.pk))
+        was = Product.objects.get(pk=self.spray.pk)
+        save_product(Account.objects.get(pk=self.account.pk), ProductIn(**(FUNGICIDE | card), version=was.version), was)
 
     def keys(self, said: dict[str, Any], part: int = 0) -> dict[str, str]:
         return {f["key"]: f["act"] for f in said["parts"][part]["findings"]}
@@ -36,7 +36,7 @@ class ManyAreas(WholeTest):
         self.assertEqual(said["headline"], "Pour 6 fl oz of Test SC for North green and Bank: 3 tanks, 10 gal in all.")
         self.assertEqual([p["amount"] for p in said["parts"]], ["4.2 fl oz", "1.8 fl oz"])
         self.assertEqual(said["loads"][0]["where"], "North green and Bank")
-        begun = self.ask("POST", "rounds", job | {"key": str(uuid.uuid4())}, 201)
+        begun = self.ask("POST", "rounds", job, 201)
         body = {
             "used": {"value": "6.6", "unit": "fl_oz"},
             "treated": [{"value": 7000, "unit": "ft2"}, {"value": 3000, "unit": "ft2"}],
@@ -66,7 +66,7 @@ class ManyAreas(WholeTest):
 
 class Rules(WholeTest):
     def spray_on(self, day: str, used: float = 4.2) -> None:
-        begun = self.ask("POST", "rounds", self.job() | {"key": str(uuid.uuid4()), "on": day}, 201)
+        begun = self.ask("POST", "rounds", self.job() | {"on": day}, 201)
         self.ask("POST", f"rounds/{begun['id']}/finish", {"used": {"value": used, "unit": "fl_oz"}})
 
     def test_the_book_is_counted_against_the_seasons_cap(self) -> None:
@@ -78,7 +78,7 @@ class Rules(WholeTest):
         self.assertEqual(
             (line["used_text"], line["total_text"], line["cap_text"], line["over"]), ("0.6", "1.2 fl oz/1000 ft²", "1", True)
         )
-        refused = self.ask("POST", "rounds", self.job() | {"key": str(uuid.uuid4())}, 422)
+        refused = self.ask("POST", "rounds", self.job(), 422)
         self.assertEqual(refused["code"], "refused")
         self.assertIn("the most is 1", refused["message"])
 
@@ -96,7 +96,7 @@ class Rules(WholeTest):
 
         from greenmeasure.common.clock import today
 
-        day = today(self.club)
+        day = today(self.account)
         soon, later = (str(day + timedelta(days=n)) for n in (5, 30))
         self.assertEqual(self.keys(self.ask("POST", "reckon/job", self.job() | {"on": soon}))["too-soon"], "refuse")
         said = self.ask("POST", "reckon/job", self.job() | {"on": later})
@@ -119,8 +119,9 @@ class Rules(WholeTest):
         house = self.ask("GET", "house")
         self.assertEqual(next(q for q in house["questions"] if q["key"] == "start_rate")["chosen"], "low")
         lake = {"what": "N", "start": {"month": 6, "day": 1}, "end": {"month": 8, "day": 31}, "why": "a lake"}
-        body = {"answers": {"start_rate": "top", "fill_order": "water_first"}, "closed": [lake]}
-        self.ask("PUT", "house", body)
+        self.ask("PUT", "house", {"answers": {"start_rate": "top", "fill_order": "water_first"}})
+        site = self.ask("GET", "sites")[0]
+        self.ask("PUT", f"sites/{site['id']}", site | {"closed": [lake]})
         rows = self.ask("POST", "reckon/rows", {"product_id": self.spray.pk, "area_id": self.area.pk})
         self.assertEqual(rows[0]["start"]["text"], "0.8 fl oz/1000 ft²")
         self.assertEqual(self.ask("POST", "reckon/job", self.job())["loads"][0]["acts"][0]["key"], "water")
@@ -132,9 +133,10 @@ class Rules(WholeTest):
         for body, field in (
             ({"answers": {"iron": "lots"}}, "answers.iron"),
             ({"season_start": {"month": 2, "day": 30}}, "season_start"),
-            ({"closed": [{"what": "K", "start": first, "end": first}]}, "closed.0.what"),
         ):
             self.assertEqual(list(self.faults("PUT", "house", body)), [field])
+        site = self.ask("GET", "sites")[0] | {"closed": [{"what": "K", "start": first, "end": first}], "time_zone": "Mars"}
+        self.assertEqual(set(self.faults("PUT", f"sites/{site['id']}", site)), {"closed.0.what", "time_zone"})
 
     def test_rows_for_a_ground_say_why_they_do_not_fit(self) -> None:
         self.change(

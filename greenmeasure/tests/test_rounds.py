@@ -6,7 +6,7 @@ import uuid
 from datetime import UTC, date, datetime
 from typing import Any
 
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Site, User
 from greenmeasure.book.models import Entry
 from greenmeasure.common.clock import local_day
 from greenmeasure.common.names import put_back
@@ -16,7 +16,7 @@ from greenmeasure.tests.base import FUNGICIDE, ApiTest
 
 class RoundTest(ApiTest):
     def start(self, job: dict[str, Any] | None = None, key: str | None = None, expect: int = 201) -> Any:
-        return self.ask("POST", "rounds", (job or self.job()) | {"key": key or str(uuid.uuid4())}, expect)
+        return self.ask("POST", "rounds", job or self.job(), expect, key or "")
 
     def tick(self, pk: int, load: int, act: str, done: bool = True, expect: int = 200) -> Any:
         return self.ask("POST", f"rounds/{pk}/ticks", {"load": load, "act": act, "done": done}, expect)
@@ -60,7 +60,7 @@ class Starting(RoundTest):
         for thing, field in ((self.spray, "product_id"), (self.sprayer, "machine_id"), (self.area, "parts.0.area_id")):
             thing.refresh_from_db()
             thing.archive()
-            said = self.faults("POST", "rounds", self.job() | {"key": str(uuid.uuid4())})
+            said = self.faults("POST", "rounds", self.job())
             self.assertEqual(said, {field: f"{thing.name} has been put away."})
             put_back(thing)
         self.assertEqual(Round.objects.count(), 0)
@@ -153,10 +153,10 @@ class Finishing(RoundTest):
 
     def test_the_day_is_the_grounds_own_calendar_day(self) -> None:
         """01:30 UTC on 2 July is 21:30 on 1 July in New York; on 9 March 2025 the clocks there go forward."""
-        club = Club(time_zone="America/New_York")
-        self.assertEqual(local_day(club, datetime(2025, 7, 2, 1, 30, tzinfo=UTC)), date(2025, 7, 1))
-        self.assertEqual(local_day(club, datetime(2025, 3, 9, 4, 59, tzinfo=UTC)), date(2025, 3, 8))
-        self.assertEqual(local_day(club, datetime(2025, 3, 10, 3, 59, tzinfo=UTC)), date(2025, 3, 9))
+        account = Site(time_zone="America/New_York")
+        self.assertEqual(local_day(account, datetime(2025, 7, 2, 1, 30, tzinfo=UTC)), date(2025, 7, 1))
+        self.assertEqual(local_day(account, datetime(2025, 3, 9, 4, 59, tzinfo=UTC)), date(2025, 3, 8))
+        self.assertEqual(local_day(account, datetime(2025, 3, 10, 3, 59, tzinfo=UTC)), date(2025, 3, 9))
 
 
 class Book(RoundTest):
@@ -165,7 +165,7 @@ class Book(RoundTest):
             self.finish(self.start()["id"], note=note)
 
     def rows(self, query: str = "") -> list[dict[str, str]]:
-        answer = self.client.get(f"/api/clubs/alder/book/book.csv{query}")
+        answer = self.client.get(f"/api/accounts/alder/book/book.csv{query}")
         self.assertEqual(answer["Content-Type"], "text/csv; charset=utf-8")
         self.assertIn("alder-book-", answer["Content-Disposition"])
         return list(csv.DictReader(io.StringIO(b"".join(answer.streaming_content).decode())))  # type: ignore[attr-defined]

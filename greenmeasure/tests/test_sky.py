@@ -136,7 +136,7 @@ class Fetching(SkyTest):
         for one, other in zip(before["risks"], after["risks"], strict=True):
             self.assertEqual(one["shares"][: before["today"]], other["shares"][: before["today"]], one["disease"])
 
-    def test_a_club_without_a_station_is_told_what_to_do(self) -> None:
+    def test_an_account_without_a_station_is_told_what_to_do(self) -> None:
         sky = self.ask("GET", "sky")
         self.assertIn("set up a station", sky["sentence"])
         self.assertEqual(self.ask("GET", f"sky/strip?area_id={self.area.pk}")["days"], [])

@@ -79,7 +79,7 @@ class Fit(SkyTest):
         end = datetime.fromisoformat(watered["windows"][0]["begin"]) + timedelta(hours=3)
         self.assertIn(f"{end.astimezone(ZoneInfo('America/New_York')):%H:%M}", watered["water_in"][0])
 
-    def test_hours_the_club_keeps_free_and_the_mower(self) -> None:
+    def test_hours_the_account_keeps_free_and_the_mower(self) -> None:
         free = self.ask(
             "POST",
             "sky/rhythms",
@@ -108,10 +108,10 @@ class Fit(SkyTest):
 
         self.assertGreaterEqual(minds(old), minds(fresh))
 
-    def test_a_metric_club_is_never_told_in_us_units(self) -> None:
-        self.club.units = "metric"
-        self.club.save()
-        self.club.touch()
+    def test_a_metric_account_is_never_told_in_us_units(self) -> None:
+        self.account.units = "metric"
+        self.account.save()
+        self.account.touch()
         told = json.dumps(
             [
                 self.fit(),
@@ -243,7 +243,7 @@ class Files(SkyTest):
 
     def send(self, act: str, text: str | bytes, expect: int, name: str = "weather.csv", **more: Any) -> Any:
         data = text.encode() if isinstance(text, str) else text
-        answer = self.client.post(f"/api/clubs/alder/sky/station/{act}", {"file": SimpleUploadedFile(name, data), **more})
+        answer = self.client.post(f"/api/accounts/alder/sky/station/{act}", {"file": SimpleUploadedFile(name, data), **more})
         self.assertEqual(answer.status_code, expect, answer.content.decode()[:600])
         return answer.json()
 

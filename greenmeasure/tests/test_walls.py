@@ -1,17 +1,17 @@
-"""Every endpoint, walked from the OpenAPI document: strangers, other clubs' members and lesser roles are refused."""
+"""Every endpoint, walked from the OpenAPI document: strangers, other accounts' members and lesser roles are refused."""
 
 import re
 from collections.abc import Iterator
 from typing import Any
 
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.api import api
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
 from greenmeasure.shelf.models import Product
-from greenmeasure.tests.base import ApiTest, make_club
+from greenmeasure.tests.base import ApiTest, make_account
 
-OPEN = {"/api/health", "/api/session", "/api/clubs"}
+OPEN = {"/api/health", "/api/session", "/api/accounts"}
 READS_BY_POST = {
     "read_phrase",
     "reckon_job",
@@ -66,22 +66,22 @@ FOR_APPLICATORS = {
 
 
 def endpoints() -> Iterator[tuple[str, str, str]]:
-    """Method, path and operation of every endpoint of a club."""
+    """Method, path and operation of every endpoint of an account."""
     for path, operations in api.get_openapi_schema(path_prefix="/api")["paths"].items():
         for method, operation in operations.items():
             yield method.upper(), re.sub(r"^/api/?", "/api/", path), operation["operationId"]
 
 
-def filled(path: str, club: str, number: int = 1) -> str:
-    return re.sub(r"\{\w+\}", str(number), path.replace("{club}", club))
+def filled(path: str, account: str, number: int = 1) -> str:
+    return re.sub(r"\{\w+\}", str(number), path.replace("{account}", account))
 
 
 class Walls(ApiTest):
     def setUp(self) -> None:
-        make_club("birch")
+        make_account("birch")
 
-    def of_a_club(self) -> list[tuple[str, str, str]]:
-        found = [e for e in endpoints() if "{club}" in e[1]]
+    def of_an_account(self) -> list[tuple[str, str, str]]:
+        found = [e for e in endpoints() if "{account}" in e[1]]
         self.assertGreater(len(found), 25)
         return found
 
@@ -89,62 +89,65 @@ class Walls(ApiTest):
         return self.client.generic(method, path, "{}", content_type="application/json").status_code
 
     def test_all_that_is_open_to_strangers_is_listed_here(self) -> None:
-        self.assertEqual({p for _, p, _ in endpoints() if "{club}" not in p}, OPEN)
+        self.assertEqual({p for _, p, _ in endpoints() if "{account}" not in p}, OPEN)
 
     def test_strangers_are_sent_to_sign_in(self) -> None:
-        for method, path, name in self.of_a_club():
+        for method, path, name in self.of_an_account():
             self.assertEqual(self.status(method, filled(path, "alder")), 401, name)
 
-    def test_another_clubs_manager_is_refused_everywhere(self) -> None:
+    def test_another_accounts_manager_is_refused_everywhere(self) -> None:
         self.sign_in("manager", "birch")
-        for method, path, name in self.of_a_club():
+        for method, path, name in self.of_an_account():
             self.assertEqual(self.status(method, filled(path, "alder")), 404, name)
 
-    def test_a_club_that_is_not_there_answers_the_same(self) -> None:
+    def test_an_account_that_is_not_there_answers_the_same(self) -> None:
         self.sign_in("manager", "birch")
-        mine, none = (self.client.get(f"/api/clubs/{slug}/areas") for slug in ("alder", "nowhere"))
+        mine, none = (self.client.get(f"/api/accounts/{slug}/areas") for slug in ("alder", "nowhere"))
         self.assertEqual((mine.status_code, mine.content), (none.status_code, none.content))
 
-    def test_another_clubs_things_are_not_found_through_ones_own_club(self) -> None:
+    def test_another_accounts_things_are_not_found_through_ones_own_account(self) -> None:
         self.sign_in("manager", "birch")
         theirs = {"area_id": self.area.pk, "product_id": self.spray.pk, "machine_id": self.sprayer.pk}
         for kind, key in (("areas", "area_id"), ("products", "product_id"), ("machines", "machine_id")):
-            path = f"/api/clubs/birch/{kind}/{theirs[key]}"
+            path = f"/api/accounts/birch/{kind}/{theirs[key]}"
             self.assertEqual(self.status("DELETE", path), 404, kind)
         mine = self.own_job()
-        self.ask("POST", "/api/clubs/birch/reckon/job", mine)
-        self.ask("POST", "/api/clubs/birch/reckon/job", mine | {"product_id": self.spray.pk}, 404)
-        self.ask("POST", "/api/clubs/birch/reckon/job", mine | {"machine_id": self.sprayer.pk}, 404)
+        self.ask("POST", "/api/accounts/birch/reckon/job", mine)
+        self.ask("POST", "/api/accounts/birch/reckon/job", mine | {"product_id": self.spray.pk}, 404)
+        self.ask("POST", "/api/accounts/birch/reckon/job", mine | {"machine_id": self.sprayer.pk}, 404)
         parts = [mine["parts"][0] | {"area_id": self.area.pk}]
-        self.ask("POST", "/api/clubs/birch/reckon/job", mine | {"parts": parts}, 404)
+        self.ask("POST", "/api/accounts/birch/reckon/job", mine | {"parts": parts}, 404)
         self.ask(
-            "POST", "/api/clubs/birch/reckon/measure", {"amount": {"value": 1, "unit": "ml"}, "product_id": self.spray.pk}, 404
+            "POST", "/api/accounts/birch/reckon/measure", {"amount": {"value": 1, "unit": "ml"}, "product_id": self.spray.pk}, 404
         )
         self.ask(
-            "POST", f"/api/clubs/birch/areas/measure?area_id={self.area.pk}", {"method": "circle", "values": {"radius": 9}}, 404
+            "POST",
+            f"/api/accounts/birch/areas/measure?area_id={self.area.pk}",
+            {"method": "circle", "values": {"radius": 9}},
+            404,
         )
 
     def own_job(self) -> dict[str, Any]:
-        """The same job, all of it the other club's own."""
-        club = Club.objects.get(slug="birch")
-        product = Product.objects.get(club=club, name="Test SC")
+        """The same job, all of it the other account's own."""
+        account = Account.objects.get(slug="birch")
+        product = Product.objects.get(account=account, name="Test SC")
         part = {
-            "area_id": Area.objects.get(club=club).pk,
+            "area_id": Area.objects.get(account=account).pk,
             "row_id": product.rates.get().pk,
             "rate": {"value": 0.6, "unit": "fl_oz/kft2"},
         }
-        return {"product_id": product.pk, "machine_id": Machine.objects.get(club=club, kind="sprayer").pk, "parts": [part]}
+        return {"product_id": product.pk, "machine_id": Machine.objects.get(account=account, kind="sprayer").pk, "parts": [part]}
 
     def test_viewers_read_and_change_nothing(self) -> None:
         self.sign_in("viewer")
-        for method, path, name in self.of_a_club():
+        for method, path, name in self.of_an_account():
             status = self.status(method, filled(path, "alder", 999_999))
             changes = method != "GET" and name not in READS_BY_POST
             self.assertEqual(status == 403, changes, f"{name}: {status}")
 
     def test_applicators_work_rounds_and_change_nothing_else(self) -> None:
         self.sign_in("applicator")
-        for method, path, name in self.of_a_club():
+        for method, path, name in self.of_an_account():
             status = self.status(method, filled(path, "alder", 999_999))
             allowed = method == "GET" or name in READS_BY_POST | FOR_APPLICATORS
             self.assertEqual(status != 403, allowed, f"{name}: {status}")

@@ -3,7 +3,7 @@
 from django.http import HttpRequest
 from ninja import Path, Router
 
-from greenmeasure.common.auth import VIEWER, club_of
+from greenmeasure.common.auth import VIEWER, account_of
 from greenmeasure.today import queries
 from greenmeasure.today.schemas import TodayOut
 
@@ -11,6 +11,6 @@ router = Router(tags=["today"])
 
 
 @router.get("", response=TodayOut, auth=VIEWER)
-def read_today(request: HttpRequest, club: Path[str]) -> TodayOut:
-    """The state of the club and the next thing to do."""
-    return queries.today(club_of(request))
+def read_today(request: HttpRequest, account: Path[str]) -> TodayOut:
+    """The state of the account and the next thing to do."""
+    return queries.today(account_of(request))

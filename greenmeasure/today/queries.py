@@ -1,8 +1,8 @@
-"""The state of a club in one sentence, and the next thing to do."""
+"""The state of an account in one sentence, and the next thing to do."""
 
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Entry
-from greenmeasure.book.queries import entry_out
+from greenmeasure.book.queries import entries, entry_out
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import asking
@@ -19,11 +19,11 @@ SHOWN = 8
 """How many due jobs today's view shows."""
 
 
-def today(club: Club) -> TodayOut:
-    setup = _setup(club)
-    under_way = rounds(club, Round.Status.UNDER_WAY)
-    latest = list(Entry.objects.filter(club=club)[:5])
-    due = due_list(club, whole=SHOWN)
+def today(account: Account) -> TodayOut:
+    setup = _setup(account)
+    under_way = rounds(account, Round.Status.UNDER_WAY)
+    latest = list(entries(account)[:5])
+    due = due_list(account, whole=SHOWN)
     sentence, act, to = _next(setup, under_way, due, latest)
     return TodayOut(
         due=due.lines,
@@ -35,20 +35,20 @@ def today(club: Club) -> TodayOut:
         setup=[] if all(s.done for s in setup) else setup,
         under_way=under_way,
         latest=[entry_out(e) for e in latest],
-        tasks=open_tasks(club),
-        machines=asking(club),
+        tasks=open_tasks(account),
+        machines=asking(account),
     )
 
 
-def _setup(club: Club) -> list[SetupStepOut]:
+def _setup(account: Account) -> list[SetupStepOut]:
     def some(model: type[Area] | type[Product] | type[Machine]) -> bool:
-        return model.objects.filter(club=club, archived_at=None).exists()
+        return model.objects.of(account).kept().exists()
 
     return [
         SetupStepOut(key="ground", text="Add an area: its name, size, grass and height of cut", done=some(Area), to="ground/new"),
         SetupStepOut(key="shelf", text="Add a product: its rate as the label prints it", done=some(Product), to="shelf/new"),
         SetupStepOut(key="kit", text="Add a sprayer or a spreader", done=some(Machine), to="kit/new"),
-        SetupStepOut(key="reckon", text="Reckon the first job", to="reckon", done=Round.objects.filter(club=club).exists()),
+        SetupStepOut(key="reckon", text="Reckon the first job", to="reckon", done=Round.objects.of(account).exists()),
     ]
 
 
@@ -60,7 +60,7 @@ def _next(setup: list[SetupStepOut], under_way: list[RoundLineOut], due: DueOut,
         return f"{count} under way: {first.title}, {state}.", "Go on with it", f"round/{first.id}"
     missing = next((s for s in setup if not s.done), None)
     if missing and missing.key != "reckon":
-        begun = "This club is new." if not any(s.done for s in setup) else "Setting up goes on."
+        begun = "This account is new." if not any(s.done for s in setup) else "Setting up goes on."
         return f"{begun} {missing.text}.", missing.text.split(":")[0], missing.to
     if due.lines:
         return due.sentence, "See what is due", "season"
@@ -68,4 +68,4 @@ def _next(setup: list[SetupStepOut], under_way: list[RoundLineOut], due: DueOut,
         return "Everything is in place for the first job.", "Reckon a job", "reckon"
     last = latest[0]
     when = f"{last.applied_on.day} {last.applied_on:%B}"
-    return f"Nothing is under way. The last job was {last.product} on {last.area}, {when}.", "Reckon a job", "reckon"
+    return f"Nothing is under way. The last job was {last.product_name} on {last.area_name}, {when}.", "Reckon a job", "reckon"

@@ -10,7 +10,7 @@ from greenmeasure.water.schemas import TaskOut
 
 
 class SetupStepOut(Out):
-    """One step of setting a club up."""
+    """One step of setting an account up."""
 
     key: str
     text: str

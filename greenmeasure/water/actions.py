@@ -4,10 +4,11 @@ from django.db import transaction
 
 from core.errors import InputError
 from core.water.cans import Heads, audit
-from greenmeasure.accounts.models import Club, User
+from greenmeasure.accounts.models import Account, User
 from greenmeasure.common import clock
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import number_in
 from greenmeasure.ground.models import Area
 from greenmeasure.water.models import Task, WaterAudit
@@ -21,7 +22,7 @@ def keep_audit(area: Area, user: User, data: AuditIn, tasks: bool = False) -> Wa
     Raises:
         InputError: a day to come, too few cans, or a reading that cannot be.
     """
-    if data.taken_on > today(area.club):
+    if data.taken_on > today(area):
         raise InputError("taken_on", str(data.taken_on), "That day is still to come.", "Give the day it was run.")
     cans, minutes = cans_in(data), number_in("minutes", data.minutes)
     wind = wind_in(data)
@@ -39,9 +40,9 @@ def keep_audit(area: Area, user: User, data: AuditIn, tasks: bool = False) -> Wa
             note=data.note,
         )
         if tasks:
-            for text in dry_spots(found, area.club.us):
-                Task.objects.create(club=area.club, area=area, audit=made, text=text)
-        area.club.touch()
+            for text in dry_spots(found, area.account.us):
+                Task.objects.create(account=area.account, area=area, audit=made, text=text)
+        area.account.touch()
     return made
 
 
@@ -52,7 +53,7 @@ def use_audit(area: Area, audit_id: int, use: bool) -> None:
         raise Missing("audit")
     found.in_use = use
     found.save(update_fields=["in_use"])
-    area.club.touch()
+    area.account.touch()
 
 
 def add_tasks(area: Area, data: TaskIn) -> list[Task]:
@@ -60,12 +61,12 @@ def add_tasks(area: Area, data: TaskIn) -> list[Task]:
     for i, text in enumerate(data.texts):
         if not text.strip():
             raise InputError(f"texts.{i}", text, "The task says nothing.", "Say what is to be seen to.")
-    return [Task.objects.create(club=area.club, area=area, text=text) for text in data.texts]
+    return [Task.objects.create(account=area.account, area=area, text=text) for text in data.texts]
 
 
-def task_of(club: Club, task_id: int) -> Task:
-    """A task of this club. Raises Missing."""
-    found = Task.objects.filter(club=club, pk=task_id).select_related("area").first()
+def task_of(account: Account, task_id: int) -> Task:
+    """A task of this account. Raises Missing."""
+    found = Task.objects.filter(seen_by(account, "area__site"), account=account, pk=task_id).select_related("area").first()
     if found is None:
         raise Missing("task")
     return found

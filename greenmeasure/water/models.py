@@ -3,7 +3,7 @@
 from django.db import models
 
 from core.water.cans import Audit, Can, Heads, audit
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 
 
 class WaterAudit(models.Model):
@@ -35,7 +35,7 @@ class WaterAudit(models.Model):
 class Task(models.Model):
     """Something to be seen to on the ground, until it is done."""
 
-    club = models.ForeignKey(Club, on_delete=models.CASCADE, related_name="tasks")
+    account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="tasks")
     area = models.ForeignKey("ground.Area", on_delete=models.CASCADE, related_name="tasks")
     audit = models.ForeignKey(WaterAudit, on_delete=models.SET_NULL, null=True, related_name="tasks")
     text = models.CharField(max_length=300)

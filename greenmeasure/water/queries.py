@@ -12,8 +12,9 @@ from core.soil.ph_tables import TEXTURES
 from core.units import LENGTH, SPEED, UNITS, VOLUME, positive, show_number, show_percent, unit
 from core.water.cans import DRY, WET, Audit, Can, Heads, audit, depth_of, run_for, soak
 from core.water.intake import intake_of, pond_of
-from greenmeasure.accounts.models import Club
+from greenmeasure.accounts.models import Account
 from greenmeasure.common.kept import kept
+from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in, working_out
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of, areas, plan_in_use
@@ -70,12 +71,12 @@ def _can(i: int, c: CanIn, size: float, mouth: float | None, place: float) -> Ca
     return Can(depth, (number_in(f"cans.{i}.x", c.x) * place, number_in(f"cans.{i}.y", c.y) * place))
 
 
-def asked(club: Club, area_id: int, data: AuditAskIn) -> AuditOut:
+def asked(account: Account, area_id: int, data: AuditAskIn) -> AuditOut:
     """What an audit comes to as it is typed. Raises InputError by field."""
-    area = area_of(club, area_id)
+    area = area_of(account, area_id)
     found = audit(cans_in(data), number_in("minutes", data.minutes), Heads(data.heads), wind_in(data))
     wanted = quantity_in("wanted", w, LENGTH).base * 1000 if (w := filled(data.wanted)) else None
-    return audit_out(found, area, club.us, Heads(data.heads), wanted)
+    return audit_out(found, area, account.us, Heads(data.heads), wanted)
 
 
 def wind_in(data: AuditAskIn) -> float | None:
@@ -158,41 +159,48 @@ def _steps(found: Audit, us: bool) -> list[Step]:
 
 
 @kept
-def audits(club: Club) -> dict[int, WaterAudit]:
+def audits(account: Account) -> dict[int, WaterAudit]:
     """The latest audit of each area, by the area's id."""
     found: dict[int, WaterAudit] = {}
-    for a in WaterAudit.objects.filter(area__club=club, in_use=True).select_related("area").order_by("taken_on", "pk"):
+    for a in (
+        WaterAudit.objects.filter(seen_by(account, "area__site"), area__account=account, in_use=True)
+        .select_related("area")
+        .order_by("taken_on", "pk")
+    ):
         found[a.area_id] = a
     return found
 
 
-def audit_for(club: Club, area_id: int) -> WaterAudit | None:
+def audit_for(account: Account, area_id: int) -> WaterAudit | None:
     """The audit that an area is watered by: its own, its whole's, or that of an area of its zone."""
-    every, ground = audits(club), areas(club)
-    here: Area | None = area_of(club, area_id)
+    every, ground = audits(account), areas(account)
+    here: Area | None = area_of(account, area_id)
     while here:
         if here.pk in every:
             return every[here.pk]
         here = ground.get(here.parent_id) if here.parent_id else None
-    zone = area_of(club, area_id).zone.strip().lower()
-    return next((a for a in every.values() if zone and a.area.zone.strip().lower() == zone), None)
+    area = area_of(account, area_id)
+    zone = area.zone.strip().lower()
+    return next(
+        (a for a in every.values() if zone and a.area.site_id == area.site_id and a.area.zone.strip().lower() == zone), None
+    )
 
 
-def water(club: Club, area_id: int, wanted: QuantityIn | None = None) -> WaterOut:
+def water(account: Account, area_id: int, wanted: QuantityIn | None = None) -> WaterOut:
     """An area's water, with the audit in force, and minutes for a wanted depth.
 
     Raises:
         InputError: a depth that is none.
     """
     depth = quantity_in("wanted", w, LENGTH).base * 1000 if (w := filled(wanted)) else None
-    area = area_of(club, area_id)
-    used = audit_for(club, area_id)
+    area = area_of(account, area_id)
+    used = audit_for(account, area_id)
     own = WaterAudit.objects.filter(area=area)
     return WaterOut(
         area=area.name,
         zone=area.zone,
         plan=plan_in_use(area),
-        current=audit_out(used.core(), used.area, club.us, Heads(used.heads), depth) if used else None,
+        current=audit_out(used.core(), used.area, account.us, Heads(used.heads), depth) if used else None,
         of=f"{used.area.name}, {day(used.taken_on)} {used.taken_on.year}" if used else "",
         audits=[
             AuditKeptOut(
@@ -200,7 +208,7 @@ def water(club: Club, area_id: int, wanted: QuantityIn | None = None) -> WaterOu
                 taken_on=a.taken_on,
                 by=a.by,
                 note=a.note,
-                rate=rate_text(a.core().rate, club.us),
+                rate=rate_text(a.core().rate, account.us),
                 low_quarter=show_percent(a.core().low_quarter),
                 cans=len(a.cans),
                 minutes=minutes_text(a.minutes),
@@ -210,7 +218,7 @@ def water(club: Club, area_id: int, wanted: QuantityIn | None = None) -> WaterOu
             for a in own
         ],
         tasks=[task_out(t) for t in live_tasks().filter(area=area)],
-        soil=_soil(area, club.us),
+        soil=_soil(area, account.us),
     )
 
 
@@ -219,19 +227,19 @@ def _soil(area: Area, us: bool) -> str:
     return f"{texture}: drinks about {rate_text(intake_of(area.texture), us)}."
 
 
-def water_in_text(club: Club, area_id: int, depth: float | None, minutes: float | None) -> str:
+def water_in_text(account: Account, area_id: int, depth: float | None, minutes: float | None) -> str:
     """What a label's watering-in comes to here: minutes for its depth [mm], or the depth of its minutes; empty if unknown."""
     if depth is None and minutes is None:
         return ""
-    area, used = area_of(club, area_id), audit_for(club, area_id)
+    area, used = area_of(account, area_id), audit_for(account, area_id)
     if used is None:
         return f"How long that is on {area.name} is not known: audit its water with catch cans."
     found = used.core()
     when = f"by the audit of {day(used.taken_on)}"
     if depth is None:
         assert minutes is not None
-        return f"On {area.name} {minutes_text(minutes)} puts down {depth_text(found.rate * minutes / 60, club.us)}, {when}."
-    run = run_out(found, area, depth, club.us)
+        return f"On {area.name} {minutes_text(minutes)} puts down {depth_text(found.rate * minutes / 60, account.us)}, {when}."
+    run = run_out(found, area, depth, account.us)
     split = "" if run.parts == 1 else f" {run.soak}"
     return f"On {area.name} {run.depth} takes {run.advised}, {when}.{split}"
 
@@ -247,9 +255,12 @@ def task_out(t: Task) -> TaskOut:
     )
 
 
-def open_tasks(club: Club) -> list[TaskOut]:
+def open_tasks(account: Account) -> list[TaskOut]:
     """What is still to be seen to, the oldest first."""
-    return [task_out(t) for t in live_tasks().filter(club=club, done_at=None, area__archived_at=None)]
+    return [
+        task_out(t)
+        for t in live_tasks().filter(seen_by(account, "area__site"), account=account, done_at=None, area__archived_at=None)
+    ]
 
 
 def dry_spots(found: Audit, us: bool) -> Sequence[str]:

@@ -1,32 +1,32 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useClub } from "../app/session";
+import { useAccount } from "../app/session";
 import { api, read, type Schemas } from "./client";
 
 export function usePath() {
-  return { club: useClub().slug };
+  return { account: useAccount().slug };
 }
 
 export function useToday() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "today"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/today", { params: { path } })),
+    queryKey: [path.account, "today"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/today", { params: { path } })),
   });
 }
 
 export function useAreas() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "areas"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/areas", { params: { path } })),
+    queryKey: [path.account, "areas"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/areas", { params: { path } })),
   });
 }
 
 export function useGroundOptions() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "ground-options"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/areas/options", { params: { path } })),
+    queryKey: [path.account, "ground-options"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/areas/options", { params: { path } })),
     staleTime: Infinity,
   });
 }
@@ -34,9 +34,9 @@ export function useGroundOptions() {
 export function useArea(area_id: number) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "area", area_id],
+    queryKey: [path.account, "area", area_id],
     queryFn: () =>
-      read(api.GET("/api/clubs/{club}/areas/{area_id}", { params: { path: { ...path, area_id } } })),
+      read(api.GET("/api/accounts/{account}/areas/{area_id}", { params: { path: { ...path, area_id } } })),
     enabled: Number.isFinite(area_id),
   });
 }
@@ -45,11 +45,11 @@ export function useArea(area_id: number) {
 export function useAnswer<Asked, Answer>(
   name: string,
   asked: Asked | null,
-  ask: (path: { club: string }, body: Asked, signal: AbortSignal) => Promise<Answer>,
+  ask: (path: { account: string }, body: Asked, signal: AbortSignal) => Promise<Answer>,
 ) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, name, asked],
+    queryKey: [path.account, name, asked],
     queryFn: ({ signal }) => ask(path, asked!, signal),
     enabled: asked !== null,
     placeholderData: asked === null ? undefined : (keepPreviousData as never),
@@ -62,7 +62,7 @@ export function useAnswer<Asked, Answer>(
 export function useMeasured(body: Schemas["MeasureIn"] | null, area_id?: number) {
   return useAnswer("measured", body && { body, area_id }, (path, asked, signal) =>
     read(
-      api.POST("/api/clubs/{club}/areas/measure", {
+      api.POST("/api/accounts/{account}/areas/measure", {
         params: { path, query: { area_id: asked.area_id } },
         body: asked.body,
         signal,
@@ -74,7 +74,7 @@ export function useMeasured(body: Schemas["MeasureIn"] | null, area_id?: number)
 export function usePhPlan(area_id: number, body: Schemas["PhPlanIn"] | null) {
   return useAnswer("ph", body, (path, asked, signal) =>
     read(
-      api.POST("/api/clubs/{club}/areas/{area_id}/ph", {
+      api.POST("/api/accounts/{account}/areas/{area_id}/ph", {
         params: { path: { ...path, area_id } },
         body: asked,
         signal,
@@ -92,7 +92,7 @@ export function useRowFits(product_id: number | null, area_ids: number[], target
       const found = await Promise.all(
         asked.area_ids.map((area_id) =>
           read(
-            api.POST("/api/clubs/{club}/reckon/rows", {
+            api.POST("/api/accounts/{account}/reckon/rows", {
               params: { path },
               body: { product_id: asked.product_id, area_id, target: asked.target },
               signal,
@@ -111,49 +111,49 @@ export function useRowFits(product_id: number | null, area_ids: number[], target
 
 export function useBackwards(body: Schemas["BackIn"] | null) {
   return useAnswer("backwards", body, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/reckon/backwards", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/reckon/backwards", { params: { path }, body: asked, signal })),
   );
 }
 
 export function useCompared(body: Schemas["CompareIn"] | null) {
   return useAnswer("compare", body, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/reckon/compare", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/reckon/compare", { params: { path }, body: asked, signal })),
   );
 }
 
 export function useMeasuring(body: Schemas["DoseMeasureIn"] | null) {
   return useAnswer("measuring", body, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/reckon/measure", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/reckon/measure", { params: { path }, body: asked, signal })),
   );
 }
 
 export function useCup(body: Schemas["CupIn"] | null) {
   return useAnswer("cup", body, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/reckon/cup", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/reckon/cup", { params: { path }, body: asked, signal })),
   );
 }
 
 export function useHouse() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "house"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/house", { params: { path } })),
+    queryKey: [path.account, "house"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/house", { params: { path } })),
   });
 }
 
 export function useProducts() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "products"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/products", { params: { path } })),
+    queryKey: [path.account, "products"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/products", { params: { path } })),
   });
 }
 
 export function useProductOptions() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "product-options"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/products/options", { params: { path } })),
+    queryKey: [path.account, "product-options"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/products/options", { params: { path } })),
     staleTime: Infinity,
   });
 }
@@ -161,8 +161,8 @@ export function useProductOptions() {
 export function useMachines() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "machines"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/machines", { params: { path } })),
+    queryKey: [path.account, "machines"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/machines", { params: { path } })),
   });
 }
 
@@ -170,9 +170,9 @@ export function useMachines() {
 export function usePhrase(phrase: string) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "phrase", phrase],
+    queryKey: [path.account, "phrase", phrase],
     queryFn: ({ signal }) =>
-      read(api.POST("/api/clubs/{club}/products/phrase", { params: { path }, body: { phrase }, signal })),
+      read(api.POST("/api/accounts/{account}/products/phrase", { params: { path }, body: { phrase }, signal })),
     enabled: phrase.trim() !== "",
     retry: false,
     staleTime: Infinity,
@@ -182,16 +182,16 @@ export function usePhrase(phrase: string) {
 /** A job reckoned by the server as its parts are chosen. */
 export function useJob(job: Schemas["JobIn"] | null) {
   return useAnswer("job", job, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/reckon/job", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/reckon/job", { params: { path }, body: asked, signal })),
   );
 }
 
 export function useLine(line: string) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "line", line],
+    queryKey: [path.account, "line", line],
     queryFn: ({ signal }) =>
-      read(api.POST("/api/clubs/{club}/reckon/line", { params: { path }, body: { line }, signal })),
+      read(api.POST("/api/accounts/{account}/reckon/line", { params: { path }, body: { line }, signal })),
     enabled: line.trim() !== "",
     placeholderData: line.trim() ? keepPreviousData : undefined,
     retry: false,
@@ -201,24 +201,24 @@ export function useLine(line: string) {
 export function useRounds() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "rounds"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/rounds", { params: { path } })),
+    queryKey: [path.account, "rounds"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/rounds", { params: { path } })),
   });
 }
 
 export function useRound(id: number) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "round", id],
+    queryKey: [path.account, "round", id],
     queryFn: () =>
-      read(api.GET("/api/clubs/{club}/rounds/{round_id}", { params: { path: { ...path, round_id: id } } })),
+      read(api.GET("/api/accounts/{account}/rounds/{round_id}", { params: { path: { ...path, round_id: id } } })),
   });
 }
 
 export function useActual(round_id: number, body: Schemas["FinishIn"] | null) {
   return useAnswer("actual", body, (path, asked, signal) =>
     read(
-      api.POST("/api/clubs/{club}/rounds/{round_id}/actual", {
+      api.POST("/api/accounts/{account}/rounds/{round_id}/actual", {
         params: { path: { ...path, round_id } },
         body: asked,
         signal,
@@ -230,8 +230,8 @@ export function useActual(round_id: number, body: Schemas["FinishIn"] | null) {
 export function useBook(words: string, page: number) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "book", words, page],
-    queryFn: () => read(api.GET("/api/clubs/{club}/book", { params: { path, query: { words, page } } })),
+    queryKey: [path.account, "book", words, page],
+    queryFn: () => read(api.GET("/api/accounts/{account}/book", { params: { path, query: { words, page } } })),
     placeholderData: keepPreviousData,
   });
 }
@@ -239,27 +239,27 @@ export function useBook(words: string, page: number) {
 export function useEntry(id: number) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "entry", id],
+    queryKey: [path.account, "entry", id],
     queryFn: () =>
-      read(api.GET("/api/clubs/{club}/book/{entry_id}", { params: { path: { ...path, entry_id: id } } })),
+      read(api.GET("/api/accounts/{account}/book/{entry_id}", { params: { path: { ...path, entry_id: id } } })),
   });
 }
 
 export function useMembers() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "members"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/members", { params: { path } })),
+    queryKey: [path.account, "members"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/members", { params: { path } })),
   });
 }
 
-/** A change to the club: afterwards everything of the club is read afresh. */
-export function useChange<In, Out>(work: (path: { club: string }, given: In) => Promise<Out>) {
+/** A change to the account: afterwards everything of the account is read afresh. */
+export function useChange<In, Out>(work: (path: { account: string }, given: In) => Promise<Out>) {
   const path = usePath();
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (given: In) => work(path, given),
     // not awaited: whoever asked for the change goes on at once, and may leave the view
-    onSuccess: () => void queries.invalidateQueries({ queryKey: [path.club] }),
+    onSuccess: () => void queries.invalidateQueries({ queryKey: [path.account] }),
   });
 }

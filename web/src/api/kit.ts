@@ -5,9 +5,9 @@ import { useAnswer, useChange, usePath } from "./hooks";
 export function useMachine(machine_id: number) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "machine", machine_id],
+    queryKey: [path.account, "machine", machine_id],
     queryFn: () =>
-      read(api.GET("/api/clubs/{club}/machines/{machine_id}", { params: { path: { ...path, machine_id } } })),
+      read(api.GET("/api/accounts/{account}/machines/{machine_id}", { params: { path: { ...path, machine_id } } })),
     enabled: Number.isFinite(machine_id),
   });
 }
@@ -15,8 +15,8 @@ export function useMachine(machine_id: number) {
 export function useKitOptions() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "kit-options"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/machines/options", { params: { path } })),
+    queryKey: [path.account, "kit-options"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/machines/options", { params: { path } })),
     staleTime: Infinity,
   });
 }
@@ -25,7 +25,7 @@ export function useKitOptions() {
 export function useBench(machine_id: number, figures: Schemas["BenchAskIn"]["figures"] | null) {
   return useAnswer(`bench ${machine_id}`, figures, (path, asked, signal) =>
     read(
-      api.POST("/api/clubs/{club}/machines/{machine_id}/bench", {
+      api.POST("/api/accounts/{account}/machines/{machine_id}/bench", {
         params: { path: { ...path, machine_id } },
         body: { figures: asked },
         signal,
@@ -36,14 +36,14 @@ export function useBench(machine_id: number, figures: Schemas["BenchAskIn"]["fig
 
 export function useNozzle(body: Schemas["NozzleIn"] | null) {
   return useAnswer("nozzle", body, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/machines/nozzle", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/machines/nozzle", { params: { path }, body: asked, signal })),
   );
 }
 
 export function usePace(machine_id: number, body: Schemas["PaceIn"] | null) {
   return useAnswer(`pace ${machine_id}`, body, (path, asked, signal) =>
     read(
-      api.POST("/api/clubs/{club}/machines/{machine_id}/pace", {
+      api.POST("/api/accounts/{account}/machines/{machine_id}/pace", {
         params: { path: { ...path, machine_id } },
         body: asked,
         signal,
@@ -55,7 +55,7 @@ export function usePace(machine_id: number, body: Schemas["PaceIn"] | null) {
 export function useSetting(machine_id: number, body: Schemas["SettingIn"] | null) {
   return useAnswer(`setting ${machine_id}`, body, (path, asked, signal) =>
     read(
-      api.POST("/api/clubs/{club}/machines/{machine_id}/setting", {
+      api.POST("/api/accounts/{account}/machines/{machine_id}/setting", {
         params: { path: { ...path, machine_id } },
         body: asked,
         signal,
@@ -66,14 +66,14 @@ export function useSetting(machine_id: number, body: Schemas["SettingIn"] | null
 
 export function useMidway(body: Schemas["MidwayIn"] | null) {
   return useAnswer("midway", body, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/machines/midway", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/machines/midway", { params: { path }, body: asked, signal })),
   );
 }
 
 export function useKeepCalibration(machine_id: number) {
   return useChange((path, body: Schemas["CalibrationIn"]) =>
     read(
-      api.POST("/api/clubs/{club}/machines/{machine_id}/calibrations", {
+      api.POST("/api/accounts/{account}/machines/{machine_id}/calibrations", {
         params: { path: { ...path, machine_id } },
         body,
       }),
@@ -84,7 +84,7 @@ export function useKeepCalibration(machine_id: number) {
 export function useUseCalibration(machine_id: number) {
   return useChange((path, { id, act }: { id: number; act: "use" | "leave" }) =>
     read(
-      api.POST("/api/clubs/{club}/machines/{machine_id}/calibrations/{calibration_id}/{act}", {
+      api.POST("/api/accounts/{account}/machines/{machine_id}/calibrations/{calibration_id}/{act}", {
         params: { path: { ...path, machine_id, calibration_id: id, act } },
       }),
     ),
@@ -94,7 +94,7 @@ export function useUseCalibration(machine_id: number) {
 export function useClean(machine_id: number) {
   return useChange((path, body: Schemas["CleaningIn"]) =>
     read(
-      api.POST("/api/clubs/{club}/machines/{machine_id}/cleanings", {
+      api.POST("/api/accounts/{account}/machines/{machine_id}/cleanings", {
         params: { path: { ...path, machine_id } },
         body,
       }),
@@ -105,7 +105,7 @@ export function useClean(machine_id: number) {
 export function useTakeCleaningBack(machine_id: number) {
   return useChange((path, cleaning_id: number) =>
     read(
-      api.DELETE("/api/clubs/{club}/machines/{machine_id}/cleanings/{cleaning_id}", {
+      api.DELETE("/api/accounts/{account}/machines/{machine_id}/cleanings/{cleaning_id}", {
         params: { path: { ...path, machine_id, cleaning_id } },
       }),
     ),

@@ -4,32 +4,32 @@ import { useAnswer, useChange, usePath } from "./hooks";
 
 export function usePlan(body: Schemas["PlanIn"] | null) {
   return useAnswer("plan", body, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/passes/plan", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/passes/plan", { params: { path }, body: asked, signal })),
   );
 }
 
 export function useLanding(body: Schemas["LandIn"] | null) {
   return useAnswer("landing", body, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/passes/landing", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/passes/landing", { params: { path }, body: asked, signal })),
   );
 }
 
 export function useComparedPlans(body: Schemas["LandIn"] | null) {
   return useAnswer("plans", body, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/passes/compare", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/passes/compare", { params: { path }, body: asked, signal })),
   );
 }
 
 export function useExportPlan() {
   return useChange((path, body: Schemas["ExportIn"]) =>
-    read(api.POST("/api/clubs/{club}/passes/geojson", { params: { path }, body })),
+    read(api.POST("/api/accounts/{account}/passes/geojson", { params: { path }, body })),
   );
 }
 
 export function usePlaceNear(area_id: number) {
   return useChange((path, body: Schemas["PlacesIn"]) =>
     read(
-      api.PUT("/api/clubs/{club}/passes/areas/{area_id}/places", {
+      api.PUT("/api/accounts/{account}/passes/areas/{area_id}/places", {
         params: { path: { ...path, area_id } },
         body,
       }),
@@ -41,10 +41,10 @@ export function usePlaceNear(area_id: number) {
 export function useWater(area_id: number, wanted: { value: string; unit: string }) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "water", area_id, wanted],
+    queryKey: [path.account, "water", area_id, wanted],
     queryFn: () =>
       read(
-        api.GET("/api/clubs/{club}/areas/{area_id}/water", {
+        api.GET("/api/accounts/{account}/areas/{area_id}/water", {
           params: { path: { ...path, area_id }, query: { wanted: wanted.value, unit: wanted.unit } },
         }),
       ),
@@ -57,7 +57,7 @@ export function useWater(area_id: number, wanted: { value: string; unit: string 
 export function useAudit(area_id: number, body: Schemas["AuditAskIn"] | null) {
   return useAnswer(`audit ${area_id}`, body, (path, asked, signal) =>
     read(
-      api.POST("/api/clubs/{club}/areas/{area_id}/water/audit", {
+      api.POST("/api/accounts/{account}/areas/{area_id}/water/audit", {
         params: { path: { ...path, area_id } },
         body: asked,
         signal,
@@ -69,7 +69,7 @@ export function useAudit(area_id: number, body: Schemas["AuditAskIn"] | null) {
 export function useKeepAudit(area_id: number) {
   return useChange((path, { tasks, ...body }: Schemas["AuditIn"] & { tasks: boolean }) =>
     read(
-      api.POST("/api/clubs/{club}/areas/{area_id}/water", {
+      api.POST("/api/accounts/{account}/areas/{area_id}/water", {
         params: { path: { ...path, area_id }, query: { tasks } },
         body,
       }),
@@ -80,7 +80,7 @@ export function useKeepAudit(area_id: number) {
 export function useUseAudit(area_id: number) {
   return useChange((path, { id, act }: { id: number; act: "use" | "leave" }) =>
     read(
-      api.POST("/api/clubs/{club}/areas/{area_id}/water/{audit_id}/{act}", {
+      api.POST("/api/accounts/{account}/areas/{area_id}/water/{audit_id}/{act}", {
         params: { path: { ...path, area_id, audit_id: id, act } },
       }),
     ),
@@ -90,7 +90,7 @@ export function useUseAudit(area_id: number) {
 export function useSetTask() {
   return useChange((path, { id, act }: { id: number; act: "done" | "open" }) =>
     read(
-      api.POST("/api/clubs/{club}/tasks/{task_id}/{act}", {
+      api.POST("/api/accounts/{account}/tasks/{task_id}/{act}", {
         params: { path: { ...path, task_id: id, act } },
       }),
     ),
@@ -100,7 +100,7 @@ export function useSetTask() {
 export function useTasks() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "tasks"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/tasks", { params: { path } })),
+    queryKey: [path.account, "tasks"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/tasks", { params: { path } })),
   });
 }

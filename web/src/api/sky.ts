@@ -5,8 +5,8 @@ import { useAnswer, useChange, usePath } from "./hooks";
 export function useSky() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "sky"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/sky", { params: { path } })),
+    queryKey: [path.account, "sky"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/sky", { params: { path } })),
     refetchInterval: 300_000,
   });
 }
@@ -14,9 +14,9 @@ export function useSky() {
 export function useStrip(area_id: number | null, weeks: number) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "sky", "strip", area_id, weeks],
+    queryKey: [path.account, "sky", "strip", area_id, weeks],
     queryFn: () =>
-      read(api.GET("/api/clubs/{club}/sky/strip", { params: { path, query: { area_id: area_id!, weeks } } })),
+      read(api.GET("/api/accounts/{account}/sky/strip", { params: { path, query: { area_id: area_id!, weeks } } })),
     enabled: area_id !== null,
     placeholderData: keepPreviousData,
   });
@@ -25,9 +25,9 @@ export function useStrip(area_id: number | null, weeks: number) {
 export function useSkyDay(area_id: number, on: string | null) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "sky", "day", area_id, on],
+    queryKey: [path.account, "sky", "day", area_id, on],
     queryFn: () =>
-      read(api.GET("/api/clubs/{club}/sky/day", { params: { path, query: { area_id, on: on! } } })),
+      read(api.GET("/api/accounts/{account}/sky/day", { params: { path, query: { area_id, on: on! } } })),
     enabled: on !== null,
     placeholderData: keepPreviousData,
   });
@@ -38,8 +38,8 @@ export type LongField = "air" | "humidity" | "rain" | "wind" | "soil";
 export function useLong(field: LongField) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "sky", "long", field],
-    queryFn: () => read(api.GET("/api/clubs/{club}/sky/long", { params: { path, query: { field } } })),
+    queryKey: [path.account, "sky", "long", field],
+    queryFn: () => read(api.GET("/api/accounts/{account}/sky/long", { params: { path, query: { field } } })),
     placeholderData: keepPreviousData,
     staleTime: 300_000,
   });
@@ -48,25 +48,25 @@ export function useLong(field: LongField) {
 export function useClocks() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "sky", "clocks"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/sky/clocks", { params: { path } })),
+    queryKey: [path.account, "sky", "clocks"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/sky/clocks", { params: { path } })),
   });
 }
 
 /** Hours fit to put products down on an area, as they are picked. */
 export function useFit(body: Schemas["FitIn"] | null) {
   return useAnswer("fit", body, (path, asked, signal) =>
-    read(api.POST("/api/clubs/{club}/sky/hours", { params: { path }, body: asked, signal })),
+    read(api.POST("/api/accounts/{account}/sky/hours", { params: { path }, body: asked, signal })),
   );
 }
 
 export function useSchools(area_id: number | null, disease: string | null, year: number) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "sky", "schools", area_id, disease, year],
+    queryKey: [path.account, "sky", "schools", area_id, disease, year],
     queryFn: () =>
       read(
-        api.GET("/api/clubs/{club}/sky/schools", {
+        api.GET("/api/accounts/{account}/sky/schools", {
           params: { path, query: { area_id: area_id!, disease: disease!, year } },
         }),
       ),
@@ -81,19 +81,19 @@ export function useSchools(area_id: number | null, disease: string | null, year:
 export function useStation() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "sky", "station"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/sky/station", { params: { path } })),
+    queryKey: [path.account, "sky", "station"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/sky/station", { params: { path } })),
   });
 }
 
 export function useSaveStation() {
   return useChange((path, body: Schemas["StationIn"]) =>
-    read(api.PUT("/api/clubs/{club}/sky/station", { params: { path }, body })),
+    read(api.PUT("/api/accounts/{account}/sky/station", { params: { path }, body })),
   );
 }
 
 export function useFetchNow() {
-  return useChange((path) => read(api.POST("/api/clubs/{club}/sky/station/fetch", { params: { path } })));
+  return useChange((path) => read(api.POST("/api/accounts/{account}/sky/station/fetch", { params: { path } })));
 }
 
 export interface WeatherFile {
@@ -120,26 +120,26 @@ export function usePreviewWeather() {
   const path = usePath();
   return useMutation({
     mutationFn: (given: WeatherFile) =>
-      read(api.POST("/api/clubs/{club}/sky/station/preview", { params: { path }, ...formOf(given) })),
+      read(api.POST("/api/accounts/{account}/sky/station/preview", { params: { path }, ...formOf(given) })),
   });
 }
 
 export function useKeepWeather() {
   return useChange((path, given: WeatherFile) =>
-    read(api.POST("/api/clubs/{club}/sky/station/keep", { params: { path }, ...formOf(given) })),
+    read(api.POST("/api/accounts/{account}/sky/station/keep", { params: { path }, ...formOf(given) })),
   );
 }
 
 export function useAddReading() {
   return useChange((path, body: Schemas["HandIn"]) =>
-    read(api.POST("/api/clubs/{club}/sky/readings", { params: { path }, body })),
+    read(api.POST("/api/accounts/{account}/sky/readings", { params: { path }, body })),
   );
 }
 
 export function useRemoveReading() {
   return useChange((path, reading_id: number) =>
     read(
-      api.DELETE("/api/clubs/{club}/sky/readings/{reading_id}", {
+      api.DELETE("/api/accounts/{account}/sky/readings/{reading_id}", {
         params: { path: { ...path, reading_id } },
       }),
     ),
@@ -151,10 +151,10 @@ export function useRemoveReading() {
 export function useWatches(area_id: number | null) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "sky", "watch", area_id],
+    queryKey: [path.account, "sky", "watch", area_id],
     queryFn: () =>
       read(
-        api.GET("/api/clubs/{club}/sky/areas/{area_id}/watch", {
+        api.GET("/api/accounts/{account}/sky/areas/{area_id}/watch", {
           params: { path: { ...path, area_id: area_id! } },
         }),
       ),
@@ -166,7 +166,7 @@ export function useWatches(area_id: number | null) {
 export function useSaveWatch(area_id: number) {
   return useChange((path, given: { disease: string; body: Schemas["WatchIn"] }) =>
     read(
-      api.PUT("/api/clubs/{club}/sky/areas/{area_id}/watch/{disease}", {
+      api.PUT("/api/accounts/{account}/sky/areas/{area_id}/watch/{disease}", {
         params: { path: { ...path, area_id, disease: given.disease } },
         body: given.body,
       }),
@@ -176,14 +176,14 @@ export function useSaveWatch(area_id: number) {
 
 export function useAddScouting() {
   return useChange((path, body: Schemas["ScoutIn"]) =>
-    read(api.POST("/api/clubs/{club}/sky/scouting", { params: { path }, body })),
+    read(api.POST("/api/accounts/{account}/sky/scouting", { params: { path }, body })),
   );
 }
 
 export function useRemoveScouting() {
   return useChange((path, scouting_id: number) =>
     read(
-      api.DELETE("/api/clubs/{club}/sky/scouting/{scouting_id}", {
+      api.DELETE("/api/accounts/{account}/sky/scouting/{scouting_id}", {
         params: { path: { ...path, scouting_id } },
       }),
     ),
@@ -192,14 +192,14 @@ export function useRemoveScouting() {
 
 export function useAddRhythm() {
   return useChange((path, body: Schemas["RhythmIn"]) =>
-    read(api.POST("/api/clubs/{club}/sky/rhythms", { params: { path }, body })),
+    read(api.POST("/api/accounts/{account}/sky/rhythms", { params: { path }, body })),
   );
 }
 
 export function useRemoveRhythm() {
   return useChange((path, rhythm_id: number) =>
     read(
-      api.DELETE("/api/clubs/{club}/sky/rhythms/{rhythm_id}", { params: { path: { ...path, rhythm_id } } }),
+      api.DELETE("/api/accounts/{account}/sky/rhythms/{rhythm_id}", { params: { path: { ...path, rhythm_id } } }),
     ),
   );
 }
@@ -209,8 +209,8 @@ export function useRemoveRhythm() {
 export function useDue() {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "due"],
-    queryFn: () => read(api.GET("/api/clubs/{club}/season/due", { params: { path } })),
+    queryKey: [path.account, "due"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/season/due", { params: { path } })),
     refetchInterval: 300_000,
   });
 }
@@ -218,10 +218,10 @@ export function useDue() {
 export function useDueWhole(area_id: number, disease: string) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.club, "due", area_id, disease],
+    queryKey: [path.account, "due", area_id, disease],
     queryFn: () =>
       read(
-        api.GET("/api/clubs/{club}/season/due/{area_id}/{disease}", {
+        api.GET("/api/accounts/{account}/season/due/{area_id}/{disease}", {
           params: { path: { ...path, area_id, disease } },
         }),
       ),
@@ -231,14 +231,14 @@ export function useDueWhole(area_id: number, disease: string) {
 
 export function usePlanDue() {
   return useChange((path, body: Schemas["PlanDueIn"]) =>
-    read(api.POST("/api/clubs/{club}/season/planned", { params: { path }, body })),
+    read(api.POST("/api/accounts/{account}/season/planned", { params: { path }, body })),
   );
 }
 
 export function useDropPlanned() {
   return useChange((path, planned_id: number) =>
     read(
-      api.DELETE("/api/clubs/{club}/season/planned/{planned_id}", {
+      api.DELETE("/api/accounts/{account}/season/planned/{planned_id}", {
         params: { path: { ...path, planned_id } },
       }),
     ),
@@ -247,6 +247,6 @@ export function useDropPlanned() {
 
 export function useStartDue() {
   return useChange((path, body: Schemas["StartDueIn"]) =>
-    read(api.POST("/api/clubs/{club}/season/start", { params: { path }, body })),
+    read(api.POST("/api/accounts/{account}/season/start", { params: { path }, body })),
   );
 }

@@ -29,7 +29,7 @@ const queries: QueryClient = new QueryClient({
 const router = createBrowserRouter([
   { path: "/", element: <Door />, errorElement: <ErrorPage /> },
   {
-    path: "/c/:club",
+    path: "/a/:account",
     element: <Inside />,
     errorElement: <ErrorPage />,
     hydrateFallbackElement: <></>,
@@ -183,10 +183,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../views/book/EntryPage")).EntryPage }),
       },
       {
-        path: "club/house",
-        lazy: async () => ({ Component: (await import("../views/club/HousePage")).HousePage }),
+        path: "account/house",
+        lazy: async () => ({ Component: (await import("../views/account/HousePage")).HousePage }),
       },
-      { path: "club", lazy: async () => ({ Component: (await import("../views/club/ClubPage")).ClubPage }) },
+      { path: "account", lazy: async () => ({ Component: (await import("../views/account/AccountPage")).AccountPage }) },
       { path: "parts", lazy: async () => ({ Component: (await import("../views/parts/Parts")).Parts }) },
       { path: "*", element: <NothingHere /> },
     ],

@@ -15,7 +15,7 @@ export function NothingHere() {
   return (
     <Box>
       <h1>There is nothing at this address.</h1>
-      <p>It may have been moved, put away, or belong to another club.</p>
+      <p>It may have been moved, put away, or belong to another account.</p>
       <p>
         <a href="/">Back to today</a>
       </p>

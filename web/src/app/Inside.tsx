@@ -5,14 +5,14 @@ import { NothingHere } from "./ErrorPage";
 import { useSession } from "./session";
 import { Shell } from "./Shell";
 
-/** Lets members of the club in; whoever is signed out signs in right here, and goes on where they were. */
+/** Lets members of the account in; whoever is signed out signs in right here, and goes on where they were. */
 export function Inside() {
-  const { club } = useParams();
+  const { account } = useParams();
   const { data, error } = useSession();
   if (error) return <Fault error={error} />;
   if (!data) return null;
   if (!data.user) return <Door here />;
-  if (!data.clubs.some((c) => c.slug === club))
-    return data.clubs.length ? <NothingHere /> : <Navigate to="/" replace />;
+  if (!data.accounts.some((c) => c.slug === account))
+    return data.accounts.length ? <NothingHere /> : <Navigate to="/" replace />;
   return <Shell />;
 }

@@ -8,7 +8,7 @@ import { FaultText } from "../parts/Field";
 import { Bar } from "../parts/Section";
 import { Working } from "../parts/Working";
 import { jobToSearch } from "../views/reckon/state";
-import { useClub } from "./session";
+import { useAccount } from "./session";
 import { Sheet } from "./Sheet";
 import { t } from "./theme";
 import { useSettled } from "./useSettled";
@@ -56,7 +56,7 @@ const ways: [string, string][] = [
 
 /** One line that reckons: a rate on an area, how far an amount goes, a conversion. */
 export function ReckonLine({ onClose }: { onClose: () => void }) {
-  const club = useClub();
+  const account = useAccount();
   const navigate = useNavigate();
   const [text, setText] = useState("");
   const line = useSettled(text, 80);
@@ -66,7 +66,7 @@ export function ReckonLine({ onClose }: { onClose: () => void }) {
   const open = () => {
     if (!job) return;
     onClose();
-    void navigate(`/c/${club.slug}/reckon?${jobToSearch(job)}`);
+    void navigate(`/a/${account.slug}/reckon?${jobToSearch(job)}`);
   };
   return (
     <Sheet label="Reckon line" onClose={onClose} top>

@@ -94,12 +94,12 @@ const Place = styled(NavLink)`
 
 /** The way around: a graduated rule in the order of work. On a phone, the five places used outdoors. */
 export function Rule() {
-  const { club } = useParams();
+  const { account } = useParams();
   return (
     <>
       <Nav aria-label="Places">
         {places.map((p, i) => (
-          <Place key={p.to} to={`/c/${club}/${p.to}`}>
+          <Place key={p.to} to={`/a/${account}/${p.to}`}>
             {p.name}
             <kbd aria-hidden>{placeKey(i)}</kbd>
           </Place>
@@ -109,7 +109,7 @@ export function Rule() {
         {places
           .filter((p) => p.outdoors)
           .map((p) => (
-            <Place key={p.to} to={`/c/${club}/${p.to}`}>
+            <Place key={p.to} to={`/a/${account}/${p.to}`}>
               {p.name}
             </Place>
           ))}

@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { Link, Outlet, useNavigate } from "react-router";
 import styled from "styled-components";
-import { ClubMenu } from "./ClubMenu";
+import { AccountMenu } from "./AccountMenu";
 import { useOnline } from "./connection";
 import { ReckonLine } from "./ReckonLine";
 import { Rule } from "./Rule";
-import { useClub } from "./session";
+import { useAccount } from "./session";
 import { ShortcutSheet } from "./ShortcutSheet";
 import { useShortcuts } from "./shortcuts";
 import { t } from "./theme";
@@ -73,15 +73,15 @@ const Skip = styled.a`
   }
 `;
 
-/** What is around every view: the rule, the reckon line, the club's menu, and the word when the signal is lost. */
+/** What is around every view: the rule, the reckon line, the account's menu, and the word when the signal is lost. */
 export function Shell() {
-  const club = useClub();
+  const account = useAccount();
   const online = useOnline();
   const navigate = useNavigate();
   const [line, setLine] = useState(false);
   const [sheet, setSheet] = useState(false);
   useShortcuts({
-    go: (to) => void navigate(`/c/${club.slug}/${to}`),
+    go: (to) => void navigate(`/a/${account.slug}/${to}`),
     reckon: () => setLine((open) => !open),
     help: () => setSheet((open) => !open),
   });
@@ -89,12 +89,12 @@ export function Shell() {
     <>
       <Skip href="#main">Skip to the work</Skip>
       <Top>
-        <Name to={`/c/${club.slug}/today`}>Green Measure</Name>
+        <Name to={`/a/${account.slug}/today`}>Green Measure</Name>
         <Rule />
         <Opener onClick={() => setLine(true)} aria-keyshortcuts="=">
           <kbd>=</kbd>Reckon line
         </Opener>
-        <ClubMenu onHelp={() => setSheet(true)} />
+        <AccountMenu onHelp={() => setSheet(true)} />
       </Top>
       {!online && (
         <Lost role="alert">

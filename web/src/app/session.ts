@@ -3,7 +3,7 @@ import { useParams } from "react-router";
 import { api, read, type Schemas } from "../api/client";
 
 export type Session = Schemas["SessionOut"];
-export type Club = Schemas["ClubOut"];
+export type Account = Schemas["AccountOut"];
 
 export function useSession() {
   return useQuery({
@@ -21,10 +21,10 @@ export function useSignIn() {
   });
 }
 
-export function useFoundClub() {
+export function useOpenAccount() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (body: Schemas["FoundIn"]) => read(api.POST("/api/clubs", { body })),
+    mutationFn: (body: Schemas["OpenAccountIn"]) => read(api.POST("/api/accounts", { body })),
     onSuccess: (session) => queries.setQueryData(["session"], session),
   });
 }
@@ -40,12 +40,12 @@ export function useSignOut() {
   });
 }
 
-/** The club in the address, as the signed-in person belongs to it. */
-export function useClub(): Club {
-  const { club } = useParams();
+/** The account in the address, as the signed-in person belongs to it. */
+export function useAccount(): Account {
+  const { account } = useParams();
   const { data } = useSession();
-  const found = data?.clubs.find((c) => c.slug === club);
-  if (!found) throw new Error("No club is open here.");
+  const found = data?.accounts.find((c) => c.slug === account);
+  if (!found) throw new Error("No account is open here.");
   return found;
 }
 
@@ -53,5 +53,5 @@ const rank = { viewer: 1, applicator: 2, manager: 3 } as const;
 
 /** Whether the signed-in person may do what `role` may. */
 export function useMay(role: keyof typeof rank): boolean {
-  return rank[useClub().role] >= rank[role];
+  return rank[useAccount().role] >= rank[role];
 }

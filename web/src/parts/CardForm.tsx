@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
 import { useNavigate } from "react-router";
-import { useClub, useMay } from "../app/session";
+import { useAccount, useMay } from "../app/session";
 import { say } from "../app/toast";
 import { Button, ButtonLink } from "./Button";
 import { Hint } from "./Field";
@@ -48,13 +48,13 @@ const Held = styled.fieldset`
   min-width: 0;
 `;
 
-/** The form of a card that a club keeps: save it, leave it, or put it away with the way back. */
+/** The form of a card that an account keeps: save it, leave it, or put it away with the way back. */
 export function CardForm<In>(p: Props<In>) {
   const { what, place, card, save, remove, putBack, draft } = p;
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const navigate = useNavigate();
-  const list = `/c/${club.slug}/${place}`;
+  const list = `/a/${account.slug}/${place}`;
   const done = (words: string, undo?: () => void) => {
     draft.clear();
     say(words, undo);

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
-import { useClub } from "../app/session";
+import { useAccount } from "../app/session";
 import { t } from "../app/theme";
 import { Notice } from "./Notice";
 
@@ -13,8 +13,8 @@ const Quiet = styled.p`
 
 /** How fresh the weather is: a quiet line while it is, a caution where it is old or nothing has come. */
 export function FreshLine({ fresh }: { fresh: Schemas["FreshOut"] }) {
-  const club = useClub();
-  const where = <Link to={`/c/${club.slug}/sky/station`}>{fresh.station || "Set up a station"}</Link>;
+  const account = useAccount();
+  const where = <Link to={`/a/${account.slug}/sky/station`}>{fresh.station || "Set up a station"}</Link>;
   if (fresh.state === "fresh")
     return (
       <Quiet data-fresh="fresh">

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { useSetTask } from "../api/passes";
-import { useClub, useMay } from "../app/session";
+import { useAccount, useMay } from "../app/session";
 import { t } from "../app/theme";
 import { Fault } from "./Notice";
 import { Switch } from "./Switch";
@@ -14,7 +14,7 @@ const Where = styled.span`
 
 /** What is to be seen to on the ground, ticked when it is done. `where` names the area of each. */
 export function Tasks({ tasks, where }: { tasks: Schemas["TaskOut"][]; where?: boolean }) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("applicator");
   const set = useSetTask();
   return (
@@ -30,7 +30,7 @@ export function Tasks({ tasks, where }: { tasks: Schemas["TaskOut"][]; where?: b
         >
           {where && (
             <>
-              <Link to={`/c/${club.slug}/ground/${task.area_id}/water`}>{task.area}</Link>
+              <Link to={`/a/${account.slug}/ground/${task.area_id}/water`}>{task.area}</Link>
               {": "}
             </>
           )}

@@ -1,6 +1,6 @@
 import type { Option } from "./PickField";
 
-/** The units a field offers, in the order of the club's system. Keys are the server's; the texts are only labels. */
+/** The units a field offers, in the order of the account's system. Keys are the server's; the texts are only labels. */
 const texts: Record<string, string> = {
   ft2: "ft²",
   yd2: "yd²",

@@ -1,4 +1,4 @@
-"""Load the demo club from the open files in demo/. Running it again changes nothing that is there."""
+"""Load the demo account from the open files in demo/. Running it again changes nothing that is there."""
 
 import json
 import os
@@ -13,7 +13,9 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 
 from core.weather.hours import Hour, moment
-from greenmeasure.accounts.models import Club, Membership, User
+from greenmeasure.accounts.models import Account, Membership, User
+from greenmeasure.accounts.schemas import SiteIn
+from greenmeasure.accounts.sites import save_site
 from greenmeasure.common import clock
 from greenmeasure.ground.actions import add_measurement, add_reading, save_area
 from greenmeasure.ground.models import Area
@@ -21,10 +23,10 @@ from greenmeasure.ground.schemas import AreaIn, MeasurementIn, SoilReadingIn
 from greenmeasure.kit.actions import clean, keep_calibration, save_machine
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, MachineIn
-from greenmeasure.reckon.schemas import PartIn
+from greenmeasure.reckon.schemas import JobIn, PartIn
 from greenmeasure.rounds.actions import finish_round, start_round
 from greenmeasure.rounds.models import Round
-from greenmeasure.rounds.schemas import FinishIn, StartIn
+from greenmeasure.rounds.schemas import FinishIn
 from greenmeasure.shelf.actions import save_lot, save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import LotIn, ProductIn
@@ -58,47 +60,50 @@ def _hours(times: climate.Times, made: dict[str, climate.Floats], forecast: bool
 
 
 class Command(BaseCommand):
-    help = "Load the demo club, Alder Quay Lawn Sports Trust. Twice is as good as once."
+    help = "Load the demo account, Alder Quay Lawn Sports Trust. Twice is as good as once."
 
     @transaction.atomic
     def handle(self, *args: Any, **options: Any) -> None:
-        about = read("club.json")
-        club, _ = Club.objects.get_or_create(
-            slug=about["slug"], defaults={k: about[k] for k in ("name", "units", "time_zone", "currency", "house")}
+        about = read("account.json")
+        account, _ = Account.objects.get_or_create(
+            slug=about["slug"], defaults={k: about[k] for k in ("name", "units", "currency", "house")}
         )
-        people = {m["username"]: self.person(club, m, about["password"]) for m in about["members"]}
+        for given in about["sites"]:
+            if not account.sites.filter(name=given["name"]).exists():
+                save_site(account, SiteIn(**given))
+        people = {m["username"]: self.person(account, m, about["password"]) for m in about["members"]}
         manager = people[about["members"][0]["username"]]
         for given in read("areas.json"):
-            if not Area.objects.filter(club=club, name=given["name"]).exists():
-                self.area(club, manager, given)
+            if not Area.objects.filter(account=account, name=given["name"]).exists():
+                self.area(account, manager, given)
         for given in read("products.json"):
-            if not Product.objects.filter(club=club, name=given["name"]).exists():
-                made = save_product(club, ProductIn(**given))
+            if not Product.objects.filter(account=account, name=given["name"]).exists():
+                made = save_product(account, ProductIn(**given))
                 for lot in given.get("lots", ()):
                     save_lot(made, LotIn(**lot))
         for given in read("machines.json"):
-            if not Machine.objects.filter(club=club, name=given["name"]).exists():
-                save_machine(club, MachineIn(**given))
-        club.refresh_from_db()
+            if not Machine.objects.filter(account=account, name=given["name"]).exists():
+                save_machine(account, MachineIn(**given))
+        account.refresh_from_db()
         events = [(g["at"], self.entry, g) for g in read("book.json")]
         events += [(g["at"], self.cleaned if "clean" in g else self.calibrated, g) for g in read("kit.json")]
         for _, keep, given in sorted((e for e in events if _been(e[0])), key=lambda e: e[0]):
-            club.refresh_from_db()
-            keep(club, people[given["by"]], given)
+            account.refresh_from_db()
+            keep(account, people[given["by"]], given)
         for given in read("water.json"):
             if _been(given["on"]):
-                self.water(club, people[given["by"]], given)
-        self.sky(club, people, read("sky.json"))
+                self.water(account, people[given["by"]], given)
+        self.sky(account, people, read("sky.json"))
         first = about["members"][0]["username"]
-        self.stdout.write(f"{club.name} is loaded. Sign in as {first} with the password {about['password']}")
+        self.stdout.write(f"{account.name} is loaded. Sign in as {first} with the password {about['password']}")
 
-    def sky(self, club: Club, people: dict[str, User], given: dict[str, Any]) -> None:
+    def sky(self, account: Account, people: dict[str, User], given: dict[str, Any]) -> None:
         """The station with its hours from the simulated climate up to now, and what people saw and read."""
         sims = os.environ.get("GREENMEASURE_SIMS", given["station"]["url"])
         about = given["station"] | {"url": sims, "probe_url": sims}
-        station = Station.objects.filter(club=club).first() or save_station(club, StationIn(**about))
+        station = Station.objects.filter(account=account).first() or save_station(account.home, StationIn(**about))
         if station.url != sims and station.name == about["name"]:
-            save_station(club, StationIn(**about), station)
+            save_station(account.home, StationIn(**about, version=station.version), station)
         now = np.datetime64(clock.now().replace(tzinfo=None), "h")
         latest = station.readings.order_by("-at").values_list("at", flat=True).first()
         begin = np.datetime64(latest.replace(tzinfo=None), "h") + climate.HOUR if latest else np.datetime64(given["since"], "h")
@@ -108,48 +113,48 @@ class Command(BaseCommand):
             keep_hours(station, _hours(times, made), "service")
             times, made = climate.forecast(now)
             keep_forecast(station, moment(now), _hours(times, made, forecast=True))
-        if Scouting.objects.filter(area__club=club).exists():
+        if Scouting.objects.filter(area__account=account).exists():
             return
-        area = {a.name: a for a in Area.objects.of(club).kept()}
+        area = {a.name: a for a in Area.objects.of(account).kept()}
         for row in given["watches"]:
-            save_watch(area[row["area"]], row["disease"], WatchIn(**{k: v for k, v in row.items() if k != "disease"}))
+            save_watch(area[row["area"]], row["disease"], WatchIn(**{k: v for k, v in row.items() if k != "disease"}, version=0))
         for row in given["rhythms"]:
-            add_rhythm(club, RhythmIn(**row, area_id=area[row["area"]].pk if "area" in row else None))
+            add_rhythm(account, RhythmIn(**row, area_id=area[row["area"]].pk if "area" in row else None))
         for row in given["scouting"]:
             if _been(row["on"]):
-                add_scouting(club, people[row["by"]], ScoutIn(**row, area_id=area[row["area"]].pk))
+                add_scouting(account, people[row["by"]], ScoutIn(**row, area_id=area[row["area"]].pk))
         for row in given["by_hand"]:
             if _been(row["on"]):
                 value = {"value": row["value"], "unit": row["unit"]}
                 kept = {k: row[k] for k in ("kind", "on", "clock") if k in row}
                 where = area[row["area"]].pk if "area" in row else None
-                add_by_hand(club, people[row["by"]], HandIn(**kept, value=value, area_id=where))
+                add_by_hand(account, people[row["by"]], HandIn(**kept, value=value, area_id=where))
 
-    def person(self, club: Club, given: dict[str, str], password: str) -> User:
+    def person(self, account: Account, given: dict[str, str], password: str) -> User:
         user, new = User.objects.get_or_create(username=given["username"], defaults={"full_name": given["full_name"]})
         if new:
             user.set_password(password)
             user.save()
-        Membership.objects.get_or_create(club=club, user=user, defaults={"role": given["role"]})
+        Membership.objects.get_or_create(account=account, user=user, defaults={"role": given["role"]})
         return user
 
-    def area(self, club: Club, by: User, given: dict[str, Any]) -> None:
+    def area(self, account: Account, by: User, given: dict[str, Any]) -> None:
         """An area with its measurements and its soil readings; `part_of` names the area that it is a part of."""
-        parent = Area.objects.get(club=club, name=given["part_of"]) if "part_of" in given else None
-        made = save_area(club, AreaIn(**given, parent_id=parent.pk if parent else None, height_on=MEASURED_ON), by=by)
+        parent = Area.objects.get(account=account, name=given["part_of"]) if "part_of" in given else None
+        made = save_area(account, AreaIn(**given, parent_id=parent.pk if parent else None, height_on=MEASURED_ON), by=by)
         made.measurements.update(taken_on=MEASURED_ON)
         for again in given.get("again", ()):
             add_measurement(made, MeasurementIn(**again, taken_on=date(2026, 3, 10)), by)
         for reading in given.get("soil", ()):
             add_reading(made, SoilReadingIn(**reading))
 
-    def calibrated(self, club: Club, user: User, given: dict[str, Any]) -> None:
+    def calibrated(self, account: Account, user: User, given: dict[str, Any]) -> None:
         """One calibration by a bench, on its day, unless it is kept already."""
-        machine = Machine.objects.get(club=club, name=given["machine"])
+        machine = Machine.objects.get(account=account, name=given["machine"])
         figures, on = given["figures"], date.fromisoformat(given["at"][:10])
         if machine.calibrations.filter(taken_on=on, method=figures["method"], setting=figures.get("setting")).exists():
             return
-        product = Product.objects.get(club=club, name=given["product"]).pk if "product" in given else None
+        product = Product.objects.get(account=account, name=given["product"]).pk if "product" in given else None
         if product:
             figures = figures | {"product_id": product}
         keep_calibration(
@@ -164,38 +169,37 @@ class Command(BaseCommand):
             ),
         )
 
-    def cleaned(self, club: Club, user: User, given: dict[str, Any]) -> None:
+    def cleaned(self, account: Account, user: User, given: dict[str, Any]) -> None:
         """One cleaning, unless it is noted already."""
-        machine, at = Machine.objects.get(club=club, name=given["machine"]), datetime.fromisoformat(given["at"])
+        machine, at = Machine.objects.get(account=account, name=given["machine"]), datetime.fromisoformat(given["at"])
         if not machine.cleanings.filter(at=at).exists():
             clean(machine, user, CleaningIn(steps=given["clean"], note=given.get("note", "")), at)
 
-    def water(self, club: Club, user: User, given: dict[str, Any]) -> None:
+    def water(self, account: Account, user: User, given: dict[str, Any]) -> None:
         """One catch-can audit, with a task for each dry spot where it says so."""
-        area = Area.objects.get(club=club, name=given["area"])
+        area = Area.objects.get(account=account, name=given["area"])
         if not area.water.filter(taken_on=given["on"]).exists():
             keep_audit(area, user, AuditIn(**given, taken_on=given["on"]), given.get("tasks", False))
 
-    def entry(self, club: Club, user: User, given: dict[str, Any]) -> None:
+    def entry(self, account: Account, user: User, given: dict[str, Any]) -> None:
         """One round through the application's own use cases, unless it is in the book already."""
         key = uuid.uuid5(KEYS, f"{given['at']} {given['area']} {given['product']}")
-        if Round.objects.filter(club=club, key=key).exists():
+        if Round.objects.filter(account=account, key=key).exists():
             return
-        product = Product.objects.get(club=club, name=given["product"], archived_at=None)
+        product = Product.objects.get(account=account, name=given["product"], archived_at=None)
         row = product.rates.all()[given["rate"]]
-        area = Area.objects.get(club=club, name=given["area"])
+        area = Area.objects.get(account=account, name=given["area"])
         at = datetime.fromisoformat(given["at"])
         rate = {"value": given["value"], "unit": row.label().highest.unit.key}
         part = PartIn(area_id=area.pk, row_id=row.pk, rate=rate)
-        start = StartIn(
-            key=key,
+        start = JobIn(
             product_id=product.pk,
             parts=[part],
             passes=given["passes"],
             target=row.target,
-            machine_id=Machine.objects.get(club=club, name=given["machine"]).pk,
+            machine_id=Machine.objects.get(account=account, name=given["machine"]).pk,
         )
-        begun = start_round(club, user, start, at)
+        begun = start_round(account, user, start, key, at)
         used = {"value": round(begun.amount_value * given["share"], 2), "unit": begun.amount_unit}
         spray = None
         if "sprayed" in given and begun.spray_litres:

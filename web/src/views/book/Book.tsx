@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { useBook } from "../../api/hooks";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
 import { Page } from "../../parts/Page";
@@ -23,7 +23,7 @@ const Out = styled.a`
 
 /** The book: what was done, newest first, and the way out as CSV. */
 export function Book() {
-  const club = useClub();
+  const account = useAccount();
   const [search, setSearch] = useSearchParams();
   const [typed, setTyped] = useState(search.get("words") ?? "");
   const words = useSettled(typed, 150);
@@ -35,7 +35,7 @@ export function Book() {
     field.current?.focus();
     setSearch({}, { replace: true });
   }, [search, setSearch]);
-  const csv = `/api/clubs/${club.slug}/book/book.csv?${new URLSearchParams(words ? { words } : {}).toString()}`;
+  const csv = `/api/accounts/${account.slug}/book/book.csv?${new URLSearchParams(words ? { words } : {}).toString()}`;
   return (
     <Page
       sentence={book.data?.sentence ?? "The book."}

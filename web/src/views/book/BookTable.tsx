@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { Ledger } from "../../parts/Ledger";
 import { RateRule } from "../../parts/RateRule";
@@ -17,7 +17,7 @@ const Mark = styled.span<{ $stand: string }>`
 
 /** Entries of the book, one a row, each with its actual rate on its label's range. */
 export function BookTable({ entries }: { entries: Schemas["EntryOut"][] }) {
-  const club = useClub();
+  const account = useAccount();
   return (
     <Ledger>
       <thead>
@@ -35,7 +35,7 @@ export function BookTable({ entries }: { entries: Schemas["EntryOut"][] }) {
           <tr key={e.id}>
             <td style={{ whiteSpace: "nowrap" }}>{e.day}</td>
             <td>
-              <Link to={`/c/${club.slug}/book/${e.id}`}>{e.product}</Link> on {e.area}
+              <Link to={`/a/${account.slug}/book/${e.id}`}>{e.product}</Link> on {e.area}
               {e.use && <div className="soft">{e.use}</div>}
             </td>
             <td className="wide figure">{e.used}</td>

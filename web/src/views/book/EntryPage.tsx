@@ -1,6 +1,6 @@
 import { useParams } from "react-router";
 import { useEntry } from "../../api/hooks";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Facts } from "../../parts/Facts";
 import { Page } from "../../parts/Page";
@@ -11,7 +11,7 @@ import { Waiting } from "../../parts/Waiting";
 
 /** One entry of the book. */
 export function EntryPage() {
-  const club = useClub();
+  const account = useAccount();
   const { id } = useParams();
   const entry = useEntry(Number(id));
   return (
@@ -22,7 +22,7 @@ export function EntryPage() {
           act={
             <>
               <Button onPress={() => window.print()}>Print</Button>
-              <ButtonLink to={`/c/${club.slug}/book`}>All of the book</ButtonLink>
+              <ButtonLink to={`/a/${account.slug}/book`}>All of the book</ButtonLink>
             </>
           }
         >

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useDraft } from "../../app/draft";
-import { useFoundClub } from "../../app/session";
+import { useOpenAccount } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { Form } from "../../parts/Form";
 import { Fault } from "../../parts/Notice";
@@ -10,20 +10,20 @@ import { TextField } from "../../parts/TextField";
 
 const blank = { name: "", units: "us" as "us" | "metric", full_name: "", username: "" };
 
-/** Found an empty club. Everything but the password survives a reload. */
+/** Found an empty account. Everything but the password survives a reload. */
 export function FoundForm() {
-  const { value, change, clear } = useDraft("found-club", blank);
+  const { value, change, clear } = useDraft("found-account", blank);
   const [password, setPassword] = useState("");
-  const found = useFoundClub();
+  const found = useOpenAccount();
   const time_zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const submit = () => found.mutate({ ...value, password, time_zone }, { onSuccess: () => clear() });
   return (
-    <Form label="Found a club" error={found.error} onSubmit={submit}>
+    <Form label="Found an account" error={found.error} onSubmit={submit}>
       <Stack $gap={16}>
-        <h2>Found a new club</h2>
-        <TextField label="Club" name="name" value={value.name} onChange={(name) => change({ name })} />
+        <h2>Found a new account</h2>
+        <TextField label="Account" name="name" value={value.name} onChange={(name) => change({ name })} />
         <PickField
-          label="Units the club works in"
+          label="Units the account works in"
           name="units"
           value={value.units}
           options={[
@@ -57,7 +57,7 @@ export function FoundForm() {
         <Fault error={found.error} besides={["name", "units", "full_name", "username", "password"]} />
         <div>
           <Button look="main" type="submit" isDisabled={found.isPending}>
-            Found the club
+            Found the account
           </Button>
         </div>
       </Stack>

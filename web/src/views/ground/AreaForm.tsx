@@ -2,7 +2,7 @@ import { useState } from "react";
 import { api, read, type Schemas } from "../../api/client";
 import { useAreas, useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { CardForm } from "../../parts/CardForm";
 import { DateField } from "../../parts/DateField";
@@ -117,27 +117,27 @@ const placed = [
 
 /** An area's form. What is half typed survives a reload. */
 export function AreaForm({ area, options }: { area?: Area; options: Schemas["GroundOptionsOut"] }) {
-  const club = useClub();
-  const us = club.units === "us";
+  const account = useAccount();
+  const us = account.units === "us";
   const areas = useAreas();
-  const draft = useDraft<Typed>(`${club.slug}/area/${area?.id ?? "new"}`, typed(area, us));
+  const draft = useDraft<Typed>(`${account.slug}/area/${area?.id ?? "new"}`, typed(area, us));
   const { value, change } = draft;
   const [bench, setBench] = useState(value.sketch.method !== "");
   const save = useChange((path, body: Schemas["AreaIn"]) =>
     area
       ? read(
-          api.PUT("/api/clubs/{club}/areas/{area_id}", {
+          api.PUT("/api/accounts/{account}/areas/{area_id}", {
             params: { path: { ...path, area_id: area.id } },
             body,
           }),
         )
-      : read(api.POST("/api/clubs/{club}/areas", { params: { path }, body })),
+      : read(api.POST("/api/accounts/{account}/areas", { params: { path }, body })),
   );
   const putBack = useChange((path, area_id: number) =>
-    read(api.POST("/api/clubs/{club}/areas/{area_id}/put-back", { params: { path: { ...path, area_id } } })),
+    read(api.POST("/api/accounts/{account}/areas/{area_id}/put-back", { params: { path: { ...path, area_id } } })),
   );
   const remove = useChange((path, area_id: number) =>
-    read(api.DELETE("/api/clubs/{club}/areas/{area_id}", { params: { path: { ...path, area_id } } })),
+    read(api.DELETE("/api/accounts/{account}/areas/{area_id}", { params: { path: { ...path, area_id } } })),
   );
   const wholes = (areas.data?.areas ?? []).filter((a) => a.id !== area?.id);
   const nothing = { key: "", text: "Not noted" };
@@ -167,7 +167,7 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
               label="Size"
               name="size"
               value={value.size}
-              units={areaUnits(club.units)}
+              units={areaUnits(account.units)}
               onChange={(size) => change({ size, share: "" })}
               hint="The turf itself, without beds, paths and bunkers."
             />
@@ -183,7 +183,7 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
             label="Height of cut"
             name="height"
             value={value.height}
-            units={heightUnits(club.units)}
+            units={heightUnits(account.units)}
             onChange={(height) => change({ height })}
             hint="Growth-regulator labels are read by it. Leave it empty where it is not mown."
           />
@@ -264,7 +264,7 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
                   label="Keep away"
                   name={`hazards.${i}.buffer`}
                   value={h.buffer}
-                  units={distanceUnits(club.units)}
+                  units={distanceUnits(account.units)}
                   onChange={(buffer) => setHazard(i, { buffer })}
                 />
                 <Button

@@ -2,7 +2,7 @@ import { Link, useParams } from "react-router";
 import styled from "styled-components";
 import { api, read, type Schemas } from "../../api/client";
 import { useArea, useChange } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { t } from "../../app/theme";
 import { AreaPlan } from "../../parts/AreaPlan";
@@ -35,13 +35,13 @@ export function AreaPage() {
 }
 
 function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const { area } = whole;
-  const at = `/c/${club.slug}/ground`;
+  const at = `/a/${account.slug}/ground`;
   const use = useChange((path, measurement_id: number) =>
     read(
-      api.POST("/api/clubs/{club}/areas/{area_id}/measurements/{measurement_id}/use", {
+      api.POST("/api/accounts/{account}/areas/{area_id}/measurements/{measurement_id}/use", {
         params: { path: { ...path, area_id: area.id, measurement_id } },
       }),
     ),
@@ -50,7 +50,7 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
     <Page
       sentence={`${area.name}: ${area.size.text} of ${area.grass_name.toLowerCase()}${area.height ? `, cut at ${area.height.text}` : ""}.`}
       act={
-        <ButtonLink look="main" to={`/c/${club.slug}/reckon?area=${area.id}`}>
+        <ButtonLink look="main" to={`/a/${account.slug}/reckon?area=${area.id}`}>
           Reckon for it
         </ButtonLink>
       }
@@ -85,7 +85,7 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
         </>
       }
     >
-      <SubRule label="Parts of the area’s page" parts={areaParts(club.slug, area.id, may)} />
+      <SubRule label="Parts of the area’s page" parts={areaParts(account.slug, area.id, may)} />
       <Fault error={use.error} />
       {area.stress !== "none" && (
         <Notice tone="caution" word="Stressed">
@@ -101,7 +101,7 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
       {whole.plan ? (
         <AreaPlan
           plan={whole.plan}
-          us={club.units === "us"}
+          us={account.units === "us"}
           label={`Plan of ${area.name}, ${area.size.text}`}
         />
       ) : (

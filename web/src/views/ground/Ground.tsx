@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useAreas } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
@@ -25,9 +25,9 @@ function depth(area: Schemas["AreaOut"], all: Schemas["AreaOut"][]): number {
   return parent ? depth(parent, all) + 1 : 0;
 }
 
-/** The club's ground. */
+/** The account's ground. */
 export function Ground() {
-  const club = useClub();
+  const account = useAccount();
   const areas = useAreas();
   const may = useMay("manager");
   const add = (
@@ -73,7 +73,7 @@ export function Ground() {
                 {list.map((a) => (
                   <tr key={a.id}>
                     <Name $depth={depth(a, list)}>
-                      <Link to={`/c/${club.slug}/ground/${a.id}`}>{a.name}</Link>
+                      <Link to={`/a/${account.slug}/ground/${a.id}`}>{a.name}</Link>
                       <div className="soft">
                         {[a.use, a.zone && `zone ${a.zone}`].filter(Boolean).join(", ")}
                       </div>

@@ -1,7 +1,7 @@
 import { useNavigate } from "react-router";
 import { api, read } from "../../api/client";
 import { useChange } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { ImportBench, type Taken } from "../../parts/ImportBench";
 import { Notice } from "../../parts/Notice";
@@ -10,22 +10,22 @@ import { Section } from "../../parts/Section";
 
 /** Areas in and out as GeoJSON. */
 export function GroundFiles() {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const navigate = useNavigate();
   const preview = useChange((path, file: Taken) =>
     read(
-      api.POST("/api/clubs/{club}/areas/geojson/preview", { params: { path }, body: { text: file.text } }),
+      api.POST("/api/accounts/{account}/areas/geojson/preview", { params: { path }, body: { text: file.text } }),
     ),
   );
   const keep = useChange((path, file: Taken) =>
-    read(api.POST("/api/clubs/{club}/areas/geojson", { params: { path }, body: { text: file.text } })),
+    read(api.POST("/api/accounts/{account}/areas/geojson", { params: { path }, body: { text: file.text } })),
   );
   return (
     <Page sentence="Ground in and out, as GeoJSON that any map takes.">
       <Section title="Take it out">
         <p>
-          <a href={`/api/clubs/${club.slug}/areas/areas.geojson`} download>
+          <a href={`/api/accounts/${account.slug}/areas/areas.geojson`} download>
             Export all areas as GeoJSON
           </a>
           . Areas that were measured by positions carry their outline.
@@ -40,7 +40,7 @@ export function GroundFiles() {
             keep={keep}
             onKept={(done) => {
               say(done.sentence);
-              void navigate(`/c/${club.slug}/ground`);
+              void navigate(`/a/${account.slug}/ground`);
             }}
           />
         ) : (

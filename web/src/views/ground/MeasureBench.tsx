@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import { ApiError, type Schemas } from "../../api/client";
 import { useMeasured } from "../../api/hooks";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
 import { AreaPlan } from "../../parts/AreaPlan";
@@ -47,7 +47,7 @@ interface Props {
 
 /** Measure ground by tape, offsets, radii or positions: the plan and the size change as one types. */
 export function MeasureBench({ sketch, onChange, methods, areaId }: Props) {
-  const club = useClub();
+  const account = useAccount();
   const method = methods.find((m) => m.key === sketch.method);
   const body = useSettled(JSON.stringify(toMeasure(sketch)), 80);
   const asked = JSON.parse(body) as Schemas["MeasureIn"] | null;
@@ -77,7 +77,7 @@ export function MeasureBench({ sketch, onChange, methods, areaId }: Props) {
                 label="Taped in"
                 name="unit"
                 value={sketch.unit}
-                options={lengthUnits(club.units)}
+                options={lengthUnits(account.units)}
                 onChange={(unit) => onChange({ unit })}
               />
             )}
@@ -153,7 +153,7 @@ export function MeasureBench({ sketch, onChange, methods, areaId }: Props) {
                   {answer.versus}
                 </Notice>
               )}
-              <AreaPlan plan={answer.plan} us={club.units === "us"} label={`Plan, ${answer.size.text}`} />
+              <AreaPlan plan={answer.plan} us={account.units === "us"} label={`Plan, ${answer.size.text}`} />
               {answer.notes.map((n) => (
                 <Hint key={n}>{n}</Hint>
               ))}

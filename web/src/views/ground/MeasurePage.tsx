@@ -3,7 +3,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, read, type Schemas } from "../../api/client";
 import { useArea, useChange, useGroundOptions } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { DateField, todayHere } from "../../parts/DateField";
@@ -19,16 +19,16 @@ import { blankSketch, toMeasure, type Sketch } from "./sketch";
 /** Measure an area once more: it is compared with the size in use, and can take its place. */
 export function MeasurePage() {
   const { id } = useParams();
-  const club = useClub();
+  const account = useAccount();
   const navigate = useNavigate();
   const may = useMay("manager");
   const area = useArea(Number(id));
   const options = useGroundOptions();
-  const draft = useDraft<Sketch>(`${club.slug}/measure/${id}`, blankSketch(club.units === "us"));
+  const draft = useDraft<Sketch>(`${account.slug}/measure/${id}`, blankSketch(account.units === "us"));
   const [on, setOn] = useState(todayHere());
   const keep = useChange((path, body: Schemas["MeasurementIn"]) =>
     read(
-      api.POST("/api/clubs/{club}/areas/{area_id}/measurements", {
+      api.POST("/api/accounts/{account}/areas/{area_id}/measurements", {
         params: { path: { ...path, area_id: Number(id) } },
         body,
       }),
@@ -45,7 +45,7 @@ export function MeasurePage() {
           say(
             use ? `${whole.area.name} is ${whole.area.size.text} from now on.` : "The measurement is kept.",
           );
-          void navigate(`/c/${club.slug}/ground/${id}`);
+          void navigate(`/a/${account.slug}/ground/${id}`);
         },
       },
     );
@@ -53,7 +53,7 @@ export function MeasurePage() {
     <Waiting of={area}>
       {({ area: a }) => (
         <Page sentence={`Measure ${a.name} again: two tapings that agree can be trusted.`}>
-          <SubRule label="Parts of the area’s page" parts={areaParts(club.slug, a.id, may)} />
+          <SubRule label="Parts of the area’s page" parts={areaParts(account.slug, a.id, may)} />
           <Waiting of={options}>
             {({ methods }) => (
               <MeasureBench sketch={draft.value} onChange={draft.change} methods={methods} areaId={a.id} />

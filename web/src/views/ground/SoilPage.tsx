@@ -3,7 +3,7 @@ import { useParams } from "react-router";
 import styled from "styled-components";
 import { ApiError, api, read, type Schemas } from "../../api/client";
 import { useArea, useChange, useGroundOptions, usePhPlan } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
@@ -54,11 +54,11 @@ const Steps = styled.ol`
 /** Soil pH of an area: its readings, and the way to what the grass likes, over years. */
 export function SoilPage() {
   const { id } = useParams();
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const area = useArea(Number(id));
   const options = useGroundOptions();
-  const us = club.units === "us";
+  const us = account.units === "us";
   const [ask, setAsk] = useState({
     texture: "",
     depth: { value: "", unit: us ? "in" : "mm" },
@@ -101,7 +101,7 @@ export function SoilPage() {
             )
           }
         >
-          <SubRule label="Parts of the area’s page" parts={areaParts(club.slug, a.id, may)} />
+          <SubRule label="Parts of the area’s page" parts={areaParts(account.slug, a.id, may)} />
           {answer && <PhRule plan={answer} />}
           <FaultsContext.Provider value={faultsOf(body ? plan.error : null)}>
             {soil.length > 0 && (
@@ -126,7 +126,7 @@ export function SoilPage() {
                     label="Depth to change"
                     name="depth"
                     value={ask.depth}
-                    units={depthUnits(club.units)}
+                    units={depthUnits(account.units)}
                     onChange={(depth) => change({ depth })}
                     hint="Empty: the table's 7 in."
                   />
@@ -208,7 +208,7 @@ export function SoilPage() {
 function useAddReading(area: number) {
   return useChange((path, body: Schemas["SoilReadingIn"]) =>
     read(
-      api.POST("/api/clubs/{club}/areas/{area_id}/soil", {
+      api.POST("/api/accounts/{account}/areas/{area_id}/soil", {
         params: { path: { ...path, area_id: area } },
         body,
       }),
@@ -219,7 +219,7 @@ function useAddReading(area: number) {
 function Readings({ area, soil, may }: { area: number; soil: Schemas["SoilReadingOut"][]; may: boolean }) {
   const remove = useChange((path, reading_id: number) =>
     read(
-      api.DELETE("/api/clubs/{club}/areas/{area_id}/soil/{reading_id}", {
+      api.DELETE("/api/accounts/{account}/areas/{area_id}/soil/{reading_id}", {
         params: { path: { ...path, area_id: area, reading_id } },
       }),
     ),
@@ -274,7 +274,7 @@ function Readings({ area, soil, may }: { area: number; soil: Schemas["SoilReadin
 }
 
 function ReadingForm({ area, us }: { area: number; us: boolean }) {
-  const club = useClub();
+  const account = useAccount();
   const blank = {
     taken_on: todayHere(),
     spot: "",
@@ -315,7 +315,7 @@ function ReadingForm({ area, us }: { area: number; us: boolean }) {
           label="Depth"
           name="depth"
           value={typed.depth}
-          units={depthUnits(club.units)}
+          units={depthUnits(account.units)}
           onChange={(depth) => change({ depth })}
         />
         <DateField

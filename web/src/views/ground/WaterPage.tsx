@@ -4,7 +4,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useAudit, useUseAudit, useKeepAudit, useWater } from "../../api/passes";
 import { useDraft } from "../../app/draft";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
@@ -43,7 +43,7 @@ const Big = styled.p`
 /** The water of an area: a catch-can audit, minutes for a depth, and the dry spots to see to. */
 export function WaterPage() {
   const { id } = useParams();
-  const us = useClub().units === "us";
+  const us = useAccount().units === "us";
   const [wanted, setWanted] = useState({ value: us ? "0.25" : "6", unit: us ? "in" : "mm" });
   const settled = JSON.parse(useSettled(JSON.stringify(wanted), 100)) as typeof wanted;
   const water = useWater(Number(id), settled);
@@ -92,11 +92,11 @@ interface Props {
 }
 
 function Water({ id, water, wanted, onWanted }: Props) {
-  const club = useClub();
-  const us = club.units === "us";
+  const account = useAccount();
+  const us = account.units === "us";
   const may = useMay("manager");
   const mayKeep = useMay("applicator");
-  const draft = useDraft<Typed>(`${club.slug}/water/${id}`, blank(us));
+  const draft = useDraft<Typed>(`${account.slug}/water/${id}`, blank(us));
   const { value: v, change } = draft;
   const [auditing, setAuditing] = useState(!water.current);
   const typed = auditing && !!v.cans.trim() && !!v.minutes.trim();
@@ -136,7 +136,7 @@ function Water({ id, water, wanted, onWanted }: Props) {
         )
       }
     >
-      <SubRule label="Parts of the area’s page" parts={areaParts(club.slug, id, may)} />
+      <SubRule label="Parts of the area’s page" parts={areaParts(account.slug, id, may)} />
       {auditing && (
         <Form
           label="Audit"
@@ -173,7 +173,7 @@ function Water({ id, water, wanted, onWanted }: Props) {
                 label="Read in"
                 name="unit"
                 value={v.unit}
-                options={[...depthUnits(club.units), { key: "ml", text: "mL, by the can’s mouth" }]}
+                options={[...depthUnits(account.units), { key: "ml", text: "mL, by the can’s mouth" }]}
                 onChange={(unit) => change({ unit })}
               />
               <TextField
@@ -188,7 +188,7 @@ function Water({ id, water, wanted, onWanted }: Props) {
                   label="Across the mouth"
                   name="mouth"
                   value={v.mouth}
-                  units={lengthUnits(club.units)}
+                  units={lengthUnits(account.units)}
                   onChange={(mouth) => change({ mouth })}
                 />
               )}
@@ -206,7 +206,7 @@ function Water({ id, water, wanted, onWanted }: Props) {
                 label="Wind"
                 name="wind"
                 value={v.wind}
-                units={windUnits(club.units)}
+                units={windUnits(account.units)}
                 onChange={(wind) => change({ wind })}
               />
               <DateField
@@ -247,7 +247,7 @@ function Water({ id, water, wanted, onWanted }: Props) {
                 label="Water wanted"
                 name="wanted"
                 value={wanted}
-                units={depthUnits(club.units)}
+                units={depthUnits(account.units)}
                 onChange={onWanted}
               />
             </Fields>

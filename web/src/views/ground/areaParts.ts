@@ -1,9 +1,9 @@
 /** The parts of an area's page, as its sub-rule shows them. */
-export const areaParts = (club: string, id: number, may: boolean) => [
-  { to: `/c/${club}/ground/${id}`, text: "The area" },
-  ...(may ? [{ to: `/c/${club}/ground/${id}/change`, text: "Change it" }] : []),
-  { to: `/c/${club}/ground/${id}/measure`, text: "Measure it again" },
-  { to: `/c/${club}/ground/${id}/soil`, text: "Soil pH" },
-  { to: `/c/${club}/ground/${id}/water`, text: "Water" },
-  { to: `/c/${club}/sky?area=${id}`, text: "Sky" },
+export const areaParts = (account: string, id: number, may: boolean) => [
+  { to: `/a/${account}/ground/${id}`, text: "The area" },
+  ...(may ? [{ to: `/a/${account}/ground/${id}/change`, text: "Change it" }] : []),
+  { to: `/a/${account}/ground/${id}/measure`, text: "Measure it again" },
+  { to: `/a/${account}/ground/${id}/soil`, text: "Soil pH" },
+  { to: `/a/${account}/ground/${id}/water`, text: "Water" },
+  { to: `/a/${account}/sky?area=${id}`, text: "Sky" },
 ];

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useProducts } from "../../api/hooks";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
 import { Fields } from "../../parts/Section";
@@ -35,7 +35,7 @@ export function BenchFields(p: Props) {
 }
 
 function One({ field: f, typed, change, options, machine }: Props & { field: BenchField }) {
-  const club = useClub();
+  const account = useAccount();
   const products = useProducts().data ?? [];
   const value = typed.values[f.key] ?? "";
   const set = (v: string) => change({ values: { ...typed.values, [f.key]: v } });
@@ -44,8 +44,8 @@ function One({ field: f, typed, change, options, machine }: Props & { field: Ben
       <QuantityField
         label={f.label}
         name={f.key}
-        value={typed.quantities[f.key] ?? { value: "", unit: f.units!(club.units)[0]!.key }}
-        units={f.units!(club.units)}
+        value={typed.quantities[f.key] ?? { value: "", unit: f.units!(account.units)[0]!.key }}
+        units={f.units!(account.units)}
         onChange={(v) => change({ quantities: { ...typed.quantities, [f.key]: v } })}
         hint={f.hint}
       />

@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useProducts } from "../../api/hooks";
 import { useBench, useKeepCalibration, useKitOptions } from "../../api/kit";
 import { useDraft } from "../../app/draft";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
@@ -87,12 +87,12 @@ interface Props {
 }
 
 function BenchView({ machine, bench, benches, onPick }: Props) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const mayKeep = useMay("applicator");
   const options = useKitOptions();
-  const start = useMemo(() => blank(bench, machine, club.units), [bench, machine, club.units]);
-  const draft = useDraft<Typed>(`${club.slug}/bench/${machine.id}/${bench.method}`, start);
+  const start = useMemo(() => blank(bench, machine, account.units), [bench, machine, account.units]);
+  const draft = useDraft<Typed>(`${account.slug}/bench/${machine.id}/${bench.method}`, start);
   const [spacing, setSpacing] = useState<number | null>(null);
   const { value: typed, change } = draft;
   const figures = toFigures(bench, typed, bench.method === "pans" ? spacing : null);
@@ -119,7 +119,7 @@ function BenchView({ machine, bench, benches, onPick }: Props) {
         )
       }
     >
-      <SubRule label="Parts of the machine’s page" parts={machineParts(club.slug, machine, may)} />
+      <SubRule label="Parts of the machine’s page" parts={machineParts(account.slug, machine, may)} />
       <FaultsContext.Provider value={{ fields: faults }}>
         <Fields>
           <PickField
@@ -209,7 +209,7 @@ interface KeepProps {
 
 /** When, with what and in what weather it was done, and until when it is to be trusted. */
 function KeepForm({ machine, bench, figures, onKept }: KeepProps) {
-  const club = useClub();
+  const account = useAccount();
   const navigate = useNavigate();
   const products = useProducts().data ?? [];
   const keep = useKeepCalibration(machine.id);
@@ -236,7 +236,7 @@ function KeepForm({ machine, bench, figures, onKept }: KeepProps) {
         onSuccess: () => {
           onKept();
           say(bench.method === "tips" ? "The check is kept." : "The calibration is kept and in use.");
-          void navigate(`/c/${club.slug}/kit/${machine.id}`);
+          void navigate(`/a/${account.slug}/kit/${machine.id}`);
         },
       },
     );

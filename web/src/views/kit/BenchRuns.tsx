@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
 import { PickField } from "../../parts/PickField";
@@ -48,14 +48,14 @@ const put = (list: string[], i: number, v: string) =>
 
 /** The runs of a bench: each typed or timed, left out, or added to. */
 export function BenchRuns({ bench, typed, change }: Props) {
-  const club = useClub();
+  const account = useAccount();
   const runs = bench.runs!;
   const unit = runs.units && (
     <PickField
       label="Measured in"
       name="unit"
       value={typed.unit}
-      options={runs.units(club.units)}
+      options={runs.units(account.units)}
       onChange={(key) => change({ unit: key })}
     />
   );
@@ -73,7 +73,7 @@ export function BenchRuns({ bench, typed, change }: Props) {
         {unit}
       </Fields>
     );
-  const symbol = runs.units?.(club.units).find((u) => u.key === typed.unit)?.text ?? "";
+  const symbol = runs.units?.(account.units).find((u) => u.key === typed.unit)?.text ?? "";
   const columns = [
     "56px",
     ...(runs.units ? ["minmax(0, 1fr)"] : []),

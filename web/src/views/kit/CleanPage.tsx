@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useClean, useTakeCleaningBack } from "../../api/kit";
 import type { Schemas } from "../../api/client";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
@@ -20,7 +20,7 @@ export function CleanPage() {
 }
 
 function CleanView({ whole }: { whole: Schemas["MachineWholeOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const mayClean = useMay("applicator");
   const { machine, tank, cleanings } = whole;
@@ -54,7 +54,7 @@ function CleanView({ whole }: { whole: Schemas["MachineWholeOut"] }) {
         </Section>
       }
     >
-      <SubRule label="Parts of the machine’s page" parts={machineParts(club.slug, machine, may)} />
+      <SubRule label="Parts of the machine’s page" parts={machineParts(account.slug, machine, may)} />
       <Fault error={clean.error ?? undo.error} />
       {boxes.length > 0 && (
         <Section title={tank.clean ? "Done" : "To do, in this order"}>

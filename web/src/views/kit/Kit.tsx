@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useMachines } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
@@ -17,14 +17,14 @@ const Mind = styled.p`
 
 /** A machine in the list, and under it what it asks for. */
 function MachineRow({ machine: m }: { machine: Schemas["MachineOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const asks = m.findings[0];
   const open = asks && { borderBottom: 0, paddingBottom: 0 };
   return (
     <>
       <tr>
         <td style={open}>
-          <Link to={`/c/${club.slug}/kit/${m.id}`}>{m.name}</Link>
+          <Link to={`/a/${account.slug}/kit/${m.id}`}>{m.name}</Link>
           <div className="soft narrow">{m.form_text}</div>
         </td>
         <td className="wide" style={open}>
@@ -64,7 +64,7 @@ function sentence(list: Schemas["MachineOut"][]) {
   return `${count} to put it down with; ${asking.length === 1 ? `${asking[0]!.name} asks` : `${asking.length} ask`} to be calibrated.`;
 }
 
-/** The club's machines. */
+/** The account's machines. */
 export function Kit() {
   const machines = useMachines();
   const may = useMay("manager");

@@ -2,7 +2,7 @@ import { api, read, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useKitOptions } from "../../api/kit";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { CardForm } from "../../parts/CardForm";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
@@ -39,28 +39,28 @@ const spreaders = ["broadcast", "drop", "hand_held"];
 
 /** A machine's form. What is half typed survives a reload. */
 export function MachineForm({ machine }: { machine?: Machine }) {
-  const club = useClub();
-  const us = club.units === "us";
-  const draft = useDraft(`${club.slug}/machine/${machine?.id ?? "new"}`, typed(machine, us));
+  const account = useAccount();
+  const us = account.units === "us";
+  const draft = useDraft(`${account.slug}/machine/${machine?.id ?? "new"}`, typed(machine, us));
   const { value, change } = draft;
   const save = useChange((path, body: Schemas["MachineIn"]) =>
     machine
       ? read(
-          api.PUT("/api/clubs/{club}/machines/{machine_id}", {
+          api.PUT("/api/accounts/{account}/machines/{machine_id}", {
             params: { path: { ...path, machine_id: machine.id } },
             body,
           }),
         )
-      : read(api.POST("/api/clubs/{club}/machines", { params: { path }, body })),
+      : read(api.POST("/api/accounts/{account}/machines", { params: { path }, body })),
   );
   const remove = useChange((path, machine_id: number) =>
     read(
-      api.DELETE("/api/clubs/{club}/machines/{machine_id}", { params: { path: { ...path, machine_id } } }),
+      api.DELETE("/api/accounts/{account}/machines/{machine_id}", { params: { path: { ...path, machine_id } } }),
     ),
   );
   const putBack = useChange((path, machine_id: number) =>
     read(
-      api.POST("/api/clubs/{club}/machines/{machine_id}/put-back", {
+      api.POST("/api/accounts/{account}/machines/{machine_id}/put-back", {
         params: { path: { ...path, machine_id } },
       }),
     ),
@@ -136,7 +136,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
             label={sprayer ? "Tank holds" : "Hopper holds"}
             name="capacity"
             value={value.capacity}
-            units={sprayer ? tankUnits(club.units) : weightUnits(club.units)}
+            units={sprayer ? tankUnits(account.units) : weightUnits(account.units)}
             onChange={(capacity) => change({ capacity })}
           />
           {sprayer && (
@@ -144,7 +144,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
               label="Output of one pass"
               name="output"
               value={value.output}
-              units={outputUnits(club.units)}
+              units={outputUnits(account.units)}
               onChange={(output) => change({ output })}
               hint="If it is known; it counts until a calibration does. A timed bucket alone is not it."
             />
@@ -153,7 +153,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
             label={sprayer ? "Swath" : "Width of a pass"}
             name="width"
             value={value.width}
-            units={lengthUnits(club.units)}
+            units={lengthUnits(account.units)}
             onChange={(width) => change({ width })}
             hint={
               sprayer
@@ -185,14 +185,14 @@ export function MachineForm({ machine }: { machine?: Machine }) {
                 label="Tips apart"
                 name="nozzle_spacing"
                 value={value.nozzle_spacing}
-                units={lengthUnits(club.units)}
+                units={lengthUnits(account.units)}
                 onChange={(nozzle_spacing) => change({ nozzle_spacing })}
               />
               <QuantityField
                 label="Working pressure"
                 name="pressure"
                 value={value.pressure}
-                units={pressureUnits(club.units)}
+                units={pressureUnits(account.units)}
                 onChange={(pressure) => change({ pressure })}
               />
               <PickField

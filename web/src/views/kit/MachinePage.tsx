@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useUseCalibration, useKitOptions } from "../../api/kit";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button, ButtonLink } from "../../parts/Button";
 import { CurveChart } from "../../parts/CurveChart";
@@ -34,10 +34,10 @@ function sentence(m: Schemas["MachineOut"]) {
 }
 
 function MachineView({ whole }: { whole: Schemas["MachineWholeOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const { machine: m, calibrations, curves, pattern, tank } = whole;
-  const at = `/c/${club.slug}/kit/${m.id}`;
+  const at = `/a/${account.slug}/kit/${m.id}`;
   const symbol = calibrations.find((c) => c.rate_value !== null)?.rate.replace(/^[\d.,]+ /, "") ?? "";
   const rated = calibrations.filter((c) => c.rate_value !== null);
   return (
@@ -64,7 +64,7 @@ function MachineView({ whole }: { whole: Schemas["MachineWholeOut"] }) {
         </>
       }
     >
-      <SubRule label="Parts of the machine’s page" parts={machineParts(club.slug, m, may)} />
+      <SubRule label="Parts of the machine’s page" parts={machineParts(account.slug, m, may)} />
       <Findings of={m.findings} />
       {m.kind === "sprayer" && rated.length > 1 && (
         <Section title="Its output, season by season">

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useMidway } from "../../api/kit";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
 import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Hint } from "../../parts/Field";
@@ -19,8 +19,8 @@ interface Props {
 
 /** Half the area done: how much should be left, and where does it lead? */
 export function Midway({ solid, loaded }: Props) {
-  const club = useClub();
-  const units = (solid ? weightUnits : tankUnits)(club.units);
+  const account = useAccount();
+  const units = (solid ? weightUnits : tankUnits)(account.units);
   const [v, setV] = useState({
     loaded: loaded ?? { value: "", unit: units[0]!.key },
     left: { value: "", unit: units[0]!.key },

@@ -3,7 +3,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useAreas, useProducts } from "../../api/hooks";
 import { useKitOptions, useNozzle } from "../../api/kit";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
 import { FaultsContext, faultsOf } from "../../parts/faults";
@@ -35,9 +35,9 @@ export function NozzlePage() {
 }
 
 function Card({ machine }: { machine: Schemas["MachineOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
-  const us = club.units === "us";
+  const us = account.units === "us";
   const options = useKitOptions().data;
   const products = useProducts().data ?? [];
   const areas = useAreas().data?.areas ?? [];
@@ -81,7 +81,7 @@ function Card({ machine }: { machine: Schemas["MachineOut"] }) {
         )
       }
     >
-      <SubRule label="Parts of the machine’s page" parts={machineParts(club.slug, machine, may)} />
+      <SubRule label="Parts of the machine’s page" parts={machineParts(account.slug, machine, may)} />
       <FaultsContext.Provider value={faultsOf(asked ? found.error : null)}>
         <Fields $columns={3}>
           <PickField
@@ -102,7 +102,7 @@ function Card({ machine }: { machine: Schemas["MachineOut"] }) {
             label="Pressure"
             name="pressure"
             value={v.pressure}
-            units={pressureUnits(club.units)}
+            units={pressureUnits(account.units)}
             onChange={(pressure) => set({ pressure })}
             hint={`Empty: ${us ? "43.5 psi" : "3 bar"}, the series’ own.`}
           />
@@ -110,21 +110,21 @@ function Card({ machine }: { machine: Schemas["MachineOut"] }) {
             label="One tip covers"
             name="spacing"
             value={v.spacing}
-            units={lengthUnits(club.units)}
+            units={lengthUnits(account.units)}
             onChange={(spacing) => set({ spacing })}
           />
           <QuantityField
             label="Pace"
             name="pace"
             value={v.pace}
-            units={windUnits(club.units)}
+            units={windUnits(account.units)}
             onChange={(pace) => set({ pace })}
           />
           <QuantityField
             label="Output that is wanted"
             name="wanted"
             value={v.wanted}
-            units={outputUnits(club.units)}
+            units={outputUnits(account.units)}
             onChange={(wanted) => set({ wanted })}
           />
           <TextField

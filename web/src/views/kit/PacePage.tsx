@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useAreas } from "../../api/hooks";
 import { usePace } from "../../api/kit";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
@@ -26,9 +26,9 @@ export function PacePage() {
 }
 
 function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
-  const us = club.units === "us";
+  const us = account.units === "us";
   const [v, setV] = useState({
     output: { value: "", unit: us ? "gal/kft2" : "l/m2_100" },
     flow: { value: "", unit: us ? "gal" : "l" },
@@ -55,14 +55,14 @@ function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
         answer && <MarginNotes title="What it rests on" facts={answer.facts} working={answer.working} />
       }
     >
-      <SubRule label="Parts of the machine’s page" parts={machineParts(club.slug, machine, may)} />
+      <SubRule label="Parts of the machine’s page" parts={machineParts(account.slug, machine, may)} />
       <FaultsContext.Provider value={{ fields: faults }}>
         <Fields $columns={3}>
           <QuantityField
             label="Output that is wanted"
             name="output"
             value={v.output}
-            units={outputUnits(club.units)}
+            units={outputUnits(account.units)}
             onChange={(output) => set({ output })}
             hint={known}
           />
@@ -70,7 +70,7 @@ function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
             label="Flow in a minute"
             name="flow"
             value={v.flow}
-            units={tankUnits(club.units)}
+            units={tankUnits(account.units)}
             onChange={(flow) => set({ flow })}
             hint="Empty: by the calibration in use."
           />
@@ -78,7 +78,7 @@ function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
             label="Swath"
             name="width"
             value={v.width}
-            units={lengthUnits(club.units)}
+            units={lengthUnits(account.units)}
             onChange={(width) => set({ width })}
             hint={machine.swath ? `Empty: ${machine.swath}.` : undefined}
           />
@@ -86,7 +86,7 @@ function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
             label="Marks apart"
             name="marks"
             value={v.marks}
-            units={lengthUnits(club.units)}
+            units={lengthUnits(account.units)}
             onChange={(marks) => set({ marks })}
           />
           <PickField
@@ -106,7 +106,7 @@ function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
             label="For an area of"
             name="area"
             value={v.area}
-            units={areaUnits(club.units)}
+            units={areaUnits(account.units)}
             onChange={(area) => set({ area })}
           />
         </Fields>

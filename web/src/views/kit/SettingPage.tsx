@@ -3,7 +3,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useProducts } from "../../api/hooks";
 import { useSetting } from "../../api/kit";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
 import { CurveChart } from "../../parts/CurveChart";
@@ -32,12 +32,12 @@ export function SettingPage() {
 
 function Setting({ whole }: { whole: Schemas["MachineWholeOut"] }) {
   const { machine, curves } = whole;
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const products = (useProducts().data ?? []).filter((p) => !p.sprayed);
   const [v, setV] = useState({
     product: curves[0] ? `${curves[0].product_id}` : "",
-    rate: { value: "", unit: spreadUnits(club.units)[0]!.key },
+    rate: { value: "", unit: spreadUnits(account.units)[0]!.key },
     passes: "1",
   });
   const set = (part: Partial<typeof v>) => setV((now) => ({ ...now, ...part }));
@@ -50,12 +50,12 @@ function Setting({ whole }: { whole: Schemas["MachineWholeOut"] }) {
   const answer = body && asked && !found.error ? found.data : undefined;
   const curve = curves.find((c) => `${c.product_id}` === v.product);
   const at =
-    curve && answer?.setting && v.rate.unit === spreadUnits(club.units)[0]!.key
+    curve && answer?.setting && v.rate.unit === spreadUnits(account.units)[0]!.key
       ? { setting: Number(answer.setting), rate: Number(v.rate.value) / Number(v.passes) }
       : undefined;
   return (
     <Page sentence={answer?.sentence ?? `Which setting of ${machine.name} puts down what is wanted?`}>
-      <SubRule label="Parts of the machine’s page" parts={machineParts(club.slug, machine, may)} />
+      <SubRule label="Parts of the machine’s page" parts={machineParts(account.slug, machine, may)} />
       <FaultsContext.Provider value={faultsOf(asked ? found.error : null)}>
         <Fields $columns={3}>
           <PickField
@@ -73,7 +73,7 @@ function Setting({ whole }: { whole: Schemas["MachineWholeOut"] }) {
             label="Product wanted in all"
             name="rate"
             value={v.rate}
-            units={spreadUnits(club.units)}
+            units={spreadUnits(account.units)}
             onChange={(rate) => set({ rate })}
           />
           <PickField

@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
 
 /** The parts of a machine's page, as its sub-rule shows them. */
-export function machineParts(club: string, machine: Schemas["MachineOut"], may: boolean) {
-  const at = `/c/${club}/kit/${machine.id}`;
+export function machineParts(account: string, machine: Schemas["MachineOut"], may: boolean) {
+  const at = `/a/${account}/kit/${machine.id}`;
   const sprays = machine.kind === "sprayer";
   return [
     { to: at, text: "The machine" },

@@ -2,7 +2,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useComparedPlans } from "../../api/passes";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
@@ -43,7 +43,7 @@ interface Props {
 
 /** One round and two half rounds of each kind, side by side. */
 export function CompareSection({ plan, asked, typed, change }: Props) {
-  const club = useClub();
+  const account = useAccount();
   const [open, setOpen] = useState(false);
   const found = useComparedPlans(open ? { plan: asked, walked: typed.walked } : null);
   const answer = open && !found.error ? found.data : undefined;
@@ -64,7 +64,7 @@ export function CompareSection({ plan, asked, typed, change }: Props) {
                   {v.name}
                   {v.best && ", the most even"}
                 </h3>
-                <LandingMap landed={v.landed} plan={plan} us={club.units === "us"} width={360} />
+                <LandingMap landed={v.landed} plan={plan} us={account.units === "us"} width={360} />
                 <dl>
                   <dt>CV</dt>
                   <dd>{v.cv_text}</dd>

@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useProducts } from "../../api/hooks";
 import { useLanding } from "../../api/passes";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
 import { Facts } from "../../parts/Facts";
@@ -33,8 +33,8 @@ interface Props {
 
 /** What each piece of ground gets when the plan is walked so. */
 export function LandingSection({ plan, asked, typed, change }: Props) {
-  const club = useClub();
-  const us = club.units === "us";
+  const account = useAccount();
+  const us = account.units === "us";
   const products = useProducts().data ?? [];
   const [more, setMore] = useState(false);
   const key = useSettled(JSON.stringify({ plan: asked, walked: typed.walked }), 150);
@@ -94,7 +94,7 @@ export function LandingSection({ plan, asked, typed, change }: Props) {
               label="The line wanders by"
               name="line"
               value={typed.walked.line}
-              units={lengthUnits(club.units)}
+              units={lengthUnits(account.units)}
               onChange={(line) => set({ line })}
             />
             <TextField
@@ -108,14 +108,14 @@ export function LandingSection({ plan, asked, typed, change }: Props) {
               label="The gate is late by"
               name="late"
               value={typed.walked.late}
-              units={lengthUnits(club.units)}
+              units={lengthUnits(account.units)}
               onChange={(late) => set({ late })}
             />
             <QuantityField
               label="Slow over the last"
               name="slow_over"
               value={typed.walked.slow_over}
-              units={lengthUnits(club.units)}
+              units={lengthUnits(account.units)}
               onChange={(slow_over) => set({ slow_over })}
             />
             <TextField

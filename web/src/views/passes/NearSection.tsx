@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { usePlaceNear } from "../../api/passes";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
@@ -47,9 +47,9 @@ const called = (h: Schemas["HazardOut"]) => [h.kind_text, h.name].filter(Boolean
 
 /** Where what must be kept off lies on the plan: a spot, a box, or along a side. */
 export function NearSection({ area, placing, onPlacing }: Props) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
-  const unit = club.units === "us" ? "ft" : "m";
+  const unit = account.units === "us" ? "ft" : "m";
   const [places, setPlaces] = useState<Lies[]>(() =>
     area.hazards.map(({ lies }) => ({
       how: lies?.how ?? "",

@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useAreas, useMachines } from "../../api/hooks";
 import { usePlan } from "../../api/passes";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
@@ -36,11 +36,11 @@ const placed = [
 
 /** The walking plan, and what really lands where. */
 export function Passes() {
-  const club = useClub();
-  const us = club.units === "us";
+  const account = useAccount();
+  const us = account.units === "us";
   const areas = useAreas();
   const machines = useMachines();
-  const { value: typed, change } = useDraft<Typed>(`${club.slug}/passes`, blank(us));
+  const { value: typed, change } = useDraft<Typed>(`${account.slug}/passes`, blank(us));
   const [placing, setPlacing] = useState(false);
   const here = stillHere(typed, areas.data?.areas, machines.data);
   const plan = toPlan(here);
@@ -54,7 +54,7 @@ export function Passes() {
       <Page sentence="No ground to walk yet.">
         <Empty
           act={
-            <ButtonLink look="main" to={`/c/${club.slug}/ground/new`}>
+            <ButtonLink look="main" to={`/a/${account.slug}/ground/new`}>
               Add an area
             </ButtonLink>
           }

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
@@ -27,7 +27,7 @@ const seconds = [
 
 /** What a plan is made of: where, with what, how far apart, which way, and along the edge. */
 export function PlanFields({ typed: v, change, areas = [], machines = [], hasPlan }: Props) {
-  const club = useClub();
+  const account = useAccount();
   const [more, setMore] = useState(false);
   const machine = machines.find((m) => m.id === v.machine);
   return (
@@ -57,7 +57,7 @@ export function PlanFields({ typed: v, change, areas = [], machines = [], hasPla
           label="Passes apart"
           name="spacing"
           value={v.spacing}
-          units={lengthUnits(club.units)}
+          units={lengthUnits(account.units)}
           onChange={(spacing) => change({ spacing })}
           hint={machine?.swath ? `Empty: ${machine.swath}, as measured.` : undefined}
         />
@@ -92,7 +92,7 @@ export function PlanFields({ typed: v, change, areas = [], machines = [], hasPla
             label="Its long side"
             name="length"
             value={v.length}
-            units={lengthUnits(club.units)}
+            units={lengthUnits(account.units)}
             onChange={(length) => change({ length })}
             hint="Empty: a square of its size."
           />
@@ -113,7 +113,7 @@ export function PlanFields({ typed: v, change, areas = [], machines = [], hasPla
               label="Pace"
               name="pace"
               value={v.pace}
-              units={windUnits(club.units)}
+              units={windUnits(account.units)}
               onChange={(pace) => change({ pace })}
               hint="Empty: by the calibration in use."
             />

@@ -1,7 +1,7 @@
 import { ApiError, type Schemas } from "../../api/client";
 import { useAreas, useBackwards, useProducts, useRowFits } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
 import { Findings } from "../../parts/Findings";
 import { Hint } from "../../parts/Field";
@@ -41,11 +41,11 @@ const modes: { key: Mode; text: string; note: string }[] = [
 
 /** The sum backwards: from an amount, a leftover or a package to the rate that it makes. */
 export function Backwards() {
-  const club = useClub();
-  const us = club.units === "us";
+  const account = useAccount();
+  const us = account.units === "us";
   const products = useProducts();
   const areas = useAreas();
-  const { value, change } = useDraft<Typed>(`${club.slug}/back`, {
+  const { value, change } = useDraft<Typed>(`${account.slug}/back`, {
     mode: "used",
     product: "",
     row: "",
@@ -63,7 +63,7 @@ export function Backwards() {
     product?.rates.find((r) => `${r.id}` === value.row) ??
     product?.rates.find((r) => r.id === best) ??
     product?.rates[0];
-  const units = doseUnits(club.units, product?.liquid ?? true);
+  const units = doseUnits(account.units, product?.liquid ?? true);
   const unit = (q: TypedQuantity) => (units.some((u) => u.key === q.unit) ? q.unit : units[0]!.key);
   const amount = { ...value.amount, unit: unit(value.amount) };
   const left = { ...value.left, unit: unit(value.left) };
@@ -110,7 +110,7 @@ export function Backwards() {
           )
         }
       >
-        <SubRule label="Parts of Reckon" parts={reckonParts(club.slug)} />
+        <SubRule label="Parts of Reckon" parts={reckonParts(account.slug)} />
         <Fields $columns={3}>
           <PickField
             label="What is known"
@@ -182,7 +182,7 @@ export function Backwards() {
               label="Spray put down"
               name="spray"
               value={value.spray}
-              units={volumeUnits(club.units)}
+              units={volumeUnits(account.units)}
               onChange={(spray) => change({ spray })}
             />
           )}

@@ -3,7 +3,7 @@ import styled from "styled-components";
 import { ApiError, type Schemas } from "../../api/client";
 import { useAreas, useCompared, useMachines, useProductOptions, useProducts } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
 import { Hint } from "../../parts/Field";
@@ -54,12 +54,12 @@ const nothing = {
 
 /** Products for one purpose side by side: what each takes, brings and costs, and what to buy. */
 export function Compare() {
-  const club = useClub();
+  const account = useAccount();
   const products = useProducts();
   const areas = useAreas();
   const machines = useMachines();
   const options = useProductOptions();
-  const { value, change } = useDraft(`${club.slug}/compare`, nothing);
+  const { value, change } = useDraft(`${account.slug}/compare`, nothing);
   const ready = value.area && (value.target || value.kind || value.products.length > 0);
   const key = useSettled(
     JSON.stringify(
@@ -88,7 +88,7 @@ export function Compare() {
   return (
     <FaultsContext.Provider value={faultsOf(error)}>
       <Page sentence={answer?.sentence ?? "Which product does it for least? Pick a purpose and an area."}>
-        <SubRule label="Parts of Reckon" parts={reckonParts(club.slug)} />
+        <SubRule label="Parts of Reckon" parts={reckonParts(account.slug)} />
         <Fields $columns={4}>
           <PickField
             label="For"
@@ -189,7 +189,7 @@ export function Compare() {
                 {rows.map((r) => (
                   <tr key={r.product_id} style={r.fits ? undefined : { opacity: 0.75 }}>
                     <td>
-                      <Link to={`/c/${club.slug}/shelf/${r.product_id}`}>{r.product}</Link>
+                      <Link to={`/a/${account.slug}/shelf/${r.product_id}`}>{r.product}</Link>
                       <div className="soft">{[r.codes, r.use].filter(Boolean).join("; ")}</div>
                       <div className="soft narrow">{r.rate.text}</div>
                       {r.misses.map((m) => (
@@ -209,7 +209,7 @@ export function Compare() {
                       <Figure className="figure wide" $best={r.best.includes("per_nitrogen")}>
                         {r.nitrogen}
                         {r.per_nitrogen && (
-                          <div className="soft">{`${r.per_nitrogen} a ${club.units === "us" ? "lb" : "kg"} of N`}</div>
+                          <div className="soft">{`${r.per_nitrogen} a ${account.units === "us" ? "lb" : "kg"} of N`}</div>
                         )}
                         {r.best.includes("per_nitrogen") && <small>least for its N</small>}
                       </Figure>
@@ -218,7 +218,7 @@ export function Compare() {
                       <Figure className="figure wide" $best={r.best.includes("per_active")}>
                         {r.active}
                         {r.per_active && (
-                          <div className="soft">{`${r.per_active} ${club.units === "us" ? "an oz" : "a g"}`}</div>
+                          <div className="soft">{`${r.per_active} ${account.units === "us" ? "an oz" : "a g"}`}</div>
                         )}
                         {r.best.includes("per_active") && <small>least for its active</small>}
                         <Bar $share={r.active_share} />

@@ -2,7 +2,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useCup, useMeasuring, useProducts } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
 import { Facts } from "../../parts/Facts";
@@ -38,10 +38,10 @@ const filled = (q: TypedQuantity) => (q.value.trim() ? q : null);
 
 /** Measuring a dose by what is at hand, and checking a cup by the water it holds. */
 export function Measuring() {
-  const club = useClub();
-  const us = club.units === "us";
+  const account = useAccount();
+  const us = account.units === "us";
   const products = useProducts();
-  const { value, change } = useDraft(`${club.slug}/measuring`, {
+  const { value, change } = useDraft(`${account.slug}/measuring`, {
     amount: { value: "", unit: us ? "fl_oz" : "ml" },
     product: "",
     mark: { value: "", unit: us ? "fl_oz" : "ml" },
@@ -70,7 +70,7 @@ export function Measuring() {
   const cup = useCup(askedCup);
   const answer = askedDose && !found.error ? found.data : undefined;
   const checked = askedCup && !cup.error ? cup.data : undefined;
-  const every = [...volumeUnits(club.units), ...weightUnits(club.units)];
+  const every = [...volumeUnits(account.units), ...weightUnits(account.units)];
   const withTemperature = faultsOf(askedCup ? cup.error : null).fields;
   return (
     <Page
@@ -104,7 +104,7 @@ export function Measuring() {
         )
       }
     >
-      <SubRule label="Parts of Reckon" parts={reckonParts(club.slug)} />
+      <SubRule label="Parts of Reckon" parts={reckonParts(account.slug)} />
       <Section title="A dose to measure">
         <FaultsContext.Provider value={faultsOf(askedDose ? found.error : null)}>
           <Fields>
@@ -169,21 +169,21 @@ export function Measuring() {
               label="The mark says"
               name="mark"
               value={value.mark}
-              units={cupUnits(club.units)}
+              units={cupUnits(account.units)}
               onChange={(mark) => change({ mark })}
             />
             <QuantityField
               label="Its water weighs"
               name="weight"
               value={value.weight}
-              units={weightUnits(club.units)}
+              units={weightUnits(account.units)}
               onChange={(weight) => change({ weight })}
             />
             <QuantityField
               label="Water temperature"
               name="temperature"
               value={value.temperature}
-              units={temperatureUnits(club.units)}
+              units={temperatureUnits(account.units)}
               onChange={(temperature) => change({ temperature })}
               hint="Empty: 20 °C."
             />

@@ -1,15 +1,15 @@
 import { Outlet } from "react-router";
 import { useAreas, useProducts } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
 import { Page } from "../../parts/Page";
 import { SubRule } from "../../parts/SubRule";
 import { reckonParts } from "./state";
 
-/** Reckoning takes an area and a product; until the club has both, the way to the one that is missing. */
+/** Reckoning takes an area and a product; until the account has both, the way to the one that is missing. */
 export function Ready() {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const areas = useAreas();
   const products = useProducts();
@@ -22,11 +22,11 @@ export function Ready() {
   if (!missing) return <Outlet />;
   return (
     <Page sentence="There is nothing to reckon with yet.">
-      <SubRule label="Parts of Reckon" parts={reckonParts(club.slug)} />
+      <SubRule label="Parts of Reckon" parts={reckonParts(account.slug)} />
       <Empty
         act={
           may && (
-            <ButtonLink look="main" to={`/c/${club.slug}/${missing.to}`}>
+            <ButtonLink look="main" to={`/a/${account.slug}/${missing.to}`}>
               {missing.act}
             </ButtonLink>
           )

@@ -11,7 +11,7 @@ import {
   useRowFits,
 } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
 import { FaultsContext, faultsOf } from "../../parts/faults";
@@ -41,14 +41,14 @@ import {
 
 /** The sum itself: how much, of what, in which vessel, at what cost, and is that sane? */
 export function Reckon() {
-  const club = useClub();
+  const account = useAccount();
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
   const products = useProducts();
   const areas = useAreas();
   const machines = useMachines();
   const options = useProductOptions();
-  const { value: picked, change, clear } = useDraft<Picked>(`${club.slug}/reckon`, nothing);
+  const { value: picked, change, clear } = useDraft<Picked>(`${account.slug}/reckon`, nothing);
   const may = useMay("applicator");
 
   useEffect(() => {
@@ -77,9 +77,9 @@ export function Reckon() {
   const asked = useMemo(() => JSON.parse(key) as typeof job, [key]);
   const reckoned = useJob(asked);
   const start = useChange((path, given: Schemas["StartIn"]) =>
-    read(api.POST("/api/clubs/{club}/rounds", { params: { path }, body: given })),
+    read(api.POST("/api/accounts/{account}/rounds", { params: { path }, body: given })),
   );
-  const sub = <SubRule label="Parts of Reckon" parts={reckonParts(club.slug)} />;
+  const sub = <SubRule label="Parts of Reckon" parts={reckonParts(account.slug)} />;
 
   const answer = job && !reckoned.error ? reckoned.data : undefined;
   const error = job ? reckoned.error : null;
@@ -93,7 +93,7 @@ export function Reckon() {
       {
         onSuccess: (round) => {
           clear(nothing);
-          void navigate(`/c/${club.slug}/round/${round.id}`);
+          void navigate(`/a/${account.slug}/round/${round.id}`);
         },
       },
     );

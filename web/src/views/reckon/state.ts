@@ -140,9 +140,9 @@ export function alike(loads: LoadOut[]): { first: LoadOut; last: LoadOut; count:
 }
 
 /** The parts of the place, as its sub-rule shows them. */
-export const reckonParts = (club: string) => [
-  { to: `/c/${club}/reckon`, text: "A dose" },
-  { to: `/c/${club}/reckon/back`, text: "Backwards" },
-  { to: `/c/${club}/reckon/compare`, text: "Side by side" },
-  { to: `/c/${club}/reckon/measure`, text: "Measuring" },
+export const reckonParts = (account: string) => [
+  { to: `/a/${account}/reckon`, text: "A dose" },
+  { to: `/a/${account}/reckon/back`, text: "Backwards" },
+  { to: `/a/${account}/reckon/compare`, text: "Side by side" },
+  { to: `/a/${account}/reckon/measure`, text: "Measuring" },
 ];

@@ -3,7 +3,7 @@ import { api, read, type Schemas } from "../../api/client";
 import { useActual, useChange, useProducts } from "../../api/hooks";
 import { useSky } from "../../api/sky";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { say } from "../../app/toast";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
@@ -39,10 +39,10 @@ interface Props {
 
 /** What was really used: judged area by area as it is typed, then put in the book. */
 export function FinishForm({ round, early, onGiveUp }: Props) {
-  const club = useClub();
+  const account = useAccount();
   const navigate = useNavigate();
   const lots = useProducts().data?.find((p) => p.id === round.product_id)?.lots ?? [];
-  const { value, change, clear } = useDraft<Typed>(`${club.slug}/finish/${round.id}`, {
+  const { value, change, clear } = useDraft<Typed>(`${account.slug}/finish/${round.id}`, {
     used: { value: round.planned.number.replaceAll(",", ""), unit: round.planned.unit },
     treated: round.parts.map((p) => ({ value: p.treated.exact, unit: p.treated.unit })),
     spray: { value: "", unit: round.planned_spray?.unit ?? "gal" },
@@ -65,7 +65,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
   const actual = useActual(round.id, typed ? (JSON.parse(settled) as Schemas["FinishIn"]) : null);
   const finish = useChange((path, given: Schemas["FinishIn"]) =>
     read(
-      api.POST("/api/clubs/{club}/rounds/{round_id}/finish", {
+      api.POST("/api/accounts/{account}/rounds/{round_id}/finish", {
         params: { path: { ...path, round_id: round.id } },
         body: given,
       }),
@@ -76,10 +76,10 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
       onSuccess: (entries) => {
         clear();
         say("It is in the book.");
-        void navigate(`/c/${club.slug}/book/${entries.length === 1 ? entries[0]!.id : ""}`);
+        void navigate(`/a/${account.slug}/book/${entries.length === 1 ? entries[0]!.id : ""}`);
       },
     });
-  const liquid = volumeUnits(club.units).some((u) => u.key === round.planned.unit);
+  const liquid = volumeUnits(account.units).some((u) => u.key === round.planned.unit);
   const many = round.parts.length > 1;
   return (
     <OnScreen style={{ marginTop: 28 }}>
@@ -95,7 +95,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
               label="Product used"
               name="used"
               value={value.used}
-              units={(liquid ? volumeUnits : weightUnits)(club.units)}
+              units={(liquid ? volumeUnits : weightUnits)(account.units)}
               onChange={(used) => change({ used })}
               hint={many ? "In all: it is shared out by plan and ground." : undefined}
             />
@@ -105,7 +105,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                 label={many ? `Treated of ${part.name}` : "Ground treated"}
                 name={`treated.${i}`}
                 value={value.treated[i] ?? { value: "", unit: part.treated.unit }}
-                units={areaUnits(club.units)}
+                units={areaUnits(account.units)}
                 onChange={(size) => change({ treated: value.treated.map((x, j) => (j === i ? size : x)) })}
               />
             ))}
@@ -114,7 +114,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                 label="Spray put down"
                 name="spray"
                 value={value.spray}
-                units={volumeUnits(club.units)}
+                units={volumeUnits(account.units)}
                 onChange={(spray) => change({ spray })}
                 hint={`Empty: as planned, ${round.planned_spray.text}. What was measured tells of the sprayer.`}
               />

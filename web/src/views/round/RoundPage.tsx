@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { api, read, type Schemas } from "../../api/client";
 import { useChange, useRound } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Facts } from "../../parts/Facts";
@@ -82,19 +82,19 @@ function RuleWarnings({ sheet }: { sheet: Schemas["JobOut"] }) {
 }
 
 function RoundView({ round }: { round: Schemas["RoundOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("applicator");
   const { sheet } = round;
   const tick = useTick(round.id);
   const open = round.status === "under_way" && may;
   const take = useChange((path, round_id: number) =>
     read(
-      api.POST("/api/clubs/{club}/rounds/{round_id}/take-up", { params: { path: { ...path, round_id } } }),
+      api.POST("/api/accounts/{account}/rounds/{round_id}/take-up", { params: { path: { ...path, round_id } } }),
     ),
   );
   const giveUp = useChange((path, round_id: number) =>
     read(
-      api.POST("/api/clubs/{club}/rounds/{round_id}/give-up", { params: { path: { ...path, round_id } } }),
+      api.POST("/api/accounts/{account}/rounds/{round_id}/give-up", { params: { path: { ...path, round_id } } }),
     ),
   );
   const allOut = round.loads_done === sheet.loads.length;
@@ -102,7 +102,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
     <Page
       sentence={
         <>
-          <OnPaper>{`${club.name}. Mix sheet. ${sheet.headline}`}</OnPaper>
+          <OnPaper>{`${account.name}. Mix sheet. ${sheet.headline}`}</OnPaper>
           <OnScreen as="span">{round.next}</OnScreen>
         </>
       }
@@ -112,7 +112,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
           {round.entry_ids.length > 0 && (
             <ButtonLink
               look="main"
-              to={`/c/${club.slug}/book/${round.entry_ids.length === 1 ? round.entry_ids[0] : ""}`}
+              to={`/a/${account.slug}/book/${round.entry_ids.length === 1 ? round.entry_ids[0] : ""}`}
             >
               Open it in the book
             </ButtonLink>
@@ -204,7 +204,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
           }
         />
       )}
-      {!may && <Link to={`/c/${club.slug}/round`}>All rounds</Link>}
+      {!may && <Link to={`/a/${account.slug}/round`}>All rounds</Link>}
     </Page>
   );
 }

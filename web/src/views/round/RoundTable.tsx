@@ -1,13 +1,13 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Ledger } from "../../parts/Ledger";
 
 const states = { under_way: "under way", done: "in the book", given_up: "given up" };
 
 /** Rounds, one a row. */
 export function RoundTable({ rounds }: { rounds: Schemas["RoundLineOut"][] }) {
-  const club = useClub();
+  const account = useAccount();
   return (
     <Ledger>
       <thead>
@@ -23,7 +23,7 @@ export function RoundTable({ rounds }: { rounds: Schemas["RoundLineOut"][] }) {
         {rounds.map((r) => (
           <tr key={r.id}>
             <td>
-              <Link to={`/c/${club.slug}/round/${r.id}`}>{r.title}</Link>
+              <Link to={`/a/${account.slug}/round/${r.id}`}>{r.title}</Link>
             </td>
             <td className="wide soft">{r.headline}</td>
             <td>{states[r.status]}</td>

@@ -1,5 +1,5 @@
 import { useRounds } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
 import { Page } from "../../parts/Page";
@@ -9,11 +9,11 @@ import { RoundTable } from "./RoundTable";
 
 /** The rounds: those under way, and those that are over. */
 export function Rounds() {
-  const club = useClub();
+  const account = useAccount();
   const rounds = useRounds();
   const may = useMay("applicator");
   const begin = (
-    <ButtonLink look="main" to={`/c/${club.slug}/reckon`}>
+    <ButtonLink look="main" to={`/a/${account.slug}/reckon`}>
       Reckon a job
     </ButtonLink>
   );

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, NoConnection, read, type Schemas } from "../../api/client";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 
 type Round = Schemas["RoundOut"];
 export type Tick = Schemas["TickIn"];
@@ -10,15 +10,15 @@ export type Tick = Schemas["TickIn"];
  * the tick back.
  */
 export function useTick(round_id: number) {
-  const club = useClub().slug;
+  const account = useAccount().slug;
   const queries = useQueryClient();
-  const key = [club, "round", round_id];
+  const key = [account, "round", round_id];
   return useMutation({
     mutationKey: key,
     scope: { id: `ticks-${round_id}` },
     mutationFn: (body: Tick) =>
       read(
-        api.POST("/api/clubs/{club}/rounds/{round_id}/ticks", { params: { path: { club, round_id } }, body }),
+        api.POST("/api/accounts/{account}/rounds/{round_id}/ticks", { params: { path: { account, round_id } }, body }),
       ),
     retry: (_, error) => error instanceof NoConnection,
     retryDelay: 2000,

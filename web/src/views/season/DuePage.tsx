@@ -3,7 +3,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useDropPlanned, useDueWhole, usePlanDue, useStartDue } from "../../api/sky";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
@@ -61,7 +61,7 @@ function told(line: Schemas["DueLineOut"]) {
 
 function Due({ found }: { found: Schemas["DueWholeOut"] }) {
   const { line } = found;
-  const club = useClub();
+  const account = useAccount();
   const allowed = found.choices.filter((c) => c.allowed);
   const refused = found.choices.filter((c) => !c.allowed);
   const [machine, setMachine] = useState(found.machines.find((m) => m.suggested)?.id ?? null);
@@ -92,10 +92,10 @@ function Due({ found }: { found: Schemas["DueWholeOut"] }) {
           )}
           <Section title="See also">
             <p>
-              <Link to={`/c/${club.slug}/sky?area=${line.area_id}`}>{line.area}, day by day</Link>
+              <Link to={`/a/${account.slug}/sky?area=${line.area_id}`}>{line.area}, day by day</Link>
             </p>
             <p>
-              <Link to={`/c/${club.slug}/sky/watch?area=${line.area_id}`}>
+              <Link to={`/a/${account.slug}/sky/watch?area=${line.area_id}`}>
                 How it is watched, and what scouts found
               </Link>
             </p>
@@ -110,7 +110,7 @@ function Due({ found }: { found: Schemas["DueWholeOut"] }) {
       <FreshLine fresh={found.fresh} />
       {line.round_id !== null && (
         <Notice tone="note" word="Under way">
-          <Link to={`/c/${club.slug}/round/${line.round_id}`}>A round against it is under way.</Link>
+          <Link to={`/a/${account.slug}/round/${line.round_id}`}>A round against it is under way.</Link>
         </Notice>
       )}
       {line.zones.map((z) => (
@@ -165,7 +165,7 @@ interface AllowedProps {
 }
 
 function Allowed({ choice: c, first, line, machine }: AllowedProps) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("applicator");
   const navigate = useNavigate();
   const start = useStartDue();
@@ -184,7 +184,7 @@ function Allowed({ choice: c, first, line, machine }: AllowedProps) {
         machine_id: machine,
         passes: 1,
       },
-      { onSuccess: (made) => void navigate(`/c/${club.slug}/round/${made.id}`) },
+      { onSuccess: (made) => void navigate(`/a/${account.slug}/round/${made.id}`) },
     );
   const later = () =>
     window &&

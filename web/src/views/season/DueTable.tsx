@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { FitMark } from "../../parts/FitMark";
 
@@ -52,8 +52,8 @@ const marks: Record<Line["state"], string> = { late: "■", due: "◆", coming: 
 
 /** What is due: how pressing, against what, by which product, and in which hours. */
 export function DueTable({ lines }: { lines: Line[] }) {
-  const club = useClub();
-  const base = `/c/${club.slug}`;
+  const account = useAccount();
+  const base = `/a/${account.slug}`;
   return (
     <List>
       {lines.map((line) => (

@@ -1,5 +1,5 @@
 import { useDue } from "../../api/sky";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Hint } from "../../parts/Field";
 import { Empty } from "../../parts/Empty";
 import { FreshLine } from "../../parts/FreshLine";
@@ -11,7 +11,7 @@ import { DueTable } from "./DueTable";
 /** The schedule in its first form: what is due, and in which hours. */
 export function Season() {
   const due = useDue();
-  const club = useClub();
+  const account = useAccount();
   return (
     <Waiting of={due}>
       {(data) => (
@@ -19,7 +19,7 @@ export function Season() {
           sentence={data.sentence}
           act={
             data.lines.length > 0 && (
-              <a href={`/api/clubs/${club.slug}/season/due.ics`} download>
+              <a href={`/api/accounts/${account.slug}/season/due.ics`} download>
                 As a calendar (iCalendar)
               </a>
             )

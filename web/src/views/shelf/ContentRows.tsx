@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
@@ -17,7 +17,7 @@ interface Props {
 
 /** What is in the product: actives by their common names, nutrients as the label states them. */
 export function ContentRows({ rows, bases, onChange }: Props) {
-  const club = useClub();
+  const account = useAccount();
   const set = (i: number, part: Partial<TypedContent>) =>
     onChange(rows.map((r, j) => (j === i ? { ...r, ...part } : r)));
   return (
@@ -47,7 +47,7 @@ export function ContentRows({ rows, bases, onChange }: Props) {
             label="Amount"
             name={`contents.${i}.amount`}
             value={{ value: row.amount, unit: row.unit }}
-            units={contentUnits(club.units)}
+            units={contentUnits(account.units)}
             onChange={({ value, unit }) => set(i, { amount: value, unit })}
           />
           {row.basis === "N" ? (

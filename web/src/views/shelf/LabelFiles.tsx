@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import { ApiError, api, read, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
@@ -38,14 +38,14 @@ const Row = styled.ul`
 
 /** The label itself, as photographs or a PDF. */
 export function LabelFiles({ product }: { product: Product }) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
-  const at = `/api/clubs/${club.slug}/products/${product.id}/labels`;
+  const at = `/api/accounts/${account.slug}/products/${product.id}/labels`;
   const add = useChange((path, file: File) => {
     const form = new FormData();
     form.append("file", file);
     return read(
-      api.POST("/api/clubs/{club}/products/{product_id}/labels", {
+      api.POST("/api/accounts/{account}/products/{product_id}/labels", {
         params: { path: { ...path, product_id: product.id } },
         body: form as unknown as { file: string },
         bodySerializer: (body: unknown) => body as FormData,
@@ -54,7 +54,7 @@ export function LabelFiles({ product }: { product: Product }) {
   });
   const remove = useChange((path, label_id: number) =>
     read(
-      api.DELETE("/api/clubs/{club}/products/{product_id}/labels/{label_id}", {
+      api.DELETE("/api/accounts/{account}/products/{product_id}/labels/{label_id}", {
         params: { path: { ...path, product_id: product.id, label_id } },
       }),
     ),

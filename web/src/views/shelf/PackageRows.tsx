@@ -1,4 +1,4 @@
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Button } from "../../parts/Button";
 import type { Option } from "../../parts/PickField";
 import { Line } from "../../parts/Line";
@@ -15,7 +15,7 @@ interface Props {
 
 /** The sizes that it is sold in, and what each costs. */
 export function PackageRows({ rows, units, onChange }: Props) {
-  const club = useClub();
+  const account = useAccount();
   const set = (i: number, part: Partial<TypedPackage>) =>
     onChange(rows.map((r, j) => (j === i ? { ...r, ...part } : r)));
   return (
@@ -30,7 +30,7 @@ export function PackageRows({ rows, units, onChange }: Props) {
             onChange={({ value, unit }) => set(i, { value, unit })}
           />
           <TextField
-            label={`Price of a package, ${club.currency}`}
+            label={`Price of a package, ${account.currency}`}
             name={`packages.${i}.price`}
             value={row.price}
             onChange={(price) => set(i, { price })}

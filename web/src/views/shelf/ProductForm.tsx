@@ -2,7 +2,7 @@ import { useState } from "react";
 import { api, read, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { CardForm } from "../../parts/CardForm";
 import { Hint } from "../../parts/Field";
@@ -43,40 +43,40 @@ export function ProductForm({
   product?: Product;
   options: Schemas["ShelfOptionsOut"];
 }) {
-  const club = useClub();
+  const account = useAccount();
   const draft = useDraft(
-    `${club.slug}/product/${product?.id ?? "new"}`,
-    typedProduct(product, club.units === "us"),
+    `${account.slug}/product/${product?.id ?? "new"}`,
+    typedProduct(product, account.units === "us"),
   );
   const { value, change } = draft;
   const [rules, setRules] = useState(false);
   const save = useChange((path, body: Schemas["ProductIn"]) =>
     product
       ? read(
-          api.PUT("/api/clubs/{club}/products/{product_id}", {
+          api.PUT("/api/accounts/{account}/products/{product_id}", {
             params: { path: { ...path, product_id: product.id } },
             body,
           }),
         )
-      : read(api.POST("/api/clubs/{club}/products", { params: { path }, body })),
+      : read(api.POST("/api/accounts/{account}/products", { params: { path }, body })),
   );
   const remove = useChange((path, product_id: number) =>
     read(
-      api.DELETE("/api/clubs/{club}/products/{product_id}", { params: { path: { ...path, product_id } } }),
+      api.DELETE("/api/accounts/{account}/products/{product_id}", { params: { path: { ...path, product_id } } }),
     ),
   );
   const putBack = useChange((path, product_id: number) =>
     read(
-      api.POST("/api/clubs/{club}/products/{product_id}/put-back", {
+      api.POST("/api/accounts/{account}/products/{product_id}/put-back", {
         params: { path: { ...path, product_id } },
       }),
     ),
   );
   const made = options.formulations.find((f) => f.key === value.formulation);
-  const units = packageUnits(club.units, made?.liquid ?? false);
+  const units = packageUnits(account.units, made?.liquid ?? false);
   const formulate = (formulation: string) => {
     const next = packageUnits(
-      club.units,
+      account.units,
       options.formulations.find((f) => f.key === formulation)?.liquid ?? false,
     );
     const packages = value.packages.map((p) =>
@@ -150,7 +150,7 @@ export function ProductForm({
               label="Density"
               name="density"
               value={value.density}
-              units={densityUnits(club.units)}
+              units={densityUnits(account.units)}
               onChange={(density) => change({ density })}
               hint="For liquids: weight per gallon or per litre, as the label says."
             />

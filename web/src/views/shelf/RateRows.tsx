@@ -4,7 +4,7 @@ import { ApiError, type Schemas } from "../../api/client";
 import { usePhrase } from "../../api/hooks";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { FaultText, Hint } from "../../parts/Field";
 import { Line } from "../../parts/Line";
@@ -78,7 +78,7 @@ function RateRow({
   leave?: () => void;
   options: Options;
 }) {
-  const club = useClub();
+  const account = useAccount();
   const phrase = useSettled(row.phrase, 200);
   const { data, error } = usePhrase(phrase);
   const asked = error instanceof ApiError ? error.fields[0] : undefined;
@@ -181,7 +181,7 @@ function RateRow({
               label="Heights in"
               name={`rates.${i}.height_unit`}
               value={row.height_unit}
-              options={heightUnits(club.units)}
+              options={heightUnits(account.units)}
               onChange={(height_unit) => change({ height_unit })}
             />
             <Fields>

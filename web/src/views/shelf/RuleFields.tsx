@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { DateField } from "../../parts/DateField";
 import { Line } from "../../parts/Line";
@@ -24,16 +24,16 @@ interface Props {
 
 /** The label's rules beside its rates. What is left empty is not ruled. */
 export function RuleFields({ rules, onChange }: Props) {
-  const club = useClub();
+  const account = useAccount();
   const change = (part: Partial<TypedRules>) => onChange({ ...rules, ...part });
   const units = {
-    temperature: temperatureUnits(club.units),
-    wind: windUnits(club.units),
+    temperature: temperatureUnits(account.units),
+    wind: windUnits(account.units),
     hours: hourUnits,
     minutes: hourUnits,
-    depth: depthUnits(club.units),
+    depth: depthUnits(account.units),
     days: dayUnits,
-    distance: distanceUnits(club.units),
+    distance: distanceUnits(account.units),
   };
   const quantity = (name: RuleQuantity, label: string, hint?: ReactNode) => (
     <QuantityField

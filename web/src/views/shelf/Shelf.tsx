@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useProductOptions, useProducts } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
 import { Hint } from "../../parts/Field";
@@ -33,9 +33,9 @@ function holds(p: Product, words: string): boolean {
     .every((w) => text.includes(w));
 }
 
-/** The club's products. */
+/** The account's products. */
 export function Shelf() {
-  const club = useClub();
+  const account = useAccount();
   const products = useProducts();
   const options = useProductOptions();
   const may = useMay("manager");
@@ -120,7 +120,7 @@ export function Shelf() {
                       {shown.map((p) => (
                         <tr key={p.id}>
                           <td>
-                            <Link to={`/c/${club.slug}/shelf/${p.id}`}>{p.name}</Link>
+                            <Link to={`/a/${account.slug}/shelf/${p.id}`}>{p.name}</Link>
                             <div className="soft">
                               {p.kind_text}, {p.formulation}
                             </div>

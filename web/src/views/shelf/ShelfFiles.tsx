@@ -1,7 +1,7 @@
 import { useNavigate } from "react-router";
 import { api, read } from "../../api/client";
 import { useChange } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Hint } from "../../parts/Field";
 import { ImportBench, type Taken } from "../../parts/ImportBench";
@@ -16,15 +16,15 @@ const body = (file: Taken) => ({
 
 /** The shelf in and out: JSON holds whole cards, CSV a line a rate. */
 export function ShelfFiles() {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const navigate = useNavigate();
-  const at = `/api/clubs/${club.slug}/products`;
+  const at = `/api/accounts/${account.slug}/products`;
   const preview = useChange((path, file: Taken) =>
-    read(api.POST("/api/clubs/{club}/products/import/preview", { params: { path }, body: body(file) })),
+    read(api.POST("/api/accounts/{account}/products/import/preview", { params: { path }, body: body(file) })),
   );
   const keep = useChange((path, file: Taken) =>
-    read(api.POST("/api/clubs/{club}/products/import", { params: { path }, body: body(file) })),
+    read(api.POST("/api/accounts/{account}/products/import", { params: { path }, body: body(file) })),
   );
   return (
     <Page sentence="The shelf in and out: whole cards as JSON, rates as CSV.">
@@ -52,7 +52,7 @@ export function ShelfFiles() {
             keep={keep}
             onKept={(done) => {
               say(done.sentence);
-              void navigate(`/c/${club.slug}/shelf`);
+              void navigate(`/a/${account.slug}/shelf`);
             }}
           />
         ) : (

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { api, read, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { DateField } from "../../parts/DateField";
@@ -21,13 +21,13 @@ function useSaveLot(product_id: number) {
   return useChange((path, { id, ...body }: Schemas["LotIn"] & { id?: number }) =>
     id === undefined
       ? read(
-          api.POST("/api/clubs/{club}/products/{product_id}/lots", {
+          api.POST("/api/accounts/{account}/products/{product_id}/lots", {
             params: { path: { ...path, product_id } },
             body,
           }),
         )
       : read(
-          api.PUT("/api/clubs/{club}/products/{product_id}/lots/{lot_id}", {
+          api.PUT("/api/accounts/{account}/products/{product_id}/lots/{lot_id}", {
             params: { path: { ...path, product_id, lot_id: id } },
             body,
           }),
@@ -42,7 +42,7 @@ export function Stock({ product }: { product: Product }) {
   const lot = product.lots.find((x) => x.id === open);
   const remove = useChange((path, lot_id: number) =>
     read(
-      api.DELETE("/api/clubs/{club}/products/{product_id}/lots/{lot_id}", {
+      api.DELETE("/api/accounts/{account}/products/{product_id}/lots/{lot_id}", {
         params: { path: { ...path, product_id: product.id, lot_id } },
       }),
     ),
@@ -122,8 +122,8 @@ function LotForm({
   lot?: Schemas["LotOut"];
   onDone: () => void;
 }) {
-  const club = useClub();
-  const units = doseUnits(club.units, product.liquid);
+  const account = useAccount();
+  const units = doseUnits(account.units, product.liquid);
   const [typed, setTyped] = useState({
     number: lot?.number ?? "",
     left: { value: lot?.left.exact ?? "", unit: lot?.left.unit ?? units[0]!.key },

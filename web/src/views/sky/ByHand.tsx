@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useAreas } from "../../api/hooks";
 import { useAddReading, useRemoveReading } from "../../api/sky";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { DateField, todayHere } from "../../parts/DateField";
@@ -25,7 +25,7 @@ const kinds = [
 
 /** Readings by hand: what was read today, and those kept. */
 export function ByHand({ all }: { all: Schemas["StationsOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const areas = useAreas();
   const add = useAddReading();
   const remove = useRemoveReading();
@@ -123,7 +123,7 @@ export function ByHand({ all }: { all: Schemas["StationsOut"] }) {
               {all.station.by_hand.map((r) => (
                 <tr key={r.id}>
                   <td className="day">
-                    {stamp(r.at, club.time_zone)
+                    {stamp(r.at, account.time_zone)
                       .split(", ")
                       .slice(0, r.kind === "rain" ? 1 : 2)
                       .join(", ")}

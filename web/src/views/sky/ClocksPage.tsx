@@ -2,7 +2,7 @@ import { scaleLinear } from "d3-scale";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useClocks, useSky } from "../../api/sky";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { dayOf } from "../../parts/days";
 import { Empty } from "../../parts/Empty";
@@ -55,14 +55,14 @@ const Sheet = styled.svg`
 
 /** Where every regulator stands. */
 export function ClocksPage() {
-  const club = useClub();
+  const account = useAccount();
   const clocks = useClocks();
   const sky = useSky();
   return (
     <Waiting of={clocks}>
       {(list) => (
         <Page sentence={sentence(list)}>
-          <SubRule label="Parts of the sky" parts={skyParts(club.slug)} />
+          <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
           {sky.data && list.length > 0 && <FreshLine fresh={sky.data.fresh} />}
           {list.length === 0 && (
             <Empty>

@@ -1,13 +1,13 @@
 import { Link } from "react-router";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 
 /** The way to every hour of a product on an area. */
 export function HoursLink({ area, product }: { area: number; product: number }) {
-  const club = useClub();
+  const account = useAccount();
   const pick = () =>
-    localStorage.setItem(`draft:${club.slug}/sky/hours`, JSON.stringify({ products: [`${product}`] }));
+    localStorage.setItem(`draft:${account.slug}/sky/hours`, JSON.stringify({ products: [`${product}`] }));
   return (
-    <Link to={`/c/${club.slug}/sky/hours?area=${area}`} onClick={pick}>
+    <Link to={`/a/${account.slug}/sky/hours?area=${area}`} onClick={pick}>
       Every hour
     </Link>
   );

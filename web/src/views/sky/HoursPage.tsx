@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useProducts } from "../../api/hooks";
 import { useFit } from "../../api/sky";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { useSettled } from "../../app/useSettled";
 import { Empty } from "../../parts/Empty";
@@ -47,11 +47,11 @@ const Windows = styled.ol`
 
 /** Hours fit to work: what goes down where, and when it can. */
 export function HoursPage() {
-  const club = useClub();
+  const account = useAccount();
   const products = useProducts();
   const { area, field, empty } = useAreaPick();
   const [hours, setHours] = useState("1");
-  const draft = useDraft<{ products: string[] }>(`${club.slug}/sky/hours`, { products: [] });
+  const draft = useDraft<{ products: string[] }>(`${account.slug}/sky/hours`, { products: [] });
   const known = (products.data ?? []).filter((p) => draft.value.products.includes(`${p.id}`));
   const body =
     area && known.length && hours.trim()
@@ -66,7 +66,7 @@ export function HoursPage() {
         sentence={found?.sentence ?? "When can it go down? Pick an area and what goes into the tank."}
         margin={found && <Asked found={found} />}
       >
-        <SubRule label="Parts of the sky" parts={skyParts(club.slug)} />
+        <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
         {empty || products.data?.length === 0 ? (
           <Empty>It takes an area and a product with its label’s rules to say which hours are fit.</Empty>
         ) : (

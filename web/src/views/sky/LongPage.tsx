@@ -1,6 +1,6 @@
 import { lazy, Suspense, useState } from "react";
 import { useLong, type LongField } from "../../api/sky";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Empty } from "../../parts/Empty";
 import { Hint } from "../../parts/Field";
 import { Page } from "../../parts/Page";
@@ -22,7 +22,7 @@ const fields: { key: LongField; text: string }[] = [
 
 /** All that is known of one field, hour by hour. */
 export function LongPage() {
-  const club = useClub();
+  const account = useAccount();
   const [field, setField] = useState<LongField>("air");
   const long = useLong(field);
   return (
@@ -33,7 +33,7 @@ export function LongPage() {
           : "All the hours there are."
       }
     >
-      <SubRule label="Parts of the sky" parts={skyParts(club.slug)} />
+      <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
       <div style={{ maxWidth: 260, marginBottom: 18 }}>
         <PickField
           label="What"

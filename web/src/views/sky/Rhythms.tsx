@@ -17,7 +17,7 @@ const week = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"
 const rhythmKinds = [
   { key: "mow", text: "Mowing" },
   { key: "water", text: "Watering" },
-  { key: "quiet", text: "Hours the club keeps free", note: "on every area" },
+  { key: "quiet", text: "Hours the account keeps free", note: "on every area" },
 ];
 
 /** Mowing, watering and hours kept free, week by week. */

@@ -3,7 +3,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useSchools, useWatches } from "../../api/sky";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { dayOf, daysTo } from "../../parts/days";
 import { Empty } from "../../parts/Empty";
@@ -56,9 +56,9 @@ const Sheet = styled.svg`
   }
 `;
 
-/** Two schools over a season that has been, on the club's own weather. */
+/** Two schools over a season that has been, on the account's own weather. */
 export function SchoolsPage() {
-  const club = useClub();
+  const account = useAccount();
   const { area, field, empty } = useAreaPick();
   const [disease, setDisease] = useState<string | null>(null);
   const now = new Date().getFullYear();
@@ -75,7 +75,7 @@ export function SchoolsPage() {
           : "Spray by the calendar, or by the model’s threshold?"
       }
     >
-      <SubRule label="Parts of the sky" parts={skyParts(club.slug)} />
+      <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
       {empty ? (
         <Empty>It takes an area and a season of weather to compare the two.</Empty>
       ) : (

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useSky, useStrip } from "../../api/sky";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
 import { dayOf } from "../../parts/days";
@@ -44,7 +44,7 @@ const Key = styled.p`
 
 /** The sky: what is near its threshold, and an area day by day. */
 export function Sky() {
-  const club = useClub();
+  const account = useAccount();
   const sky = useSky();
   const may = useMay("manager");
   const chosen = useAreaPick();
@@ -52,12 +52,12 @@ export function Sky() {
     <Waiting of={sky}>
       {(data) => (
         <Page sentence={data.sentence}>
-          <SubRule label="Parts of the sky" parts={skyParts(club.slug)} />
+          <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
           {data.fresh.state === "none" ? (
             <Empty
               act={
                 may && (
-                  <ButtonLink look="main" to={`/c/${club.slug}/sky/station`}>
+                  <ButtonLink look="main" to={`/a/${account.slug}/sky/station`}>
                     Set up a station
                   </ButtonLink>
                 )
@@ -81,7 +81,7 @@ export function Sky() {
 }
 
 function Asides({ sky }: { sky: Schemas["SkyOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const parts = [
     sky.gaps && `${sky.gaps} ${sky.gaps === 1 ? "gap" : "gaps"} in the last months`,
     sky.filled && `${sky.filled} hours of short gaps read between their neighbours`,
@@ -90,7 +90,7 @@ function Asides({ sky }: { sky: Schemas["SkyOut"] }) {
   if (!parts.length) return null;
   return (
     <Hint style={{ marginBottom: 14 }}>
-      {parts.join(", ")}: <Link to={`/c/${club.slug}/sky/station`}>see them</Link>.
+      {parts.join(", ")}: <Link to={`/a/${account.slug}/sky/station`}>see them</Link>.
     </Hint>
   );
 }

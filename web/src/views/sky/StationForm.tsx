@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { useSaveStation } from "../../api/sky";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { Form } from "../../parts/Form";
@@ -13,10 +13,10 @@ import { TextField } from "../../parts/TextField";
 
 /** The station as it is set up. */
 export function StationForm({ all }: { all: Schemas["StationsOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const s = all.station;
   const save = useSaveStation();
-  const draft = useDraft(`${club.slug}/sky/station`, {
+  const draft = useDraft(`${account.slug}/sky/station`, {
     name: s?.name ?? "",
     url: s?.url ?? "",
     probe_url: s?.probe_url ?? "",

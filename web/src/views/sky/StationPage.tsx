@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useFetchNow, useStation } from "../../api/sky";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
@@ -22,7 +22,7 @@ type Station = Schemas["StationOut"];
 
 /** Where weather comes from, how it went, and what was left out of it. */
 export function StationPage() {
-  const club = useClub();
+  const account = useAccount();
   const found = useStation();
   const may = useMay("manager");
   const mayAsk = useMay("applicator");
@@ -46,22 +46,22 @@ export function StationPage() {
               </Button>
             )
           }
-          margin={data.station && <Margin station={data.station} zone={club.time_zone} />}
+          margin={data.station && <Margin station={data.station} zone={account.time_zone} />}
         >
-          <SubRule label="Parts of the sky" parts={skyParts(club.slug)} />
+          <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
           {data.station && <FreshLine fresh={data.station.fresh} />}
           <Fault error={fetch.error} />
           {data.station && mayAsk && <ByHand all={data} />}
           {data.station && may && (
             <Section title="Files">
               <p>
-                <Link to={`/c/${club.slug}/sky/files`}>Bring in a file of weather</Link>: a table as CSV, or a
+                <Link to={`/a/${account.slug}/sky/files`}>Bring in a file of weather</Link>: a table as CSV, or a
                 typical year as EPW or TMY3.
               </p>
             </Section>
           )}
           {may && <StationForm key={data.station?.id ?? 0} all={data} />}
-          {data.station && <LeftOut station={data.station} zone={club.time_zone} />}
+          {data.station && <LeftOut station={data.station} zone={account.time_zone} />}
         </Page>
       )}
     </Waiting>

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useWatches } from "../../api/sky";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { Empty } from "../../parts/Empty";
 import { Page } from "../../parts/Page";
 import { SubRule } from "../../parts/SubRule";
@@ -20,7 +20,7 @@ const Pick = styled.div`
 `;
 /** How an area is watched, what scouts found on it, and what comes back on it every week. */
 export function WatchPage() {
-  const club = useClub();
+  const account = useAccount();
   const { area, field, empty } = useAreaPick();
   const watches = useWatches(area?.id ?? null);
   return (
@@ -31,7 +31,7 @@ export function WatchPage() {
           : "How is each area watched?"
       }
     >
-      <SubRule label="Parts of the sky" parts={skyParts(club.slug)} />
+      <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
       {empty ? <Empty>An area comes first; then it can be watched.</Empty> : <Pick>{field}</Pick>}
       {area && (
         <Waiting of={watches}>

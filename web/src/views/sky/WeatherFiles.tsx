@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useKeepWeather, usePreviewWeather } from "../../api/sky";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { FaultsContext, faultsOf } from "../../parts/faults";
@@ -26,13 +26,13 @@ const unitText: Record<string, string> = {
   fraction: "fraction, 0 to 1",
   share: "share, 0 to 1",
 };
-const zones = (club: string) => [
-  ...new Set(["UTC", club, "America/New_York", "America/Chicago", "Europe/London", "Europe/Berlin"]),
+const zones = (account: string) => [
+  ...new Set(["UTC", account, "America/New_York", "America/Chicago", "Europe/London", "Europe/Berlin"]),
 ];
 
 /** A file of weather: which column is what, what it would come to line by line, and then the keeping of it. */
 export function WeatherFiles() {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
   const navigate = useNavigate();
   const preview = usePreviewWeather();
@@ -52,7 +52,7 @@ export function WeatherFiles() {
       {
         onSuccess: (done) => {
           say(done.sentence);
-          void navigate(`/c/${club.slug}/sky/station`);
+          void navigate(`/a/${account.slug}/sky/station`);
         },
       },
     );
@@ -65,7 +65,7 @@ export function WeatherFiles() {
             : "Bring in a file of weather. You see what it comes to before anything is kept."
         }
       >
-        <SubRule label="Parts of the sky" parts={skyParts(club.slug)} />
+        <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
         {!may && <Notice tone="note">Bringing in files is for a manager.</Notice>}
         {may && (
           <FileDrop
@@ -79,7 +79,7 @@ export function WeatherFiles() {
         {seen && file && (
           <>
             {seen.kind === "table" ? (
-              <Columns seen={seen} zone={club.time_zone} onChange={(mapping) => look(file, mapping)} />
+              <Columns seen={seen} zone={account.time_zone} onChange={(mapping) => look(file, mapping)} />
             ) : (
               <Section title="A typical year">
                 <Fields>

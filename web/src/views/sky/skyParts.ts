@@ -1,6 +1,6 @@
 /** The parts of the sky, on the short ticks of its rule. */
-export const skyParts = (club: string) => {
-  const to = (part: string) => `/c/${club}/sky${part}`;
+export const skyParts = (account: string) => {
+  const to = (part: string) => `/a/${account}/sky${part}`;
   return [
     { to: to(""), text: "Day by day" },
     { to: to("/hours"), text: "Hours fit to work" },

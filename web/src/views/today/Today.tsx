@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useToday } from "../../api/hooks";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
 import { FreshLine } from "../../parts/FreshLine";
@@ -41,14 +41,14 @@ const Steps = styled.ol`
 `;
 
 function Setup({ steps }: { steps: Schemas["SetupStepOut"][] }) {
-  const club = useClub();
+  const account = useAccount();
   return (
     <Section title="Setting up">
       <Steps>
         {steps.map((s) => (
           <li key={s.key} data-done={s.done || undefined}>
             <span>{s.text}</span>
-            {s.done ? <span>done</span> : <Link to={`/c/${club.slug}/${s.to}`}>Do it</Link>}
+            {s.done ? <span>done</span> : <Link to={`/a/${account.slug}/${s.to}`}>Do it</Link>}
           </li>
         ))}
       </Steps>
@@ -56,9 +56,9 @@ function Setup({ steps }: { steps: Schemas["SetupStepOut"][] }) {
   );
 }
 
-/** The state of the club and the next thing to do. */
+/** The state of the account and the next thing to do. */
 export function Today() {
-  const club = useClub();
+  const account = useAccount();
   const today = useToday();
   return (
     <Waiting of={today}>
@@ -66,7 +66,7 @@ export function Today() {
         <Page
           sentence={data.sentence}
           act={
-            <ButtonLink look="main" to={`/c/${club.slug}/${data.to}`}>
+            <ButtonLink look="main" to={`/a/${account.slug}/${data.to}`}>
               {data.act}
             </ButtonLink>
           }
@@ -79,11 +79,11 @@ export function Today() {
           )}
           {data.fresh && <FreshLine fresh={data.fresh} />}
           {data.due.length > 0 && (
-            <Section title={<Link to={`/c/${club.slug}/season`}>Due and coming</Link>}>
+            <Section title={<Link to={`/a/${account.slug}/season`}>Due and coming</Link>}>
               <DueTable lines={data.due} />
               {data.more > 0 && (
                 <p style={{ marginTop: 8 }}>
-                  <Link to={`/c/${club.slug}/season`}>{data.more} more</Link>
+                  <Link to={`/a/${account.slug}/season`}>{data.more} more</Link>
                 </p>
               )}
             </Section>
@@ -94,7 +94,7 @@ export function Today() {
             </Section>
           )}
           {data.machines.length > 0 && (
-            <Section title={<Link to={`/c/${club.slug}/kit`}>In the kit</Link>}>
+            <Section title={<Link to={`/a/${account.slug}/kit`}>In the kit</Link>}>
               <Findings of={data.machines} />
             </Section>
           )}

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { api, read, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
-import { useClub } from "../../app/session";
+import { useAccount } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { Form } from "../../parts/Form";
@@ -14,13 +14,13 @@ import { roles, type RoleName } from "./roles";
 
 const blank = { full_name: "", username: "", role: "applicator" as RoleName };
 
-/** Add a person to the club. Everything but the password survives a reload. */
+/** Add a person to the account. Everything but the password survives a reload. */
 export function MemberForm() {
-  const club = useClub();
-  const { value, change, clear } = useDraft(`${club.slug}/member`, blank);
+  const account = useAccount();
+  const { value, change, clear } = useDraft(`${account.slug}/member`, blank);
   const [password, setPassword] = useState("");
   const add = useChange((path, body: Schemas["MemberIn"]) =>
-    read(api.POST("/api/clubs/{club}/members", { params: { path }, body })),
+    read(api.POST("/api/accounts/{account}/members", { params: { path }, body })),
   );
   const submit = () =>
     add.mutate(

@@ -2,7 +2,7 @@ import styled from "styled-components";
 import { api, read, type Schemas } from "../../api/client";
 import { useChange, useHouse } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
@@ -16,7 +16,7 @@ import { Bar, Fields, Section, Stack } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
-import { clubParts } from "./clubParts";
+import { accountParts } from "./accountParts";
 
 const Question = styled.fieldset`
   border: 0;
@@ -109,29 +109,29 @@ function DayOfYear({
   );
 }
 
-/** The club's house rules: each question with what both sides say, and what the answer changes. */
+/** The account's house rules: each question with what both sides say, and what the answer changes. */
 export function HousePage() {
   const house = useHouse();
   return <Waiting of={house}>{(found) => <HouseForm key={JSON.stringify(found)} house={found} />}</Waiting>;
 }
 
 function HouseForm({ house }: { house: Schemas["HouseOut"] }) {
-  const club = useClub();
+  const account = useAccount();
   const may = useMay("manager");
-  const { value, change, clear, kept } = useDraft<Typed>(`${club.slug}/house`, {
+  const { value, change, clear, kept } = useDraft<Typed>(`${account.slug}/house`, {
     answers: Object.fromEntries(house.questions.map((q) => [q.key, q.chosen])),
     closed: house.closed,
     season_start: house.season_start,
   });
   const save = useChange((path, body: Schemas["HouseIn"]) =>
-    read(api.PUT("/api/clubs/{club}/house", { params: { path }, body })),
+    read(api.PUT("/api/accounts/{account}/house", { params: { path }, body })),
   );
   const own = house.questions.filter((q) => value.answers[q.key] !== q.default).length;
   return (
     <Page
       sentence={`House rules: ${own === 0 ? "all as they come" : own === 1 ? "one of your own" : `${own} of your own`}. The label overrides every one.`}
     >
-      <SubRule label="Parts of the club" parts={clubParts(club.slug)} />
+      <SubRule label="Parts of the account" parts={accountParts(account.slug)} />
       <Form
         label="House rules"
         error={save.error}

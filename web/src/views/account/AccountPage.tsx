@@ -1,6 +1,6 @@
 import { api, read } from "../../api/client";
 import { useChange, useMembers } from "../../api/hooks";
-import { useClub, useMay } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { Ledger } from "../../parts/Ledger";
@@ -10,33 +10,33 @@ import { PickField } from "../../parts/PickField";
 import { Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { Waiting } from "../../parts/Waiting";
-import { clubParts } from "./clubParts";
+import { accountParts } from "./accountParts";
 import { MemberForm } from "./MemberForm";
 import { roles, type RoleName } from "./roles";
 
-/** The club and its people. */
-export function ClubPage() {
-  const club = useClub();
+/** The account and its people. */
+export function AccountPage() {
+  const account = useAccount();
   const members = useMembers();
   const may = useMay("manager");
   const change = useChange((path, given: { member_id: number; role: RoleName }) =>
     read(
-      api.PUT("/api/clubs/{club}/members/{member_id}", {
+      api.PUT("/api/accounts/{account}/members/{member_id}", {
         params: { path: { ...path, member_id: given.member_id } },
         body: { role: given.role },
       }),
     ),
   );
   const remove = useChange((path, member_id: number) =>
-    read(api.DELETE("/api/clubs/{club}/members/{member_id}", { params: { path: { ...path, member_id } } })),
+    read(api.DELETE("/api/accounts/{account}/members/{member_id}", { params: { path: { ...path, member_id } } })),
   );
   return (
     <Waiting of={members}>
       {(list) => (
         <Page
-          sentence={`${club.name}: ${list.length === 1 ? "one member" : `${list.length} members`}, working in ${club.units === "us" ? "US" : "metric"} units.`}
+          sentence={`${account.name}: ${list.length === 1 ? "one member" : `${list.length} members`}, working in ${account.units === "us" ? "US" : "metric"} units.`}
         >
-          <SubRule label="Parts of the club" parts={clubParts(club.slug)} />
+          <SubRule label="Parts of the account" parts={accountParts(account.slug)} />
           <Section title="Members">
             <Fault error={change.error ?? remove.error} />
             <Ledger>

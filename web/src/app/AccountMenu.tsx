@@ -2,7 +2,7 @@ import { Button, Menu, MenuItem, MenuTrigger, Popover, Separator } from "react-a
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { places } from "./places";
-import { useClub, useSession, useSignOut } from "./session";
+import { useAccount, useSession, useSignOut } from "./session";
 import { setSettings, useSettings } from "./settings";
 import { t, themes, themeText } from "./theme";
 
@@ -47,14 +47,14 @@ const Line = styled(Separator)`
   background: ${t.hair};
 `;
 
-/** The club, its people, the theme, and the way out. On a phone also the places that are not in the strip. */
-export function ClubMenu({ onHelp }: { onHelp: () => void }) {
-  const club = useClub();
+/** The account, its people, the theme, and the way out. On a phone also the places that are not in the strip. */
+export function AccountMenu({ onHelp }: { onHelp: () => void }) {
+  const account = useAccount();
   const { data } = useSession();
   const { theme } = useSettings();
   const out = useSignOut();
   const navigate = useNavigate();
-  const others = data?.clubs.filter((c) => c.slug !== club.slug) ?? [];
+  const others = data?.accounts.filter((c) => c.slug !== account.slug) ?? [];
   const act = (key: string) => {
     if (key.startsWith("theme:")) setSettings({ theme: key.slice(6) as (typeof themes)[number] });
     else if (key === "keys") onHelp();
@@ -66,17 +66,17 @@ export function ClubMenu({ onHelp }: { onHelp: () => void }) {
       <Face aria-label={`Menu for ${data?.user}`}>{data?.user.split(" ")[0]}</Face>
       <Pop placement="bottom end">
         <List onAction={(key) => act(String(key))}>
-          <Item id={`/c/${club.slug}/club`}>{club.name}</Item>
-          <Item id={`/c/${club.slug}/club/house`}>House rules</Item>
+          <Item id={`/a/${account.slug}/account`}>{account.name}</Item>
+          <Item id={`/a/${account.slug}/account/house`}>House rules</Item>
           {places
             .filter((p) => !p.outdoors)
             .map((p) => (
-              <Item key={p.to} id={`/c/${club.slug}/${p.to}`}>
+              <Item key={p.to} id={`/a/${account.slug}/${p.to}`}>
                 {p.name}
               </Item>
             ))}
           {others.map((c) => (
-            <Item key={c.slug} id={`/c/${c.slug}/today`}>{`Go to ${c.name}`}</Item>
+            <Item key={c.slug} id={`/a/${c.slug}/today`}>{`Go to ${c.name}`}</Item>
           ))}
           <Line />
           {themes.map((name) => (

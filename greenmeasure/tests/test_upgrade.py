@@ -1,0 +1,137 @@
+"""Databases of earlier landings are brought up to the code as it stands, and everything in them can be read."""
+
+import json
+import os
+import sqlite3
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+from typing import Any, ClassVar
+
+from django.conf import settings
+from django.test import SimpleTestCase
+
+DATA = Path(__file__).parent / "data"
+WALK = """
+import json, re, sys
+import django
+django.setup()
+from django.conf import settings
+settings.ALLOWED_HOSTS = ["*"]
+from django.test import Client
+from greenmeasure.accounts.models import User
+from greenmeasure.tests.test_walls import endpoints
+
+client, told = Client(), {}
+client.force_login(User.objects.get(username="manager-alder"), "django.contrib.auth.backends.ModelBackend")
+for method, path, name in endpoints():
+    if method != "GET" or "{account}" not in path:
+        continue
+    filled = path.replace("{account}", "alder").replace("{disease}", "dollar_spot")
+    filled = re.sub(r"\\{(\\w+)\\}", lambda m: "1", filled)
+    if name in ("get_strip", "get_schools"):
+        filled += "?area_id=1&disease=dollar_spot"
+    if name == "get_sky_day":
+        filled += "?area_id=1&on=2026-08-10"
+    answer = client.get(filled)
+    body = b"".join(answer.streaming_content) if answer.streaming else answer.content
+    told[name] = [answer.status_code, json.loads(body) if "json" in answer["Content-Type"] else len(body)]
+told["rounds"] = [client.get(f"/api/accounts/alder/rounds/{n}").json() for n in range(1, 5)]
+told["reckoned"] = client.post("/api/accounts/alder/reckon/job", sys.argv[1], "application/json").json()
+print(json.dumps(told))
+"""
+
+
+def run(*args: str, database: Path) -> str:
+    """Run Python beside this process, on a database file of its own."""
+    env = os.environ | {
+        "DATABASE_URL": f"sqlite:///{database}",
+        "DJANGO_SETTINGS_MODULE": "greenmeasure.settings",
+        "GREENMEASURE_CLOCK": "2026-08-12T10:20:00Z",
+        "GREENMEASURE_VAR": str(database.parent),
+        "SECRET_KEY": "only-for-tests-and-never-for-anything-else",
+        "AXES_ENABLED": "",
+    }
+    done = subprocess.run([sys.executable, *args], cwd=settings.ROOT, env=env, capture_output=True, text=True)
+    if done.returncode:
+        raise AssertionError(f"{args[:2]} failed:\n{done.stdout[-2000:]}\n{done.stderr[-4000:]}")
+    return done.stdout
+
+
+def brought_up(name: str, folder: Path) -> Path:
+    """The database of a landing, migrated."""
+    database = folder / f"{name}.sqlite3"
+    held = sqlite3.connect(database)
+    held.executescript((DATA / f"{name}.sql").read_text(encoding="utf-8"))
+    held.commit()
+    held.close()
+    run("manage.py", "migrate", "-v0", database=database)
+    return database
+
+
+class Upgrade(SimpleTestCase):
+    """The landing before accounts and sites: a club with something of everything, its fungicide renamed since."""
+
+    folder: ClassVar[Any]
+    told: ClassVar[dict[str, Any]]
+    database: ClassVar[Path]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.folder = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(cls.folder.cleanup)
+        cls.database = brought_up("before_accounts", Path(cls.folder.name))
+        rate = {"value": 0.5, "unit": "fl_oz/kft2"}
+        job = {"product_id": 5, "machine_id": 1, "parts": [{"area_id": 1, "row_id": 5, "rate": rate}], "on": "2026-08-13"}
+        cls.told = json.loads(run("-c", WALK, json.dumps(job), database=cls.database).splitlines()[-1])
+
+    def rows(self, query: str) -> list[Any]:
+        with sqlite3.connect(self.database) as held:
+            return held.execute(query).fetchall()
+
+    def test_every_reading_door_answers(self) -> None:
+        walked = {n: said for n, said in self.told.items() if n not in ("rounds", "reckoned")}
+        self.assertGreater(len(walked), 25)
+        else_told = {"get_label": 404, "get_due_whole": 422, "get_schools": 422}  # no photograph, nothing due, a short season
+        self.assertEqual({n: status for n, (status, _) in walked.items() if status != 200}, else_told)
+
+    def test_the_club_is_an_account_with_a_site_that_has_its_time_zone_and_closed_months(self) -> None:
+        site = self.told["list_sites"][1][0]
+        self.assertEqual((site["name"], site["time_zone"], site["areas"]), ("Club alder", "America/New_York", 2))
+        self.assertEqual([(c["what"], c["why"]) for c in site["closed"]], [("N", "a by-law")])
+        self.assertEqual(self.told["get_house"][1]["answers"], {"regulator_again": "degree_days"})
+        self.assertEqual({a["site_id"] for a in self.told["list_areas"][1]["areas"]}, {site["id"]})
+        self.assertEqual(self.told["get_station"][1]["station"]["name"], "Harbour mast")
+
+    def test_entries_know_their_product_by_id_though_it_was_renamed(self) -> None:
+        entry = next(e for e in self.told["read_book"][1]["entries"] if e["product"] == "Ruled SC")
+        self.assertEqual((entry["product_id"], entry["machine_id"], entry["area_id"]), (5, 1, 1))
+        said = {f["key"]: f["act"] for f in self.told["reckoned"]["parts"][0]["findings"]}
+        self.assertEqual((said["too-soon"], said["season-times"]), ("refuse", "refuse"))
+        self.assertEqual(self.told["reckoned"]["product"], "Renamed SC")
+
+    def test_rounds_keep_their_state_their_ticks_and_their_sheets(self) -> None:
+        rounds = self.told["rounds"]
+        self.assertEqual([r["status"] for r in rounds], ["done", "done", "given_up", "under_way"])
+        self.assertTrue(all(r["sheet"]["loads"] and r["sheet"]["headline"] for r in rounds))
+        self.assertTrue(rounds[3]["worn"])
+        self.assertEqual(len([t for t in rounds[3]["ticks"] if t["load"] == 1]), 1)
+
+    def test_nothing_is_lost_on_the_way(self) -> None:
+        before = sqlite3.connect(":memory:")
+        before.executescript((DATA / "before_accounts.sql").read_text(encoding="utf-8"))
+        tables = [t for (t,) in before.execute("select name from sqlite_master where type = 'table'") if "_" in t]
+        self.assertGreater(len(tables), 25)
+        renamed = {"accounts_club": "accounts_account"}
+        for table in tables:
+            if table.startswith(("django_", "auth_", "axes_", "sqlite_")):
+                continue
+            count = before.execute(f"select count(*) from {table}").fetchone()
+            self.assertEqual([count], self.rows(f"select count(*) from {renamed.get(table, table)}"), table)
+
+    def test_it_is_sound_and_needs_no_more_migrations(self) -> None:
+        self.assertEqual(self.rows("pragma foreign_key_check"), [])
+        self.assertEqual(self.rows("pragma integrity_check"), [("ok",)])
+        run("manage.py", "migrate", "--check", database=self.database)

@@ -225,6 +225,23 @@ NUMBER = r"(?:\d+[ -]\d+ ?/ ?\d+|\d+ ?/ ?\d+|\d{1,3}(?:,\d{3})+(?![\d])(?:\.\d+)
 _NUMBER_RE = re.compile(NUMBER)
 
 
+def typed_quantity(field: str, value: float | str, key: str, *dimensions: str) -> Quantity:
+    """A checked quantity from a number and a unit; text may carry its own unit (`2 qt`), which then counts.
+
+    Args:
+        field: whose fault it would be.
+        value: in the unit `key`.
+        key: of the unit.
+        dimensions: those that are taken.
+
+    Raises:
+        InputError: as `quantity` and `read_quantity`; a bare `oz` is asked back.
+    """
+    if isinstance(value, str) and re.search(r"[A-Za-z²]", value):
+        return read_quantity(value, field, *dimensions)
+    return quantity(field, read_number(value, field) if isinstance(value, str) else value, key, *dimensions)
+
+
 def tidy(text: str) -> str:
     """Text with one spelling for dashes, fractions, powers, spaces and abbreviating full stops."""
     text = re.sub(f"[{_VULGAR}]", lambda m: " " + unicodedata.normalize("NFKC", m[0]).replace("⁄", "/"), text)

@@ -96,6 +96,12 @@ class BrowserTest(LiveServerTestCase):
     def fill(self, label: str, text: str) -> None:
         self.page.get_by_role("textbox", name=label, exact=True).fill(text)
 
+    def take_file(self, label: str, file: Any) -> None:
+        """Give a file to the box with this label."""
+        self.page.get_by_label(label).first.locator("xpath=ancestor-or-self::*[.//input[@type='file']][1]").locator(
+            "input[type=file]"
+        ).set_input_files(file)
+
     def pick(self, label: str, option: str) -> None:
         """Pick from a list by its label."""
         self.page.get_by_role("button", name=re.compile(rf"(^|\s){re.escape(label)}$")).first.click()

@@ -93,9 +93,9 @@ class Ground(BrowserTest):
             good, bad = Path(folder) / "good.geojson", Path(folder) / "bad.geojson"
             good.write_text(json.dumps({"type": "FeatureCollection", "features": [feature]}))
             bad.write_text("{nonsense")
-            self.page.get_by_label("File to bring in").set_input_files(bad)
+            self.take_file("File to bring in", bad)
             expect(self.page.get_by_role("alert")).to_contain_text("no JSON")
-            self.page.get_by_label("File to bring in").set_input_files(good)
+            self.take_file("File to bring in", good)
             expect(self.page.get_by_role("cell", name="From a map")).to_be_visible()
             self.assertEqual(Area.objects.count(), 1)
             self.button("Bring it in").click()
@@ -159,7 +159,7 @@ class Shelf(BrowserTest):
         with tempfile.TemporaryDirectory() as folder:
             file = Path(folder) / "shelf.json"
             file.write_text(json.dumps(given))
-            self.page.get_by_label("File to bring in").set_input_files(file)
+            self.take_file("File to bring in", file)
             expect(self.page.get_by_text("1 to add, 1 to change, 1 as they are.")).to_be_visible()
             self.button("Bring it in").click()
         self.says("3 products on the shelf.")

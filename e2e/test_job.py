@@ -23,13 +23,13 @@ class SprayFromNothing(BrowserTest):
 
     def start_an_account(self) -> None:
         self.page.goto(self.live_server_url)
-        self.button("Found a new account").click()
-        self.fill("Account", "Otter Lane Bowls")
+        self.button("Start here").click()
+        self.fill("Name of the place", "Otter Lane Bowls")
         self.fill("Your name", "Runa Falk")
         self.fill("Sign-in name", "runa")
         self.page.get_by_label("Password").fill("quiet otter lamp")
-        self.button("Found the account").click()
-        self.says("This account is new")
+        self.button("Start").click()
+        self.says("Nothing is set up yet")
         expect(self.page.get_by_role("link", name="Do it")).to_have_count(4)
 
     def add_an_area(self) -> None:

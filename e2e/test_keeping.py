@@ -141,7 +141,7 @@ class Paper(BrowserTest):
         self.let_in()
         account = Account.objects.get(slug="alder")
         card = FUNGICIDE | {"rules": {"most_per_season": "3 fl oz per 1,000 sq ft", "leaf": "dry"}}
-        save_product(account, ProductIn(**card), Product.objects.get(name="Test SC"))
+        save_product(account, ProductIn(**card, version=1), Product.objects.get(name="Test SC"))
         self.pick_spray()
         self.button("Start the round").click()
         self.says("Put on")
@@ -159,7 +159,7 @@ class Empty(BrowserTest):
     """An account that has nothing yet is told what each place is for, and led on."""
 
     PLACES = (
-        ("today", "This account is new", "Do it"),
+        ("today", "Nothing is set up yet", "Do it"),
         ("ground", "No ground yet", "Add an area"),
         ("shelf", "The shelf is empty", "Add a product"),
         ("kit", "No machines yet", "Add a machine"),

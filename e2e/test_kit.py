@@ -386,6 +386,7 @@ class InUse(KitTest):
             amount_unit="fl_oz",
             sheet={},
             status="done",
+            ended_at=timezone.now(),
             started_by=User.objects.get(username="manager-alder"),
             started_at=timezone.now() - timedelta(hours=2),
         )

@@ -18,7 +18,9 @@ class Passes(KitTest):
         area = Area.objects.get(account=self.account)
         measure = {"method": "rectangle", "unit": "ft", "values": {"length": 100, "width": 70}}
         hazards = [{"kind": "drain", "name": "yard", "buffer": {"value": 10, "unit": "ft"}}]
-        save_area(self.account, AreaIn(**(AREA | {"size": None, "measure": measure, "hazards": hazards})), area)
+        save_area(
+            self.account, AreaIn(**(AREA | {"size": None, "measure": measure, "hazards": hazards, "version": area.version})), area
+        )
 
     def plan(self) -> None:
         self.go("passes")

@@ -14,8 +14,9 @@ from greenmeasure.ground.schemas import AreaIn
 from greenmeasure.kit.actions import save_machine
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.schemas import MachineIn
+from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds.actions import finish_round, start_round
-from greenmeasure.rounds.schemas import FinishIn, StartIn
+from greenmeasure.rounds.schemas import FinishIn
 from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import ProductIn
@@ -115,16 +116,14 @@ class Season(BrowserTest):
         account, user = Account.objects.get(slug="alder"), User.objects.get(username="manager-alder")
         product = Product.objects.get(name="Test SC")
         card = FUNGICIDE | {"rules": {"most_per_season": "1 fl oz per 1,000 sq ft"}}
-        save_product(account, ProductIn(**card), product)
+        save_product(account, ProductIn(**card, version=product.version), product)
         part: Any = {
             "area_id": Area.objects.get().pk,
             "row_id": product.rates.get().pk,
             "rate": {"value": 0.6, "unit": "fl_oz/kft2"},
         }
         sprayer = Machine.objects.get(kind="sprayer").pk
-        begun = start_round(
-            account, user, StartIn(key=uuid.uuid4(), product_id=product.pk, machine_id=sprayer, passes=1, parts=[part])
-        )
+        begun = start_round(account, user, JobIn(product_id=product.pk, machine_id=sprayer, passes=1, parts=[part]), uuid.uuid4())
         finish_round(begun, user, FinishIn(used={"value": 4.2, "unit": "fl_oz"}))
         self.pick_spray()
         line = self.page.locator("[data-budget=product]")

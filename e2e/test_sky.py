@@ -175,8 +175,8 @@ class Weather(SkyBrowser):
         rows = "".join(
             f"{datetime(2026, 6, 1, tzinfo=UTC) + timedelta(hours=i):%Y-%m-%d %H:%M},0.{80 + i % 9},68\n" for i in range(60)
         )
-        self.page.get_by_label("File of weather").set_input_files(
-            {"name": "june.csv", "mimeType": "text/csv", "buffer": f"time_utc,rh %,air_degC\n{rows}".encode()}
+        self.take_file(
+            "File of weather", {"name": "june.csv", "mimeType": "text/csv", "buffer": f"time_utc,rh %,air_degC\n{rows}".encode()}
         )
         expect(self.page.get_by_text("is a fraction")).to_be_visible()
         expect(self.page.get_by_text("too hot for °C")).to_be_visible()

@@ -34,7 +34,7 @@ class Views(BrowserTest):
         self.context.add_cookies([{"name": "sessionid", "value": cookie, "url": self.live_server_url}])
         first = Round.objects.get(product__name="Saltmarsh 22-0-8", parts__area__name="Memorial lawn", started_at__year=2025)
         Entry.objects.filter(round=first).delete()
-        Round.objects.filter(pk=first.pk).update(status="under_way")
+        Round.objects.filter(pk=first.pk).update(status="under_way", ended_at=None)
         entry = Entry.objects.filter(stand="above").get()
         part = first.parts.get()
         area, product, machine = part.area_id, first.product_id, first.machine_id

@@ -67,6 +67,7 @@ def check(plan: Plan, rows: Sequence[Row], history: Sequence[Applied] = (), hous
     season = in_season(history, house.season_of(plan.on), plan.on)
     spent = budget(plan.product, plan.applied, season, plan.ground, us)
     found = [
+        *_unreadable(plan),
         *_row(plan, rows),
         *_rate(plan),
         *_most(plan),
@@ -96,6 +97,18 @@ def _unknown_cards(plan: Plan, season: Sequence[Applied]) -> list[Finding]:
     named = ", ".join(dict.fromkeys(f"{a.product} ({day(a.on)})" for a in alike))
     said = f"No card on the shelf is known for {named}: it held the same actives, so it counts as {plan.product.name}."
     return [Finding("matched-by-actives", Act.NOTE, said)]
+
+
+def _unreadable(plan: Plan) -> list[Finding]:
+    """A rule of the card that cannot be read stops the plan: what it would say is not known."""
+    return [
+        Finding(
+            "rule-unreadable",
+            Act.REFUSE,
+            f"A rule of {plan.product.name} cannot be read any more ({said}). Open the card, and type it again from the label.",
+        )
+        for said in plan.product.rules.unreadable
+    ]
 
 
 def _binding(product: Product) -> Act:

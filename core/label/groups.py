@@ -92,15 +92,16 @@ _OLD = {"M3": "M03", "M5": "M05", "33": "P07", "P33": "P07"}
 _SCHEMES = {"frac": FRAC, "hrac": HRAC, "irac": IRAC, "class": CLASS, "group": FRAC, "fungicide group": FRAC, "pgr class": CLASS}
 
 
-def read_codes(text: str, field: str = "group_code") -> tuple[str, ...]:
+def read_codes(text: str, field: str = "group_code", scheme: str = FRAC) -> tuple[str, ...]:
     """Group codes as a card writes them, one spelling each: `FRAC 3 + 11` is (`FRAC 3`, `FRAC 11`).
 
-    A premix counts for every code in it. Codes that are not listed here are kept as they are.
+    A code alone is of the `scheme` of its kind of product: `A` of a regulator is a class, `4` of a herbicide HRAC's. A premix
+    counts for every code in it. Codes that are not listed here are kept as they are.
 
     Raises:
         NotUnderstood: something that is no code.
     """
-    found, scheme = [], FRAC
+    found = []
     for part in re.split(r"\s*(?:[+;&/]|,(?!4-D)|\band\b)\s*", text.strip()):
         if not part:
             continue

@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from datetime import date
 from enum import StrEnum
 
-from core.rates.rate import LabelRate
+from core.rates.rate import LabelRate, show_label_rate
 
 
 class Intent(StrEnum):
@@ -73,17 +73,33 @@ class Incompatible:
 
 
 @dataclass(frozen=True)
+class ActiveCap:
+    """The most of an active in a season, whatever brings it; without a name it binds each active of the product."""
+
+    name: str
+    cap: LabelRate
+
+    def binds(self, active: str) -> bool:
+        """Whether an active, by its common name, is bound by it."""
+        return not self.name or self.name.casefold() == active.casefold()
+
+    def __str__(self) -> str:
+        return f"{show_label_rate(self.cap)}{f' of {self.name}' if self.name else ''}"
+
+
+@dataclass(frozen=True)
 class Rules:
     """The label's rules. None and empty mean that the label says nothing.
 
     Hours [h], days [d], depths [mm], distances [m], temperatures [°C], wind [m/s]. `water_in_delay` is how long after
     the application the water may come, `water_in_depth` and `water_in_minutes` how much: two things, never one.
-    `rain_before` is how long it must have been dry, `rain_after` how long it must stay dry.
+    `rain_before` is how long it must have been dry, `rain_after` how long it must stay dry. `unreadable` names what is ruled
+    and cannot be read: nothing is planned until it can.
     """
 
     most_per_application: LabelRate | None = None
     most_per_season: LabelRate | None = None
-    active_per_season: LabelRate | None = None
+    active_per_season: tuple[ActiveCap, ...] = ()
     applications_per_season: int | None = None
     consecutive: int | None = None
     temperature: tuple[float | None, float | None] = (None, None)
@@ -106,6 +122,7 @@ class Rules:
     fill_note: str = ""
     incompatible: tuple[Incompatible, ...] = field(default=())
     revised: date | None = None
+    unreadable: tuple[str, ...] = ()
 
     @property
     def watered_in(self) -> bool:

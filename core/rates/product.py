@@ -6,6 +6,7 @@ from decimal import Decimal
 from enum import StrEnum
 
 from core.errors import InputError
+from core.label.groups import CLASS, FRAC, HRAC, IRAC
 from core.label.rules import NONE, Rules
 from core.rates.rate import Basis
 from core.units import MASS, VOLUME, Quantity, positive, show_number
@@ -36,6 +37,11 @@ class Kind(StrEnum):
     def label_binds(self) -> bool:
         """Whether going above the label is refused (pesticides, growth regulators) or only warned of."""
         return self in (Kind.FUNGICIDE, Kind.HERBICIDE, Kind.INSECTICIDE, Kind.GROWTH_REGULATOR)
+
+    @property
+    def scheme(self) -> str:
+        """The scheme that a group code without one is of."""
+        return {"herbicide": HRAC, "insecticide": IRAC, "growth_regulator": CLASS}.get(self.value, FRAC)
 
 
 @dataclass(frozen=True)

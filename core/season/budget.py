@@ -11,7 +11,7 @@ from core.ground import Ground
 from core.rates.limits import SLACK
 from core.rates.nutrients import season_range
 from core.rates.product import Product
-from core.rates.rate import Basis, LabelRate, RateUnit, show_label_rate
+from core.rates.rate import Basis, RateUnit, show_label_rate
 from core.season.history import Applied
 from core.units import UNITS, VOLUME, show_number
 
@@ -92,12 +92,11 @@ def _product(product: Product, plan: Applied, before: Sequence[Applied]) -> list
 
 
 def _actives(product: Product, plan: Applied, before: Sequence[Applied], us: bool) -> list[Line]:
-    cap: LabelRate | None = product.rules.active_per_season
-    unit = cap.highest.unit if cap else _unit(us, "acre", Basis.ACTIVE)
     lines = []
-    for i, (name, g) in enumerate(plan.actives.items()):
+    for name, g in plan.actives.items():
+        own = next((c.cap for c in product.rules.active_per_season if c.binds(name)), None)
+        unit = own.highest.unit if own else _unit(us, "acre", Basis.ACTIVE)
         used = sum(a.actives.get(name, 0.0) for a in before) / unit.size
-        own = cap if i == 0 else None
         whose = f"label: {show_label_rate(own)} a season, whatever brings it" if own else ""
         most = own.highest.value if own else None
         lines.append(Line(f"active:{name}", name, unit, used, g / unit.size, most, whose, product.kind.label_binds))

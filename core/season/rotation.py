@@ -153,15 +153,23 @@ def _two_classes(plan: Applied, history: Sequence[Applied], house: House) -> lis
     if plan.kind is not Kind.GROWTH_REGULATOR or house.of("two_regulators") == "stack":
         return []
     for applied in history:
-        longest = applied.interval[1] or applied.interval[0] or 28
-        other = applied.kind is Kind.GROWTH_REGULATOR and not set(applied.codes) & set(plan.codes)
-        if other and 0 <= (plan.on - applied.on).days < longest:
-            return [
-                Finding(
-                    "two-regulators",
-                    Act.WARN,
-                    f"{applied.product}, of another class, still works until "
-                    f"{day(applied.on + timedelta(days=longest))}. Two suppress more than one.",
-                )
-            ]
+        longest = timedelta(days=applied.interval[1] or applied.interval[0] or 28)
+        if applied.kind is not Kind.GROWTH_REGULATOR or not timedelta() <= plan.on - applied.on < longest:
+            continue
+        until = day(applied.on + longest)
+        if not (applied.codes and plan.codes):
+            if _same(applied, plan):
+                continue
+            which = applied.product if plan.codes else plan.product
+            said = f"{applied.product} still works until {until}. Is it of the same class as {plan.product}?"
+            return [Finding("class-unknown", Act.ASK, f"{said} The card of {which} names none: look on its label, and note it.")]
+        if not set(applied.codes) & set(plan.codes):
+            said = f"{applied.product}, of another class, still works until {until}. Two suppress more than one."
+            return [Finding("two-regulators", Act.WARN, said)]
     return []
+
+
+def _same(a: Applied, b: Applied) -> bool:
+    if a.product_id is not None and b.product_id is not None:
+        return a.product_id == b.product_id
+    return a.product == b.product

@@ -8,7 +8,7 @@ from datetime import date
 
 from core.findings import Act
 from core.ground import Ground, Hazard, HazardKind, Stress
-from core.label.rules import Incompatible, Intent, Rules
+from core.label.rules import ActiveCap, Incompatible, Intent, Rules
 from core.label.targets import find_target, mistaken_for
 from core.rates.actual import actual_rate
 from core.rates.limits import judge
@@ -163,7 +163,7 @@ class Season(Caught):
 
     def test_one_active_from_two_products_against_its_cap(self) -> None:
         """0.6 fl oz/1000 ft² of 9.2 lb/gal at 21 % is 0.394 lb ai/acre (arithmetic); three are above 1 lb."""
-        capped = replace(SPRAY, rules=Rules(active_per_season=read_label_rate("1 lb ai per acre")))
+        capped = replace(SPRAY, rules=Rules(active_per_season=(ActiveCap("", read_label_rate("1 lb ai per acre")),)))
         other = replace(SPRAY, name="Under another name")
         found = checked(capped, row(LABEL), 0.6, history=past(other, other))
         line = next(x for x in found.budget.lines if x.key == "active:fludioxonil")

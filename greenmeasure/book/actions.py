@@ -61,7 +61,7 @@ def record(done: "Round", user: User, at: datetime, actual: "Actual", here: "Act
         spray_unit=spray.unit.key if spray else "",
         machine_name=done.machine.name,
         passes=done.passes,
-        loads=len(done.sheet["loads"]),
+        loads=len(done.read_sheet().loads),
         cost=spent,
         currency=account.currency if price else "",
         wind=data.wind,

@@ -63,11 +63,12 @@ def _digest(request: HttpRequest) -> str:
     if (request.content_type or "").startswith("multipart/"):
         for name, value in sorted(request.POST.items()):
             found.update(f"{name}={value}\n".encode())
-        for name, file in sorted(request.FILES.items()):
-            found.update(f"{name}:{file.name}\n".encode())
-            for chunk in file.chunks():
-                found.update(chunk)
-            file.seek(0)
+        for name in sorted(request.FILES):
+            for file in request.FILES.getlist(name):
+                found.update(f"{name}:{file.name}\n".encode())
+                for chunk in file.chunks():
+                    found.update(chunk)
+                file.seek(0)
     else:
         found.update(request.body)
     return found.hexdigest()

@@ -1,6 +1,5 @@
 """Quantities at the border: a value, as a number or as typed, and the key of a unit; outward also as text."""
 
-import re
 from typing import Annotated
 
 from ninja import Schema
@@ -8,7 +7,7 @@ from pydantic import BaseModel, StringConstraints
 
 from core.rates.rate import LabelRate, Rate, RateUnit, nice_step
 from core.rates.working import Step, Term, unit_text
-from core.units import Quantity, exact_number, positive, quantity, read_number, read_quantity, read_signed, show_number
+from core.units import Quantity, exact_number, positive, read_number, read_signed, show_number, typed_quantity
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
@@ -120,11 +119,9 @@ def quantity_in(field: str, given: QuantityIn, *dimensions: str) -> Quantity:
     """A checked quantity from a field; what was typed may carry its own unit (`2 qt`), which then counts.
 
     Raises:
-        InputError: as `core.units.quantity` and `core.units.read_quantity`; a bare `oz` is asked back.
+        InputError: as `core.units.typed_quantity`.
     """
-    if isinstance(given.value, str) and re.search(r"[A-Za-z²]", given.value):
-        return read_quantity(given.value, field, *dimensions)
-    return quantity(field, number_in(field, given.value), given.unit, *dimensions)
+    return typed_quantity(field, given.value, given.unit, *dimensions)
 
 
 def filled(given: QuantityIn | None) -> QuantityIn | None:

@@ -28,11 +28,12 @@ from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.actions import learn
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, setting_of
-from greenmeasure.reckon.outs import Reckoned, job_out
+from greenmeasure.reckon.outs import Reckoned
 from greenmeasure.reckon.queries import reckoned
 from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds.models import Round, RoundPart, Tick
 from greenmeasure.rounds.schemas import FinishIn, TickIn
+from greenmeasure.rounds.sheets import sheet_of
 from greenmeasure.shelf.actions import lot_of, take_from_lot
 from greenmeasure.shelf.models import Lot
 from greenmeasure.shelf.queries import card_of
@@ -72,7 +73,7 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
                 amount_value=found.job.amount.value,
                 amount_unit=found.job.amount.unit.key,
                 spray_litres=found.job.spray.base if found.job.spray else None,
-                sheet=job_out(found).model_dump(mode="json"),
+                sheet=sheet_of(found).document(),
                 started_by=user,
                 started_at=when,
             )
@@ -137,7 +138,7 @@ def tick(found: Round, user: User, data: TickIn) -> None:
         if not data.done:
             found.ticks.filter(load=data.load, act=data.act).delete()
             return
-        if data.load and not worn(found):
+        if data.load and not found.read_sheet().worn(ticked(found)):
             raise Conflict("First put on what the sheet lists for mixing, and tick it.")
         Tick.objects.get_or_create(round=found, load=data.load, act=data.act, defaults={"by": user, "at": clock.now()})
         if data.load:
@@ -160,19 +161,13 @@ def _move(found: Round, before: Round.Status, after: Round.Status, at: datetime 
 
 
 def _known_act(found: Round, data: TickIn) -> None:
-    if data.load == 0:
-        known = {w["key"] for w in found.sheet["wear"]}
-    else:
-        load = next((x for x in found.sheet["loads"] if x["number"] == data.load), None)
-        known = {a["key"] for a in load["acts"]} if load else set()
-    if data.act not in known:
+    if not found.read_sheet().holds(data.load, data.act):
         raise InputError("act", f"{data.load}/{data.act}", "The sheet has no such act.", "Open the sheet again.")
 
 
-def worn(found: Round) -> bool:
-    """Whether everything worn for mixing is ticked."""
-    needed = {w["key"] for w in found.sheet["wear"] if w["when"] == "mixing"}
-    return needed <= {t.act for t in found.ticks.all() if t.load == 0}
+def ticked(found: Round) -> set[tuple[int, str]]:
+    """What has been ticked of a round, load and act."""
+    return {(t.load, t.act) for t in found.ticks.all()}
 
 
 def _still_open(found: Round) -> None:

@@ -2,6 +2,7 @@
 
 from django.db import models
 
+from core.job.sheet import Sheet, read_sheet
 from core.label.rules import Intent, Row
 from core.rates.rate import LabelRate, Rate, RateUnit
 from core.units import UNITS, Quantity
@@ -28,7 +29,8 @@ class RoundQuerySet(models.QuerySet["Round"]):
 
 
 class Round(models.Model):
-    """One outing. `sheet` is the mix sheet as it was when the round began; later changes to the card leave it alone.
+    """One outing. `sheet` is the document of its mix sheet, as `core.job.sheet` writes and reads it; later changes to the card
+    leave it alone.
 
     `key` comes from whoever starts it, so that a start sent twice over a bad connection makes one round.
     """
@@ -69,6 +71,9 @@ class Round(models.Model):
 
     def __str__(self) -> str:
         return f"{self.product}, {self.started_at:%Y-%m-%d}"
+
+    def read_sheet(self) -> Sheet:
+        return read_sheet(self.sheet)
 
     @property
     def amount(self) -> Quantity:

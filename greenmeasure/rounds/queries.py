@@ -2,14 +2,14 @@
 
 from typing import cast
 
+from core.job.sheet import Sheet, Ticks
 from core.machines.standing import DRIFTED
 from core.readable import handy, readable
 from core.units import show_percent
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import quantity_out, rule_out
 from greenmeasure.reckon.outs import judgement_out
-from greenmeasure.reckon.schemas import JobOut
-from greenmeasure.rounds.actions import Actual, ActualPart, worn
+from greenmeasure.rounds.actions import Actual, ActualPart, ticked
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import (
     ActualOut,
@@ -21,20 +21,23 @@ from greenmeasure.rounds.schemas import (
     TaughtOut,
     TickOut,
 )
+from greenmeasure.rounds.sheets import sheet_out
 
 
 def round_out(found: Round) -> RoundOut:
-    ticks = list(found.ticks.select_related("by"))
+    ticks, sheet = list(found.ticks.select_related("by")), found.read_sheet()
+    done = {(t.load, t.act) for t in ticks}
     spray = readable(found.spray, found.account.us) if found.spray else None
     return RoundOut(
         id=found.pk,
         status=cast(StatusName, found.status),
+        site_id=found.parts.all()[0].area.site_id,
         product_id=found.product_id,
-        sheet=JobOut(**found.sheet),
+        sheet=sheet_out(sheet),
         ticks=[TickOut(load=t.load, act=t.act, by=str(t.by), at=t.at) for t in ticks],
-        loads_done=loads_done(found),
-        worn=worn(found),
-        next=next_act(found),
+        loads_done=sheet.loads_done(done),
+        worn=sheet.worn(done),
+        next=next_act(found, sheet, done),
         planned=quantity_out(handy(found.amount)),
         parts=[
             PlannedPartOut(name=str(p), use=p.use, rate=str(p.rate), treated=quantity_out(p.treated)) for p in found.parts.all()
@@ -46,29 +49,20 @@ def round_out(found: Round) -> RoundOut:
     )
 
 
-def _ticked(found: Round) -> set[tuple[int, str]]:
-    return {(t.load, t.act) for t in found.ticks.all()}
-
-
-def loads_done(found: Round) -> int:
-    """How many loads have every act ticked."""
-    ticked = _ticked(found)
-    return sum(all((x["number"], a["key"]) in ticked for a in x["acts"]) for x in found.sheet["loads"])
-
-
-def next_act(found: Round) -> str:
+def next_act(found: Round, sheet: Sheet, ticks: Ticks) -> str:
     """What to do now, in one sentence."""
     if found.status == Round.Status.DONE:
         return "This round is done and in the book."
     if found.status == Round.Status.GIVEN_UP:
         return "This round was given up; nothing went in the book."
-    if not worn(found):
+    if sheet.problem:
+        return sheet.problem
+    if not sheet.worn(ticks):
         return "Put on what the label asks for mixing, and tick it; then the loads open."
-    ticked = _ticked(found)
-    for load in found.sheet["loads"]:
-        for act in load["acts"]:
-            if (load["number"], act["key"]) not in ticked:
-                return f"{load['name']}: {act['text']}"
+    following = sheet.next_act(ticks)
+    if following:
+        load, act = following
+        return f"{load.name}: {act.text}"
     return "All loads are out. Enter what was really used, and put it in the book."
 
 
@@ -76,19 +70,22 @@ def rounds(account: Account, status: str | None = None) -> list[RoundLineOut]:
     found = Round.objects.of(account).select_related("product", "started_by").prefetch_related("ticks")
     if status:
         found = found.filter(status=status)
-    return [
-        RoundLineOut(
-            id=r.pk,
-            status=cast(StatusName, r.status),
-            title=f"{r.sheet['product']} on {r.sheet['where']}",
-            headline=r.sheet["headline"],
-            loads=len(r.sheet["loads"]),
-            loads_done=loads_done(r),
-            started_by=str(r.started_by),
-            started_at=r.started_at,
-        )
-        for r in found[:50]
-    ]
+    return [_line_out(r) for r in found[:50]]
+
+
+def _line_out(found: Round) -> RoundLineOut:
+    sheet = found.read_sheet()
+    product, where = sheet.product or found.product.name, sheet.where
+    return RoundLineOut(
+        id=found.pk,
+        status=cast(StatusName, found.status),
+        title=f"{product} on {where}" if where else product,
+        headline=sheet.problem or sheet.headline,
+        loads=len(sheet.loads),
+        loads_done=sheet.loads_done(ticked(found)),
+        started_by=str(found.started_by),
+        started_at=found.started_at,
+    )
 
 
 def actual_out(found: Round, actual: Actual) -> ActualOut:

@@ -6,7 +6,7 @@ from typing import Literal
 from ninja import Schema
 
 from greenmeasure.common.schemas import Line, Out, QuantityIn, QuantityOut, RuleOut
-from greenmeasure.reckon.schemas import JobOut, JudgementOut
+from greenmeasure.reckon.schemas import CautionOut, JudgementOut, LoadOut, RuleTextOut, WearOut
 
 StatusName = Literal["under_way", "done", "given_up"]
 
@@ -35,13 +35,51 @@ class PlannedPartOut(Out):
     treated: QuantityOut
 
 
+class SheetPartOut(Out):
+    name: str
+    treated: str
+    rate: str
+    label: str
+    setting: str
+
+
+class SheetFindingOut(Out):
+    key: str
+    act: str
+    sentence: str
+
+
+class SheetOut(Out):
+    """The mix sheet as it was when the round began. `problem` says what of it cannot be read."""
+
+    headline: str
+    product: str
+    where: str
+    target: str
+    machine: str
+    passes: int
+    capacity: str
+    amount: str
+    spray: str
+    cost: str
+    parts: list[SheetPartOut]
+    loads: list[LoadOut]
+    wear: list[WearOut]
+    cautions: list[CautionOut]
+    label_rules: list[RuleTextOut]
+    findings: list[SheetFindingOut]
+    label_first: str
+    problem: str
+
+
 class RoundOut(Out):
     """A round. `next` says what to do now; `loads_done` counts loads whose every act is ticked."""
 
     id: int
     status: StatusName
+    site_id: int
     product_id: int
-    sheet: JobOut
+    sheet: SheetOut
     ticks: list[TickOut]
     loads_done: int
     worn: bool

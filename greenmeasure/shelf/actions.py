@@ -22,7 +22,7 @@ from greenmeasure.common.names import free_name
 from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in
 from greenmeasure.common.versions import claim
 from greenmeasure.shelf.models import Content, LabelFile, Lot, Package, Product, RateRow
-from greenmeasure.shelf.rules import read_rules, stored_rules
+from greenmeasure.shelf.rules import RulesIn, read_rules, stored_rules
 from greenmeasure.shelf.schemas import ContentIn, LotIn, PackageIn, ProductIn, RateRowIn
 
 
@@ -39,13 +39,14 @@ def save_product(account: Account, data: ProductIn, product: Product | None = No
     kind = faults.of(_kind, data.kind)
     made = faults.of(core.formulation, data.formulation)
     heavy = faults.of(_density, typed) if (typed := filled(data.density)) else None
-    codes = faults.of(read_codes, data.group_code)
+    codes = faults.of(read_codes, data.group_code, "group_code", kind.scheme if kind else "FRAC")
     contents = [faults.of(_content, i, c) for i, c in enumerate(data.contents)]
     rows = [faults.of(_row, i, r) for i, r in enumerate(data.rates)]
     if not data.rates:
         faults.add("rates", None, "The product has no rate.", "Type at least one rate as the label prints it.")
     packages = [faults.of(_package, i, p, made) for i, p in enumerate(data.packages)]
-    rules = read_rules(data.rules, faults)
+    actives = tuple(c.name for c in contents if c and c.basis is Basis.ACTIVE)
+    rules = read_rules(_by_id(account, data.rules), faults, actives)
     if made:
         for i, row in enumerate(rows):
             if row:
@@ -67,6 +68,14 @@ def save_product(account: Account, data: ProductIn, product: Product | None = No
         _save_rates(product, data.rates, [r for r in rows if r])
         _save_packages(product, [p for p in packages if p])
     return Product.objects.get(pk=product.pk)
+
+
+def _by_id(account: Account, rules: RulesIn) -> RulesIn:
+    """Rules whose things to keep apart know the card that they name, so that it may be renamed."""
+    cards = {name.casefold(): pk for name, pk in Product.objects.of(account).kept().values_list("name", "pk")}
+    for row in rules.incompatible:
+        row.product_id = cards.get(row.what.strip().casefold(), row.product_id)
+    return rules
 
 
 def _lines(text: str) -> str:

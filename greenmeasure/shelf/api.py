@@ -25,7 +25,7 @@ def list_products(request: HttpRequest, account: Path[str]) -> list[ProductOut]:
 @router.get("/options", response=ShelfOptionsOut, auth=VIEWER)
 def product_options(request: HttpRequest, account: Path[str]) -> ShelfOptionsOut:
     """What a product's form offers to pick from."""
-    return queries.options()
+    return queries.options(account_of(request).us)
 
 
 @router.post("/phrase", response=PhraseOut, auth=VIEWER)

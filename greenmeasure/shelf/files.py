@@ -21,7 +21,7 @@ from greenmeasure.ground.schemas import ImportOut, LineChangeOut
 from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.queries import whole_products
-from greenmeasure.shelf.rules import RulesIn, stored_rules
+from greenmeasure.shelf.rules import stored_rules, typed_rules
 from greenmeasure.shelf.schemas import ContentIn, PackageIn, ProductIn, RateRowIn
 
 MOST_PRODUCTS = 1000
@@ -69,7 +69,7 @@ def product_in(product: Product) -> ProductIn:
             PackageIn(value=exact_number(p.value), unit=p.unit, price="" if p.price is None else str(p.price))
             for p in product.packages.all()
         ],
-        rules=RulesIn(**product.rules),
+        rules=typed_rules(product.rules),
         stains=product.stains,
         ppe_mixing=product.ppe_mixing,
         ppe_applying=product.ppe_applying,

@@ -44,7 +44,7 @@ class Product(Belonging):
 
     @property
     def codes(self) -> tuple[str, ...]:
-        return read_codes(self.group_code)
+        return read_codes(self.group_code, scheme=core.Kind(self.kind).scheme)
 
     def core(self) -> core.Product:
         """The product as the core sees it."""

@@ -21,7 +21,7 @@ from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import OptionOut, quantity_out, rate_out, rule_out
 from greenmeasure.shelf.models import Content, Lot, Product, RateRow
-from greenmeasure.shelf.rules import RuleSaidOut, RulesIn, rules_said
+from greenmeasure.shelf.rules import RuleSaidOut, rule_fields, rules_said, typed_rules
 from greenmeasure.shelf.schemas import (
     ContentOut,
     DensityOut,
@@ -78,7 +78,7 @@ def product_out(product: Product) -> ProductOut:
             for p in product.packages.all()
         ],
         currency=product.account.currency,
-        rules=RulesIn(**product.rules),
+        rules=typed_rules(product.rules),
         rules_said=rules_said(product.rules),
         stains=product.stains,
         ppe_mixing=product.ppe_mixing,
@@ -186,8 +186,9 @@ def _interval(first: int | None, last: int | None) -> str:
     return f"within {last} days" if last else ""
 
 
-def options() -> ShelfOptionsOut:
+def options(us: bool) -> ShelfOptionsOut:
     return ShelfOptionsOut(
+        rules=rule_fields(us),
         kinds=[OptionOut(key=k.value, text=k.text.capitalize()) for k in core.Kind],
         formulations=[
             FormulationOut(key=f.code, text=f"{f.code} · {f.name}", liquid=f.liquid, sprayed=f.sprayed)

@@ -1,61 +1,53 @@
-"""A label's rules at the border: as typed, with units, into the core's rules; and out again in sentences."""
+"""A label's rules at the border: the schema, the form's fields and the stored form, made from the core's table of rules."""
 
-from collections.abc import Callable
+from collections.abc import Mapping
 from datetime import date
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated, Any
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, ValidationError, create_model
 
-from core.errors import InputError
-from core.label.rules import Incompatible, Leaf, Rules
-from core.rates.phrase import read_label_rate
-from core.rates.rate import Basis, LabelRate, show_label_rate
-from core.units import LENGTH, SPEED, TIME, UNITS, Quantity, celsius, exact_number, show_number
+from core.label.rules import Leaf, Rules
+from core.label.table import RULES, UNITS_OF, Kind, Rule, blank, read, said
+from core.units import UNITS
 from greenmeasure.common.errors import Faults
-from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, Text, filled, number_in, quantity_in
-
-Maybe = QuantityIn | None
+from greenmeasure.common.schemas import Line, Name, OptionOut, Out, QuantityIn, Text
 
 
 class IncompatibleIn(Schema):
-    """What must not meet the product within `days`: a product, an active or a group code."""
+    """What must not meet the product within `days`: a product, an active or a group code; `product_id` where it is a card."""
 
     what: Name
     days: int = 0
     note: Name = ""
+    product_id: int | None = None
 
 
-class RulesIn(Schema):
-    """A label's rules as typed. What is left empty is not ruled; temperatures are in degF or degC."""
+US = {"degF", "mph", "in", "ft"}
+"""Units of rules that a US account's form offers first."""
+_TYPES: dict[Kind, tuple[Any, Any]] = {
+    **dict.fromkeys(UNITS_OF, (QuantityIn | None, None)),
+    **dict.fromkeys((Kind.RATE, Kind.ACTIVE_RATE, Kind.LINE), (Line, "")),
+    Kind.TEXT: (Text, ""),
+    Kind.LEAF: (str, Leaf.EITHER.value),
+    Kind.COUNT: (int | None, None),
+    Kind.DAY: (date | None, None),
+    Kind.APART: (Annotated[list[IncompatibleIn], Field(max_length=30)], []),
+}
 
-    most_per_application: Line = ""
-    most_per_season: Line = ""
-    active_per_season: Line = ""
-    applications_per_season: int | None = None
-    consecutive: int | None = None
-    temperature_low: Maybe = None
-    temperature_high: Maybe = None
-    wind_low: Maybe = None
-    wind_high: Maybe = None
-    leaf: str = "either"
-    rain_before: Maybe = None
-    rain_after: Maybe = None
-    water_in_delay: Maybe = None
-    water_in_depth: Maybe = None
-    water_in_time: Maybe = None
-    mow_before: Maybe = None
-    mow_after: Maybe = None
-    bag_clippings: Maybe = None
-    seed_before: Maybe = None
-    seed_after: Maybe = None
-    reentry: Maybe = None
-    reentry_note: Line = ""
-    buffer: Maybe = None
-    mixed_life: Maybe = None
-    fill_note: Text = ""
-    incompatible: Annotated[list[IncompatibleIn], Field(max_length=30)] = []
-    revised: date | None = None
+if TYPE_CHECKING:
+
+    class RulesIn(Schema):
+        """The fields of the table; a type checker knows the one that is read by its name."""
+
+        incompatible: list[IncompatibleIn] = []
+else:
+    RulesIn = create_model(
+        "RulesIn",
+        __base__=Schema,
+        __doc__="A label's rules as typed. What is left empty is not ruled; temperatures are in degF or degC.",
+        **{r.key: _TYPES[r.kind] for r in RULES},
+    )
 
 
 class RuleSaidOut(Out):
@@ -65,201 +57,76 @@ class RuleSaidOut(Out):
     text: str
 
 
-HOUR, DAY = UNITS["h"].size, UNITS["day"].size
+class RuleFieldOut(Out):
+    """A rule as a field of the card's form; `units` with the account's own first."""
+
+    key: str
+    kind: str
+    section: str
+    label: str
+    hint: str
+    example: str
+    units: list[OptionOut]
+    options: list[OptionOut]
 
 
-def _base(q: Quantity | None, size: float) -> float | None:
-    return None if q is None else q.base / size
-
-
-class _Reader:
-    """Reads typed rules field by field, gathering faults named `rules.…`."""
-
-    def __init__(self, data: RulesIn, faults: Faults) -> None:
-        self.data, self.faults = data, faults
-
-    def quantity(self, name: str, *dimensions: str) -> Quantity | None:
-        given = filled(getattr(self.data, name))
-        if given is None:
-            return None
-        return self.faults.of(self._quantity, name, given, dimensions)
-
-    def _quantity(self, name: str, given: QuantityIn, dimensions: tuple[str, ...]) -> Quantity:
-        field = f"rules.{name}"
-        if number_is_zero(given.value):
-            found = Quantity(0.0, UNITS[given.unit])
-            if found.unit.dimension not in dimensions:
-                raise InputError(field, given.unit, f"{found.unit.symbol} does not measure that.", "Pick another unit.")
-            return found
-        return quantity_in(field, given, *dimensions)
-
-    def warmth(self, name: str) -> float | None:
-        given = filled(getattr(self.data, name))
-        if given is None:
-            return None
-        field = f"rules.{name}"
-
-        def read() -> float:
-            text = str(given.value).strip().replace("−", "-")
-            minus = text.startswith("-")
-            value = number_in(field, text.lstrip("-")) if isinstance(given.value, str) else float(given.value)
-            return celsius(field, -value if minus and isinstance(given.value, str) else value, given.unit)
-
-        return self.faults.of(read)
-
-    def rate(self, name: str, active: bool = False) -> LabelRate | None:
-        text: str = getattr(self.data, name)
-        if not text.strip():
-            return None
-        found = self.faults.of(read_label_rate, text, f"rules.{name}")
-        if found and not found.unit.per_area:
-            self.faults.add(f"rules.{name}", text, "A cap is per area.", "Give it per 1,000 sq ft, acre, 100 m² or ha.")
-        if found and active and found.basis is not Basis.ACTIVE:
-            self.faults.add(f"rules.{name}", text, "That counts product, not active.", "Write it like 2 lb ai per acre.")
-        return found
-
-    def count(self, name: str) -> int | None:
-        value: int | None = getattr(self.data, name)
-        if value is not None and not 1 <= value <= 60:
-            self.faults.add(f"rules.{name}", value, f"{value} is no number of applications.", "Enter 1 to 60.")
-        return value
-
-    def span(self, low: str, high: str, read: Callable[[str], float | None]) -> tuple[float | None, float | None]:
-        found = read(low), read(high)
-        if found[0] is not None and found[1] is not None and found[0] > found[1]:
-            self.faults.add(f"rules.{high}", getattr(self.data, high).value, "The upper end is below the lower.", "Swap them.")
-        return found
-
-
-def number_is_zero(value: float | str) -> bool:
-    """Whether a typed number is nothing: rules may say 0, where quantities may not."""
-    return str(value).strip() in ("0", "0.0", "0.00")
-
-
-def read_rules(data: RulesIn, faults: Faults) -> Rules:
+def read_rules(data: RulesIn, faults: Faults, actives: tuple[str, ...] = ()) -> Rules:
     """The core's rules from what was typed; faults are gathered under `rules.…`."""
-    r = _Reader(data, faults)
-
-    def hours(name: str) -> float | None:
-        return _base(r.quantity(name, TIME), HOUR)
-
-    def days(name: str) -> int | None:
-        found = _base(r.quantity(name, TIME), DAY)
-        return None if found is None else round(found)
-
-    def speed(name: str) -> float | None:
-        return _base(r.quantity(name, SPEED), 1.0)
-
-    leaf = Leaf.EITHER
-    if data.leaf in {x.value for x in Leaf}:
-        leaf = Leaf(data.leaf)
-    else:
-        faults.add("rules.leaf", data.leaf, f"A leaf is not “{data.leaf}”.", "Use either, dry or wet.")
-    return Rules(
-        most_per_application=r.rate("most_per_application"),
-        most_per_season=r.rate("most_per_season"),
-        active_per_season=r.rate("active_per_season", active=True),
-        applications_per_season=r.count("applications_per_season"),
-        consecutive=r.count("consecutive"),
-        temperature=r.span("temperature_low", "temperature_high", r.warmth),
-        wind=r.span("wind_low", "wind_high", speed),
-        leaf=leaf,
-        rain_before=hours("rain_before"),
-        rain_after=hours("rain_after"),
-        water_in_delay=hours("water_in_delay"),
-        water_in_depth=_base(r.quantity("water_in_depth", LENGTH), 0.001),
-        water_in_minutes=_base(r.quantity("water_in_time", TIME), 60.0),
-        mow_before=hours("mow_before"),
-        mow_after=hours("mow_after"),
-        bag_clippings=days("bag_clippings"),
-        seed_before=days("seed_before"),
-        seed_after=days("seed_after"),
-        reentry=hours("reentry"),
-        reentry_note=data.reentry_note,
-        buffer=_base(r.quantity("buffer", LENGTH), 1.0),
-        mixed_life=hours("mixed_life"),
-        fill_note=data.fill_note,
-        incompatible=tuple(Incompatible(i.what, i.days, i.note) for i in data.incompatible if i.what.strip()),
-        revised=data.revised,
-    )
+    found = read(data.model_dump(), actives)
+    faults.found += [f.on(f"rules.{f.field}") for f in found.faults]
+    return found.rules
 
 
-def rules_of(stored: dict[str, Any]) -> Rules:
-    """The core's rules from what is stored; it was checked when it was saved."""
-    return read_rules(RulesIn(**stored), Faults()) if stored else Rules()
+def rules_of(stored: Mapping[str, Any]) -> Rules:
+    """The core's rules from what is stored; what can no longer be read is in their `unreadable`."""
+    return read(stored).rules
 
 
 def stored_rules(data: RulesIn) -> dict[str, Any]:
     """Typed rules as they are stored: only what is ruled."""
-    plain = data.model_dump(mode="json")
-    blank: tuple[Any, ...] = ("", None, [], "either")
-    return {
-        k: v for k, v in plain.items() if v not in blank and not (isinstance(v, dict) and not str(v.get("value", "")).strip())
-    }
+    return {k: v for k, v in data.model_dump(mode="json").items() if not blank(v)}
 
 
-def typed(given: dict[str, Any], name: str) -> str:
-    """A stored quantity as it was typed, in words."""
-    held = given[name]
-    value = held["value"]
-    number = value if isinstance(value, str) else exact_number(float(value))
-    symbol = {"degF": "°F", "degC": "°C"}.get(held["unit"]) or UNITS[held["unit"]].symbol
-    return f"{number} {symbol}"
+def typed_rules(stored: Mapping[str, Any]) -> RulesIn:
+    """Stored rules as the form takes them; one that is no longer of its type is left out, and told by `rules_said`."""
+    try:
+        return RulesIn(**stored)
+    except ValidationError as wrong:
+        broken = {str(e["loc"][0]) for e in wrong.errors()}
+        return RulesIn(**{k: v for k, v in stored.items() if k not in broken})
 
 
-_SAID: tuple[tuple[str, str], ...] = (
-    ("rain_before", "Dry for {} before."),
-    ("rain_after", "No rain or water for {} after."),
-    ("water_in_delay", "Water it in within {} of the application."),
-    ("water_in_depth", "Water in with {} of water."),
-    ("water_in_time", "Water in for {}."),
-    ("mow_before", "Mow no later than {} before."),
-    ("mow_after", "Do not mow for {} after."),
-    ("bag_clippings", "Keep clippings off food and compost for {}."),
-    ("seed_before", "{} between it and later seeding."),
-    ("seed_after", "Not until {} after seeding."),
-    ("reentry", "Keep people and animals off for {}."),
-    ("buffer", "Keep {} from water."),
-    ("mixed_life", "Use the mix within {}."),
-)
-
-
-def rules_said(stored: dict[str, Any]) -> list[RuleSaidOut]:
+def rules_said(stored: Mapping[str, Any]) -> list[RuleSaidOut]:
     """The label's rules in sentences, in the order in which they matter out there."""
-    if not stored:
+    return [RuleSaidOut(key=s.key, text=s.text) for s in said(stored)]
+
+
+def rule_fields(us: bool) -> list[RuleFieldOut]:
+    """The form's fields, in the order of the table."""
+    return [
+        RuleFieldOut(
+            key=r.key,
+            kind="quantity" if r.kind.quantity else r.kind.value,
+            section=r.section,
+            label=r.field,
+            hint=r.hint,
+            example=r.example,
+            units=_units(r, us),
+            options=_options(r),
+        )
+        for r in RULES
+    ]
+
+
+def _units(rule: Rule, us: bool) -> list[OptionOut]:
+    keys = UNITS_OF.get(rule.kind, ())
+    symbols = {"degF": "°F", "degC": "°C"}
+    ordered = sorted(keys, key=lambda k: (k in US) != us) if US & set(keys) else list(keys)
+    return [OptionOut(key=k, text=symbols.get(k) or UNITS[k].symbol) for k in ordered]
+
+
+def _options(rule: Rule) -> list[OptionOut]:
+    if rule.kind is not Kind.LEAF:
         return []
-    rules = rules_of(stored)
-    found: list[tuple[str, str]] = []
-    if span := _span(stored, "temperature"):
-        found.append(("temperature", f"Air {span}."))
-    if span := _span(stored, "wind"):
-        found.append(("wind", f"Wind {span}."))
-    if rules.leaf is not Leaf.EITHER:
-        found.append(("leaf", f"Leaf {rules.leaf.value}."))
-    found += [(key, words.format(typed(stored, key))) for key, words in _SAID if key in stored]
-    if rules.reentry_note:
-        found.append(("reentry_note", rules.reentry_note.rstrip(".") + "."))
-    for key, words in (("most_per_application", "at once"), ("most_per_season", "a season"), ("active_per_season", "a season")):
-        if cap := getattr(rules, key):
-            found.append((key, f"At most {show_label_rate(cap)} {words}."))
-    if rules.applications_per_season:
-        found.append(("applications_per_season", f"At most {rules.applications_per_season} applications a season."))
-    if rules.consecutive:
-        found.append(("consecutive", f"At most {rules.consecutive} in a row of its group."))
-    for other in rules.incompatible:
-        gap = f"{show_number(other.days)} days" if other.days else "the same day"
-        found.append(("incompatible", f"Not with {other.what} within {gap}. {other.note}".strip()))
-    if rules.fill_note:
-        found.append(("fill_note", f"Filling: {rules.fill_note.rstrip('.')}."))
-    if rules.revised:
-        found.append(("revised", f"Label revised {rules.revised:%Y-%m-%d}."))
-    return [RuleSaidOut(key=k, text=t) for k, t in found]
-
-
-def _span(stored: dict[str, Any], name: str) -> str:
-    low, high = f"{name}_low", f"{name}_high"
-    if low in stored and high in stored:
-        return f"{typed(stored, low)} to {typed(stored, high)}"
-    if low in stored:
-        return f"{typed(stored, low)} or more"
-    return f"{typed(stored, high)} or less" if high in stored else ""
+    words = {Leaf.EITHER: "Dry or wet", Leaf.DRY: "Dry", Leaf.WET: "Wet"}
+    return [OptionOut(key=leaf.value, text=text) for leaf, text in words.items()]

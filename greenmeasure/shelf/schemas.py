@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from greenmeasure.common.schemas import Line, Name, OptionOut, Out, QuantityIn, QuantityOut, RateOut, RuleOut, Text
-from greenmeasure.shelf.rules import RuleSaidOut, RulesIn
+from greenmeasure.shelf.rules import RuleFieldOut, RuleSaidOut, RulesIn
 
 Number = float | str
 
@@ -186,8 +186,9 @@ class TargetOut(Out):
 
 
 class ShelfOptionsOut(Out):
-    """What a product's form offers to pick from."""
+    """What a product's form offers to pick from, and the fields of its rules."""
 
+    rules: list[RuleFieldOut]
     kinds: list[OptionOut]
     formulations: list[FormulationOut]
     bases: list[OptionOut]

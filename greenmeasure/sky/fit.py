@@ -1,7 +1,7 @@
 """Hours fit to work: a product or a tank mix on an area against the hours to come, with every hour's reasons."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 import numpy as np
@@ -133,7 +133,9 @@ def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, n
 
 
 def _together(picked: Sequence[Card]) -> Together:
-    return together([needs_of(c.core.rules, c.product.name, c.core.formulation.sprayed, c.core.kind) for c in picked])
+    found = together([needs_of(c.core.rules, c.product.name, c.core.formulation.sprayed, c.core.kind) for c in picked])
+    broken = [f"A rule of {c.product.name} cannot be read ({said})." for c in picked for said in c.core.rules.unreadable]
+    return replace(found, contradictions=(*found.contradictions, *broken))
 
 
 # --- what ground and account bring ---------------------------------------------------------------------------------

@@ -226,6 +226,7 @@ class WatchOut(Out):
 
 class WatchesOut(Out):
     area_id: int
+    site_id: int
     area: str
     grass: str
     watches: list[WatchOut]

@@ -151,6 +151,7 @@ def watches_out(account: Account, area_id: int) -> WatchesOut:
     order = [*usual, *(d for d in HOSTS if d not in usual)]
     return WatchesOut(
         area_id=area.pk,
+        site_id=area.site_id,
         area=area.name,
         grass=area.ground.grass_name,
         watches=[_watch_out(area, d, rows.get(d), d in usual, (area.pk, d) in seen) for d in order],

@@ -80,7 +80,7 @@ class Founding(TestCase):
         )
         today = self.client.get("/api/accounts/heath-green/today").json()
         self.assertEqual([s["done"] for s in today["setup"]], [False] * 4)
-        self.assertIn("new", today["sentence"])
+        self.assertIn("Nothing is set up yet", today["sentence"])
 
     def test_two_accounts_of_one_name_have_two_addresses(self) -> None:
         self.found()

@@ -60,7 +60,7 @@ def _next(setup: list[SetupStepOut], under_way: list[RoundLineOut], due: DueOut,
         return f"{count} under way: {first.title}, {state}.", "Go on with it", f"round/{first.id}"
     missing = next((s for s in setup if not s.done), None)
     if missing and missing.key != "reckon":
-        begun = "This account is new." if not any(s.done for s in setup) else "Setting up goes on."
+        begun = "Nothing is set up yet." if not any(s.done for s in setup) else "Setting up goes on."
         return f"{begun} {missing.text}.", missing.text.split(":")[0], missing.to
     if due.lines:
         return due.sentence, "See what is due", "season"

@@ -1,5 +1,7 @@
 import createClient, { type Middleware } from "openapi-fetch";
 import { connection } from "../app/connection";
+import { keyFor, answered } from "./keys";
+import { mergeBoth } from "./revised";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -26,7 +28,7 @@ export class NoConnection extends Error {
 
 const token = () => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
 
-const middleware: Middleware = {
+const carried: Middleware = {
   onRequest({ request }) {
     if (request.method !== "GET") request.headers.set("X-CSRFToken", token());
     return request;
@@ -41,8 +43,23 @@ const middleware: Middleware = {
   },
 };
 
+/** What is sent under a key: the same again until an answer has come, so that it counts once. */
+const once: Middleware = {
+  async onRequest({ request }) {
+    if (request.method === "POST") request.headers.set("Idempotency-Key", await keyFor(request));
+    return request;
+  },
+  onResponse({ request }) {
+    answered(request.headers.get("Idempotency-Key"));
+  },
+};
+
 export const api = createClient<paths>({ credentials: "same-origin" });
-api.use(middleware);
+api.use(carried);
+
+/** For what changes something: creating counts once, and a change from an old version is merged by whoever made it. */
+export const send = createClient<paths>({ credentials: "same-origin" });
+send.use(carried, once, mergeBoth);
 
 interface Answer<T> {
   data?: T;

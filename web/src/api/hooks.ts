@@ -172,7 +172,9 @@ export function usePhrase(phrase: string) {
   return useQuery({
     queryKey: [path.account, "phrase", phrase],
     queryFn: ({ signal }) =>
-      read(api.POST("/api/accounts/{account}/products/phrase", { params: { path }, body: { phrase }, signal })),
+      read(
+        api.POST("/api/accounts/{account}/products/phrase", { params: { path }, body: { phrase }, signal }),
+      ),
     enabled: phrase.trim() !== "",
     retry: false,
     staleTime: Infinity,
@@ -211,7 +213,9 @@ export function useRound(id: number) {
   return useQuery({
     queryKey: [path.account, "round", id],
     queryFn: () =>
-      read(api.GET("/api/accounts/{account}/rounds/{round_id}", { params: { path: { ...path, round_id: id } } })),
+      read(
+        api.GET("/api/accounts/{account}/rounds/{round_id}", { params: { path: { ...path, round_id: id } } }),
+      ),
   });
 }
 
@@ -231,7 +235,8 @@ export function useBook(words: string, page: number) {
   const path = usePath();
   return useQuery({
     queryKey: [path.account, "book", words, page],
-    queryFn: () => read(api.GET("/api/accounts/{account}/book", { params: { path, query: { words, page } } })),
+    queryFn: () =>
+      read(api.GET("/api/accounts/{account}/book", { params: { path, query: { words, page } } })),
     placeholderData: keepPreviousData,
   });
 }
@@ -241,7 +246,9 @@ export function useEntry(id: number) {
   return useQuery({
     queryKey: [path.account, "entry", id],
     queryFn: () =>
-      read(api.GET("/api/accounts/{account}/book/{entry_id}", { params: { path: { ...path, entry_id: id } } })),
+      read(
+        api.GET("/api/accounts/{account}/book/{entry_id}", { params: { path: { ...path, entry_id: id } } }),
+      ),
   });
 }
 
@@ -253,6 +260,14 @@ export function useMembers() {
   });
 }
 
+export function useSites() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "sites"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/sites", { params: { path } })),
+  });
+}
+
 /** A change to the account: afterwards everything of the account is read afresh. */
 export function useChange<In, Out>(work: (path: { account: string }, given: In) => Promise<Out>) {
   const path = usePath();
@@ -260,6 +275,9 @@ export function useChange<In, Out>(work: (path: { account: string }, given: In) 
   return useMutation({
     mutationFn: (given: In) => work(path, given),
     // not awaited: whoever asked for the change goes on at once, and may leave the view
-    onSuccess: () => void queries.invalidateQueries({ queryKey: [path.account] }),
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: [path.account] });
+      void queries.invalidateQueries({ queryKey: ["session"] }); // its sites are told there
+    },
   });
 }

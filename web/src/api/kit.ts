@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, read, type Schemas } from "./client";
+import { api, read, send, type Schemas } from "./client";
 import { useAnswer, useChange, usePath } from "./hooks";
 
 export function useMachine(machine_id: number) {
@@ -7,7 +7,11 @@ export function useMachine(machine_id: number) {
   return useQuery({
     queryKey: [path.account, "machine", machine_id],
     queryFn: () =>
-      read(api.GET("/api/accounts/{account}/machines/{machine_id}", { params: { path: { ...path, machine_id } } })),
+      read(
+        api.GET("/api/accounts/{account}/machines/{machine_id}", {
+          params: { path: { ...path, machine_id } },
+        }),
+      ),
     enabled: Number.isFinite(machine_id),
   });
 }
@@ -73,7 +77,7 @@ export function useMidway(body: Schemas["MidwayIn"] | null) {
 export function useKeepCalibration(machine_id: number) {
   return useChange((path, body: Schemas["CalibrationIn"]) =>
     read(
-      api.POST("/api/accounts/{account}/machines/{machine_id}/calibrations", {
+      send.POST("/api/accounts/{account}/machines/{machine_id}/calibrations", {
         params: { path: { ...path, machine_id } },
         body,
       }),
@@ -94,7 +98,7 @@ export function useUseCalibration(machine_id: number) {
 export function useClean(machine_id: number) {
   return useChange((path, body: Schemas["CleaningIn"]) =>
     read(
-      api.POST("/api/accounts/{account}/machines/{machine_id}/cleanings", {
+      send.POST("/api/accounts/{account}/machines/{machine_id}/cleanings", {
         params: { path: { ...path, machine_id } },
         body,
       }),

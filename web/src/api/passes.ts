@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, read, type Schemas } from "./client";
+import { api, read, send, type Schemas } from "./client";
 import { useAnswer, useChange, usePath } from "./hooks";
 
 export function usePlan(body: Schemas["PlanIn"] | null) {
@@ -29,7 +29,7 @@ export function useExportPlan() {
 export function usePlaceNear(area_id: number) {
   return useChange((path, body: Schemas["PlacesIn"]) =>
     read(
-      api.PUT("/api/accounts/{account}/passes/areas/{area_id}/places", {
+      send.PUT("/api/accounts/{account}/passes/areas/{area_id}/places", {
         params: { path: { ...path, area_id } },
         body,
       }),
@@ -69,7 +69,7 @@ export function useAudit(area_id: number, body: Schemas["AuditAskIn"] | null) {
 export function useKeepAudit(area_id: number) {
   return useChange((path, { tasks, ...body }: Schemas["AuditIn"] & { tasks: boolean }) =>
     read(
-      api.POST("/api/accounts/{account}/areas/{area_id}/water", {
+      send.POST("/api/accounts/{account}/areas/{area_id}/water", {
         params: { path: { ...path, area_id }, query: { tasks } },
         body,
       }),

@@ -1,12 +1,12 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
-import { api, read, type Schemas } from "./client";
+import { api, read, send, type Schemas } from "./client";
 import { useAnswer, useChange, usePath } from "./hooks";
 
-export function useSky() {
+export function useSky(site_id: number) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.account, "sky"],
-    queryFn: () => read(api.GET("/api/accounts/{account}/sky", { params: { path } })),
+    queryKey: [path.account, "sky", "of", site_id],
+    queryFn: () => read(api.GET("/api/accounts/{account}/sky", { params: { path, query: { site_id } } })),
     refetchInterval: 300_000,
   });
 }
@@ -16,7 +16,11 @@ export function useStrip(area_id: number | null, weeks: number) {
   return useQuery({
     queryKey: [path.account, "sky", "strip", area_id, weeks],
     queryFn: () =>
-      read(api.GET("/api/accounts/{account}/sky/strip", { params: { path, query: { area_id: area_id!, weeks } } })),
+      read(
+        api.GET("/api/accounts/{account}/sky/strip", {
+          params: { path, query: { area_id: area_id!, weeks } },
+        }),
+      ),
     enabled: area_id !== null,
     placeholderData: keepPreviousData,
   });
@@ -35,11 +39,12 @@ export function useSkyDay(area_id: number, on: string | null) {
 
 export type LongField = "air" | "humidity" | "rain" | "wind" | "soil";
 
-export function useLong(field: LongField) {
+export function useLong(field: LongField, site_id: number) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.account, "sky", "long", field],
-    queryFn: () => read(api.GET("/api/accounts/{account}/sky/long", { params: { path, query: { field } } })),
+    queryKey: [path.account, "sky", "long", field, site_id],
+    queryFn: () =>
+      read(api.GET("/api/accounts/{account}/sky/long", { params: { path, query: { field, site_id } } })),
     placeholderData: keepPreviousData,
     staleTime: 300_000,
   });
@@ -78,22 +83,25 @@ export function useSchools(area_id: number | null, disease: string | null, year:
 
 // --- where weather comes from ----------------------------------------------------------------------------
 
-export function useStation() {
+export function useStation(site_id: number) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.account, "sky", "station"],
-    queryFn: () => read(api.GET("/api/accounts/{account}/sky/station", { params: { path } })),
+    queryKey: [path.account, "sky", "station", site_id],
+    queryFn: () =>
+      read(api.GET("/api/accounts/{account}/sky/station", { params: { path, query: { site_id } } })),
   });
 }
 
-export function useSaveStation() {
+export function useSaveStation(site_id: number) {
   return useChange((path, body: Schemas["StationIn"]) =>
-    read(api.PUT("/api/accounts/{account}/sky/station", { params: { path }, body })),
+    read(send.PUT("/api/accounts/{account}/sky/station", { params: { path, query: { site_id } }, body })),
   );
 }
 
-export function useFetchNow() {
-  return useChange((path) => read(api.POST("/api/accounts/{account}/sky/station/fetch", { params: { path } })));
+export function useFetchNow(site_id: number) {
+  return useChange((path) =>
+    read(api.POST("/api/accounts/{account}/sky/station/fetch", { params: { path, query: { site_id } } })),
+  );
 }
 
 export interface WeatherFile {
@@ -116,23 +124,33 @@ function formOf({ file, mapping, year }: WeatherFile) {
   };
 }
 
-export function usePreviewWeather() {
+export function usePreviewWeather(site_id: number) {
   const path = usePath();
   return useMutation({
     mutationFn: (given: WeatherFile) =>
-      read(api.POST("/api/accounts/{account}/sky/station/preview", { params: { path }, ...formOf(given) })),
+      read(
+        api.POST("/api/accounts/{account}/sky/station/preview", {
+          params: { path, query: { site_id } },
+          ...formOf(given),
+        }),
+      ),
   });
 }
 
-export function useKeepWeather() {
+export function useKeepWeather(site_id: number) {
   return useChange((path, given: WeatherFile) =>
-    read(api.POST("/api/accounts/{account}/sky/station/keep", { params: { path }, ...formOf(given) })),
+    read(
+      send.POST("/api/accounts/{account}/sky/station/keep", {
+        params: { path, query: { site_id } },
+        ...formOf(given),
+      }),
+    ),
   );
 }
 
 export function useAddReading() {
   return useChange((path, body: Schemas["HandIn"]) =>
-    read(api.POST("/api/accounts/{account}/sky/readings", { params: { path }, body })),
+    read(send.POST("/api/accounts/{account}/sky/readings", { params: { path }, body })),
   );
 }
 
@@ -166,7 +184,7 @@ export function useWatches(area_id: number | null) {
 export function useSaveWatch(area_id: number) {
   return useChange((path, given: { disease: string; body: Schemas["WatchIn"] }) =>
     read(
-      api.PUT("/api/accounts/{account}/sky/areas/{area_id}/watch/{disease}", {
+      send.PUT("/api/accounts/{account}/sky/areas/{area_id}/watch/{disease}", {
         params: { path: { ...path, area_id, disease: given.disease } },
         body: given.body,
       }),
@@ -176,7 +194,7 @@ export function useSaveWatch(area_id: number) {
 
 export function useAddScouting() {
   return useChange((path, body: Schemas["ScoutIn"]) =>
-    read(api.POST("/api/accounts/{account}/sky/scouting", { params: { path }, body })),
+    read(send.POST("/api/accounts/{account}/sky/scouting", { params: { path }, body })),
   );
 }
 
@@ -192,14 +210,16 @@ export function useRemoveScouting() {
 
 export function useAddRhythm() {
   return useChange((path, body: Schemas["RhythmIn"]) =>
-    read(api.POST("/api/accounts/{account}/sky/rhythms", { params: { path }, body })),
+    read(send.POST("/api/accounts/{account}/sky/rhythms", { params: { path }, body })),
   );
 }
 
 export function useRemoveRhythm() {
   return useChange((path, rhythm_id: number) =>
     read(
-      api.DELETE("/api/accounts/{account}/sky/rhythms/{rhythm_id}", { params: { path: { ...path, rhythm_id } } }),
+      api.DELETE("/api/accounts/{account}/sky/rhythms/{rhythm_id}", {
+        params: { path: { ...path, rhythm_id } },
+      }),
     ),
   );
 }
@@ -231,7 +251,7 @@ export function useDueWhole(area_id: number, disease: string) {
 
 export function usePlanDue() {
   return useChange((path, body: Schemas["PlanDueIn"]) =>
-    read(api.POST("/api/accounts/{account}/season/planned", { params: { path }, body })),
+    read(send.POST("/api/accounts/{account}/season/planned", { params: { path }, body })),
   );
 }
 
@@ -247,6 +267,6 @@ export function useDropPlanned() {
 
 export function useStartDue() {
   return useChange((path, body: Schemas["StartDueIn"]) =>
-    read(api.POST("/api/accounts/{account}/season/start", { params: { path }, body })),
+    read(send.POST("/api/accounts/{account}/season/start", { params: { path }, body })),
   );
 }

@@ -1,6 +1,6 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { I18nProvider } from "react-aria-components";
-import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+import { createBrowserRouter, Navigate, RouterProvider, useLocation } from "react-router";
 import { StyleSheetManager } from "styled-components";
 import { ApiError } from "../api/client";
 import { Door } from "../views/door/Door";
@@ -26,8 +26,15 @@ const queries: QueryClient = new QueryClient({
   },
 });
 
+/** Bookmarks of before lead on. */
+function Moved() {
+  const { pathname, search } = useLocation();
+  return <Navigate to={`${pathname.replace(/^\/c\//, "/a/")}${search}`} replace />;
+}
+
 const router = createBrowserRouter([
   { path: "/", element: <Door />, errorElement: <ErrorPage /> },
+  { path: "/c/*", element: <Moved /> }, // the address of before
   {
     path: "/a/:account",
     element: <Inside />,
@@ -36,6 +43,10 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="today" replace /> },
       { path: "today", lazy: async () => ({ Component: (await import("../views/today/Today")).Today }) },
+      {
+        path: "account/sites",
+        lazy: async () => ({ Component: (await import("../views/account/SitesPage")).SitesPage }),
+      },
       { path: "ground", lazy: async () => ({ Component: (await import("../views/ground/Ground")).Ground }) },
       {
         path: "ground/files",
@@ -186,7 +197,10 @@ const router = createBrowserRouter([
         path: "account/house",
         lazy: async () => ({ Component: (await import("../views/account/HousePage")).HousePage }),
       },
-      { path: "account", lazy: async () => ({ Component: (await import("../views/account/AccountPage")).AccountPage }) },
+      {
+        path: "account",
+        lazy: async () => ({ Component: (await import("../views/account/AccountPage")).AccountPage }),
+      },
       { path: "parts", lazy: async () => ({ Component: (await import("../views/parts/Parts")).Parts }) },
       { path: "*", element: <NothingHere /> },
     ],

@@ -3,6 +3,7 @@ import { Link, Outlet, useNavigate } from "react-router";
 import styled from "styled-components";
 import { AccountMenu } from "./AccountMenu";
 import { useOnline } from "./connection";
+import { QuarrelSheet } from "./QuarrelSheet";
 import { ReckonLine } from "./ReckonLine";
 import { Rule } from "./Rule";
 import { useAccount } from "./session";
@@ -105,6 +106,7 @@ export function Shell() {
       <Outlet />
       {line && <ReckonLine onClose={() => setLine(false)} />}
       {sheet && <ShortcutSheet onClose={() => setSheet(false)} />}
+      <QuarrelSheet />
       <Toasts />
     </>
   );

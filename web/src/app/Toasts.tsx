@@ -1,9 +1,14 @@
+import {
+  UNSTABLE_Toast as Toast,
+  UNSTABLE_ToastContent as Content,
+  UNSTABLE_ToastRegion as Region,
+} from "react-aria-components";
 import styled from "styled-components";
 import { Button } from "../parts/Button";
 import { t } from "./theme";
-import { dismiss, useToasts } from "./toast";
+import { toasts, type Said } from "./toast";
 
-const Stack = styled.div`
+const Stack = styled(Region<Said>)`
   position: fixed;
   z-index: 30;
   left: 50%;
@@ -11,6 +16,7 @@ const Stack = styled.div`
   transform: translateX(-50%);
   display: grid;
   gap: 8px;
+  outline: none;
   ${t.phone} {
     bottom: 76px;
     width: calc(100% - 24px);
@@ -19,7 +25,7 @@ const Stack = styled.div`
     display: none;
   }
 `;
-const Slip = styled.div`
+const Slip = styled(Toast<Said>)`
   display: flex;
   align-items: center;
   justify-content: space-between;
@@ -35,25 +41,24 @@ const Slip = styled.div`
 
 /** Short words on what was just done, with the way back where there is one. */
 export function Toasts() {
-  const toasts = useToasts();
   return (
-    <Stack role="status" aria-live="polite">
-      {toasts.map((toast) => (
-        <Slip key={toast.id}>
-          {toast.text}
-          {toast.undo && (
+    <Stack queue={toasts} aria-label="What was just done">
+      {({ toast }) => (
+        <Slip toast={toast}>
+          <Content>{toast.content.text}</Content>
+          {toast.content.undo && (
             <Button
               look="quiet"
               onPress={() => {
-                toast.undo?.();
-                dismiss(toast.id);
+                toast.content.undo?.();
+                toasts.close(toast.key);
               }}
             >
               Undo
             </Button>
           )}
         </Slip>
-      ))}
+      )}
     </Stack>
   );
 }

@@ -1,18 +1,20 @@
+import { DropZone, FileTrigger, isFileDropItem, Text } from "react-aria-components";
 import styled from "styled-components";
 import { t } from "../app/theme";
+import { Button } from "./Button";
 
-const Drop = styled.label`
+const Zone = styled(DropZone)`
   display: grid;
-  gap: 6px;
+  gap: 10px;
   justify-items: start;
   border: 1px dashed ${t.rule};
   padding: 24px;
   max-width: 60ch;
-  cursor: pointer;
-  input {
-    font: inherit;
+  &[data-drop-target] {
+    background: ${t.wash};
+    border-color: ${t.accent};
   }
-  &:focus-within {
+  &[data-focus-visible] {
     outline: 2px solid ${t.accent};
   }
 `;
@@ -28,14 +30,20 @@ interface Props {
 /** A file picked or dropped, and what kinds are taken. */
 export function FileDrop({ accept, label, about, onTake }: Props) {
   return (
-    <Drop>
-      <span>{about}</span>
-      <input
-        type="file"
-        accept={accept}
-        aria-label={label}
-        onChange={(e) => e.target.files?.[0] && onTake(e.target.files[0])}
-      />
-    </Drop>
+    <Zone
+      aria-label={label}
+      onDrop={(e) => {
+        const dropped = e.items.find(isFileDropItem);
+        if (dropped) void dropped.getFile().then(onTake);
+      }}
+    >
+      <Text slot="label">{about}</Text>
+      <FileTrigger
+        acceptedFileTypes={accept.split(",").map((x) => x.trim())}
+        onSelect={(files) => files?.[0] && onTake(files[0])}
+      >
+        <Button>Choose a file</Button>
+      </FileTrigger>
+    </Zone>
   );
 }

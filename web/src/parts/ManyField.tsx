@@ -82,6 +82,8 @@ const Item = styled(ListBoxItem)`
 
 interface Props {
   label: string;
+  /** Its label is read out alone, as in a column that has a heading. */
+  hideLabel?: boolean;
   name: string;
   values: string[];
   options: Option[];
@@ -92,13 +94,13 @@ interface Props {
 }
 
 /** Pick any number of several. */
-export function ManyField({ label, name, values, options, onChange, none = "Pick", hint }: Props) {
+export function ManyField({ label, hideLabel, name, values, options, onChange, none = "Pick", hint }: Props) {
   const fault = useFault(name);
   const picked = options.filter((o) => values.includes(o.key));
   const said = picked.length > 2 ? `${picked.length} picked` : picked.map((o) => o.text).join(", ");
   return (
     <Root data-field={name}>
-      <Name>{label}</Name>
+      {!hideLabel && <Name>{label}</Name>}
       <DialogTrigger>
         <Face aria-label={`${said || none} ${label}`} aria-invalid={fault ? true : undefined}>
           <span>{said || none}</span>

@@ -1,4 +1,4 @@
-import { api, read } from "../../api/client";
+import { api, read, send, type Schemas } from "../../api/client";
 import { useChange, useMembers } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
@@ -13,22 +13,28 @@ import { Waiting } from "../../parts/Waiting";
 import { accountParts } from "./accountParts";
 import { MemberForm } from "./MemberForm";
 import { roles, type RoleName } from "./roles";
+import { SitesField, sitesText } from "./SitesField";
+
+type Member = Schemas["MemberOut"];
 
 /** The account and its people. */
 export function AccountPage() {
   const account = useAccount();
   const members = useMembers();
-  const may = useMay("manager");
-  const change = useChange((path, given: { member_id: number; role: RoleName }) =>
+  const may = useMay("manager") && account.whole;
+  const change = useChange((path, { id, ...body }: Pick<Member, "id" | "version" | "role" | "site_ids">) =>
     read(
-      api.PUT("/api/accounts/{account}/members/{member_id}", {
-        params: { path: { ...path, member_id: given.member_id } },
-        body: { role: given.role },
+      send.PUT("/api/accounts/{account}/members/{member_id}", {
+        params: { path: { ...path, member_id: id } },
+        body,
       }),
     ),
   );
+  const several = account.sites.length > 1;
   const remove = useChange((path, member_id: number) =>
-    read(api.DELETE("/api/accounts/{account}/members/{member_id}", { params: { path: { ...path, member_id } } })),
+    read(
+      api.DELETE("/api/accounts/{account}/members/{member_id}", { params: { path: { ...path, member_id } } }),
+    ),
   );
   return (
     <Waiting of={members}>
@@ -45,6 +51,7 @@ export function AccountPage() {
                   <th>Name</th>
                   <th className="wide">Signs in as</th>
                   <th>May</th>
+                  {several && <th>On</th>}
                   {may && <th aria-label="Leave" />}
                 </tr>
               </thead>
@@ -63,12 +70,26 @@ export function AccountPage() {
                           name={`role-${m.id}`}
                           value={m.role}
                           options={roles}
-                          onChange={(role) => change.mutate({ member_id: m.id, role: role as RoleName })}
+                          onChange={(role) => change.mutate({ ...m, role: role as RoleName })}
                         />
                       ) : (
                         roles.find((r) => r.key === m.role)?.text
                       )}
                     </td>
+                    {several && (
+                      <td>
+                        {may ? (
+                          <SitesField
+                            label={`Sites of ${m.full_name}`}
+                            hideLabel
+                            value={m.site_ids.map(String)}
+                            onChange={(ids) => change.mutate({ ...m, site_ids: ids.map(Number) })}
+                          />
+                        ) : (
+                          sitesText(m.site_ids, account.sites)
+                        )}
+                      </td>
+                    )}
                     {may && (
                       <td className="figure">
                         {!m.you && (

@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { api, read, type Schemas } from "../../api/client";
+import { read, send, type Schemas } from "../../api/client";
 import { useChange, useHouse } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useAccount, useMay } from "../../app/session";
@@ -8,15 +8,13 @@ import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
 import { Form } from "../../parts/Form";
 import { Hint } from "../../parts/Field";
-import { Line } from "../../parts/Line";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
-import { PickField } from "../../parts/PickField";
-import { Bar, Fields, Section, Stack } from "../../parts/Section";
+import { Bar, Section, Stack } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
-import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
 import { accountParts } from "./accountParts";
+import { DayOfYear } from "./DayOfYear";
 
 const Question = styled.fieldset`
   border: 0;
@@ -58,55 +56,9 @@ const Choice = styled.label`
 `;
 
 interface Typed {
+  version: number;
   answers: Record<string, string>;
-  closed: { what: string; start: Schemas["DayOut"]; end: Schemas["DayOut"]; why: string }[];
   season_start: Schemas["DayOut"];
-}
-
-const months = [
-  "January",
-  "February",
-  "March",
-  "April",
-  "May",
-  "June",
-  "July",
-  "August",
-  "September",
-  "October",
-  "November",
-  "December",
-];
-
-function DayOfYear({
-  label,
-  name,
-  value,
-  onChange,
-}: {
-  label: string;
-  name: string;
-  value: Schemas["DayOut"];
-  onChange: (day: Schemas["DayOut"]) => void;
-}) {
-  return (
-    <Fields>
-      <TextField
-        label={`${label}, day`}
-        name={name}
-        value={`${value.day || ""}`}
-        onChange={(day) => onChange({ ...value, day: Number(day.replace(/\D/g, "")) || 0 })}
-        input={{ inputMode: "numeric" }}
-      />
-      <PickField
-        label="of"
-        name={`${name}-month`}
-        value={`${value.month}`}
-        options={months.map((text, i) => ({ key: `${i + 1}`, text }))}
-        onChange={(month) => onChange({ ...value, month: Number(month) })}
-      />
-    </Fields>
-  );
 }
 
 /** The account's house rules: each question with what both sides say, and what the answer changes. */
@@ -117,14 +69,14 @@ export function HousePage() {
 
 function HouseForm({ house }: { house: Schemas["HouseOut"] }) {
   const account = useAccount();
-  const may = useMay("manager");
+  const may = useMay("manager") && account.whole;
   const { value, change, clear, kept } = useDraft<Typed>(`${account.slug}/house`, {
+    version: house.version,
     answers: Object.fromEntries(house.questions.map((q) => [q.key, q.chosen])),
-    closed: house.closed,
     season_start: house.season_start,
   });
   const save = useChange((path, body: Schemas["HouseIn"]) =>
-    read(api.PUT("/api/accounts/{account}/house", { params: { path }, body })),
+    read(send.PUT("/api/accounts/{account}/house", { params: { path }, body })),
   );
   const own = house.questions.filter((q) => value.answers[q.key] !== q.default).length;
   return (
@@ -178,73 +130,7 @@ function HouseForm({ house }: { house: Schemas["HouseOut"] }) {
             />
           </div>
         </Section>
-        <Section title="Closed times">
-          <Hint style={{ marginBottom: 12 }}>
-            Where local law closes nitrogen or phosphorus for a part of the year, say so: such plans are
-            refused.
-          </Hint>
-          <Stack $gap={14}>
-            {value.closed.map((c, i) => {
-              const set = (part: Partial<typeof c>) =>
-                change({ closed: value.closed.map((x, j) => (j === i ? { ...x, ...part } : x)) });
-              return (
-                <Line key={i} $columns="minmax(0, 2fr) minmax(0, 4fr) minmax(0, 4fr) minmax(0, 3fr)">
-                  <PickField
-                    label="Closed"
-                    name={`closed.${i}.what`}
-                    value={c.what}
-                    options={[
-                      { key: "N", text: "N" },
-                      { key: "P2O5", text: "P₂O₅" },
-                    ]}
-                    onChange={(what) => set({ what })}
-                  />
-                  <DayOfYear
-                    label="From"
-                    name={`closed.${i}.start`}
-                    value={c.start}
-                    onChange={(start) => set({ start })}
-                  />
-                  <DayOfYear
-                    label="To"
-                    name={`closed.${i}.end`}
-                    value={c.end}
-                    onChange={(end) => set({ end })}
-                  />
-                  <TextField
-                    label="By what"
-                    name={`closed.${i}.why`}
-                    value={c.why}
-                    onChange={(why) => set({ why })}
-                  />
-                  <Button
-                    aria-label={`Leave out closed time ${i + 1}`}
-                    onPress={() => change({ closed: value.closed.filter((_, j) => j !== i) })}
-                  >
-                    Leave out
-                  </Button>
-                </Line>
-              );
-            })}
-            {may && (
-              <div>
-                <Button
-                  onPress={() =>
-                    change({
-                      closed: [
-                        ...value.closed,
-                        { what: "N", start: { month: 12, day: 1 }, end: { month: 3, day: 1 }, why: "" },
-                      ],
-                    })
-                  }
-                >
-                  Another closed time
-                </Button>
-              </div>
-            )}
-          </Stack>
-        </Section>
-        <Fault error={save.error} besides={["closed", "season_start"]} />
+        <Fault error={save.error} besides={["season_start"]} />
         {may && (
           <Bar>
             <Button look="main" type="submit" isDisabled={save.isPending}>

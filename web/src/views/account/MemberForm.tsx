@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { api, read, type Schemas } from "../../api/client";
+import { read, send, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useAccount } from "../../app/session";
@@ -11,8 +11,9 @@ import { PickField } from "../../parts/PickField";
 import { Bar, Fields, Section } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 import { roles, type RoleName } from "./roles";
+import { SitesField } from "./SitesField";
 
-const blank = { full_name: "", username: "", role: "applicator" as RoleName };
+const blank = { full_name: "", username: "", role: "applicator" as RoleName, site_ids: [] as string[] };
 
 /** Add a person to the account. Everything but the password survives a reload. */
 export function MemberForm() {
@@ -20,11 +21,11 @@ export function MemberForm() {
   const { value, change, clear } = useDraft(`${account.slug}/member`, blank);
   const [password, setPassword] = useState("");
   const add = useChange((path, body: Schemas["MemberIn"]) =>
-    read(api.POST("/api/accounts/{account}/members", { params: { path }, body })),
+    read(send.POST("/api/accounts/{account}/members", { params: { path }, body })),
   );
   const submit = () =>
     add.mutate(
-      { ...value, password },
+      { ...value, password, site_ids: value.site_ids.map(Number) },
       {
         onSuccess: (m) => {
           clear(blank);
@@ -65,8 +66,11 @@ export function MemberForm() {
             options={roles}
             onChange={(role) => change({ role: role as RoleName })}
           />
+          {account.sites.length > 1 && (
+            <SitesField value={value.site_ids} onChange={(site_ids) => change({ site_ids })} />
+          )}
         </Fields>
-        <Fault error={add.error} besides={["full_name", "username", "password", "role"]} />
+        <Fault error={add.error} besides={["full_name", "username", "password", "role", "site_ids"]} />
         <Bar>
           <Button look="main" type="submit" isDisabled={add.isPending}>
             Add the member

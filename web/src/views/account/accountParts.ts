@@ -2,4 +2,5 @@
 export const accountParts = (account: string) => [
   { to: `/a/${account}/account`, text: "Members" },
   { to: `/a/${account}/account/house`, text: "House rules" },
+  { to: `/a/${account}/account/sites`, text: "Sites" },
 ];

@@ -49,11 +49,12 @@ const Panel = styled.div`
   gap: 20px;
 `;
 
-/** The way in: sign in, or found an account. With `here`, one goes on where one was. */
+/** The way in: sign in, or start here. With `here`, one goes on where one was. */
 export function Door({ here = false }: { here?: boolean }) {
   const { data, error, isPending } = useSession();
   const [founding, setFounding] = useState(false);
-  if (!here && data?.user && data.accounts[0]) return <Navigate to={`/a/${data.accounts[0].slug}/today`} replace />;
+  if (!here && data?.user && data.accounts[0])
+    return <Navigate to={`/a/${data.accounts[0].slug}/today`} replace />;
   return (
     <Layout>
       <Pitch>
@@ -69,7 +70,7 @@ export function Door({ here = false }: { here?: boolean }) {
         {!isPending && (founding ? <FoundForm /> : <SignInForm />)}
         <div>
           <Button look="quiet" onPress={() => setFounding((now) => !now)}>
-            {founding ? "Sign in instead" : "Found a new account"}
+            {founding ? "Sign in instead" : "Start here"}
           </Button>
         </div>
       </Panel>

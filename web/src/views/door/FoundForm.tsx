@@ -10,20 +10,26 @@ import { TextField } from "../../parts/TextField";
 
 const blank = { name: "", units: "us" as "us" | "metric", full_name: "", username: "" };
 
-/** Found an empty account. Everything but the password survives a reload. */
+/** Begin with an empty account. Everything but the password survives a reload. */
 export function FoundForm() {
-  const { value, change, clear } = useDraft("found-account", blank);
+  const { value, change, clear } = useDraft("start-here", blank);
   const [password, setPassword] = useState("");
   const found = useOpenAccount();
   const time_zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const submit = () => found.mutate({ ...value, password, time_zone }, { onSuccess: () => clear() });
   return (
-    <Form label="Found an account" error={found.error} onSubmit={submit}>
+    <Form label="Start here" error={found.error} onSubmit={submit}>
       <Stack $gap={16}>
-        <h2>Found a new account</h2>
-        <TextField label="Account" name="name" value={value.name} onChange={(name) => change({ name })} />
+        <h2>Start here</h2>
+        <TextField
+          label="Name of the place"
+          name="name"
+          value={value.name}
+          onChange={(name) => change({ name })}
+          hint="A lawn, a club, a business: what sheets and records will carry."
+        />
         <PickField
-          label="Units the account works in"
+          label="Units"
           name="units"
           value={value.units}
           options={[
@@ -57,7 +63,7 @@ export function FoundForm() {
         <Fault error={found.error} besides={["name", "units", "full_name", "username", "password"]} />
         <div>
           <Button look="main" type="submit" isDisabled={found.isPending}>
-            Found the account
+            Start
           </Button>
         </div>
       </Stack>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { api, read, type Schemas } from "../../api/client";
+import { api, read, send, type Schemas } from "../../api/client";
 import { useAreas, useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useAccount } from "../../app/session";
@@ -21,6 +21,8 @@ import { blankSketch, toMeasure, type Sketch } from "./sketch";
 type Area = Schemas["AreaOut"];
 
 interface Typed {
+  version: number | null;
+  site: string;
   name: string;
   size: TypedQuantity;
   share: string;
@@ -45,6 +47,8 @@ interface Typed {
 function typed(area: Area | undefined, us: boolean): Typed {
   const length = us ? "ft" : "m";
   return {
+    version: area?.version ?? null,
+    site: area ? `${area.site_id}` : "",
     name: area?.name ?? "",
     size: { value: area?.size.exact ?? "", unit: area?.size.unit ?? (us ? "ft2" : "m2") },
     share: "",
@@ -76,6 +80,8 @@ function typed(area: Area | undefined, us: boolean): Typed {
 function toAreaIn(v: Typed, measured: boolean): Schemas["AreaIn"] {
   const measure = measured ? toMeasure(v.sketch) : null;
   return {
+    version: v.version,
+    site_id: v.site ? Number(v.site) : null,
     name: v.name,
     size: measure || v.share.trim() ? null : v.size.value.trim() ? v.size : null,
     share: measure ? "" : v.share,
@@ -100,6 +106,7 @@ function toAreaIn(v: Typed, measured: boolean): Schemas["AreaIn"] {
 
 const placed = [
   "name",
+  "site_id",
   "size",
   "share",
   "parent_id",
@@ -126,15 +133,19 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
   const save = useChange((path, body: Schemas["AreaIn"]) =>
     area
       ? read(
-          api.PUT("/api/accounts/{account}/areas/{area_id}", {
+          send.PUT("/api/accounts/{account}/areas/{area_id}", {
             params: { path: { ...path, area_id: area.id } },
             body,
           }),
         )
-      : read(api.POST("/api/accounts/{account}/areas", { params: { path }, body })),
+      : read(send.POST("/api/accounts/{account}/areas", { params: { path }, body })),
   );
   const putBack = useChange((path, area_id: number) =>
-    read(api.POST("/api/accounts/{account}/areas/{area_id}/put-back", { params: { path: { ...path, area_id } } })),
+    read(
+      api.POST("/api/accounts/{account}/areas/{area_id}/put-back", {
+        params: { path: { ...path, area_id } },
+      }),
+    ),
   );
   const remove = useChange((path, area_id: number) =>
     read(api.DELETE("/api/accounts/{account}/areas/{area_id}", { params: { path: { ...path, area_id } } })),
@@ -162,6 +173,15 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
       >
         <Fields $columns={3}>
           <TextField label="Name" name="name" value={value.name} onChange={(name) => change({ name })} />
+          {account.sites.length > 1 && (
+            <PickField
+              label="Site"
+              name="site_id"
+              value={value.site || `${account.sites[0]!.id}`}
+              options={account.sites.map((s) => ({ key: `${s.id}`, text: s.name }))}
+              onChange={(site) => change({ site })}
+            />
+          )}
           {!bench && (
             <QuantityField
               label="Size"

@@ -1,3 +1,4 @@
+import { Fragment } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -12,6 +13,10 @@ import { Waiting } from "../../parts/Waiting";
 
 const Name = styled.td<{ $depth: number }>`
   padding-left: ${({ $depth }) => $depth * 22}px !important;
+`;
+const SiteName = styled.th`
+  font: 500 ${t.s18} ${t.serif};
+  padding-top: 18px !important;
 `;
 const Mind = styled.span`
   color: ${t.caution};
@@ -70,27 +75,36 @@ export function Ground() {
                 </tr>
               </thead>
               <tbody>
-                {list.map((a) => (
-                  <tr key={a.id}>
-                    <Name $depth={depth(a, list)}>
-                      <Link to={`/a/${account.slug}/ground/${a.id}`}>{a.name}</Link>
-                      <div className="soft">
-                        {[a.use, a.zone && `zone ${a.zone}`].filter(Boolean).join(", ")}
-                      </div>
-                    </Name>
-                    <td className="figure">{a.size.text}</td>
-                    <td className="wide figure soft">{a.also}</td>
-                    <td>{a.grass_name}</td>
-                    <td className="figure">{a.height?.text ?? ""}</td>
-                    <td className="wide soft">{[a.texture_name, a.ph].filter(Boolean).join(", ")}</td>
-                    <td className="wide">
-                      {a.stress !== "none" && <Mind>{a.stress_text}</Mind>}
-                      <div className="soft">
-                        {[...new Set(a.hazards.map((h) => h.kind_text))].join(", ")}
-                        {a.overseed_on && ` overseeding ${a.overseed_on}`}
-                      </div>
-                    </td>
-                  </tr>
+                {list.map((a, i) => (
+                  <Fragment key={a.id}>
+                    {account.sites.length > 1 && a.site_id !== list[i - 1]?.site_id && (
+                      <tr>
+                        <SiteName colSpan={7} scope="rowgroup">
+                          {a.site}
+                        </SiteName>
+                      </tr>
+                    )}
+                    <tr>
+                      <Name $depth={depth(a, list)}>
+                        <Link to={`/a/${account.slug}/ground/${a.id}`}>{a.name}</Link>
+                        <div className="soft">
+                          {[a.use, a.zone && `zone ${a.zone}`].filter(Boolean).join(", ")}
+                        </div>
+                      </Name>
+                      <td className="figure">{a.size.text}</td>
+                      <td className="wide figure soft">{a.also}</td>
+                      <td>{a.grass_name}</td>
+                      <td className="figure">{a.height?.text ?? ""}</td>
+                      <td className="wide soft">{[a.texture_name, a.ph].filter(Boolean).join(", ")}</td>
+                      <td className="wide">
+                        {a.stress !== "none" && <Mind>{a.stress_text}</Mind>}
+                        <div className="soft">
+                          {[...new Set(a.hazards.map((h) => h.kind_text))].join(", ")}
+                          {a.overseed_on && ` overseeding ${a.overseed_on}`}
+                        </div>
+                      </td>
+                    </tr>
+                  </Fragment>
                 ))}
               </tbody>
             </Ledger>

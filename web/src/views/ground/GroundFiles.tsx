@@ -1,5 +1,5 @@
 import { useNavigate } from "react-router";
-import { api, read } from "../../api/client";
+import { api, read, send } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
@@ -15,11 +15,14 @@ export function GroundFiles() {
   const navigate = useNavigate();
   const preview = useChange((path, file: Taken) =>
     read(
-      api.POST("/api/accounts/{account}/areas/geojson/preview", { params: { path }, body: { text: file.text } }),
+      api.POST("/api/accounts/{account}/areas/geojson/preview", {
+        params: { path },
+        body: { text: file.text },
+      }),
     ),
   );
   const keep = useChange((path, file: Taken) =>
-    read(api.POST("/api/accounts/{account}/areas/geojson", { params: { path }, body: { text: file.text } })),
+    read(send.POST("/api/accounts/{account}/areas/geojson", { params: { path }, body: { text: file.text } })),
   );
   return (
     <Page sentence="Ground in and out, as GeoJSON that any map takes.">

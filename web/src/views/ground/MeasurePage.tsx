@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { api, read, type Schemas } from "../../api/client";
+import { read, send, type Schemas } from "../../api/client";
 import { useArea, useChange, useGroundOptions } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useAccount, useMay } from "../../app/session";
@@ -28,7 +28,7 @@ export function MeasurePage() {
   const [on, setOn] = useState(todayHere());
   const keep = useChange((path, body: Schemas["MeasurementIn"]) =>
     read(
-      api.POST("/api/accounts/{account}/areas/{area_id}/measurements", {
+      send.POST("/api/accounts/{account}/areas/{area_id}/measurements", {
         params: { path: { ...path, area_id: Number(id) } },
         body,
       }),

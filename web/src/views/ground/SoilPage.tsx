@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useParams } from "react-router";
 import styled from "styled-components";
-import { ApiError, api, read, type Schemas } from "../../api/client";
+import { ApiError, api, read, send, type Schemas } from "../../api/client";
 import { useArea, useChange, useGroundOptions, usePhPlan } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
@@ -208,7 +208,7 @@ export function SoilPage() {
 function useAddReading(area: number) {
   return useChange((path, body: Schemas["SoilReadingIn"]) =>
     read(
-      api.POST("/api/accounts/{account}/areas/{area_id}/soil", {
+      send.POST("/api/accounts/{account}/areas/{area_id}/soil", {
         params: { path: { ...path, area_id: area } },
         body,
       }),

@@ -1,4 +1,4 @@
-import { api, read, type Schemas } from "../../api/client";
+import { api, read, send, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useKitOptions } from "../../api/kit";
 import { useDraft } from "../../app/draft";
@@ -17,6 +17,7 @@ type Kind = Machine["kind"];
 
 function typed(machine: Machine | undefined, us: boolean) {
   return {
+    version: machine?.version ?? null,
     name: machine?.name ?? "",
     kind: (machine?.kind ?? "sprayer") as Kind,
     capacity: { value: machine?.capacity.exact ?? "", unit: machine?.capacity.unit ?? (us ? "gal" : "l") },
@@ -46,16 +47,18 @@ export function MachineForm({ machine }: { machine?: Machine }) {
   const save = useChange((path, body: Schemas["MachineIn"]) =>
     machine
       ? read(
-          api.PUT("/api/accounts/{account}/machines/{machine_id}", {
+          send.PUT("/api/accounts/{account}/machines/{machine_id}", {
             params: { path: { ...path, machine_id: machine.id } },
             body,
           }),
         )
-      : read(api.POST("/api/accounts/{account}/machines", { params: { path }, body })),
+      : read(send.POST("/api/accounts/{account}/machines", { params: { path }, body })),
   );
   const remove = useChange((path, machine_id: number) =>
     read(
-      api.DELETE("/api/accounts/{account}/machines/{machine_id}", { params: { path: { ...path, machine_id } } }),
+      api.DELETE("/api/accounts/{account}/machines/{machine_id}", {
+        params: { path: { ...path, machine_id } },
+      }),
     ),
   );
   const putBack = useChange((path, machine_id: number) =>

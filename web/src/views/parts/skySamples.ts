@@ -55,6 +55,7 @@ const scout = (id: number, n: number, seen: boolean): Schemas["ScoutOut"] => ({
 });
 
 const clock: Schemas["ClockOut"] = {
+  product_id: 1,
   area_id: 1,
   area: "A green",
   product: "A regulator",
@@ -140,6 +141,7 @@ const due = (part: Partial<Schemas["DueLineOut"]>): Schemas["DueLineOut"] => ({
   kind: "disease",
   area_id: 1,
   area: "A green",
+  site: "",
   disease: "dollar_spot",
   title: "Dollar spot on A green",
   state: "late",

@@ -67,6 +67,7 @@ export function NearSection({ area, placing, onPlacing }: Props) {
   const submit = () =>
     save.mutate(
       {
+        version: area.version,
         places: places.map((p) =>
           p.how
             ? {

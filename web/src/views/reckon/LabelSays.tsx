@@ -20,7 +20,7 @@ const List = styled.ul`
 `;
 
 /** The label's rules for this product, in sentences. */
-export function LabelSays({ job }: { job: Schemas["JobOut"] }) {
+export function LabelSays({ job }: { job: Pick<Schemas["JobOut"], "label_rules"> }) {
   if (!job.label_rules.length) return null;
   return (
     <Section title="The label also says">

@@ -1,6 +1,6 @@
 import { useEffect, useMemo } from "react";
 import { useNavigate, useSearchParams } from "react-router";
-import { api, ApiError, read, type Schemas } from "../../api/client";
+import { ApiError, read, send, type Schemas } from "../../api/client";
 import {
   useAreas,
   useChange,
@@ -76,8 +76,8 @@ export function Reckon() {
   const key = useSettled(typed, 60);
   const asked = useMemo(() => JSON.parse(key) as typeof job, [key]);
   const reckoned = useJob(asked);
-  const start = useChange((path, given: Schemas["StartIn"]) =>
-    read(api.POST("/api/accounts/{account}/rounds", { params: { path }, body: given })),
+  const start = useChange((path, given: Schemas["JobIn"]) =>
+    read(send.POST("/api/accounts/{account}/rounds", { params: { path }, body: given })),
   );
   const sub = <SubRule label="Parts of Reckon" parts={reckonParts(account.slug)} />;
 
@@ -88,15 +88,12 @@ export function Reckon() {
     answer && !answer.refused && here.machine !== null && key === typed && !reckoned.isPlaceholderData;
   const begin = () =>
     job &&
-    start.mutate(
-      { ...job, key: crypto.randomUUID() },
-      {
-        onSuccess: (round) => {
-          clear(nothing);
-          void navigate(`/a/${account.slug}/round/${round.id}`);
-        },
+    start.mutate(job, {
+      onSuccess: (round) => {
+        clear(nothing);
+        void navigate(`/a/${account.slug}/round/${round.id}`);
       },
-    );
+    });
   const set = (i: number, part: Partial<PickedPart>) =>
     change({ parts: here.parts.map((p, j) => (j === i ? { ...p, ...part } : p)) });
   const split = (i: number) =>

@@ -53,7 +53,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     air: "",
     note: "",
   });
-  const mast = useSky().data?.fresh;
+  const mast = useSky(round.site_id).data?.fresh;
   const { lot, ...rest } = value;
   const body: Schemas["FinishIn"] = {
     ...rest,

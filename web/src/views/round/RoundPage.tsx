@@ -66,13 +66,10 @@ const Cautions = styled.ul`
 `;
 
 /** What the rules said of the plan when the round began. */
-function RuleWarnings({ sheet }: { sheet: Schemas["JobOut"] }) {
-  const found = sheet.parts.flatMap((p) =>
-    p.findings
-      .filter((f) => f.act !== "ask")
-      .map((f) => (sheet.parts.length > 1 ? { ...f, sentence: `${p.name}: ${f.sentence}` } : f)),
-  );
-  const said = [...(sheet.machine_findings ?? []), ...found];
+function RuleWarnings({ sheet }: { sheet: Schemas["SheetOut"] }) {
+  const said = sheet.findings
+    .filter((f) => f.act !== "ask")
+    .map((f) => ({ ...f, act: f.act as Schemas["FindingOut"]["act"], readings: [] }));
   if (!said.length) return null;
   return (
     <Section title="Mind on this ground">
@@ -89,12 +86,16 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
   const open = round.status === "under_way" && may;
   const take = useChange((path, round_id: number) =>
     read(
-      api.POST("/api/accounts/{account}/rounds/{round_id}/take-up", { params: { path: { ...path, round_id } } }),
+      api.POST("/api/accounts/{account}/rounds/{round_id}/take-up", {
+        params: { path: { ...path, round_id } },
+      }),
     ),
   );
   const giveUp = useChange((path, round_id: number) =>
     read(
-      api.POST("/api/accounts/{account}/rounds/{round_id}/give-up", { params: { path: { ...path, round_id } } }),
+      api.POST("/api/accounts/{account}/rounds/{round_id}/give-up", {
+        params: { path: { ...path, round_id } },
+      }),
     ),
   );
   const allOut = round.loads_done === sheet.loads.length;
@@ -134,7 +135,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
                 ...sheet.parts.map((p): [string, ReactNode] => [
                   p.name,
                   <span key={p.name}>
-                    {p.treated.text} at {p.rate.text}
+                    {p.treated} at {p.rate}
                     {p.setting && <strong>{`, setting ${p.setting}`}</strong>}
                     <br />
                     <small>the label says {p.label}</small>
@@ -144,9 +145,9 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
                 ["Passes", sheet.passes > 1 ? `${sheet.passes}` : ""],
                 [
                   "In all",
-                  [sheet.amount.text, sheet.spray && `${sheet.spray} of spray`].filter(Boolean).join(", "),
+                  [sheet.amount, sheet.spray && `${sheet.spray} of spray`].filter(Boolean).join(", "),
                 ],
-                ["Cost", sheet.cost?.total ?? ""],
+                ["Cost", sheet.cost],
                 [
                   "Begun",
                   `${round.started_by}, ${new Date(round.started_at).toLocaleString("en", { dateStyle: "medium", timeStyle: "short" })}`,
@@ -169,6 +170,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
         </>
       }
     >
+      {sheet.problem && <Notice tone="caution">{sheet.problem}</Notice>}
       <Fault error={tick.error ?? giveUp.error ?? take.error} />
       <Wear round={round} open={open} onTick={tick.mutate} />
       {sheet.loads.map((load) => (

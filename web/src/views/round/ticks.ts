@@ -18,7 +18,10 @@ export function useTick(round_id: number) {
     scope: { id: `ticks-${round_id}` },
     mutationFn: (body: Tick) =>
       read(
-        api.POST("/api/accounts/{account}/rounds/{round_id}/ticks", { params: { path: { account, round_id } }, body }),
+        api.POST("/api/accounts/{account}/rounds/{round_id}/ticks", {
+          params: { path: { account, round_id } },
+          body,
+        }),
       ),
     retry: (_, error) => error instanceof NoConnection,
     retryDelay: 2000,

@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -171,13 +171,11 @@ function Allowed({ choice: c, first, line, machine }: AllowedProps) {
   const start = useStartDue();
   const plan = usePlanDue();
   const drop = useDropPlanned();
-  const key = useRef(crypto.randomUUID());
   const window = c.window?.begin && c.window.end ? c.window : null;
   const begin = () =>
     machine !== null &&
     start.mutate(
       {
-        key: key.current,
         area_id: line.area_id,
         disease: line.disease,
         product_id: c.product_id,

@@ -70,6 +70,7 @@ export function DueTable({ lines }: { lines: Line[] }) {
               ) : (
                 <Link to={`${base}/sky/clocks`}>{line.title}</Link>
               )}
+              {line.site && <small>, {line.site}</small>}
             </Title>
             <Soft>
               {line.why} {line.delay}

@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { ApiError, api, read, type Schemas } from "../../api/client";
+import { ApiError, api, read, send, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
@@ -45,7 +45,7 @@ export function LabelFiles({ product }: { product: Product }) {
     const form = new FormData();
     form.append("file", file);
     return read(
-      api.POST("/api/accounts/{account}/products/{product_id}/labels", {
+      send.POST("/api/accounts/{account}/products/{product_id}/labels", {
         params: { path: { ...path, product_id: product.id } },
         body: form as unknown as { file: string },
         bodySerializer: (body: unknown) => body as FormData,

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { api, read, type Schemas } from "../../api/client";
+import { api, read, send, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useAccount } from "../../app/session";
@@ -53,16 +53,18 @@ export function ProductForm({
   const save = useChange((path, body: Schemas["ProductIn"]) =>
     product
       ? read(
-          api.PUT("/api/accounts/{account}/products/{product_id}", {
+          send.PUT("/api/accounts/{account}/products/{product_id}", {
             params: { path: { ...path, product_id: product.id } },
             body,
           }),
         )
-      : read(api.POST("/api/accounts/{account}/products", { params: { path }, body })),
+      : read(send.POST("/api/accounts/{account}/products", { params: { path }, body })),
   );
   const remove = useChange((path, product_id: number) =>
     read(
-      api.DELETE("/api/accounts/{account}/products/{product_id}", { params: { path: { ...path, product_id } } }),
+      api.DELETE("/api/accounts/{account}/products/{product_id}", {
+        params: { path: { ...path, product_id } },
+      }),
     ),
   );
   const putBack = useChange((path, product_id: number) =>
@@ -177,7 +179,13 @@ export function ProductForm({
                 "Limits, intervals, weather, water, mowing, seed, keeping off, mixing: what stands here is checked at every plan."}
             </Hint>
           )}
-          {rules && <RuleFields rules={value.rules} onChange={(next) => change({ rules: next })} />}
+          {rules && (
+            <RuleFields
+              fields={options.rules}
+              rules={value.rules}
+              onChange={(next) => change({ rules: next })}
+            />
+          )}
         </Section>
         <Section title="What to wear, and what to know">
           <Fields $columns={3}>

@@ -1,5 +1,5 @@
 import { useNavigate } from "react-router";
-import { api, read } from "../../api/client";
+import { api, read, send } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
@@ -24,7 +24,7 @@ export function ShelfFiles() {
     read(api.POST("/api/accounts/{account}/products/import/preview", { params: { path }, body: body(file) })),
   );
   const keep = useChange((path, file: Taken) =>
-    read(api.POST("/api/accounts/{account}/products/import", { params: { path }, body: body(file) })),
+    read(send.POST("/api/accounts/{account}/products/import", { params: { path }, body: body(file) })),
   );
   return (
     <Page sentence="The shelf in and out: whole cards as JSON, rates as CSV.">

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { api, read, type Schemas } from "../../api/client";
+import { api, read, send, type Schemas } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
@@ -21,13 +21,13 @@ function useSaveLot(product_id: number) {
   return useChange((path, { id, ...body }: Schemas["LotIn"] & { id?: number }) =>
     id === undefined
       ? read(
-          api.POST("/api/accounts/{account}/products/{product_id}/lots", {
+          send.POST("/api/accounts/{account}/products/{product_id}/lots", {
             params: { path: { ...path, product_id } },
             body,
           }),
         )
       : read(
-          api.PUT("/api/accounts/{account}/products/{product_id}/lots/{lot_id}", {
+          send.PUT("/api/accounts/{account}/products/{product_id}/lots/{lot_id}", {
             params: { path: { ...path, product_id, lot_id: id } },
             body,
           }),
@@ -125,6 +125,7 @@ function LotForm({
   const account = useAccount();
   const units = doseUnits(account.units, product.liquid);
   const [typed, setTyped] = useState({
+    version: lot?.version ?? null,
     number: lot?.number ?? "",
     left: { value: lot?.left.exact ?? "", unit: lot?.left.unit ?? units[0]!.key },
     received_on: lot?.received_on ?? "",

@@ -32,54 +32,15 @@ export interface TypedPackage {
   price: string;
 }
 
-/** The rules that are a number and a unit, and the unit each opens with. */
-export const ruleQuantities = {
-  temperature_low: "temperature",
-  temperature_high: "temperature",
-  wind_low: "wind",
-  wind_high: "wind",
-  rain_before: "hours",
-  rain_after: "hours",
-  water_in_delay: "hours",
-  water_in_depth: "depth",
-  water_in_time: "minutes",
-  mow_before: "hours",
-  mow_after: "hours",
-  bag_clippings: "days",
-  seed_before: "days",
-  seed_after: "days",
-  reentry: "hours",
-  buffer: "distance",
-  mixed_life: "hours",
-} as const;
-
-export type RuleQuantity = keyof typeof ruleQuantities;
-const opens = (us: boolean) =>
-  ({
-    temperature: us ? "degF" : "degC",
-    wind: us ? "mph" : "mps",
-    hours: "h",
-    depth: us ? "in" : "mm",
-    minutes: "min",
-    days: "day",
-    distance: us ? "ft" : "m",
-  }) as const;
-
+/** The label's rules as the form holds them, by the keys of the server's table. */
 export interface TypedRules {
-  quantities: Record<RuleQuantity, TypedQuantity>;
-  most_per_application: string;
-  most_per_season: string;
-  active_per_season: string;
-  applications_per_season: string;
-  consecutive: string;
-  leaf: string;
-  reentry_note: string;
-  fill_note: string;
-  revised: string;
-  incompatible: { what: string; days: string; note: string }[];
+  quantities: Record<string, TypedQuantity>;
+  texts: Record<string, string>;
+  apart: { what: string; days: string; note: string; product_id: number | null }[];
 }
 
 export interface TypedProduct {
+  version: number | null;
   name: string;
   kind: string;
   formulation: string;
@@ -112,33 +73,38 @@ export const blankRate: TypedRate = {
 export const blankContent: TypedContent = { name: "", basis: "active", amount: "", unit: "%", slow: "" };
 export const blankPackage = (unit: string): TypedPackage => ({ value: "", unit, price: "" });
 
-function typedRules(rules: Schemas["RulesIn"] | undefined, us: boolean): TypedRules {
-  const units = opens(us);
-  const quantities = Object.fromEntries(
-    (Object.keys(ruleQuantities) as RuleQuantity[]).map((key) => {
-      const held = rules?.[key];
-      return [key, { value: held ? `${held.value}` : "", unit: held?.unit ?? units[ruleQuantities[key]] }];
-    }),
-  ) as Record<RuleQuantity, TypedQuantity>;
-  const count = (n: number | null | undefined) => (n === null || n === undefined ? "" : `${n}`);
+function typedRules(rules: Schemas["RulesIn"] | undefined): TypedRules {
+  const typed: TypedRules = { quantities: {}, texts: {}, apart: [] };
+  for (const [key, held] of Object.entries(rules ?? {})) {
+    if (held === null || held === undefined) continue;
+    if (Array.isArray(held))
+      typed.apart = held.map((x) => ({
+        what: x.what,
+        days: `${x.days ?? 0}`,
+        note: x.note ?? "",
+        product_id: x.product_id ?? null,
+      }));
+    else if (typeof held === "object") typed.quantities[key] = { value: `${held.value}`, unit: held.unit };
+    else typed.texts[key] = `${held}`;
+  }
+  return typed;
+}
+
+/** What goes to the server of the rules: what is left empty is not ruled. */
+function toRulesIn({ quantities, texts, apart }: TypedRules): Schemas["RulesIn"] {
   return {
-    quantities,
-    most_per_application: rules?.most_per_application ?? "",
-    most_per_season: rules?.most_per_season ?? "",
-    active_per_season: rules?.active_per_season ?? "",
-    applications_per_season: count(rules?.applications_per_season),
-    consecutive: count(rules?.consecutive),
-    leaf: rules?.leaf ?? "either",
-    reentry_note: rules?.reentry_note ?? "",
-    fill_note: rules?.fill_note ?? "",
-    revised: rules?.revised ?? "",
-    incompatible: rules?.incompatible.map((i) => ({ what: i.what, days: `${i.days}`, note: i.note })) ?? [],
-  };
+    ...Object.fromEntries(Object.entries(quantities).filter(([, q]) => q.value.trim())),
+    ...Object.fromEntries(Object.entries(texts).filter(([, text]) => text.trim())),
+    incompatible: apart
+      .filter((x) => x.what.trim())
+      .map(({ days, ...x }) => ({ ...x, days: Number(days) || 0 })),
+  } as Schemas["RulesIn"];
 }
 
 /** A product as its form holds it: everything as text, so that nothing is lost while it is half typed. */
 export function typedProduct(product: Product | undefined, us: boolean): TypedProduct {
   return {
+    version: product?.version ?? null,
     name: product?.name ?? "",
     kind: product?.kind ?? "",
     formulation: product?.formulation ?? "",
@@ -171,7 +137,7 @@ export function typedProduct(product: Product | undefined, us: boolean): TypedPr
     packages: product?.packages.map(({ value, unit, price }) => ({ value, unit, price })) ?? [
       blankPackage(us ? "lb" : "kg"),
     ],
-    rules: typedRules(product?.rules, us),
+    rules: typedRules(product?.rules),
     stains: product?.stains ?? false,
     ppe_mixing: product?.ppe_mixing ?? "",
     ppe_applying: product?.ppe_applying ?? "",
@@ -180,11 +146,9 @@ export function typedProduct(product: Product | undefined, us: boolean): TypedPr
 }
 
 const filled = (q: TypedQuantity) => (q.value.trim() ? q : null);
-const whole = (text: string) => (text.trim() ? Number(text) : null);
 
 /** What goes to the server: empty lines left out, in their order. */
 export function toProductIn(typed: TypedProduct): Schemas["ProductIn"] {
-  const { quantities, ...rules } = typed.rules;
   return {
     ...typed,
     density: filled(typed.density),
@@ -193,18 +157,6 @@ export function toProductIn(typed: TypedProduct): Schemas["ProductIn"] {
       .filter((c) => c.name.trim() || c.amount.trim())
       .map((c) => ({ ...c, slow: c.slow.trim() || null })),
     rates: typed.rates.filter((r) => r.phrase.trim() || r.use.trim()),
-    rules: {
-      ...rules,
-      ...(Object.fromEntries(Object.entries(quantities).map(([k, q]) => [k, filled(q)])) as Record<
-        RuleQuantity,
-        TypedQuantity | null
-      >),
-      applications_per_season: whole(rules.applications_per_season),
-      consecutive: whole(rules.consecutive),
-      revised: rules.revised || null,
-      incompatible: rules.incompatible
-        .filter((i) => i.what.trim())
-        .map((i) => ({ what: i.what, days: Number(i.days) || 0, note: i.note })),
-    },
+    rules: toRulesIn(typed.rules),
   };
 }

@@ -2,11 +2,11 @@ import { useSearchParams } from "react-router";
 import { useAreas } from "../../api/hooks";
 import { PickField } from "../../parts/PickField";
 
-/** The area in the address, the first one where it names none; and a field to pick another. */
-export function useAreaPick() {
+/** The area in the address, the first one (of a site) where it names none; and a field to pick another. */
+export function useAreaPick(site?: number) {
   const areas = useAreas();
   const [search, setSearch] = useSearchParams();
-  const list = areas.data?.areas ?? [];
+  const list = (areas.data?.areas ?? []).filter((a) => site === undefined || a.site_id === site);
   const asked = Number(search.get("area"));
   const area = list.find((a) => a.id === asked) ?? list[0];
   const pick = (id: number) =>

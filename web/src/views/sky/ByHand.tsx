@@ -2,7 +2,6 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useAreas } from "../../api/hooks";
 import { useAddReading, useRemoveReading } from "../../api/sky";
-import { useAccount } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { DateField, todayHere } from "../../parts/DateField";
@@ -24,8 +23,7 @@ const kinds = [
 ];
 
 /** Readings by hand: what was read today, and those kept. */
-export function ByHand({ all }: { all: Schemas["StationsOut"] }) {
-  const account = useAccount();
+export function ByHand({ all, zone }: { all: Schemas["StationsOut"]; zone: string }) {
   const areas = useAreas();
   const add = useAddReading();
   const remove = useRemoveReading();
@@ -47,6 +45,7 @@ export function ByHand({ all }: { all: Schemas["StationsOut"] }) {
         on: v.on,
         clock: v.kind === "rain" ? null : v.clock,
         area_id: v.area ? Number(v.area) : null,
+        site_id: all.site_id,
       },
       {
         onSuccess: (made) => {
@@ -104,7 +103,9 @@ export function ByHand({ all }: { all: Schemas["StationsOut"] }) {
             value={v.area}
             options={[
               { key: "", text: "At the station" },
-              ...(areas.data?.areas ?? []).map((a) => ({ key: String(a.id), text: a.name })),
+              ...(areas.data?.areas ?? [])
+                .filter((a) => a.site_id === all.site_id)
+                .map((a) => ({ key: String(a.id), text: a.name })),
             ]}
             onChange={(area) => change({ area })}
           />
@@ -123,7 +124,7 @@ export function ByHand({ all }: { all: Schemas["StationsOut"] }) {
               {all.station.by_hand.map((r) => (
                 <tr key={r.id}>
                   <td className="day">
-                    {stamp(r.at, account.time_zone)
+                    {stamp(r.at, zone)
                       .split(", ")
                       .slice(0, r.kind === "rain" ? 1 : 2)
                       .join(", ")}

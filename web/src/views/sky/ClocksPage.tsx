@@ -57,7 +57,7 @@ const Sheet = styled.svg`
 export function ClocksPage() {
   const account = useAccount();
   const clocks = useClocks();
-  const sky = useSky();
+  const sky = useSky(account.sites[0]!.id);
   return (
     <Waiting of={clocks}>
       {(list) => (

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useState } from "react";
 import { useLong, type LongField } from "../../api/sky";
 import { useAccount } from "../../app/session";
+import { useSitePick } from "../../app/site";
 import { Empty } from "../../parts/Empty";
 import { Hint } from "../../parts/Field";
 import { Page } from "../../parts/Page";
@@ -24,7 +25,8 @@ const fields: { key: LongField; text: string }[] = [
 export function LongPage() {
   const account = useAccount();
   const [field, setField] = useState<LongField>("air");
-  const long = useLong(field);
+  const place = useSitePick();
+  const long = useLong(field, place.site.id);
   return (
     <Page
       sentence={
@@ -34,6 +36,7 @@ export function LongPage() {
       }
     >
       <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
+      {place.field}
       <div style={{ maxWidth: 260, marginBottom: 18 }}>
         <PickField
           label="What"

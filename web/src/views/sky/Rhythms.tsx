@@ -17,7 +17,7 @@ const week = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"
 const rhythmKinds = [
   { key: "mow", text: "Mowing" },
   { key: "water", text: "Watering" },
-  { key: "quiet", text: "Hours the account keeps free", note: "on every area" },
+  { key: "quiet", text: "Hours kept free", note: "on every area" },
 ];
 
 /** Mowing, watering and hours kept free, week by week. */
@@ -32,6 +32,7 @@ export function Rhythms({ all }: { all: Schemas["WatchesOut"] }) {
       {
         kind: v.kind as "mow",
         area_id: v.kind === "quiet" ? null : all.area_id,
+        site_id: v.kind === "quiet" ? all.site_id : null,
         days: v.days.map(Number),
         begin: v.begin,
         end: v.end,

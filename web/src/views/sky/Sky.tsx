@@ -4,6 +4,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useSky, useStrip } from "../../api/sky";
 import { useAccount, useMay } from "../../app/session";
+import { useSitePick } from "../../app/site";
 import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
 import { dayOf } from "../../parts/days";
@@ -45,19 +46,21 @@ const Key = styled.p`
 /** The sky: what is near its threshold, and an area day by day. */
 export function Sky() {
   const account = useAccount();
-  const sky = useSky();
+  const place = useSitePick();
+  const sky = useSky(place.site.id);
   const may = useMay("manager");
-  const chosen = useAreaPick();
+  const chosen = useAreaPick(place.site.id);
   return (
     <Waiting of={sky}>
       {(data) => (
         <Page sentence={data.sentence}>
           <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
+          {place.field}
           {data.fresh.state === "none" ? (
             <Empty
               act={
                 may && (
-                  <ButtonLink look="main" to={`/a/${account.slug}/sky/station`}>
+                  <ButtonLink look="main" to={`/a/${account.slug}/sky/station?site=${place.site.id}`}>
                     Set up a station
                   </ButtonLink>
                 )

@@ -15,8 +15,9 @@ import { TextField } from "../../parts/TextField";
 export function StationForm({ all }: { all: Schemas["StationsOut"] }) {
   const account = useAccount();
   const s = all.station;
-  const save = useSaveStation();
-  const draft = useDraft(`${account.slug}/sky/station`, {
+  const save = useSaveStation(all.site_id);
+  const draft = useDraft(`${account.slug}/sky/station/${all.site_id}`, {
+    version: s?.version ?? null,
     name: s?.name ?? "",
     url: s?.url ?? "",
     probe_url: s?.probe_url ?? "",

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useFetchNow, useStation } from "../../api/sky";
 import { useAccount, useMay } from "../../app/session";
+import { useSitePick } from "../../app/site";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
@@ -23,10 +24,11 @@ type Station = Schemas["StationOut"];
 /** Where weather comes from, how it went, and what was left out of it. */
 export function StationPage() {
   const account = useAccount();
-  const found = useStation();
+  const place = useSitePick();
+  const found = useStation(place.site.id);
   const may = useMay("manager");
   const mayAsk = useMay("applicator");
-  const fetch = useFetchNow();
+  const fetch = useFetchNow(place.site.id);
   const ask = () =>
     fetch.mutate(undefined as never, {
       onSuccess: (done) => say(done.ok ? done.text : `It did not work: ${done.text}`),
@@ -46,22 +48,25 @@ export function StationPage() {
               </Button>
             )
           }
-          margin={data.station && <Margin station={data.station} zone={account.time_zone} />}
+          margin={data.station && <Margin station={data.station} zone={place.site.time_zone} />}
         >
           <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
+          {place.field}
           {data.station && <FreshLine fresh={data.station.fresh} />}
           <Fault error={fetch.error} />
-          {data.station && mayAsk && <ByHand all={data} />}
+          {data.station && mayAsk && <ByHand all={data} zone={place.site.time_zone} />}
           {data.station && may && (
             <Section title="Files">
               <p>
-                <Link to={`/a/${account.slug}/sky/files`}>Bring in a file of weather</Link>: a table as CSV, or a
-                typical year as EPW or TMY3.
+                <Link to={`/a/${account.slug}/sky/files?site=${place.site.id}`}>
+                  Bring in a file of weather
+                </Link>
+                : a table as CSV, or a typical year as EPW or TMY3.
               </p>
             </Section>
           )}
           {may && <StationForm key={data.station?.id ?? 0} all={data} />}
-          {data.station && <LeftOut station={data.station} zone={account.time_zone} />}
+          {data.station && <LeftOut station={data.station} zone={place.site.time_zone} />}
         </Page>
       )}
     </Waiting>

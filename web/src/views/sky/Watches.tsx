@@ -127,6 +127,7 @@ const levels = (low: string, usual: string, high: string) => [
 function WatchForm({ w, area, onDone }: { w: Watch; area: number; onDone: () => void }) {
   const save = useSaveWatch(area);
   const [v, setV] = useState({
+    version: w.version,
     on: w.on,
     model: w.model,
     susceptible: w.susceptible,

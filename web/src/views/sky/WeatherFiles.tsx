@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useKeepWeather, usePreviewWeather } from "../../api/sky";
+import { useSitePick } from "../../app/site";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
@@ -35,8 +36,9 @@ export function WeatherFiles() {
   const account = useAccount();
   const may = useMay("manager");
   const navigate = useNavigate();
-  const preview = usePreviewWeather();
-  const keep = useKeepWeather();
+  const place = useSitePick();
+  const preview = usePreviewWeather(place.site.id);
+  const keep = useKeepWeather(place.site.id);
   const [file, setFile] = useState<File | null>(null);
   const [year, setYear] = useState(new Date().getFullYear() - 1);
   const seen = preview.data;
@@ -79,7 +81,7 @@ export function WeatherFiles() {
         {seen && file && (
           <>
             {seen.kind === "table" ? (
-              <Columns seen={seen} zone={account.time_zone} onChange={(mapping) => look(file, mapping)} />
+              <Columns seen={seen} zone={place.site.time_zone} onChange={(mapping) => look(file, mapping)} />
             ) : (
               <Section title="A typical year">
                 <Fields>

@@ -8,10 +8,10 @@ from typing import Any
 
 import pint
 
+from core.label.product import FORMULATIONS, Content, Kind, Package, Product
+from core.label.rate import Basis, LabelRate, Rate, RateUnit
 from core.rates.compare import Candidate, compare
 from core.rates.dose import dose
-from core.rates.product import FORMULATIONS, Content, Kind, Package, Product
-from core.rates.rate import Basis, LabelRate, Rate, RateUnit
 from core.units import UNITS, Quantity
 
 PINT = {

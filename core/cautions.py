@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from core.rates.product import Kind, Product
+from core.label.product import Kind, Product
 
 LABEL_FIRST = "The product label, local law and licensed practice come before this sheet. Read the label before you mix."
 

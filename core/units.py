@@ -105,6 +105,9 @@ def unit(key: str, field: str = "unit") -> Unit:
 def convert(value: float, source: Unit, target: Unit) -> float:
     """`value` of `source` in `target`.
 
+    Args:
+        value: in the unit `source` [source].
+
     Raises:
         InputError: the two measure different things (a mass is no volume without a density).
     """
@@ -127,6 +130,9 @@ DENSITY_UNITS = {"lb/gal": UNITS["lb"].size / UNITS["gal"].size, "kg/l": 1000.0,
 def density(field: str, value: float, key: str) -> float:
     """A checked density or concentration [g/L].
 
+    Args:
+        value: in the unit `key` [key].
+
     Raises:
         InputError: not positive and finite, or no unit of density.
     """
@@ -143,6 +149,9 @@ COLDEST, HOTTEST = -60.0, 60.0
 
 def celsius(field: str, value: float, key: str) -> float:
     """A checked temperature [°C].
+
+    Args:
+        value: in the unit `key` [key].
 
     Raises:
         InputError: no unit of temperature, or a temperature that no air or soil has.
@@ -163,6 +172,11 @@ def positive(
     field: str, value: float, *, most: float | None = None, least: float | None = None, symbol: str = "", zero: bool = False
 ) -> float:
     """`value` if it is a finite number above zero (or zero, where `zero`) and within `least` and `most`.
+
+    Args:
+        value: to check [any one unit].
+        most: the most it may be [the same unit].
+        least: the least it may be [the same unit].
 
     Raises:
         InputError: names the field and the value, and says what would do.
@@ -194,6 +208,9 @@ def positive(
 
 def quantity(field: str, value: float, key: str, *dimensions: str) -> Quantity:
     """A checked quantity from a number and a unit key.
+
+    Args:
+        value: in the unit `key` [key].
 
     Raises:
         InputError: the number is not positive and finite, is absurd for its dimension, or the unit measures
@@ -229,8 +246,8 @@ def typed_quantity(field: str, value: float | str, key: str, *dimensions: str) -
     """A checked quantity from a number and a unit; text may carry its own unit (`2 qt`), which then counts.
 
     Args:
+        value: or text, in the unit `key` [key].
         field: whose fault it would be.
-        value: in the unit `key`.
         key: of the unit.
         dimensions: those that are taken.
 
@@ -419,6 +436,9 @@ def show_number(value: float, digits: int = 4) -> str:
     """A number for people: `digits` significant figures, thousands grouped, no exponent, no trailing zeros.
 
     Whole numbers are never cut: 12,345 stays 12,345 at four digits.
+
+    Args:
+        value: any number [any one unit].
     """
     if value == 0:
         return "0"
@@ -431,7 +451,11 @@ def show_number(value: float, digits: int = 4) -> str:
 
 
 def exact_number(value: float) -> str:
-    """The shortest text that reads back as the same float: a plain decimal, or a fraction where that is shorter."""
+    """The shortest text that reads back as the same float: a plain decimal, or a fraction where that is shorter.
+
+    Args:
+        value: any number [any one unit].
+    """
     plain = repr(float(value))
     if "e" in plain:
         plain = f"{Decimal(plain):f}"
@@ -446,7 +470,11 @@ def exact_number(value: float) -> str:
 
 
 def show_percent(fraction: float, digits: int = 2, sign: bool = False) -> str:
-    """A fraction as a percentage: 0.0123 is `1.2 %`, signed where asked."""
+    """A fraction as a percentage: 0.0123 is `1.2 %`, signed where asked.
+
+    Args:
+        fraction: of a whole [1].
+    """
     percent = fraction * 100
     if abs(percent) < 0.05:
         return "0 %"

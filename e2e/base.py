@@ -98,9 +98,7 @@ class BrowserTest(LiveServerTestCase):
 
     def take_file(self, label: str, file: Any) -> None:
         """Give a file to the box with this label."""
-        self.page.get_by_label(label).first.locator("xpath=ancestor-or-self::*[.//input[@type='file']][1]").locator(
-            "input[type=file]"
-        ).set_input_files(file)
+        self.page.get_by_role("group", name=label).locator("input[type=file]").set_input_files(file)
 
     def pick(self, label: str, option: str) -> None:
         """Pick from a list by its label."""

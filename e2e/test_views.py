@@ -90,7 +90,8 @@ class Views(BrowserTest):
             ("book", "Actual rate"),
             (f"book/{entry.pk}", "What was done"),
             ("account", "Add a member"),
-            ("account/house", "Closed times"),
+            ("account/house", "Season’s totals start on"),
+            ("account/sites", "Getting in"),
             ("parts", "Vessels and tanks"),
         ]
 

@@ -29,6 +29,10 @@ class Difference:
 def difference(first: float, second: float) -> Difference:
     """What two sizes of the same ground differ by, both [m²].
 
+    Args:
+        first: a size [m²].
+        second: another [m²].
+
     Raises:
         InputError: one of them is not positive.
     """

@@ -9,20 +9,29 @@ from typing import Literal
 
 from core.areas.plan import Mark, Measured, Outline, Plan
 from core.errors import InputError
-from core.rates.working import Term, divided_by, line, times
 from core.units import Unit, positive, show_number, show_percent
+from core.working import Term, divided_by, line, times
 
 Rule = Literal["trapezoid", "simpson"]
 MOST_OFFSETS = 200
 
 
 def trapezoid(offsets: Sequence[float], spacing: float) -> float:
-    """Area by the trapezoid rule; offsets and spacing in one unit."""
+    """Area by the trapezoid rule; offsets and spacing in one unit.
+
+    Args:
+        offsets: across the ground [m].
+        spacing: between them [m].
+    """
     return spacing * (math.fsum(offsets) - (offsets[0] + offsets[-1]) / 2)
 
 
 def simpson(offsets: Sequence[float], spacing: float) -> float:
     """Area by Simpson's rule; offsets and spacing in one unit.
+
+    Args:
+        offsets: across the ground [m].
+        spacing: between them [m].
 
     Raises:
         InputError: an odd number of intervals.
@@ -41,8 +50,8 @@ def by_offsets(offsets: Sequence[float], spacing: float, unit: Unit, rule: Rule 
     """The ground between a baseline and the edge that the offsets reach, taken at even `spacing` along it.
 
     Args:
-        offsets: in `unit`, from one end of the baseline to the other; the ends may be zero.
-        spacing: between two offsets, in `unit`.
+        offsets: across the ground [m].
+        spacing: between them [m].
         unit: a unit of length.
         rule: `trapezoid` (straight edge between offsets) or `simpson` (curved edge; an even number of intervals).
 

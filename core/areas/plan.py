@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from core.rates.working import Step
+from core.working import Step
 
 Point = tuple[float, float]
 """A place on the plan: x and y [m], y upward, and northward where the plan has a north."""

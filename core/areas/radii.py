@@ -10,8 +10,8 @@ from typing import Literal
 
 from core.areas.plan import Mark, Measured, Outline, Plan
 from core.errors import InputError
-from core.rates.working import Step, Term, line, times
 from core.units import Unit, positive, show_number, show_percent
+from core.working import Step, Term, line, times
 
 Rule = Literal["mean_square", "mean_radius", "chords"]
 FEWEST, MOST = 3, 72
@@ -19,17 +19,29 @@ WORDS: dict[str, str] = {"mean_square": "mean of the squares", "mean_radius": "m
 
 
 def mean_square(radii: Sequence[float]) -> float:
-    """π × mean(r²): the integral by even angles; in the square of the radii's unit."""
+    """π × mean(r²): the integral by even angles; in the square of the radii's unit.
+
+    Args:
+        radii: at even angles [m].
+    """
     return math.pi * math.fsum(r * r for r in radii) / len(radii)
 
 
 def mean_radius(radii: Sequence[float]) -> float:
-    """π × mean(r)²: as the trade does it; in the square of the radii's unit."""
+    """π × mean(r)²: as the trade does it; in the square of the radii's unit.
+
+    Args:
+        radii: at even angles [m].
+    """
     return math.pi * (math.fsum(radii) / len(radii)) ** 2
 
 
 def chords(radii: Sequence[float]) -> float:
-    """The polygon through the ends of the radii; in the square of the radii's unit."""
+    """The polygon through the ends of the radii; in the square of the radii's unit.
+
+    Args:
+        radii: at even angles [m].
+    """
     following = [*radii[1:], radii[0]]
     return 0.5 * math.sin(2 * math.pi / len(radii)) * math.fsum(a * b for a, b in zip(radii, following, strict=True))
 
@@ -38,7 +50,7 @@ def by_radii(radii: Sequence[float], unit: Unit, rule: Rule = "mean_square") -> 
     """The ground around a pin from which `radii` were taped at even angles.
 
     Args:
-        radii: in `unit`, in order around the pin.
+        radii: at even angles [m].
         unit: a unit of length.
         rule: `mean_square`, `mean_radius` or `chords`; all three are told.
 

@@ -16,8 +16,8 @@ from shapely.validation import explain_validity
 
 from core.areas.plan import Measured, Outline, Plan
 from core.errors import InputError, NotUnderstood
-from core.rates.working import Step, Term
 from core.units import LARGEST, show_number
+from core.working import Step, Term
 
 Position = tuple[float, float]
 """Latitude and longitude [degrees], north and east positive."""
@@ -153,7 +153,12 @@ def _around(ring: Sequence[Position]) -> float:
 
 @lru_cache(maxsize=32)
 def to_plane(lat: float, lon: float) -> Transformer:
-    """From longitude and latitude to metres on a plane that touches the earth there (azimuthal equidistant)."""
+    """From longitude and latitude to metres on a plane that touches the earth there (azimuthal equidistant).
+
+    Args:
+        lat: latitudes [°].
+        lon: longitudes [°].
+    """
     return Transformer.from_crs("EPSG:4326", f"+proj=aeqd +lat_0={lat} +lon_0={lon} +datum=WGS84 +units=m", always_xy=True)
 
 

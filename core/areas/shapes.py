@@ -9,8 +9,8 @@ from dataclasses import dataclass
 
 from core.areas.plan import Mark, Measured, Outline, Plan, Point
 from core.errors import InputError
-from core.rates.working import Step, Term, divided_by, line, minus, plus, times
 from core.units import Unit, positive, show_number
+from core.working import Step, Term, divided_by, line, minus, plus, times
 
 SMOOTH = 72
 """Points that draw a round shape; only the drawing is a polygon, the size is not."""
@@ -114,6 +114,11 @@ SHAPES = {
 def third_corner(a: float, b: float, c: float, field: str) -> Point:
     """Where two tapes meet: the corner that lies `b` from (a, 0) and `c` from (0, 0), above the line; all in one unit.
 
+    Args:
+        a: a side [m].
+        b: a side [m].
+        c: a side [m].
+
     Raises:
         InputError: the three lengths close no triangle.
     """
@@ -134,8 +139,8 @@ def shape(key: str, values: Mapping[str, float], unit: Unit, field: str = "value
     """One simple shape.
 
     Args:
+        values: its measures by name [m].
         key: of `SHAPES`.
-        values: its dimensions by name, in `unit`.
         unit: a unit of length.
         field: what faults are named after.
 
@@ -151,7 +156,7 @@ def composed(parts: Sequence[tuple[int, str, Mapping[str, float]]], unit: Unit, 
     """Shapes that add up, and shapes cut out of them; drawn side by side, since the tape does not say where they meet.
 
     Args:
-        parts: each a sign (1 or -1), a shape's key and its dimensions in `unit`.
+        parts: shapes with their measures [m].
         unit: a unit of length.
         field: what faults are named after.
 

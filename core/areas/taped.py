@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from core.areas.plan import Mark, Measured, Outline, Plan, Point, shoelace
 from core.areas.shapes import third_corner
 from core.errors import InputError
-from core.rates.working import Step, Term, line, plus
 from core.units import Unit, positive, show_number, show_percent
+from core.working import Step, Term, line, plus
 
 MOST_SIDES = 40
 GOOD_CHECK = 0.01
@@ -18,10 +18,10 @@ def taped(sides: Sequence[float], diagonals: Sequence[float], unit: Unit, check:
     """A polygon of n sides taped in order around it, cut into triangles by the n - 3 diagonals from its first corner.
 
     Args:
-        sides: AB, BC, CD … and back to A, in `unit`.
-        diagonals: AC, AD … in `unit`.
+        sides: in order [m].
+        diagonals: from the first corner [m].
+        check: a diagonal that was taped beside [m].
         unit: a unit of length.
-        check: BD in `unit`, where it was taped too: it tells whether the rest can be true.
 
     Raises:
         InputError: too few or too many figures, or a triangle that does not close; names the figure.

@@ -111,7 +111,12 @@ RISING_FROM = 0.6
 
 
 def risk_of(value: float, outside: bool, threshold: float) -> Risk:
-    """The class of a model's value (in the model's own unit) against a threshold."""
+    """The class of a model's value (in the model's own unit) against a threshold.
+
+    Args:
+        value: of a model [its own unit].
+        threshold: of the same model [its own unit].
+    """
     if np.isnan(value):
         return Risk.OUTSIDE if outside else Risk.TOO_FEW
     if value >= threshold * (1 - 1e-9):
@@ -120,7 +125,11 @@ def risk_of(value: float, outside: bool, threshold: float) -> Risk:
 
 
 def rolling_mean(values: Floats, days: int) -> Floats:
-    """The mean of each day with the days before it, `days` in all; NaN where one of them is not known."""
+    """The mean of each day with the days before it, `days` in all; NaN where one of them is not known.
+
+    Args:
+        values: by hour or day [any one unit].
+    """
     if len(values) < days:
         return np.full(len(values), np.nan)
     known = ~np.isnan(values)
@@ -133,12 +142,20 @@ def rolling_mean(values: Floats, days: int) -> Floats:
 
 
 def earlier(values: Floats, days: int) -> Floats:
-    """Each day's value so many days before it; NaN on the first of them."""
+    """Each day's value so many days before it; NaN on the first of them.
+
+    Args:
+        values: by hour or day [any one unit].
+    """
     return np.concatenate([np.full(min(days, len(values)), np.nan), values[:-days]])
 
 
 def rolling_count(flags: Floats, days: int) -> Floats:
-    """How many of the last `days` days are flagged (1 or 0); NaN where one of them is not known."""
+    """How many of the last `days` days are flagged (1 or 0); NaN where one of them is not known.
+
+    Args:
+        flags: by hour or day [1 or 0].
+    """
     return rolling_mean(flags, days) * days
 
 
@@ -149,5 +166,9 @@ def flagged(condition: Flags, *known: Floats) -> Floats:
 
 
 def plain(values: Floats) -> Series:
-    """A series of a model that has no range of its own."""
+    """A series of a model that has no range of its own.
+
+    Args:
+        values: of a series [its own unit].
+    """
     return Series(values, np.zeros(len(values), dtype=bool))

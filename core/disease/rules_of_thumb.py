@@ -98,7 +98,11 @@ BEST, FEWEST, COOL, MOST = 28.0, 9.0, 20.0, 20.0
 
 
 def wet_hours_needed(air: Floats) -> Floats:
-    """Hours of wet leaf that gray leaf spot needs at a temperature [°C]; infinite where it does not grow."""
+    """Hours of wet leaf that gray leaf spot needs at a temperature [°C]; infinite where it does not grow.
+
+    Args:
+        air: temperature [°C].
+    """
     values = np.asarray(air, dtype=float)
     needed = FEWEST + np.maximum(0.0, BEST - values) * (MOST - FEWEST) / (BEST - COOL)
     return np.where((values < COOL) | (values > 32.0), np.inf, needed)

@@ -59,9 +59,9 @@ def score(first: date, values: Floats, threshold: float, reports: Sequence[Repor
     """Hold reports against a model's daily values.
 
     Args:
+        values: of a model by day [its own unit].
+        threshold: of the same model [its own unit].
         first: the day of the first value.
-        values: the model's, in its unit, NaN where it has none.
-        threshold: in the same unit.
         reports: what scouts found.
         covered: days under the cover of an application.
     """

@@ -5,7 +5,7 @@ A dose below the label's lowest rate is the house's choice and is said; the labe
 
 from dataclasses import dataclass
 
-from core.rates.rate import LabelRate, Rate
+from core.label.rate import LabelRate, Rate
 from core.schools import PLAIN, House
 
 STEPS = (0.5, 0.75, 1.0)

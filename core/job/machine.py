@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from core.errors import InputError
-from core.rates.product import Product
-from core.rates.rate import Rate
+from core.label.product import Product
+from core.label.rate import Rate
 from core.units import MASS, VOLUME, Quantity, show_number
 
 

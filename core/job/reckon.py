@@ -11,18 +11,18 @@ from core.errors import InputError
 from core.ground import Ground
 from core.job.machine import Machine, check_match
 from core.job.steps import working
+from core.label.product import Product
+from core.label.rate import LabelRate, Rate, RateUnit
 from core.rates.cost import Cost, cost
 from core.rates.dose import Delivered, Dose, dose
 from core.rates.limits import Judgement, Stand, judge
-from core.rates.product import Product
-from core.rates.rate import LabelRate, Rate, RateUnit
-from core.rates.working import Step
 from core.readable import foot_of, listed
 from core.schools import PLAIN, House
 from core.tank.fill_order import Act, fill_hopper, fill_tank
 from core.tank.loads import Load, hopper_loads, tank_loads
 from core.tank.vessels import Measure, measure
 from core.units import UNITS, Quantity, show_number, show_percent
+from core.working import Step
 
 MOST_PARTS = 60
 

@@ -9,8 +9,8 @@ from typing import TYPE_CHECKING
 from core.job.machine import Machine
 from core.rates.cost import Cost
 from core.rates.dose import Dose
-from core.rates.working import Step, Term, divided_by, line, plus, times
 from core.units import UNITS, Quantity, show_number, show_percent
+from core.working import Step, Term, divided_by, line, plus, times
 
 if TYPE_CHECKING:
     from core.job.reckon import LoadPlan, Part

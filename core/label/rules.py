@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from datetime import date
 from enum import StrEnum
 
-from core.rates.rate import LabelRate, show_label_rate
+from core.label.rate import LabelRate, show_label_rate
 
 
 class Intent(StrEnum):

@@ -13,9 +13,9 @@ from enum import StrEnum
 from typing import Any
 
 from core.errors import InputError
+from core.label.phrase import read_label_rate
+from core.label.rate import Basis, LabelRate, show_label_rate
 from core.label.rules import ActiveCap, Incompatible, Leaf, Rules
-from core.rates.phrase import read_label_rate
-from core.rates.rate import Basis, LabelRate, show_label_rate
 from core.units import LENGTH, SPEED, TIME, UNITS, Quantity, celsius, exact_number, read_signed, show_number, typed_quantity
 
 
@@ -222,7 +222,8 @@ def read(given: Mapping[str, Any], actives: tuple[str, ...] = ()) -> Read:
 def blank(typed: Any) -> bool:
     """Whether nothing was typed for a rule."""
     if isinstance(typed, Mapping):
-        return not str(typed.get("value") if typed.get("value") is not None else "").strip()
+        value = typed.get("value")
+        return set(typed) <= {"value", "unit"} and (value is None or not str(value).strip())
     return typed in (None, "", [], (), "either") or (isinstance(typed, str) and not typed.strip())
 
 

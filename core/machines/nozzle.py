@@ -70,17 +70,32 @@ def flow_at(flow: float, pressure: float, wanted: float) -> float:
 
 
 def pressure_for(flow: float, pressure: float, wanted: float) -> float:
-    """The pressure [kPa] at which a nozzle gives the wanted flow; the inverse of `flow_at`."""
+    """The pressure [kPa] at which a nozzle gives the wanted flow; the inverse of `flow_at`.
+
+    Args:
+        flow: known at `pressure` [L/s].
+        wanted: flow [L/s].
+    """
     return pressure * (positive("wanted", wanted) / positive("flow", flow)) ** 2
 
 
 def of_solution(water: float, gravity: float) -> float:
-    """The flow of a solution through a nozzle that passes so much water; `gravity` is its density over water's."""
+    """The flow of a solution through a nozzle that passes so much water; `gravity` is its density over water's.
+
+    Args:
+        water: its flow [L/s].
+        gravity: of the spray against water's [1].
+    """
     return positive("flow", water) / math.sqrt(_gravity(gravity))
 
 
 def water_for(solution: float, gravity: float) -> float:
-    """The water flow to choose a nozzle by, for a wanted flow of solution."""
+    """The water flow to choose a nozzle by, for a wanted flow of solution.
+
+    Args:
+        solution: its flow [L/s].
+        gravity: of the spray against water's [1].
+    """
     return positive("flow", solution) * math.sqrt(_gravity(gravity))
 
 

@@ -167,7 +167,11 @@ def _spacing(found: Pattern, pans: int, way: Way) -> Spacing:
 
 
 def widest(found: Pattern, way: Way, limit: float = GOOD) -> Spacing | None:
-    """The effective swath: the widest spacing whose CV (n - 1) is within `limit`; None where there is none."""
+    """The effective swath: the widest spacing whose CV (n - 1) is within `limit`; None where there is none.
+
+    Args:
+        limit: coefficient of variation allowed [1].
+    """
     good = [s for s in spacings(found, way) if s.cv <= limit * (1 + 1e-9)]
     return good[-1] if good else None
 

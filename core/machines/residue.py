@@ -12,7 +12,7 @@ from enum import StrEnum
 
 from core.days import day
 from core.findings import Act, Finding
-from core.rates.product import Formulation, Kind, Product
+from core.label.product import Formulation, Kind, Product
 
 
 class CleanStep(StrEnum):

@@ -47,6 +47,9 @@ class Runs:
 def summarise(values: Sequence[float], field: str = "runs") -> Runs:
     """What repeats come to.
 
+    Args:
+        values: of the runs [any one unit].
+
     Raises:
         InputError: none, too many, or one that is not positive; named by its place.
     """
@@ -65,7 +68,11 @@ def summarise(values: Sequence[float], field: str = "runs") -> Runs:
 
 
 def odd_one(values: Sequence[float]) -> int | None:
-    """The place of the one run without which the others agree; None where there is none, or fewer than three."""
+    """The place of the one run without which the others agree; None where there is none, or fewer than three.
+
+    Args:
+        values: of the runs [any one unit].
+    """
     if len(values) < 3:
         return None
     middle = median(values)

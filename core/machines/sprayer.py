@@ -64,8 +64,8 @@ def by_strip(area: float, litres: Sequence[float]) -> Calibrated:
     """Water used over a walked strip, run by run.
 
     Args:
+        litres: used on the strip by each run [L].
         area: of the strip, length × swath [m²].
-        litres: used in each run.
 
     Raises:
         InputError: a strip without size, or a run that used nothing.
@@ -104,6 +104,9 @@ def by_flow(litres: Sequence[float], seconds: Sequence[float], pace: float | Non
 
 def by_catch(course: str, litres: Sequence[float]) -> Calibrated:
     """One nozzle caught for the time it takes to walk the course's distance.
+
+    Args:
+        litres: caught by each run [L].
 
     Raises:
         InputError: no such course, or an empty catch.
@@ -166,12 +169,21 @@ def pace_for(output: float, flow: float, width: float) -> float:
 
 
 def time_for(area: float, pace: float, width: float) -> float:
-    """How long the spray is on for an area [s], turns not counted."""
+    """How long the spray is on for an area [s], turns not counted.
+
+    Args:
+        pace: walked [m/s].
+        width: of the swath [m].
+    """
     return positive("area", area) / (check_pace(pace) * positive("width", width, most=WIDEST))
 
 
 def beat(pace: float, marks: float) -> float:
-    """Seconds from mark to mark [m apart] at a pace [m/s]."""
+    """Seconds from mark to mark [m apart] at a pace [m/s].
+
+    Args:
+        marks: from mark to mark [m].
+    """
     return positive("marks", marks, most=1000) / check_pace(pace)
 
 
@@ -179,7 +191,7 @@ def drift(seconds: Sequence[float]) -> float:
     """How much slower the last stretch was than the first, as a share, by a straight line through all of them.
 
     Args:
-        seconds: for each stretch between marks that are evenly apart, three at least.
+        seconds: between marks, in order [s].
 
     Raises:
         InputError: too few stretches, or one that took no time.

@@ -30,12 +30,20 @@ class Curve:
 
 
 def put_down(grams: float, area: float) -> float:
-    """What was put down [g/m²] by weight [g] over an area [m²]. Raises InputError where either is nothing."""
+    """What was put down [g/m²] by weight [g] over an area [m²]. Raises InputError where either is nothing.
+
+    Args:
+        grams: spread by each run [g].
+    """
     return positive("weight", grams) / positive("area", area)
 
 
 def caught(grams: float, length: float, width: float) -> float:
-    """A drop spreader's output [g/m²] by what its tray caught [g] over a length [m] and its own width [m]."""
+    """A drop spreader's output [g/m²] by what its tray caught [g] over a length [m] and its own width [m].
+
+    Args:
+        grams: in the tray by each run [g].
+    """
     return positive("weight", grams) / (positive("length", length) * positive("width", width, most=10))
 
 

@@ -11,9 +11,9 @@ from datetime import date, timedelta
 from core.days import day
 from core.errors import InputError
 from core.findings import Act, Finding
+from core.label.product import Product
 from core.machines.runs import Trust
 from core.machines.spreader import Curve, Point, curve, setting_for
-from core.rates.product import Product
 from core.units import show_percent
 
 GOOD_FOR = 182
@@ -79,7 +79,12 @@ def spraying(machine: str, test: Test | None, nozzle: str, today: date, uses: Se
 
 
 def drifted(rate: float, uses: Sequence[float]) -> float | None:
-    """How far real uses lie from a calibrated rate, as a share, where they are enough and all to one side; else None."""
+    """How far real uses lie from a calibrated rate, as a share, where they are enough and all to one side; else None.
+
+    Args:
+        rate: by the calibration [L/m² or g/m²].
+        uses: what rounds put down [the same unit].
+    """
     offs = [u / rate - 1 for u in uses]
     if len(offs) < FEWEST_USES or not (all(o > 0 for o in offs) or all(o < 0 for o in offs)):
         return None

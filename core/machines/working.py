@@ -3,11 +3,11 @@
 from collections.abc import Sequence
 from statistics import fmean
 
+from core.label.rate import Rate, RateUnit
 from core.machines.sprayer import Course
-from core.rates.rate import Rate, RateUnit
-from core.rates.working import Step, Term, divided_by, line, plus, times
 from core.readable import foot_of
 from core.units import UNITS, Unit, show_number
+from core.working import Step, Term, divided_by, line, plus, times
 
 
 def output_unit(us: bool) -> RateUnit:
@@ -21,7 +21,11 @@ def spread_unit(us: bool) -> RateUnit:
 
 
 def rate_of(base: float, unit: RateUnit) -> Rate:
-    """A rate [L/m² or g/m²] in a unit."""
+    """A rate [L/m² or g/m²] in a unit.
+
+    Args:
+        base: of the rate's own base [L/m² or g/m²].
+    """
     return Rate(base / unit.size, unit)
 
 
@@ -109,7 +113,14 @@ def _short(a_minute: float, pace: float, width: float, us: bool) -> str:
 
 
 def emptying(litres: float, seconds: Sequence[float], pace: float, width: float, us: bool) -> tuple[Step, ...]:
-    """A known volume [L] sprayed out in so many seconds, run by run; then as `flow`."""
+    """A known volume [L] sprayed out in so many seconds, run by run; then as `flow`.
+
+    Args:
+        litres: put out [L].
+        seconds: it took [s].
+        pace: walked [m/s].
+        width: of the swath [m].
+    """
     amount = UNITS["gal" if us else "l"]
     volume, minutes = litres / amount.size, fmean(seconds) / 60
     flows = [litres / s for s in seconds]
@@ -125,7 +136,11 @@ def emptying(litres: float, seconds: Sequence[float], pace: float, width: float,
 
 
 def catch(course: Course, caught: Sequence[float]) -> tuple[Step, ...]:
-    """One nozzle's catch [L] on a course: what is caught reads as the output."""
+    """One nozzle's catch [L] on a course: what is caught reads as the output.
+
+    Args:
+        caught: by one nozzle [L].
+    """
     unit, out = UNITS[course.catch_unit], RateUnit.from_key(course.output_unit)
     values = [v / unit.size for v in caught]
     mean = fmean(values)
@@ -138,7 +153,14 @@ def catch(course: Course, caught: Sequence[float]) -> tuple[Step, ...]:
 
 
 def dial(concentration: float, flow_rate: float, seconds: float, area: float, us: bool) -> tuple[Step, ...]:
-    """A hose-end's product: dial × flow [L/s] × time [s] ÷ ground [m²]."""
+    """A hose-end's product: dial × flow [L/s] × time [s] ÷ ground [m²].
+
+    Args:
+        concentration: of product in the bottle [L/L].
+        flow_rate: of water through it [L/s].
+        seconds: over the ground [s].
+        area: covered [m²].
+    """
     amount, small, foot = UNITS["gal" if us else "l"], UNITS["fl_oz" if us else "ml"], foot_of(us).unit
     a_minute, minutes, covered = flow_rate * 60 / amount.size, seconds / 60, area / foot.size
     spray = a_minute * minutes
@@ -161,7 +183,11 @@ def dial(concentration: float, flow_rate: float, seconds: float, area: float, us
 
 
 def length_text(metres: float, us: bool) -> str:
-    """A length as one paces it: in ft or m."""
+    """A length as one paces it: in ft or m.
+
+    Args:
+        metres: a length [m].
+    """
     unit: Unit = UNITS["ft" if us else "m"]
     return f"{show_number(metres / unit.size, 3)} {unit.symbol}"
 
@@ -173,7 +199,11 @@ def pace_text(pace: float, us: bool) -> str:
 
 
 def time_text(seconds: float) -> str:
-    """A time as a watch shows it: 42.5 s, 2 min 10 s, 1 h 5 min."""
+    """A time as a watch shows it: 42.5 s, 2 min 10 s, 1 h 5 min.
+
+    Args:
+        seconds: a time [s].
+    """
     if seconds < 60:
         return f"{show_number(round(seconds, 1))} s"
     whole = round(seconds)

@@ -45,7 +45,11 @@ class Profile:
         return float(self.edges[0]), float(self.edges[-1])
 
     def up_to(self, places: Floats) -> Floats:
-        """The share that falls left of each place."""
+        """The share that falls left of each place.
+
+        Args:
+            places: across the swath [m].
+        """
         return np.interp(places, self.edges, self.whole)
 
     def mirrored(self) -> "Profile":
@@ -132,7 +136,11 @@ class Landed:
         return float((self.shares > OVER).mean())
 
     def histogram(self, bins: int = 20, most: float = 2.0) -> Floats:
-        """The share of the area by share of the rate, in `bins` up to `most`; the last holds all beyond."""
+        """The share of the area by share of the rate, in `bins` up to `most`; the last holds all beyond.
+
+        Args:
+            most: the end of its scale [share of the rate].
+        """
         counts, _ = np.histogram(np.minimum(self.shares, most * (1 - 1e-12)), bins=bins, range=(0, most))
         return counts / max(1, self.shares.size)
 
@@ -225,6 +233,9 @@ def coarse(cells: Floats, most: int) -> tuple[Floats, int]:
     """The cells averaged in blocks so that neither side has more than `most`, and how many cells make a block's side.
 
     Blocks that run over the edge are filled with nothing.
+
+    Args:
+        cells: of a map [g/m² or L/m²].
     """
     step = max(1, math.ceil(max(cells.shape) / most))
     if step == 1:

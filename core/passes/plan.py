@@ -111,13 +111,13 @@ def walk(
     """Lay the passes.
 
     Args:
+        shift: of the stripes across [m].
         outline: of the area, holes cut out [m].
         spacing: between passes, by the measured swath [m].
         direction: of the stripes [degrees]; the one with the fewest passes where it is None.
         edges: how many rings to walk along the edge.
         edges_last: whether to walk them after the stripes.
         keep_off: what nothing may land on, with its buffer.
-        shift: of the stripes by a share of the spacing; a half puts a second round between the first one's tracks.
         guides: every so many-th stripe is a guide to follow; 0 for none.
 
     Raises:
@@ -150,7 +150,11 @@ def walk(
 
 
 def best_direction(ground: BaseGeometry, spacing: float) -> float:
-    """The direction [degrees] with the fewest stripes, and among those the least to walk; the edges' own are tried too."""
+    """The direction [degrees] with the fewest stripes, and among those the least to walk; the edges' own are tried too.
+
+    Args:
+        spacing: between passes [m].
+    """
     tried = {float(a) for a in range(0, 180, STEP)} | {round(a, 6) for a in _edge_angles(ground)}
 
     def worth(angle: float) -> tuple[int, float]:
@@ -161,7 +165,11 @@ def best_direction(ground: BaseGeometry, spacing: float) -> float:
 
 
 def refills(found: Walk, areas: Sequence[float]) -> list[Refill]:
-    """Where each load but the last runs out, from the ground that each covers [m²]."""
+    """Where each load but the last runs out, from the ground that each covers [m²].
+
+    Args:
+        areas: covered by each filling [m²].
+    """
     places, left = [], [positive(f"loads.{i}", a) / found.spacing for i, a in enumerate(areas)]
     load, to_go = 0, left[0] if left else math.inf
     for number, one in enumerate(found.passes):

@@ -1,9 +1,9 @@
 """What really went down: the product used over the ground treated, in the label's own unit."""
 
 from core.errors import InputError
+from core.label.product import Product
+from core.label.rate import Basis, LabelRate, Rate
 from core.rates.dose import counted_content
-from core.rates.product import Product
-from core.rates.rate import Basis, LabelRate, Rate
 from core.units import MASS, VOLUME, Quantity, positive
 
 

@@ -14,9 +14,9 @@ from numpy.typing import NDArray
 from scipy.optimize import Bounds, LinearConstraint, milp
 
 from core.errors import InputError
+from core.label.product import Package, Product
+from core.label.rate import Basis, LabelRate, Rate
 from core.rates.dose import Dose, dose
-from core.rates.product import Package, Product
-from core.rates.rate import Basis, LabelRate, Rate
 from core.units import Quantity
 
 

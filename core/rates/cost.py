@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
 
-from core.rates.product import Product
-from core.rates.working import Step, Term, divided_by, line, times
+from core.label.product import Product
 from core.units import Quantity, convert
+from core.working import Step, Term, divided_by, line, times
 
 CENT = Decimal("0.01")
 

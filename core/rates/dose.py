@@ -7,11 +7,11 @@ answer is the amount of product in the measure that the bench uses: liquids by v
 from dataclasses import dataclass, field
 
 from core.errors import InputError
-from core.rates.product import Content, Product
-from core.rates.rate import K_IN_K2O, P_IN_P2O5, Basis, Rate
-from core.rates.working import Step, Term, divided_by, line, times
+from core.label.product import Content, Product
+from core.label.rate import K_IN_K2O, P_IN_P2O5, Basis, Rate
 from core.readable import is_us
 from core.units import MASS, UNITS, VOLUME, Quantity, convert
+from core.working import Step, Term, divided_by, line, times
 
 
 @dataclass(frozen=True)

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from core.errors import Refused
-from core.rates.product import Kind
-from core.rates.rate import LabelRate, Rate, show_label_rate
+from core.label.product import Kind
+from core.label.rate import LabelRate, Rate, show_label_rate
 from core.units import show_number, show_percent
 
 SLACK = 1e-9
@@ -35,7 +35,13 @@ class Judgement:
 
 
 def stand_of(value: float, low: float, high: float) -> Stand:
-    """Where `value` stands in the closed range from `low` to `high`, all in one unit."""
+    """Where `value` stands in the closed range from `low` to `high`, all in one unit.
+
+    Args:
+        value: a rate [any one unit].
+        low: the label's [the same unit].
+        high: the label's [the same unit].
+    """
     if value > high * (1 + SLACK):
         return Stand.ABOVE
     if value < low * (1 - SLACK):

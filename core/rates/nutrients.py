@@ -10,8 +10,8 @@ from datetime import date
 from core.days import day
 from core.findings import Act, Finding, Reading
 from core.ground import Ground, Stress
-from core.rates.product import Kind, Product
-from core.rates.rate import K_IN_K2O, P_IN_P2O5, Basis
+from core.label.product import Kind, Product
+from core.label.rate import K_IN_K2O, P_IN_P2O5, Basis
 from core.schools import PLAIN, Closed, House
 from core.units import UNITS, show_number
 
@@ -44,7 +44,11 @@ SEASON_N: dict[str, tuple[float, float]] = {
 
 
 def brought(product: Product, g_per_m2: dict[Basis, float]) -> dict[Basis, float]:
-    """What a dose brings by nutrient [g/m²], with P and K told as the oxides that labels and laws count."""
+    """What a dose brings by nutrient [g/m²], with P and K told as the oxides that labels and laws count.
+
+    Args:
+        g_per_m2: of each nutrient [g/m²].
+    """
     found = dict(g_per_m2)
     for element, oxide, share in ((Basis.P, Basis.P2O5, P_IN_P2O5), (Basis.K, Basis.K2O, K_IN_K2O)):
         if element in found:
@@ -73,7 +77,11 @@ def once(
 
 
 def said(g: float, us: bool) -> str:
-    """An amount per area [g/m²] in words."""
+    """An amount per area [g/m²] in words.
+
+    Args:
+        g: of a nutrient per area [g/m²].
+    """
     return f"{show_number(g / LB_PER_1000, 3)} lb/1000 ft²" if us else f"{show_number(g * 100, 3)} g/100 m²"
 
 

@@ -4,12 +4,12 @@ import math
 from dataclasses import dataclass
 
 from core.errors import InputError
+from core.label.product import Product
+from core.label.rate import LabelRate, Rate
 from core.rates.actual import actual_rate
 from core.rates.limits import Judgement, judge
-from core.rates.product import Product
-from core.rates.rate import LabelRate, Rate
-from core.rates.working import Step, Term, divided_by, line, minus
 from core.units import UNITS, Quantity, show_number
+from core.working import Step, Term, divided_by, line, minus
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@
     grounds  = ground {("and" | ",") ground}
     ground   = [share "of"] AREA | number area-unit
     share    = number "%" | "half" | "a third" | "a quarter" | fraction
-    rate     = a label phrase, see `core.rates.phrase`
+    rate     = a label phrase, see `core.label.phrase`
     PRODUCT, AREA, MACHINE = a name of the account's, in any case; a beginning that fits one name alone will do
 
 A question mark at the end is ignored. A number before the unit of a conversion compares: how many times it is. What
@@ -25,8 +25,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
-from core.rates.phrase import find_label_rate
-from core.rates.rate import LabelRate, RateUnit
+from core.label.phrase import find_label_rate
+from core.label.rate import LabelRate, RateUnit
 from core.units import AREA, MASS, NUMBER, VOLUME, Quantity, Unit, celsius, read_number, read_quantity, read_unit_at, tidy
 
 MOST_CHARACTERS = 200

@@ -10,16 +10,16 @@ from core.errors import InputError
 from core.findings import Act, Finding
 from core.ground import Ground
 from core.growth.ramp import start_in_range
-from core.label.check import Plan, check
 from core.label.match import fit, lists
+from core.label.product import Kind, Product
+from core.label.rate import Rate
 from core.label.rules import Intent, Row
+from core.ledger.gate import Plan, check
+from core.ledger.history import Applied, applied, in_season, last_of
 from core.rates.cost import cost
 from core.rates.dose import dose
-from core.rates.product import Kind, Product
-from core.rates.rate import Rate
 from core.readable import foot_of
 from core.schools import PLAIN, House
-from core.season.history import Applied, applied, in_season, last_of
 from core.units import Quantity
 
 

@@ -13,9 +13,9 @@ from numpy.typing import NDArray
 
 from core.days import day
 from core.label.match import lists
+from core.label.rate import Basis
 from core.label.rules import Row
-from core.rates.rate import Basis
-from core.season.history import Applied
+from core.ledger.history import Applied
 from core.units import VOLUME
 
 Floats = NDArray[np.float64]
@@ -46,14 +46,24 @@ class Cover:
 
 
 def pressures(values: Floats, threshold: float) -> Floats:
-    """Pressure by day, 0 to 1, from a model's values and its threshold in one unit; what is not known presses not."""
+    """Pressure by day, 0 to 1, from a model's values and its threshold in one unit; what is not known presses not.
+
+    Args:
+        values: of a model by day [its own unit].
+        threshold: of the same model [its own unit].
+    """
     with np.errstate(invalid="ignore"):
         share = (values / threshold - CALM) / (FULL - CALM)
     return np.clip(np.nan_to_num(share), 0.0, 1.0)
 
 
 def at_risk(values: Floats, threshold: float) -> Flags:
-    """Days on which a model's value is at or over its threshold, in one unit; what is not known is no risk."""
+    """Days on which a model's value is at or over its threshold, in one unit; what is not known is no risk.
+
+    Args:
+        values: of a model by day [its own unit].
+        threshold: of the same model [its own unit].
+    """
     return np.asarray(np.nan_to_num(values, nan=-np.inf) >= threshold * (1 - 1e-9))
 
 
@@ -61,9 +71,9 @@ def cover_of(applied: Applied, first: date, pressure: Floats) -> Cover | None:
     """The cover of an application; None where its label gives no interval.
 
     Args:
+        pressure: by day, 0 to 1 [1].
         applied: the application with its label interval.
         first: the day of the first pressure.
-        pressure: by day, 0 to 1; days beyond it press not.
     """
     low, high = applied.interval
     least, most = low or high, high or low

@@ -12,8 +12,8 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from core.ledger.history import Applied
 from core.season.cover import at_risk, cover_of, covered_days, pressures
-from core.season.history import Applied
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]

@@ -12,7 +12,6 @@ from statistics import fmean
 
 from core.errors import InputError
 from core.rates.nutrients import LB_PER_1000
-from core.rates.working import Step, Term, divided_by, line, times
 from core.readable import is_us
 from core.schools import PLAIN, House
 from core.soil.ph_tables import (
@@ -29,6 +28,7 @@ from core.soil.ph_tables import (
     sulfur_need,
 )
 from core.units import UNITS, Quantity, show_number
+from core.working import Step, Term, divided_by, line, times
 
 SPREAD_OF_READINGS = 0.5
 """Spots that differ by more than this many units are not one soil (common practice, no source)."""
@@ -95,6 +95,9 @@ class PhPlan:
 def check_ph(ph: float, field: str = "ph") -> float:
     """A pH that a soil can have.
 
+    Args:
+        ph: as read [pH].
+
     Raises:
         InputError: outside 3 to 10.5.
     """
@@ -129,6 +132,9 @@ def plan_ph(
     """Plan the way from the readings to what the grass likes.
 
     Args:
+        purity: of the material [1].
+        lime_value: neutralising value against pure lime [1].
+        target: aimed at [pH].
         readings: by spot and date; the latest of each spot counts.
         texture: a key of `TEXTURES`.
         grass: a grass's key, for the pH that it likes.
@@ -136,10 +142,7 @@ def plan_ph(
         green: whether the lower caps of greens hold.
         start: the first day on which work can be done.
         depth: to which the soil is to change [m].
-        purity: sulfur in the product, as a fraction.
-        lime_value: the limestone's neutralising value (ECCE), as a fraction.
         free_lime: whether the soil fizzes with acid; then sulfur is used up by the lime.
-        target: the pH aimed at; the house's rule decides where it is not given.
         house: the account's rules.
 
     Raises:
@@ -269,12 +272,20 @@ class _Table:
 
 
 def spread_term(g_per_m2: float, us: bool) -> Term:
-    """What is spread per area, as people say it: in lb/1000 ft² or kg/100 m²."""
+    """What is spread per area, as people say it: in lb/1000 ft² or kg/100 m².
+
+    Args:
+        g_per_m2: of material [g/m²].
+    """
     return Term(g_per_m2 / LB_PER_1000, "lb", "1000 ft²") if us else Term(g_per_m2 / 10, "kg", "100 m²")
 
 
 def spread_text(g_per_m2: float, us: bool) -> str:
-    """The same in words, to three figures."""
+    """The same in words, to three figures.
+
+    Args:
+        g_per_m2: of material [g/m²].
+    """
     term = spread_term(g_per_m2, us)
     return f"{show_number(term.value, 3)} {term.over}/{term.under}"
 

@@ -8,8 +8,8 @@ otherwise; a label's order prevails.
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from core.label.product import Kind, Product
 from core.machines.residue import screens
-from core.rates.product import Kind, Product
 
 
 @dataclass(frozen=True)

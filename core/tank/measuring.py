@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 
 from core.errors import InputError
-from core.rates.working import Step, Term, divided_by, line, times
 from core.tank.vessels import BENCH, TOO_COARSE, Vessel, measure
 from core.units import MASS, UNITS, VOLUME, Quantity, positive, show_number, show_percent
+from core.working import Step, Term, divided_by, line, times
 
 GOOD_READING = 0.05
 """A reading that can be out by no more than this share is a good one (common practice, no source)."""
@@ -40,6 +40,9 @@ def water_density(celsius: float) -> float:
     """Density of air-free water at one atmosphere [g/L], for 0 to 40 °C.
 
     Source: Tanaka M, Girard G, Davis R, Peuto A, Bignell N (2001) Metrologia 38:301-309, equation 1 (a1 to a5).
+
+    Args:
+        celsius: temperature of the water [°C].
 
     Raises:
         InputError: outside 0 to 40 °C.

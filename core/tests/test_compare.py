@@ -12,12 +12,12 @@ from core.ground import Ground
 from core.growth.ramp import regulator_start, start_in_range
 from core.label.groups import GROUPS, group_of, multi_site, read_codes
 from core.label.match import fits
+from core.label.phrase import read_label_rate
+from core.label.product import FORMULATIONS, Content, Kind, Package, Product
+from core.label.rate import Basis, Rate
 from core.label.rules import Intent, Row
 from core.label.targets import TARGETS, find_target
 from core.rates.compare import Candidate, buy, compare, equal_active
-from core.rates.phrase import read_label_rate
-from core.rates.product import FORMULATIONS, Content, Kind, Package, Product
-from core.rates.rate import Basis, Rate
 from core.rates.reverse import rate_of, reach
 from core.schools import QUESTIONS, House, check_answers
 from core.tank.measuring import check_cup, least_of, leasts, stock_dilution, water_density

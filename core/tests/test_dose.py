@@ -7,12 +7,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.errors import InputError
+from core.label.phrase import read_label_rate
+from core.label.product import FORMULATIONS, Content, Kind, Package, Product, check_product
+from core.label.rate import Basis, Rate, RateUnit
 from core.rates.actual import actual_rate
 from core.rates.cost import cost
 from core.rates.dose import dose
-from core.rates.phrase import read_label_rate
-from core.rates.product import FORMULATIONS, Content, Kind, Package, Product, check_product
-from core.rates.rate import Basis, Rate, RateUnit
 from core.units import UNITS, Quantity, density, read_quantity
 
 GRANULE, SC, SL = FORMULATIONS["GR"], FORMULATIONS["SC"], FORMULATIONS["SL"]

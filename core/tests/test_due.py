@@ -13,15 +13,15 @@ from core.disease.registry import MODELS
 from core.disease.scouting import Report, score
 from core.disease.threshold import Care, Level, threshold_of
 from core.errors import InputError
+from core.label.product import Content, Kind, Package, Product
+from core.label.rate import Basis, Rate
 from core.label.rules import NONE as PLAIN
 from core.label.rules import Incompatible, Intent, Rules
 from core.label.targets import includes
-from core.rates.product import Content, Kind, Package, Product
-from core.rates.rate import Basis, Rate
+from core.ledger.history import Applied
 from core.season.choose import Candidate, Choice, Wanted, choices
 from core.season.cover import cover_of, covered_days, pressures, protects
 from core.season.due import Outlook, State, due
-from core.season.history import Applied
 from core.season.replay import Season, by_calendar, by_threshold
 from core.tests.things import GREEN, LABEL, LB_GAL, SC, SPRAY, applied, row
 from core.units import read_quantity

@@ -43,14 +43,80 @@ class House(unittest.TestCase):
                 if public and isinstance(node, ast.FunctionDef) and len(node.body) > 2:
                     self.assertTrue(ast.get_docstring(node), f"{path.name}: {node.name}")
 
-    def test_bare_floats_say_their_unit(self) -> None:
-        """A public function that takes two or more bare floats names a unit in brackets, or says what they share."""
-        for path, tree in trees():
-            for node in tree.body:
-                if not isinstance(node, ast.FunctionDef) or node.name.startswith("_"):
+    def test_every_float_and_array_says_its_unit(self) -> None:
+        """Each parameter that is a bare number, or numbers, names its unit in brackets beside its name in the docstring."""
+        count = 0
+        for path, node in functions():
+            said = (ast.get_docstring(node) or "").replace("\n", " ")
+            for arg in [*node.args.posonlyargs, *node.args.args, *node.args.kwonlyargs]:
+                if arg.annotation is None or not bare(ast.unparse(arg.annotation)):
                     continue
-                args = [*node.args.args, *node.args.kwonlyargs]
-                floats = [a for a in args if a.annotation and ast.unparse(a.annotation) == "float"]
-                if len(floats) >= 3:
-                    said = ast.get_docstring(node) or ""
-                    self.assertTrue(re.search(r"\[[^\]]+\]|in one unit", said), f"{path.name}: {node.name}")
+                count += 1
+                named = re.search(rf"(?<!\w){arg.arg}\b[^\n]*?\[[^\]]+\]", said)
+                self.assertTrue(named, f"{path.relative_to(CORE)}: {node.name}({arg.arg}) does not say its unit")
+        self.assertGreater(count, 150)
+
+    def test_that_test_can_fail(self) -> None:
+        self.assertTrue(bare("float | None") and bare("NDArray[np.float64]") and bare("Sequence[float]"))
+        self.assertFalse(bare("str") or bare("Callable[[float], float]") or bare("NDArray[np.bool_]"))
+
+
+LAYERS = (
+    ("errors", "days", "trade_units"),
+    ("units",),
+    ("spans", "readable", "findings", "schools", "grasses", "working"),
+    ("ground",),
+    ("label",),
+    ("rates",),
+    ("areas", "soil", "water", "machines", "weather", "cautions"),
+    ("passes", "disease", "growth", "tank"),
+    ("job",),
+    ("ledger",),
+    ("season",),
+    ("reckon",),
+)
+"""From the ground up: what stands in a layer may ask those below it, and its own folder."""
+
+
+class Layers(unittest.TestCase):
+    def test_imports_run_down_only(self) -> None:
+        level = {name: i for i, layer in enumerate(LAYERS) for name in layer}
+        for path, tree in trees():
+            here = path.relative_to(CORE).parts[0].removesuffix(".py")
+            if here == "__init__":
+                continue
+            self.assertIn(here, level, "a new folder or file needs a layer")
+            for name in imported(tree):
+                if name != here:
+                    self.assertLess(level[name], level[here], f"{path.relative_to(CORE)} reaches up or across to {name}")
+
+    def test_every_layer_is_there(self) -> None:
+        found = {p.relative_to(CORE).parts[0].removesuffix(".py") for p, _ in trees()} - {"__init__"}
+        self.assertEqual(found, {name for layer in LAYERS for name in layer})
+
+
+def functions() -> list[tuple[Path, ast.FunctionDef]]:
+    """Every public function and method of the core."""
+    return [
+        (path, node)
+        for path, tree in trees()
+        for holder in [tree, *(n for n in tree.body if isinstance(n, ast.ClassDef))]
+        for node in holder.body
+        if isinstance(node, ast.FunctionDef) and not node.name.startswith("_")
+    ]
+
+
+def bare(annotation: str) -> bool:
+    """Whether a type is of bare numbers."""
+    numbers = re.search(r"\bfloat\b|\bFloats\b|NDArray|ndarray", annotation)
+    return bool(numbers) and "Callable" not in annotation and "bool" not in annotation
+
+
+def imported(tree: ast.Module) -> set[str]:
+    """The folders and files of the core that a module imports."""
+    found = set()
+    for node in ast.walk(tree):
+        if isinstance(node, ast.ImportFrom) and node.module and node.module.split(".")[0] == "core":
+            rest = node.module.split(".")[1:]
+            found |= {rest[0]} if rest else {a.name for a in node.names}
+    return found

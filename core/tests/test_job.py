@@ -7,10 +7,10 @@ from core.cautions import cautions, worn_for_mixing
 from core.errors import InputError
 from core.ground import Ground
 from core.job import Form, Job, Machine, MachineKind, Part, check_machine, reckon
+from core.label.phrase import read_label_rate
+from core.label.product import FORMULATIONS, Kind, Product
+from core.label.rate import Rate
 from core.rates.limits import Stand
-from core.rates.phrase import read_label_rate
-from core.rates.product import FORMULATIONS, Kind, Product
-from core.rates.rate import Rate
 from core.schools import House
 from core.units import read_quantity
 

@@ -6,10 +6,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from core.errors import InputError, Refused
+from core.label.phrase import read_label_rate
+from core.label.product import Kind
+from core.label.rate import Rate, nice_step
 from core.rates.limits import Stand, judge, refuse_above_label
-from core.rates.phrase import read_label_rate
-from core.rates.product import Kind
-from core.rates.rate import Rate, nice_step
 
 LABEL = read_label_rate("0.4 to 0.8 fl oz per 1,000 sq ft")
 

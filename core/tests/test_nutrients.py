@@ -13,14 +13,14 @@ from hypothesis import strategies as st
 
 from core.findings import Act
 from core.ground import Ground, Stress
+from core.label.phrase import read_label_rate
+from core.label.product import FORMULATIONS, Content, Kind, Product
+from core.label.rate import P_IN_P2O5, Basis
 from core.label.rules import Row, Rules
+from core.ledger.budget import budget, over_budget
+from core.ledger.history import applied
 from core.rates.nutrients import LB_PER_1000, brought, once, season_range
-from core.rates.phrase import read_label_rate
-from core.rates.product import FORMULATIONS, Content, Kind, Product
-from core.rates.rate import P_IN_P2O5, Basis
 from core.schools import Closed, House
-from core.season.budget import budget, over_budget
-from core.season.history import applied
 from core.tests.things import DAY, FEED, GREEN, IRON, LAWN, SC, SPRAY, UREA
 from core.units import UNITS, Quantity, read_quantity
 

@@ -6,8 +6,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.errors import Ambiguous, InputError, NotUnderstood
-from core.rates.phrase import read_label_rate
-from core.rates.rate import Basis, LabelRate, RateUnit, show_label_rate
+from core.label.phrase import read_label_rate
+from core.label.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.units import UNITS
 
 

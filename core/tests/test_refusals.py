@@ -11,10 +11,10 @@ from core.areas.radii import by_radii
 from core.areas.rings import MOST_POSITIONS, by_rings, read_geometry, read_ring
 from core.areas.taped import taped
 from core.errors import InputError
+from core.label.phrase import read_label_rate
+from core.label.product import Content, check_product
+from core.label.rate import Basis, Rate
 from core.rates.actual import actual_rate
-from core.rates.phrase import read_label_rate
-from core.rates.product import Content, check_product
-from core.rates.rate import Basis, Rate
 from core.rates.reverse import rate_from_left, whole_package
 from core.reckon.answer import convert_line, reach
 from core.reckon.grammar import ConversionAsked, Names, read_line

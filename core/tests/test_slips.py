@@ -9,14 +9,14 @@ from datetime import date
 from core.errors import Ambiguous, InputError
 from core.findings import Act
 from core.ground import Stress
-from core.label.misread import misread
+from core.label.phrase import read_label_rate
+from core.label.product import Content, Kind, Product, check_product
+from core.label.rate import Basis, Rate
 from core.label.rules import Rules
 from core.rates.compare import Candidate, compare
 from core.rates.dose import dose
 from core.rates.limits import judge, refuse_above_label
-from core.rates.phrase import read_label_rate
-from core.rates.product import Content, Kind, Product, check_product
-from core.rates.rate import Basis, Rate
+from core.rates.misread import misread
 from core.rates.reverse import rate_from_left, rate_of, whole_package
 from core.schools import Closed, House
 from core.tank.measuring import check_cup, ways

@@ -8,13 +8,13 @@ from datetime import date
 
 from core.findings import Act
 from core.ground import Ground, Hazard, HazardKind, Stress
+from core.label.phrase import read_label_rate
+from core.label.product import FORMULATIONS, Content, Kind, Product
+from core.label.rate import Basis
 from core.label.rules import ActiveCap, Incompatible, Intent, Rules
 from core.label.targets import find_target, mistaken_for
 from core.rates.actual import actual_rate
 from core.rates.limits import judge
-from core.rates.phrase import read_label_rate
-from core.rates.product import FORMULATIONS, Content, Kind, Product
-from core.rates.rate import Basis
 from core.schools import House
 from core.tests.things import FEED, GREEN, LABEL, LAWN, LB_GAL, SPRAY, Caught, checked, past, row
 from core.units import Quantity, read_quantity

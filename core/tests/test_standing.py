@@ -8,10 +8,10 @@ from core.errors import InputError
 from core.findings import Act
 from core.job import Form, Machine, MachineKind, check_machine
 from core.job.machine import check_match
+from core.label.product import FORMULATIONS, Kind, Product
 from core.machines.residue import CleanStep, Held, before_load, missing, needed, screens
 from core.machines.runs import Trust
 from core.machines.standing import Test, Use, drifted, expiry, spraying, spreading
-from core.rates.product import FORMULATIONS, Kind, Product
 from core.tests.things import FEED, SPRAY
 from core.units import read_quantity
 

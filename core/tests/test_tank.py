@@ -6,7 +6,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from core.errors import InputError
-from core.rates.product import FORMULATIONS, Kind, Product
+from core.label.product import FORMULATIONS, Kind, Product
 from core.tank.fill_order import fill_hopper, fill_tank
 from core.tank.loads import hopper_loads, tank_loads
 from core.tank.vessels import BENCH, marks_of, measure

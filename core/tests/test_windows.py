@@ -12,8 +12,8 @@ from core.errors import InputError
 from core.ground import Stress
 from core.growth.clock import TARGETS, Stage, growth_shape, run, target_of
 from core.growth.standing import calendar, cautions, target_for, turf_of
+from core.label.product import Kind
 from core.label.rules import Leaf, Rules
-from core.rates.product import Kind
 from core.tests.things import GREEN, LAWN
 from core.tests.weather import START
 from core.units import read_quantity

@@ -6,15 +6,15 @@ from datetime import date
 
 from core.findings import Finding
 from core.ground import Ground
-from core.label.check import Checked, Plan, check
+from core.label.phrase import read_label_rate
+from core.label.product import FORMULATIONS, Content, Kind, Product
+from core.label.rate import Basis, LabelRate, Rate
 from core.label.rules import Intent, Row
+from core.ledger.gate import Checked, Plan, check
+from core.ledger.history import Applied
+from core.ledger.history import applied as entered
 from core.rates.dose import dose
-from core.rates.phrase import read_label_rate
-from core.rates.product import FORMULATIONS, Content, Kind, Product
-from core.rates.rate import Basis, LabelRate, Rate
 from core.schools import House
-from core.season.history import Applied
-from core.season.history import applied as entered
 from core.units import read_quantity
 
 LB_GAL = 119.826427

@@ -64,7 +64,11 @@ class Audit:
 
 
 def depth_of(millilitres: float, mouth: float) -> float:
-    """The depth [mm] of what was caught [mL] through a mouth of so much area [cm²]: 1 mL on 10 cm² is 1 mm."""
+    """The depth [mm] of what was caught [mL] through a mouth of so much area [cm²]: 1 mL on 10 cm² is 1 mm.
+
+    Args:
+        millilitres: caught [mL].
+    """
     return 10 * positive("caught", millilitres, zero=True) / positive("mouth", mouth, most=5000, symbol="cm²")
 
 

@@ -53,7 +53,11 @@ class Days:
 
 
 def local_days(found: Hours, zone: ZoneInfo, wet: Floats | None = None) -> Days:
-    """The days of a table of hours; see `days_of`."""
+    """The days of a table of hours; see `days_of`.
+
+    Args:
+        wet: share of each hour [1].
+    """
     number, _, first = clock(found, zone)
     return days_of(found, zone, number, first, wet)
 

@@ -47,5 +47,9 @@ def with_spots(found: Hours, readings: Mapping[datetime, tuple[str, float]]) -> 
 
 
 def with_offset(found: Hours, offset: float) -> Hours:
-    """Hours whose humidity [%] is raised by a stated offset, as for a canopy that is moister than an airport."""
+    """Hours whose humidity [%] is raised by a stated offset, as for a canopy that is moister than an airport.
+
+    Args:
+        offset: added to the humidity [%].
+    """
     return replace(found, humidity=np.clip(found.humidity + offset, 0.0, 100.0)) if offset else found

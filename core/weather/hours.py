@@ -178,7 +178,11 @@ def _lay(
 
 
 def believable(name: str, value: float) -> str:
-    """What is wrong with a value of a field; empty where it can be."""
+    """What is wrong with a value of a field; empty where it can be.
+
+    Args:
+        value: of a field [the unit of `Hours`].
+    """
     low, high = LIMITS[name]
     return "" if low <= value <= high else f"{name} of {value:g} is not between {low:g} and {high:g}"
 

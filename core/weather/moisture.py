@@ -108,7 +108,11 @@ GREY = 0.5
 
 
 def drying(value: float) -> DryingClass:
-    """The class of a Delta-T [°C]; unknown where it is NaN."""
+    """The class of a Delta-T [°C]; unknown where it is NaN.
+
+    Args:
+        value: Delta-T [K].
+    """
     if not np.isfinite(value):
         return DryingClass(Drying.UNKNOWN, False)
     near = any(abs(value - border) < GREY for border in (SLOW_BELOW, GOOD_TO, MARGINAL_TO))

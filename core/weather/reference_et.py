@@ -63,7 +63,12 @@ def penman_monteith(air: Air, above: ArrayLike, height: float = 0.0, coast: bool
 
 
 def of_days(days: Days, latitude: float, height: float = 0.0, coast: bool = False) -> Floats:
-    """Reference evapotranspiration of days [mm/d]: Penman-Monteith, and Hargreaves where humidity or wind is not known."""
+    """Reference evapotranspiration of days [mm/d]: Penman-Monteith, and Hargreaves where humidity or wind is not known.
+
+    Args:
+        latitude: of the place [°].
+        height: above the sea [m].
+    """
     numbers = np.array([days.day(i).timetuple().tm_yday for i in range(len(days))], dtype=float)
     above = above_the_air(numbers, latitude)
     whole = penman_monteith(Air(days.high, days.low, days.humidity, days.wind), above, height, coast)

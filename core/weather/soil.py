@@ -22,6 +22,9 @@ def estimated(air: ArrayLike, rate: float = RATE) -> Floats:
     """Daily soil temperature at 5 to 10 cm [°C] from daily mean air [°C].
 
     It begins with the first known day; over a day that is not known it stands still, and that day has no value.
+
+    Args:
+        rate: of following the air [1/d].
     """
     values = np.asarray(air, dtype=float)
     found = np.full(len(values), np.nan)
@@ -38,6 +41,9 @@ def corrected(estimate: ArrayLike, readings: Mapping[int, float]) -> Floats:
     """An estimate drawn to readings, by their day's number: exact on the day, fading over a fortnight on both sides.
 
     Between two readings the correction goes straight from one to the other.
+
+    Args:
+        readings: by day [°C].
     """
     found = np.asarray(estimate, dtype=float).copy()
     days = sorted(d for d in readings if 0 <= d < len(found) and not np.isnan(found[d]))

@@ -21,7 +21,12 @@ SOLAR = 0.0820
 
 
 def place_of(latitude: float, longitude: float) -> Observer:
-    """A place on the earth [° north], [° east]. Raises InputError for one that is not on it."""
+    """A place on the earth [° north], [° east]. Raises InputError for one that is not on it.
+
+    Args:
+        latitude: north [°].
+        longitude: east [°].
+    """
     for name, value, most in (("latitude", latitude, 90), ("longitude", longitude, 180)):
         if not -most <= value <= most:
             raise InputError(name, value, f"{value:g}° is no {name}.", f"Give degrees between -{most} and {most}.")

@@ -54,7 +54,11 @@ def wet_hours(found: Hours, by: Wetness = Wetness.HUMIDITY) -> Floats:
 
 
 def leaf(found: Hours, estimate: Floats) -> Floats:
-    """Wetness by the hour [share]: as measured, and where nothing was, as estimated."""
+    """Wetness by the hour [share]: as measured, and where nothing was, as estimated.
+
+    Args:
+        estimate: of wet share by hour [1].
+    """
     return np.where(np.isnan(found.wet), estimate, found.wet)
 
 

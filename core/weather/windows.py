@@ -12,8 +12,8 @@ from enum import IntEnum
 import numpy as np
 from numpy.typing import NDArray
 
+from core.label.product import Kind
 from core.label.rules import Leaf, Rules
-from core.rates.product import Kind
 from core.spans import spans
 from core.units import show_number
 from core.weather.hours import Hours

@@ -17,7 +17,11 @@ PLACES = {"air": 1, "soil": 1, "rain": 2, "wind": 1, "humidity": 0, "wet": 1, "e
 
 
 def in_units(name: str, value: float, us: bool) -> float | None:
-    """A value of a field in the unit of US accounts or of others, rounded for drawing; None where it is not known."""
+    """A value of a field in the unit of US accounts or of others, rounded for drawing; None where it is not known.
+
+    Args:
+        value: of a field [the unit of `Hours`].
+    """
     if np.isnan(value):
         return None
     if us:
@@ -33,23 +37,39 @@ def in_units(name: str, value: float, us: bool) -> float | None:
 
 
 def told(name: str, value: float, us: bool) -> str:
-    """A value of a field in words."""
+    """A value of a field in words.
+
+    Args:
+        value: of a field [the unit of `Hours`].
+    """
     found = in_units(name, value, us)
     return "—" if found is None else f"{show_number(found)} {UNITS[us][name]}"
 
 
 def warmth(celsius: float, us: bool) -> str:
-    """A temperature [°C] in words."""
+    """A temperature [°C] in words.
+
+    Args:
+        celsius: a temperature [°C].
+    """
     return f"{show_number(round(celsius * 1.8 + 32))} °F" if us else f"{show_number(round(celsius, 1))} °C"
 
 
 def warmer(kelvin: float, us: bool) -> str:
-    """A difference of temperatures [K] in words."""
+    """A difference of temperatures [K] in words.
+
+    Args:
+        kelvin: a difference of temperatures [K].
+    """
     return f"{show_number(round(kelvin * 1.8, 1))} °F" if us else f"{show_number(round(kelvin, 1))} °C"
 
 
 def breeze(speed: float, us: bool) -> str:
-    """A wind [m/s] in words."""
+    """A wind [m/s] in words.
+
+    Args:
+        speed: of the wind [m/s].
+    """
     return f"{show_number(round(speed / MPH))} mph" if us else f"{show_number(round(speed, 1))} m/s"
 
 
@@ -59,5 +79,9 @@ def rainfall(depth: float, us: bool) -> str:
 
 
 def degree_day_sum(total: float, us: bool) -> str:
-    """A sum of degree days [°C·d] in words; no 32 in it, for it is a difference."""
+    """A sum of degree days [°C·d] in words; no 32 in it, for it is a difference.
+
+    Args:
+        total: of degree days [°C d].
+    """
     return f"{show_number(round(total * 1.8))} °F·d" if us else f"{show_number(round(total))} °C·d"

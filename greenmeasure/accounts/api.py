@@ -10,6 +10,7 @@ from ninja import Path, Router
 from greenmeasure.accounts import actions
 from greenmeasure.accounts import house as house_actions
 from greenmeasure.accounts import sites as site_actions
+from greenmeasure.accounts.auth import ANYONE, OVERSEER, SIGNED_IN, VIEWER, account_of, user_of
 from greenmeasure.accounts.house import house_out
 from greenmeasure.accounts.models import Membership, sites_of
 from greenmeasure.accounts.schemas import (
@@ -29,7 +30,6 @@ from greenmeasure.accounts.schemas import (
     UnitsName,
 )
 from greenmeasure.accounts.sites import fresh_site, site_out
-from greenmeasure.common.auth import ANYONE, OVERSEER, SIGNED_IN, VIEWER, account_of, user_of
 from greenmeasure.common.versions import against
 
 session = Router(tags=["session"])

@@ -3,10 +3,10 @@
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Path, Router
 
+from greenmeasure.accounts.auth import VIEWER, account_of
 from greenmeasure.book import queries
 from greenmeasure.book.schemas import BookOut, EntryOut
 from greenmeasure.common import clock
-from greenmeasure.common.auth import VIEWER, account_of
 
 router = Router(tags=["book"])
 

@@ -3,9 +3,9 @@ the label, so that they stay true when those are renamed or struck."""
 
 from django.db import models
 
-from core.rates.product import Kind
-from core.rates.rate import Basis, LabelRate, Rate, RateUnit
-from core.season.history import Applied
+from core.label.product import Kind
+from core.label.rate import Basis, LabelRate, Rate, RateUnit
+from core.ledger.history import Applied
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.shelf.models import label_of

@@ -7,22 +7,22 @@ from typing import Any
 from django.db.models import Q, QuerySet
 
 from core.days import day
+from core.label.product import Kind
+from core.label.rate import show_label_rate
 from core.label.targets import TARGETS
+from core.ledger.history import Applied
+from core.ledger.rotation import next_dates
 from core.rates.limits import judge
-from core.rates.product import Kind
-from core.rates.rate import show_label_rate
-from core.season.history import Applied
-from core.season.rotation import next_dates
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Entry
 from greenmeasure.book.schemas import BookOut, EntryOut
 from greenmeasure.common.csv_text import Echo, safe
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.kept import kept
 from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import rule_out
 from greenmeasure.ground.queries import kin
-from greenmeasure.reckon.outs import judgement_out
 
 PER_PAGE = 25
 

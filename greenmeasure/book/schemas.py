@@ -2,8 +2,8 @@
 
 from datetime import date, datetime
 
+from greenmeasure.common.judgements import JudgementOut
 from greenmeasure.common.schemas import Out, RuleOut
-from greenmeasure.reckon.schemas import JudgementOut
 
 
 class EntryOut(Out):

@@ -5,14 +5,13 @@ from typing import TypeVar
 from django.db import models
 
 from core.errors import InputError
-from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common.models import Belonging
 
 N = TypeVar("N", bound=models.Model)
 B = TypeVar("B", bound=Belonging)
 
 
-def free_name(model: type[N], within: Account | Site, name: str, besides: int | None = None) -> str:
+def free_name(model: type[N], within: models.Model, name: str, besides: int | None = None) -> str:
     """`name`, if the account, or the site, has nothing else of that kind under it.
 
     Raises:
@@ -22,8 +21,8 @@ def free_name(model: type[N], within: Account | Site, name: str, besides: int | 
     clean = " ".join(name.split())
     if not clean:
         raise InputError("name", name, "The name is empty.", f"Give the {what} a name you will recognise outdoors.")
-    where = {"site": within} if isinstance(within, Site) else {"account": within}
-    taken = model._default_manager.filter(name__iexact=clean, archived_at=None, **where).exclude(pk=besides)
+    where = str(type(within)._meta.model_name)
+    taken = model._default_manager.filter(name__iexact=clean, archived_at=None, **{where: within}).exclude(pk=besides)
     if taken.exists():
         raise InputError("name", name, f"There is already a {what} called “{clean}”.", "Pick another name.")
     return clean

@@ -5,9 +5,9 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import BaseModel, StringConstraints
 
-from core.rates.rate import LabelRate, Rate, RateUnit, nice_step
-from core.rates.working import Step, Term, unit_text
+from core.label.rate import LabelRate, Rate, RateUnit, nice_step
 from core.units import Quantity, exact_number, positive, read_number, read_signed, show_number, typed_quantity
+from core.working import Step, Term, unit_text
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]

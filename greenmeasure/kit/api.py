@@ -5,7 +5,7 @@ from typing import Literal
 from django.http import HttpRequest
 from ninja import Path, Router
 
-from greenmeasure.common.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
+from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
 from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against
 from greenmeasure.kit import actions, benches, queries, tools

@@ -5,12 +5,12 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from core.errors import InputError
+from core.label.rate import Rate, RateUnit
 from core.machines import nozzle, pattern, sprayer, spreader, working
 from core.machines.pattern import Pattern, Way
 from core.machines.runs import Runs, Trust, summarise
-from core.rates.rate import Rate, RateUnit
-from core.rates.working import Step
 from core.units import LENGTH, MASS, PRESSURE, UNITS, VOLUME, Quantity, positive, show_number, show_percent, unit
+from core.working import Step
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import FactOut, QuantityIn, filled, number_in, quantity_in, working_out
 from greenmeasure.kit.bench_schemas import (

@@ -3,12 +3,12 @@
 from django.db import models
 
 from core import job
+from core.label.rate import Rate, RateUnit
 from core.machines.nozzle import SIZES
 from core.machines.pattern import Pattern, Way
 from core.machines.residue import CleanStep
 from core.machines.runs import Trust
 from core.machines.standing import Test
-from core.rates.rate import Rate, RateUnit
 from core.units import UNITS, Quantity
 from greenmeasure.common.models import Belonging, one_name_each
 

@@ -10,13 +10,13 @@ from core import job
 from core.days import day
 from core.errors import InputError
 from core.findings import Act, Finding, by_weight
+from core.label.product import Kind, Product
+from core.label.rate import Rate, RateUnit
 from core.machines import standing, working
 from core.machines.nozzle import DROPLETS, REFERENCE, SIZES
 from core.machines.residue import CleanStep, Held
 from core.machines.sprayer import COURSES
 from core.machines.spreader import Point, curve
-from core.rates.product import Kind, Product
-from core.rates.rate import Rate, RateUnit
 from core.readable import readable
 from core.units import UNITS, Quantity, show_number, show_percent
 from greenmeasure.accounts.models import Account

@@ -1,12 +1,12 @@
 """What the kit answers besides calibrations: a nozzle card, a pace to walk to, a setting for a rate, a look half way."""
 
 from core.errors import InputError
+from core.label.rate import Rate, RateUnit
 from core.machines import nozzle, sprayer, spreader, standing, working
 from core.machines.runs import summarise
-from core.rates.rate import Rate, RateUnit
-from core.rates.working import Step, Term, divided_by, line, times
 from core.readable import readable
 from core.units import AREA, LENGTH, MASS, PRESSURE, SPEED, UNITS, VOLUME, Quantity, positive, show_number, show_percent
+from core.working import Step, Term, divided_by, line, times
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import today
 from greenmeasure.common.findings import finding_out

@@ -3,7 +3,7 @@
 from django.http import HttpRequest, JsonResponse
 from ninja import Path, Router
 
-from greenmeasure.common.auth import MANAGER, VIEWER, account_of
+from greenmeasure.accounts.auth import MANAGER, VIEWER, account_of
 from greenmeasure.common.versions import against
 from greenmeasure.ground.actions import place_hazards
 from greenmeasure.ground.models import Area

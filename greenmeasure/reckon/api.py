@@ -3,8 +3,8 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router
 
+from greenmeasure.accounts.auth import VIEWER, account_of
 from greenmeasure.common.answers import ready
-from greenmeasure.common.auth import VIEWER, account_of
 from greenmeasure.reckon import queries
 from greenmeasure.reckon.line import answer_line
 from greenmeasure.reckon.outs import job_out

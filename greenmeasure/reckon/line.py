@@ -5,9 +5,9 @@ from dataclasses import replace
 from core.errors import Ambiguous, Choice, InputError
 from core.ground import Ground
 from core.job import Job, MachineKind, Part, reckon
+from core.label.product import FORMULATIONS, Kind, Product
+from core.label.rate import Basis, LabelRate, Rate
 from core.rates.dose import dose
-from core.rates.product import FORMULATIONS, Kind, Product
-from core.rates.rate import Basis, LabelRate, Rate
 from core.rates.reverse import rate_from_left, rate_of
 from core.readable import foot_of
 from core.reckon.answer import convert_line, one_rate, reach, unnamed
@@ -28,12 +28,13 @@ from core.tank.measuring import check_cup, ways
 from core.tank.vessels import measure
 from core.units import MASS, Quantity
 from greenmeasure.accounts.models import Account
+from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import QuantityIn, working_out
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine as MachineRow
 from greenmeasure.kit.queries import machines
-from greenmeasure.reckon.outs import headline, judgement_out, load_name, per_foot
+from greenmeasure.reckon.outs import headline, load_name, per_foot
 from greenmeasure.reckon.queries import compared
 from greenmeasure.reckon.schemas import CompareIn, JobIn, LineOut, PartIn
 from greenmeasure.shelf.models import Product as ProductRow

@@ -7,19 +7,19 @@ from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mix
 from core.days import day
 from core.findings import Act, Finding
 from core.job import Job, LoadPlan, Machine, MachineKind, PartPlan
-from core.label.check import Checked
+from core.label.product import Product
+from core.label.rate import Rate, RateUnit, show_label_rate
 from core.label.targets import TARGETS
+from core.ledger.budget import Line
+from core.ledger.gate import Checked
+from core.ledger.rotation import next_dates
 from core.rates.compare import Purchase, buy
-from core.rates.limits import Judgement, Stand
-from core.rates.product import Product
-from core.rates.rate import Rate, RateUnit, show_label_rate
 from core.readable import foot_of, handy, listed, readable
-from core.season.budget import Line
-from core.season.rotation import next_dates
 from core.tank.measuring import stock_dilution, ways
 from core.tank.vessels import Measure, Vessel, marks_of
 from core.units import UNITS, VOLUME, Quantity, show_number, show_percent
 from greenmeasure.common.findings import finding_out
+from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import quantity_out, rate_out, rule_out, working_out
 from greenmeasure.reckon.schemas import (
     ActOut,
@@ -29,7 +29,6 @@ from greenmeasure.reckon.schemas import (
     CostOut,
     DeliveredOut,
     JobOut,
-    JudgementOut,
     LoadOut,
     MeasureOut,
     PartOut,
@@ -213,13 +212,6 @@ def per_foot(g_per_m2: float, us: bool) -> Quantity:
     if us:
         return Quantity(g_per_m2 * UNITS["kft2"].size / UNITS["lb"].size, UNITS["lb"])
     return Quantity(g_per_m2 * UNITS["m2_100"].size, UNITS["g"])
-
-
-def judgement_out(judgement: Judgement) -> JudgementOut:
-    word = {Stand.WITHIN: "Within the label", Stand.BELOW: "Below the label", Stand.ABOVE: "Above the label"}
-    return JudgementOut(
-        stand=judgement.stand.value, refused=judgement.refused, word=word[judgement.stand], sentence=judgement.sentence
-    )
 
 
 @lru_cache(maxsize=64)

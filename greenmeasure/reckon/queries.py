@@ -7,19 +7,19 @@ from core.findings import Finding, by_weight
 from core.ground import Ground
 from core.growth.ramp import regulator_start, start_in_range
 from core.job import Job, MachineKind, Part, reckon
-from core.label.check import Plan, check
 from core.label.match import fits
-from core.label.misread import misread
+from core.label.product import Kind, Product
+from core.label.rate import Rate, RateUnit
 from core.label.rules import Intent, Row
 from core.label.targets import find_target
+from core.ledger.gate import Plan, check
+from core.ledger.history import Applied, applied, in_season
 from core.machines.residue import before_load
 from core.rates.compare import Candidate, Compared, compare, equal_active
-from core.rates.product import Kind, Product
-from core.rates.rate import Rate, RateUnit
+from core.rates.misread import misread
 from core.rates.reverse import Backwards, rate_from_left, rate_of, reach, whole_package
 from core.readable import foot_of, readable
 from core.schools import House
-from core.season.history import Applied, applied, in_season
 from core.tank.measuring import check_cup, leasts, stock_dilution, ways
 from core.tank.vessels import measure
 from core.units import AREA, MASS, UNITS, VOLUME, Quantity, celsius, show_number
@@ -27,6 +27,7 @@ from greenmeasure.accounts.models import Account
 from greenmeasure.book.queries import history
 from greenmeasure.common.clock import today
 from greenmeasure.common.findings import finding_out
+from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import filled, number_in, quantity_in, rate_in, rate_out, rule_out, working_out
 from greenmeasure.ground.actions import share_in
 from greenmeasure.ground.queries import area_of
@@ -34,7 +35,7 @@ from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, said_of, setting_of
 from greenmeasure.kit.tanks import held
 from greenmeasure.kit.tools import setting_text
-from greenmeasure.reckon.outs import Reckoned, bought_out, judgement_out, measure_out, per_foot
+from greenmeasure.reckon.outs import Reckoned, bought_out, measure_out, per_foot
 from greenmeasure.reckon.schemas import (
     BackIn,
     BackOut,

@@ -7,9 +7,8 @@ from ninja import Schema
 from pydantic import Field
 
 from greenmeasure.common.findings import FindingOut
+from greenmeasure.common.judgements import JudgementOut
 from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
-
-StandName = Literal["within", "below", "above"]
 
 
 class PartIn(Schema):
@@ -89,13 +88,6 @@ class LoadOut(Out):
     share: float
     measure: MeasureOut
     acts: list[ActOut]
-
-
-class JudgementOut(Out):
-    stand: StandName
-    refused: bool
-    word: str
-    sentence: str
 
 
 class BudgetLineOut(Out):

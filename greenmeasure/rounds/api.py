@@ -3,12 +3,13 @@
 from django.http import HttpRequest
 from ninja import Path, Router
 
+from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of, user_of
+from greenmeasure.accounts.once import key_of
 from greenmeasure.book.queries import entry_out
 from greenmeasure.book.schemas import EntryOut
-from greenmeasure.common.auth import APPLICATOR, VIEWER, account_of, user_of
-from greenmeasure.common.once import key_of
 from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds import actions, queries
+from greenmeasure.rounds.actual import read_actual
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import ActualOut, FinishIn, RoundLineOut, RoundOut, StatusName, TickIn
 
@@ -45,7 +46,7 @@ def tick(request: HttpRequest, account: Path[str], round_id: int, data: TickIn) 
 def check_actual(request: HttpRequest, account: Path[str], round_id: int, data: FinishIn) -> ActualOut:
     """Judge what was really used, before it goes in the book; changes nothing."""
     found = Round.objects.one(account_of(request), round_id)
-    return queries.actual_out(found, actions.read_actual(found, data))
+    return queries.actual_out(found, read_actual(found, data))
 
 
 @router.post("/{round_id}/finish", response=list[EntryOut], auth=APPLICATOR)

@@ -3,8 +3,8 @@
 from django.db import models
 
 from core.job.sheet import Sheet, read_sheet
+from core.label.rate import LabelRate, Rate, RateUnit
 from core.label.rules import Intent, Row
-from core.rates.rate import LabelRate, Rate, RateUnit
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.common.errors import Missing

@@ -7,9 +7,10 @@ from core.machines.standing import DRIFTED
 from core.readable import handy, readable
 from core.units import show_percent
 from greenmeasure.accounts.models import Account
+from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import quantity_out, rule_out
-from greenmeasure.reckon.outs import judgement_out
-from greenmeasure.rounds.actions import Actual, ActualPart, ticked
+from greenmeasure.rounds.actions import ticked
+from greenmeasure.rounds.actual import Actual, ActualPart
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import (
     ActualOut,

@@ -5,8 +5,9 @@ from typing import Literal
 
 from ninja import Schema
 
+from greenmeasure.common.judgements import JudgementOut
 from greenmeasure.common.schemas import Line, Out, QuantityIn, QuantityOut, RuleOut
-from greenmeasure.reckon.schemas import CautionOut, JudgementOut, LoadOut, RuleTextOut, WearOut
+from greenmeasure.reckon.schemas import CautionOut, LoadOut, RuleTextOut, WearOut
 
 StatusName = Literal["under_way", "done", "given_up"]
 

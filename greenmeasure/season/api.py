@@ -3,9 +3,9 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router
 
+from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of, user_of
+from greenmeasure.accounts.once import key_of
 from greenmeasure.common import clock
-from greenmeasure.common.auth import APPLICATOR, VIEWER, account_of, user_of
-from greenmeasure.common.once import key_of
 from greenmeasure.rounds import queries as rounds
 from greenmeasure.rounds.schemas import RoundOut
 from greenmeasure.season import actions, queries

@@ -6,12 +6,12 @@ from datetime import date, datetime, timedelta
 
 from core.days import day
 from core.label.match import lists
+from core.label.product import Kind
 from core.label.targets import TARGETS
-from core.rates.product import Kind
+from core.ledger.history import Applied
 from core.season.choose import Choice, Wanted, choices
 from core.season.cover import Cover, covered_days
 from core.season.due import Due, Outlook, State, due
-from core.season.history import Applied
 from greenmeasure.accounts.models import Account, Site, sites_of
 from greenmeasure.book.queries import history
 from greenmeasure.common import clock

@@ -10,11 +10,11 @@ from PIL import Image, UnidentifiedImageError
 
 from core.errors import InputError
 from core.grasses import GRASSES
+from core.label import product as core
 from core.label.groups import read_codes
+from core.label.phrase import read_label_rate
+from core.label.rate import Basis, LabelRate
 from core.label.rules import Intent, Use
-from core.rates import product as core
-from core.rates.phrase import read_label_rate
-from core.rates.rate import Basis, LabelRate
 from core.units import LENGTH, MASS, UNITS, VOLUME, Quantity, density, positive, quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.errors import Faults, Missing

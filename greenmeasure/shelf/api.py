@@ -4,7 +4,7 @@ from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import File, Path, Router
 from ninja.files import UploadedFile
 
-from greenmeasure.common.auth import APPLICATOR, MANAGER, VIEWER, account_of
+from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against

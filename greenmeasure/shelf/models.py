@@ -4,11 +4,11 @@ from functools import lru_cache
 
 from django.db import models
 
+from core.label import product as core
 from core.label.groups import read_codes
+from core.label.phrase import read_label_rate
+from core.label.rate import Basis, LabelRate
 from core.label.rules import Intent, Row
-from core.rates import product as core
-from core.rates.phrase import read_label_rate
-from core.rates.rate import Basis, LabelRate
 from core.units import DENSITY_UNITS, UNITS, Quantity
 from greenmeasure.common.models import Belonging, one_name_each
 from greenmeasure.shelf.rules import rules_of

@@ -6,13 +6,13 @@ from django.db.models import QuerySet
 
 from core.errors import InputError
 from core.grasses import GRASSES
+from core.label import product as core
 from core.label.groups import GROUPS
 from core.label.match import height_span
+from core.label.phrase import read_label_rate
+from core.label.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.label.rules import Intent, Row, Use
 from core.label.targets import TARGETS, find_target, mistaken_for
-from core.rates import product as core
-from core.rates.phrase import read_label_rate
-from core.rates.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.readable import is_us, readable
 from core.units import UNITS, Quantity, exact_number
 from greenmeasure.accounts.models import Account
@@ -205,7 +205,7 @@ def options(us: bool) -> ShelfOptionsOut:
 
 
 def phrase_out(phrase: str) -> PhraseOut:
-    """A label phrase as understood. Raises as `core.rates.phrase.read_label_rate`."""
+    """A label phrase as understood. Raises as `core.label.phrase.read_label_rate`."""
     label = read_label_rate(phrase, "phrase")
     low, high = label.lowest, label.highest
     return PhraseOut(

@@ -7,10 +7,10 @@ from ninja import File, Form, Path, Router
 from ninja.files import UploadedFile
 
 from core.errors import InputError
+from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
 from greenmeasure.accounts.models import Site
 from greenmeasure.accounts.sites import site_of
 from greenmeasure.common.answers import ready
-from greenmeasure.common.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
 from greenmeasure.common.versions import against
 from greenmeasure.ground.models import Area
 from greenmeasure.sky import actions, clocks, files, fit, overview, schools, stations, strip

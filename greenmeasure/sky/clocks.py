@@ -9,8 +9,8 @@ from core.days import day
 from core.errors import InputError
 from core.growth.clock import OVER, REBOUND, Clock, Stage, Target, growth_shape, run
 from core.growth.standing import Calendar, calendar, cautions, target_for
-from core.rates.product import Kind
-from core.season.history import Applied, in_season
+from core.label.product import Kind
+from core.ledger.history import Applied, in_season
 from core.weather.degree_days import degree_days
 from core.weather.words import degree_day_sum
 from greenmeasure.accounts.models import Account, sites_of

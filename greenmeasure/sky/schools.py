@@ -7,10 +7,10 @@ from decimal import Decimal
 import numpy as np
 
 from core.errors import InputError
+from core.label.product import Kind
 from core.label.targets import TARGETS
-from core.rates.product import Kind
+from core.ledger.history import Applied
 from core.season.choose import Candidate, Choice, Wanted, choices
-from core.season.history import Applied
 from core.season.replay import School, Season, by_calendar, by_threshold
 from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock

@@ -23,7 +23,6 @@ from greenmeasure.book.queries import history
 from greenmeasure.common import clock
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.queries import area_of
-from greenmeasure.season.models import Planned
 from greenmeasure.sky.clocks import clocks_of
 from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.schemas import (
@@ -174,13 +173,10 @@ def _covers(every: dict[str, list[Cover]], begin: date) -> list[CoverOut]:
 
 def _jobs(account: Account, area_id: int, now: datetime) -> list[JobOnStripOut]:
     """Windows that were picked for an area and still stand."""
-    found = (
-        Planned.objects.filter(account=account, area_id=area_id, dropped_at=None)
-        .select_related("product", "area__site")
-        .order_by("begin")
-    )
+    area = area_of(account, area_id)
+    found = area.planned.filter(dropped_at=None).select_related("product").order_by("begin")
     return [
-        JobOnStripOut(on=clock.local_day(p.area, p.begin), text=p.product.name, state="missed" if p.end <= now else "planned")
+        JobOnStripOut(on=clock.local_day(area, p.begin), text=p.product.name, state="missed" if p.end <= now else "planned")
         for p in found
     ]
 

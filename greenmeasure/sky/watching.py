@@ -10,11 +10,11 @@ from core.disease.hosts import diseases_of
 from core.disease.model import Model, Series
 from core.disease.registry import MODELS, of_disease
 from core.disease.threshold import Care, Threshold, threshold_of
+from core.label.product import Kind
 from core.label.rules import Row
-from core.rates.product import Kind
+from core.ledger.history import Applied
 from core.season.cover import Cover, cover_of, protects
 from core.season.due import Outlook
-from core.season.history import Applied
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area

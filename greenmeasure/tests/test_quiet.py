@@ -8,10 +8,10 @@ from django.test import TestCase
 
 from core.findings import Act
 from core.job import Part, reckon
-from core.label.check import Plan, check
 from core.label.match import fits
-from core.rates.rate import Rate
-from core.season.history import applied
+from core.label.rate import Rate
+from core.ledger.gate import Plan, check
+from core.ledger.history import applied
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.ground.queries import areas

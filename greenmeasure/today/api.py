@@ -3,7 +3,7 @@
 from django.http import HttpRequest
 from ninja import Path, Router
 
-from greenmeasure.common.auth import VIEWER, account_of
+from greenmeasure.accounts.auth import VIEWER, account_of
 from greenmeasure.today import queries
 from greenmeasure.today.schemas import TodayOut
 

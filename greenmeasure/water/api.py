@@ -5,7 +5,7 @@ from typing import Literal
 from django.http import HttpRequest
 from ninja import Path, Router
 
-from greenmeasure.common.auth import APPLICATOR, VIEWER, account_of, user_of
+from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of, user_of
 from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.ground.models import Area
 from greenmeasure.water import actions, queries

@@ -7,11 +7,11 @@ from django.db.models import Q, QuerySet
 
 from core.days import day
 from core.errors import InputError
-from core.rates.working import Step, Term, divided_by, line, plus, times
 from core.soil.ph_tables import TEXTURES
 from core.units import LENGTH, SPEED, UNITS, VOLUME, positive, show_number, show_percent, unit
 from core.water.cans import DRY, WET, Audit, Can, Heads, audit, depth_of, run_for, soak
 from core.water.intake import intake_of, pond_of
+from core.working import Step, Term, divided_by, line, plus, times
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.kept import kept
 from greenmeasure.common.models import seen_by

@@ -30,20 +30,21 @@ interface Props {
 /** A file picked or dropped, and what kinds are taken. */
 export function FileDrop({ accept, label, about, onTake }: Props) {
   return (
-    <Zone
-      aria-label={label}
-      onDrop={(e) => {
-        const dropped = e.items.find(isFileDropItem);
-        if (dropped) void dropped.getFile().then(onTake);
-      }}
-    >
-      <Text slot="label">{about}</Text>
-      <FileTrigger
-        acceptedFileTypes={accept.split(",").map((x) => x.trim())}
-        onSelect={(files) => files?.[0] && onTake(files[0])}
+    <div role="group" aria-label={label}>
+      <Zone
+        onDrop={(e) => {
+          const dropped = e.items.find(isFileDropItem);
+          if (dropped) void dropped.getFile().then(onTake);
+        }}
       >
-        <Button>Choose a file</Button>
-      </FileTrigger>
-    </Zone>
+        <Text slot="label">{about}</Text>
+        <FileTrigger
+          acceptedFileTypes={accept.split(",").map((x) => x.trim())}
+          onSelect={(files) => files?.[0] && onTake(files[0])}
+        >
+          <Button>Choose a file</Button>
+        </FileTrigger>
+      </Zone>
+    </div>
   );
 }

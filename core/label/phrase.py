@@ -20,7 +20,7 @@ from dataclasses import dataclass
 from typing import NoReturn
 
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
-from core.rates.rate import Basis, LabelRate, RateUnit
+from core.label.rate import Basis, LabelRate, RateUnit
 from core.units import (
     AREA,
     MASS,
@@ -233,6 +233,12 @@ class _Reader:
         return self.checked(low, low, unit)
 
     def checked(self, low: float, high: float, unit: Unit) -> _Range:
+        """Checked.
+
+        Args:
+            low: end of the range [its unit].
+            high: end of the range [its unit].
+        """
         if low > high:
             raise InputError(
                 self.field, self.text, "The range runs down: its first number is the larger.", "Put the lower rate first."

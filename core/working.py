@@ -47,18 +47,38 @@ class Step:
 
 
 def times(value: float, over: str = "", under: str = "") -> Term:
+    """Times.
+
+    Args:
+        value: in the unit of the term [its unit].
+    """
     return Term(value, over, under, "×")
 
 
 def divided_by(value: float, over: str = "", under: str = "") -> Term:
+    """Divided by.
+
+    Args:
+        value: in the unit of the term [its unit].
+    """
     return Term(value, over, under, "÷")
 
 
 def plus(value: float, over: str = "") -> Term:
+    """Plus.
+
+    Args:
+        value: in the unit of the term [its unit].
+    """
     return Term(value, over, "", "+")
 
 
 def minus(value: float, over: str = "") -> Term:
+    """Minus.
+
+    Args:
+        value: in the unit of the term [its unit].
+    """
     return Term(value, over, "", "−")
 
 

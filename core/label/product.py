@@ -7,8 +7,8 @@ from enum import StrEnum
 
 from core.errors import InputError
 from core.label.groups import CLASS, FRAC, HRAC, IRAC
+from core.label.rate import Basis
 from core.label.rules import NONE, Rules
-from core.rates.rate import Basis
 from core.units import MASS, VOLUME, Quantity, positive, show_number
 
 WATER_G_PER_L = 998.2

@@ -200,7 +200,12 @@ class LabelRate:
 
 
 def nice_step(low: float, high: float) -> float:
-    """A step of 1, 2 or 5 times a power of ten that walks the label's range in about twenty."""
+    """A step of 1, 2 or 5 times a power of ten that walks the label's range in about twenty.
+
+    Args:
+        low: end of a range [any one unit].
+        high: end of it [the same unit].
+    """
     raw = (high - low or high) / 20
     power = 10 ** math.floor(math.log10(raw))
     digit = next(d for d in (1, 2, 5, 10) if d * power >= raw * (1 - 1e-9))
@@ -208,7 +213,7 @@ def nice_step(low: float, high: float) -> float:
 
 
 def show_label_rate(rate: LabelRate) -> str:
-    """The label's phrase in one spelling, which `core.rates.phrase.read_label_rate` reads back to the same rate."""
+    """The label's phrase in one spelling, which `core.label.phrase.read_label_rate` reads back to the same rate."""
     if rate.low == rate.high:
         span = exact_number(rate.high)
     elif rate.low == 0:

@@ -6,9 +6,9 @@ A slip is only offered where undoing it lands inside the label's range; it is as
 from dataclasses import dataclass
 
 from core.findings import Act, Finding, Reading
+from core.label.product import Product
+from core.label.rate import K_IN_K2O, P_IN_P2O5, Basis, LabelRate, Rate
 from core.rates.limits import Stand, stand_of
-from core.rates.product import Product
-from core.rates.rate import K_IN_K2O, P_IN_P2O5, Basis, LabelRate, Rate
 from core.units import UNITS, VOLUME, show_number
 
 MOST_OFFERED = 2

@@ -1,25 +1,23 @@
-"""What changes the book."""
+"""What a finished round writes into the book."""
 
 from dataclasses import asdict
 from datetime import datetime
 from decimal import Decimal
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
+from core.ledger.history import Applied, applied
 from core.rates.cost import CENT, cost
 from core.readable import foot_of, readable
-from core.season.history import Applied, applied
 from core.units import Quantity
 from greenmeasure.accounts.models import User
 from greenmeasure.book.models import Entry
 from greenmeasure.common.clock import local_day
-
-if TYPE_CHECKING:
-    from greenmeasure.rounds.actions import Actual, ActualPart
-    from greenmeasure.rounds.models import Round
-    from greenmeasure.rounds.schemas import FinishIn
+from greenmeasure.rounds.actual import Actual, ActualPart
+from greenmeasure.rounds.models import Round
+from greenmeasure.rounds.schemas import FinishIn
 
 
-def record(done: "Round", user: User, at: datetime, actual: "Actual", here: "ActualPart", data: "FinishIn") -> Entry:
+def record(done: Round, user: User, at: datetime, actual: Actual, here: ActualPart, data: FinishIn) -> Entry:
     """Write one area of a round into the book with what was really used; nothing is refused here, only marked."""
     account, product, part = done.account, done.product, here.part
     made = product.core()

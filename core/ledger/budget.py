@@ -8,11 +8,11 @@ from dataclasses import dataclass
 
 from core.findings import Act, Finding
 from core.ground import Ground
+from core.label.product import Product
+from core.label.rate import Basis, RateUnit, show_label_rate
+from core.ledger.history import Applied
 from core.rates.limits import SLACK
 from core.rates.nutrients import season_range
-from core.rates.product import Product
-from core.rates.rate import Basis, RateUnit, show_label_rate
-from core.season.history import Applied
 from core.units import UNITS, VOLUME, show_number
 
 

@@ -11,17 +11,17 @@ from core.days import day
 from core.findings import Act, Finding, by_weight
 from core.ground import Ground, Stress
 from core.label.match import fit, gap_in_heights
-from core.label.misread import misread
+from core.label.product import Kind, Product
+from core.label.rate import Rate, show_label_rate
 from core.label.rules import Row
 from core.label.targets import find_target, mistaken_for
+from core.ledger.budget import Budget, budget, over_budget
+from core.ledger.history import Applied, in_season
+from core.ledger.rotation import apart, company, interval, rotation
 from core.rates import nutrients
 from core.rates.limits import stand_of
-from core.rates.product import Kind, Product
-from core.rates.rate import Rate, show_label_rate
+from core.rates.misread import misread
 from core.schools import PLAIN, House
-from core.season.budget import Budget, budget, over_budget
-from core.season.history import Applied, in_season
-from core.season.rotation import apart, company, interval, rotation
 from core.units import show_number
 
 

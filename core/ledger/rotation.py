@@ -10,9 +10,9 @@ from datetime import date, timedelta
 from core.days import day
 from core.findings import Act, Finding
 from core.label.groups import multi_site
-from core.rates.product import Kind, Product
+from core.label.product import Kind, Product
+from core.ledger.history import Applied, last_of
 from core.schools import PLAIN, House
-from core.season.history import Applied, last_of
 
 
 def in_a_row(history: Sequence[Applied], codes: Sequence[str], kind: Kind = Kind.FUNGICIDE) -> dict[str, int]:

@@ -4,10 +4,10 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date
 
+from core.label.product import Content, Kind, Product
+from core.label.rate import Basis
 from core.label.rules import Intent, Row
 from core.rates.nutrients import brought
-from core.rates.product import Content, Kind, Product
-from core.rates.rate import Basis
 from core.units import VOLUME, Quantity
 
 

@@ -6,8 +6,9 @@ import numpy as np
 import pandas as pd
 
 from bench.timing import best
-from core.disease.model import Weather, weather_of
+from core.disease.model import Weather
 from core.disease.registry import MODELS
+from core.tests.weather import weather_of
 from core.weather.hours import Hours
 
 ZONE = ZoneInfo("America/New_York")

@@ -10,7 +10,7 @@ import pint
 
 from core.label.product import FORMULATIONS, Content, Kind, Package, Product
 from core.label.rate import Basis, LabelRate, Rate, RateUnit
-from core.rates.compare import Candidate, compare
+from core.rates.compare import Offer, compare
 from core.rates.dose import dose
 from core.units import UNITS, Quantity
 
@@ -90,7 +90,7 @@ def doses(count: int = 10_000) -> None:
     print(f"{count:,} doses with working / a loop with pint, amounts alone  {ours / theirs:5.2f}x  (they agree to {worst:.0e})")
 
 
-def _candidates(count: int) -> list[Candidate]:
+def _candidates(count: int) -> list[Offer]:
     dice = random.Random(7)
     made = []
     for i in range(count):
@@ -104,7 +104,7 @@ def _candidates(count: int) -> list[Candidate]:
         )
         unit = RateUnit(UNITS["fl_oz"], UNITS["kft2"])
         label = LabelRate(0.2, 2.0, unit)
-        made.append(Candidate(product, label, Rate(dice.uniform(0.2, 2), unit)))
+        made.append(Offer(product, label, Rate(dice.uniform(0.2, 2), unit)))
     return made
 
 

@@ -4,8 +4,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import IntEnum
 
+from core.errors import Choice
 
-class Act(IntEnum):
+
+class Weight(IntEnum):
     """What follows from a finding; the lower, the graver."""
 
     REFUSE = 0
@@ -19,21 +21,13 @@ class Act(IntEnum):
 
 
 @dataclass(frozen=True)
-class Reading:
-    """One way to read what was typed: `text` can be put in its place, `meaning` is what it would come to."""
-
-    text: str
-    meaning: str
-
-
-@dataclass(frozen=True)
 class Finding:
     """`key` names what was caught; `sentence` says it; `readings` are the ways out that can be picked."""
 
     key: str
-    act: Act
+    act: Weight
     sentence: str
-    readings: tuple[Reading, ...] = ()
+    readings: tuple[Choice, ...] = ()
 
 
 def by_weight(findings: Iterable[Finding]) -> tuple[Finding, ...]:

@@ -396,17 +396,6 @@ def _scale_of(u: Unit) -> str:
     return f"1 {u.symbol} = {show_number(u.size * base[1])} {base[0]}"
 
 
-def read_unit(text: str, field: str = "unit", *dimensions: str) -> Unit:
-    """The unit that the whole text spells. Raises as `read_unit_at`."""
-    clean = tidy(text)
-    found, end = read_unit_at(clean, 0, field, *dimensions)
-    if clean[end:].strip():
-        raise NotUnderstood(field, text, f"“{clean[end:].strip()}” after the unit was not understood.", "Leave it out.")
-    if dimensions and found.dimension not in dimensions:
-        raise InputError(field, text, f"{found.symbol} measures {found.dimension}, not {' or '.join(dimensions)}.")
-    return found
-
-
 def read_quantity(text: str, field: str = "value", *dimensions: str) -> Quantity:
     """A number and its unit as typed: `1,720 sq ft`, `1/2 in`, `30 lb`.
 

@@ -136,7 +136,7 @@ class Shelf(BrowserTest):
         with tempfile.TemporaryDirectory() as folder:
             picture = Path(folder) / "label.png"
             Image.new("RGB", (60, 40), "white").save(picture)
-            self.page.get_by_label("Photograph or PDF of the label").set_input_files(picture)
+            self.take_file("Photograph or PDF of the label", picture)
             expect(self.page.get_by_role("img", name="Label, label.png")).to_be_visible()
         self.assertEqual(LabelFile.objects.get().kind, "image/jpeg")
 

@@ -3,14 +3,12 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
-from zoneinfo import ZoneInfo
 
 import numpy as np
 from numpy.typing import NDArray
 
-from core.weather.days import Days, clock, days_of
+from core.weather.days import Days
 from core.weather.hours import Hours
-from core.weather.wetness import Wetness, wet_hours
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -42,23 +40,12 @@ class Weather:
     clock: NDArray[np.int64]
 
 
-def weather_of(hours: Hours, zone: ZoneInfo, wetness: Wetness = Wetness.HUMIDITY) -> Weather:
-    """Hours and their days, with leaf wetness by one estimator where none was measured."""
-    number, at, first = clock(hours, zone)
-    return Weather(hours, days_of(hours, zone, number, first, wet_hours(hours, wetness)), number, at)
-
-
 @dataclass(frozen=True)
 class Series:
     """A model's value for each day, NaN where it has none; `outside` where the weather is beyond its range."""
 
     values: Floats
     outside: Flags
-
-    @property
-    def too_few(self) -> Flags:
-        """Days on which too little is known."""
-        return np.isnan(self.values) & ~self.outside
 
 
 @dataclass(frozen=True)

@@ -110,6 +110,11 @@ def check_machine(machine: Machine) -> None:
         )
 
 
+def takes(kind: MachineKind, form: Form | None, product: Product) -> bool:
+    """Whether a kind of machine can put a product down: what is sprayed by a tank, granules by a spreader."""
+    return form is not Form.HOSE_END and product.formulation.sprayed == (kind is MachineKind.SPRAYER)
+
+
 def check_match(product: Product, machine: Machine) -> None:
     """Refuse a machine that cannot put the product down.
 
@@ -124,11 +129,9 @@ def check_match(product: Product, machine: Machine) -> None:
             f"{machine.name} draws its product by a dial, not by the tank.",
             "Reckon it on its bench in Kit, or pick a sprayer with a tank.",
         )
-    if product.formulation.sprayed and not machine.sprays:
-        raise InputError(
-            "machine", machine.name, f"{product.name} is sprayed, and {machine.name} is a spreader.", "Pick a sprayer."
-        )
-    if not product.formulation.sprayed and machine.sprays:
-        raise InputError(
-            "machine", machine.name, f"{product.name} is spread dry, and {machine.name} is a sprayer.", "Pick a spreader."
-        )
+    if takes(machine.kind, machine.form, product):
+        return
+    how, other = ("sprayed", "sprayer") if product.formulation.sprayed else ("spread dry", "spreader")
+    raise InputError(
+        "machine", machine.name, f"{product.name} is {how}, and {machine.name} is a {machine.kind}.", f"Pick a {other}."
+    )

@@ -87,7 +87,6 @@ _ROWS = (
 )
 
 GROUPS = {g.text: g for g in _ROWS}
-_OF_ACTIVE = {a.lower(): g for g in _ROWS for a in g.actives}
 _OLD = {"M3": "M03", "M5": "M05", "33": "P07", "P33": "P07"}
 _SCHEMES = {"frac": FRAC, "hrac": HRAC, "irac": IRAC, "class": CLASS, "group": FRAC, "fungicide group": FRAC, "pgr class": CLASS}
 
@@ -114,11 +113,6 @@ def read_codes(text: str, field: str = "group_code", scheme: str = FRAC) -> tupl
         code = match[2].replace(" ", "").upper()
         found.append(f"{scheme} {_OLD.get(code, code) if scheme == FRAC else code}")
     return tuple(dict.fromkeys(found))
-
-
-def group_of(active: str) -> Group | None:
-    """The group of an active by its ISO common name, where it is listed here."""
-    return _OF_ACTIVE.get(active.strip().lower())
 
 
 def multi_site(code: str) -> bool:

@@ -6,7 +6,7 @@ Nothing is rounded; caps of the label bind, usual nutrient ranges warn. An activ
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from core.findings import Act, Finding
+from core.findings import Finding, Weight
 from core.ground import Ground
 from core.label.product import Product
 from core.label.rate import Basis, RateUnit, show_label_rate
@@ -128,7 +128,7 @@ def over_budget(found: Budget, product: Product) -> list[Finding]:
     findings = []
     for entry in found.lines:
         if entry.over:
-            act = Act.REFUSE if entry.binds else Act.WARN
+            act = Weight.REFUSE if entry.binds else Weight.WARN
             left = max(0.0, (entry.cap or 0.0) - entry.used)
             findings.append(
                 Finding(
@@ -139,7 +139,7 @@ def over_budget(found: Budget, product: Product) -> list[Finding]:
                 )
             )
     if found.most_times is not None and found.times + 1 > found.most_times:
-        act = Act.REFUSE if product.kind.label_binds else Act.WARN
+        act = Weight.REFUSE if product.kind.label_binds else Weight.WARN
         findings.append(
             Finding(
                 "season-times",

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from datetime import date
 
 from core.days import day
-from core.findings import Act, Finding, by_weight
+from core.findings import Finding, Weight, by_weight
 from core.ground import Ground, Stress
 from core.label.match import fit, gap_in_heights
 from core.label.product import Kind, Product
@@ -51,7 +51,7 @@ class Checked:
 
     @property
     def refused(self) -> bool:
-        return any(f.act is Act.REFUSE for f in self.findings)
+        return any(f.act is Weight.REFUSE for f in self.findings)
 
 
 def check(plan: Plan, rows: Sequence[Row], history: Sequence[Applied] = (), house: House = PLAIN, us: bool = True) -> Checked:
@@ -96,7 +96,7 @@ def _unknown_cards(plan: Plan, season: Sequence[Applied]) -> list[Finding]:
         return []
     named = ", ".join(dict.fromkeys(f"{a.product} ({day(a.on)})" for a in alike))
     said = f"No card on the shelf is known for {named}: it held the same actives, so it counts as {plan.product.name}."
-    return [Finding("matched-by-actives", Act.NOTE, said)]
+    return [Finding("matched-by-actives", Weight.NOTE, said)]
 
 
 def _unreadable(plan: Plan) -> list[Finding]:
@@ -104,15 +104,15 @@ def _unreadable(plan: Plan) -> list[Finding]:
     return [
         Finding(
             "rule-unreadable",
-            Act.REFUSE,
+            Weight.REFUSE,
             f"A rule of {plan.product.name} cannot be read any more ({said}). Open the card, and type it again from the label.",
         )
         for said in plan.product.rules.unreadable
     ]
 
 
-def _binding(product: Product) -> Act:
-    return Act.REFUSE if product.kind.label_binds else Act.WARN
+def _binding(product: Product) -> Weight:
+    return Weight.REFUSE if product.kind.label_binds else Weight.WARN
 
 
 def _row(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
@@ -136,7 +136,7 @@ def _row(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
             words = next(m for m, a in zip(here.misses, _order(here.aspects), strict=True) if a == aspect)
             found.append(Finding(key, act, f"{words} Pick the row that is meant."))
     if plan.ground.grass == "mixed" and plan.row.grasses:
-        found.append(Finding("mixed-sward", Act.WARN, "Mixed sward: every grass in it must be on the label."))
+        found.append(Finding("mixed-sward", Weight.WARN, "Mixed sward: every grass in it must be on the label."))
     return found
 
 
@@ -173,9 +173,9 @@ def _target(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
     name = wanted.name.lower() if wanted else plan.target
     listed = {t.key for r in rows if (t := find_target(r.target or r.use))}
     if wanted and listed and wanted.key not in listed and plan.product.kind.label_binds:
-        found.append(Finding("target-not-listed", Act.REFUSE, f"The label of {plan.product.name} does not list {name}."))
+        found.append(Finding("target-not-listed", Weight.REFUSE, f"The label of {plan.product.name} does not list {name}."))
     if wanted:
-        found += [Finding("look-alike", Act.NOTE, said) for said in mistaken_for(wanted.key)]
+        found += [Finding("look-alike", Weight.NOTE, said) for said in mistaken_for(wanted.key)]
     return found
 
 
@@ -225,7 +225,7 @@ def _stress(plan: Plan) -> list[Finding]:
     return [
         Finding(
             "stress",
-            Act.WARN,
+            Weight.WARN,
             f"{plan.ground.name} suffers from {stress.text}: turf that is {what} then is set back. "
             "Find the cause first; hunger, drought and disease look alike.",
         )
@@ -239,7 +239,7 @@ def _near(plan: Plan, us: bool) -> list[Finding]:
         keep = f"keep {show_number(wide / 0.3048, 3)} ft" if us else f"keep {show_number(wide, 3)} m"
         how = f"{keep} away" if wide else "keep off it"
         named = f"{hazard.kind.text} ({hazard.name})" if hazard.name else hazard.kind.text
-        act = Act.WARN if hazard.kind.wet else Act.NOTE
+        act = Weight.WARN if hazard.kind.wet else Weight.NOTE
         found.append(Finding(f"near-{hazard.kind.value}", act, f"Near {plan.ground.name} lies {named}: {how}."))
     return found
 
@@ -251,7 +251,7 @@ def _purpose(plan: Plan) -> list[Finding]:
         return [
             Finding(
                 "off-purpose",
-                Act.REFUSE,
+                Weight.REFUSE,
                 f"{plan.product.name} is a {plan.product.kind.text}; its label is for no soil "
                 "amendment, even where what is in it is the same.",
             )
@@ -267,4 +267,4 @@ def _yellow(plan: Plan, house: House) -> list[Finding]:
         "prevent": "lower the dose, and mow an hour before or some hours after.",
         "mask": "a little iron or nitrogen in the tank hides it.",
     }[house.of("yellowing")]
-    return [Finding("yellowing", Act.NOTE, f"A pale tinge for some days is usual; {how}")]
+    return [Finding("yellowing", Weight.NOTE, f"A pale tinge for some days is usual; {how}")]

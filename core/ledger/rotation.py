@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from datetime import date, timedelta
 
 from core.days import day
-from core.findings import Act, Finding
+from core.findings import Finding, Weight
 from core.label.groups import multi_site
 from core.label.product import Kind, Product
 from core.ledger.history import Applied, last_of
@@ -41,11 +41,13 @@ def rotation(product: Product, plan: Applied, history: Sequence[Applied], house:
     for code, run in in_a_row(history, plan.codes).items():
         if label is not None and run > label:
             found.append(
-                Finding("in-a-row-label", Act.REFUSE, f"{code} would go down {run} times in a row; the label allows {label}.")
+                Finding("in-a-row-label", Weight.REFUSE, f"{code} would go down {run} times in a row; the label allows {label}.")
             )
         elif run > by_house:
             found.append(
-                Finding("in-a-row", Act.WARN, f"{code} would go down {run} times in a row. Change the group: resistance breeds.")
+                Finding(
+                    "in-a-row", Weight.WARN, f"{code} would go down {run} times in a row. Change the group: resistance breeds."
+                )
             )
     return found
 
@@ -59,7 +61,7 @@ def interval(product: Product, plan: Applied, history: Sequence[Applied]) -> lis
     days = (plan.on - last.on).days
     if days >= least:
         return []
-    act = Act.REFUSE if product.kind.label_binds else Act.WARN
+    act = Weight.REFUSE if product.kind.label_binds else Weight.WARN
     first = last.on + timedelta(days=least)
     return [
         Finding(
@@ -87,7 +89,7 @@ def apart(product: Product, plan: Applied, history: Sequence[Applied]) -> list[F
             names = {applied.product.lower(), *(c.lower() for c in applied.codes), *(n.lower() for n in applied.actives)}
             meant = wanted in names or (rule.product_id is not None and rule.product_id == applied.product_id)
             if days < max(rule.days, 1) and meant:
-                act = Act.REFUSE if product.kind.label_binds else Act.WARN
+                act = Weight.REFUSE if product.kind.label_binds else Weight.WARN
                 gap = f"{rule.days} days" if rule.days else "the same day"
                 note = f" {rule.note}" if rule.note else ""
                 found.append(
@@ -117,7 +119,7 @@ def _three_and_eleven(plan: Applied, history: Sequence[Applied], house: House) -
             return [
                 Finding(
                     "three-and-eleven",
-                    Act.WARN,
+                    Weight.WARN,
                     f"The house does not put groups 3 and 11 down {gap}; {near.product} was on {day(near.on)}.",
                 )
             ]
@@ -129,20 +131,22 @@ def _partners(product: Product, today: Sequence[Applied], house: House) -> list[
     if rule == "few" and len(today) >= 2:
         names = ", ".join(a.product for a in today)
         return [
-            Finding("partners", Act.WARN, f"The house puts two products at the most on one ground in a day; {names} are there.")
+            Finding(
+                "partners", Weight.WARN, f"The house puts two products at the most on one ground in a day; {names} are there."
+            )
         ]
     if rule == "by_uptake":
         leaf, soil = product.rules.stays_on_leaf, product.rules.watered_in
         clash = next((a for a in today if (soil and a.stays_on_leaf) or (leaf and a.watered_in)), None)
         if clash:
             how = "Leaf products first; let them dry for hours before what is watered in."
-            return [Finding("partners-uptake", Act.WARN, f"{clash.product} and this one are taken up differently. {how}")]
+            return [Finding("partners-uptake", Weight.WARN, f"{clash.product} and this one are taken up differently. {how}")]
     clash = next((a for a in today if (product.rules.watered_in and a.stays_on_leaf)), None)
     if clash:
         return [
             Finding(
                 "washes-off",
-                Act.WARN,
+                Weight.WARN,
                 f"{clash.product} must stay on the leaf today, and this one is watered in: the water would take it off.",
             )
         ]
@@ -162,10 +166,12 @@ def _two_classes(plan: Applied, history: Sequence[Applied], house: House) -> lis
                 continue
             which = applied.product if plan.codes else plan.product
             said = f"{applied.product} still works until {until}. Is it of the same class as {plan.product}?"
-            return [Finding("class-unknown", Act.ASK, f"{said} The card of {which} names none: look on its label, and note it.")]
+            return [
+                Finding("class-unknown", Weight.ASK, f"{said} The card of {which} names none: look on its label, and note it.")
+            ]
         if not set(applied.codes) & set(plan.codes):
             said = f"{applied.product}, of another class, still works until {until}. Two suppress more than one."
-            return [Finding("two-regulators", Act.WARN, said)]
+            return [Finding("two-regulators", Weight.WARN, said)]
     return []
 
 

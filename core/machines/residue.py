@@ -11,7 +11,7 @@ from datetime import date
 from enum import StrEnum
 
 from core.days import day
-from core.findings import Act, Finding
+from core.findings import Finding, Weight
 from core.label.product import Formulation, Kind, Product
 
 
@@ -97,12 +97,12 @@ def before_load(held: Held | None, product: Product, machine: str) -> list[Findi
         return [
             Finding(
                 "herbicide-in-tank",
-                Act.REFUSE,
+                Weight.REFUSE,
                 f"{machine} last held the herbicide {held.name} ({day(held.on)}) and "
                 f"has not been cleaned of it. Still to do: {steps}. Then note the cleaning in Kit.",
             )
         ]
-    act = Act.WARN if held.kind.label_binds else Act.NOTE
+    act = Weight.WARN if held.kind.label_binds else Weight.NOTE
     return [Finding("not-cleaned", act, f"{machine} last held {held.name} ({day(held.on)}). Still to do: {steps}.")]
 
 

@@ -10,7 +10,7 @@ from datetime import date, timedelta
 
 from core.days import day
 from core.errors import InputError
-from core.findings import Act, Finding
+from core.findings import Finding, Weight
 from core.label.product import Product
 from core.machines.runs import Trust
 from core.machines.spreader import Curve, Point, curve, setting_for
@@ -64,17 +64,17 @@ def spraying(machine: str, test: Test | None, nozzle: str, today: date, uses: Se
         uses: what rounds since then really put down, in any order.
     """
     if test is None:
-        return [Finding("not-calibrated", Act.WARN, f"The output of {machine} was typed, not measured. Calibrate it in Kit.")]
+        return [Finding("not-calibrated", Weight.WARN, f"The output of {machine} was typed, not measured. Calibrate it in Kit.")]
     found = [*_old(machine, test, today), *_unsure(machine, test)]
     if nozzle != test.nozzle and (nozzle or test.nozzle):
         was, now = test.nozzle or "no nozzle noted", nozzle or "none is noted"
-        found.append(Finding("other-nozzle", Act.WARN, f"{machine} was calibrated with {was}; now {now}. Calibrate again."))
+        found.append(Finding("other-nozzle", Weight.WARN, f"{machine} was calibrated with {was}; now {now}. Calibrate again."))
     since = [u.rate for u in uses if u.on >= test.on]
     off = drifted(test.rate, since)
     if off is not None:
         word = "more" if off > 0 else "less"
         said = f"The last {len(since)} rounds with {machine} put down {show_percent(abs(off))} {word}"
-        found.append(Finding("drifting", Act.WARN, f"{said} than its calibration of {day(test.on)} says. Calibrate again."))
+        found.append(Finding("drifting", Weight.WARN, f"{said} than its calibration of {day(test.on)} says. Calibrate again."))
     return found
 
 
@@ -104,7 +104,7 @@ class Spread:
 def skewed_said(machine: str) -> Finding:
     """What is said of a spreader whose latest pan test found its pattern skewed."""
     said = f"The pattern of {machine} is skewed: mend it, or walk with its heavy side over its light side."
-    return Finding("skewed", Act.WARN, said)
+    return Finding("skewed", Weight.WARN, said)
 
 
 def spreading(machine: str, product: Product, rate: float, tests: Sequence[Test], today: date, skewed: bool = False) -> Spread:
@@ -128,7 +128,7 @@ def spreading(machine: str, product: Product, rate: float, tests: Sequence[Test]
         found.append(
             Finding(
                 "no-setting",
-                Act.WARN,
+                Weight.WARN,
                 f"{name} has not been tested in {machine}: no setting is known.{other} "
                 "Weigh out an area’s dose, start nearly shut, and let the round teach the setting.",
             )
@@ -141,7 +141,7 @@ def spreading(machine: str, product: Product, rate: float, tests: Sequence[Test]
         tested = curve(name, [Point(t.setting or 0.0, t.rate) for t in own])
         return Spread(setting_for(tested, rate), tested, tuple(found))
     except InputError as fault:
-        found.append(Finding("beyond-tests", Act.WARN, _beyond(fault, name, machine, rate, tested)))
+        found.append(Finding("beyond-tests", Weight.WARN, _beyond(fault, name, machine, rate, tested)))
         return Spread(None, tested, tuple(found))
 
 
@@ -162,7 +162,7 @@ def _old(machine: str, test: Test, today: date) -> list[Finding]:
     return [
         Finding(
             "calibration-old",
-            Act.WARN,
+            Weight.WARN,
             f"The calibration of {machine} of {day(test.on)} {test.on.year} ran out on "
             f"{day(test.expires)} {test.expires.year}. Calibrate again.",
         )
@@ -171,7 +171,7 @@ def _old(machine: str, test: Test, today: date) -> list[Finding]:
 
 def _unsure(machine: str, test: Test) -> list[Finding]:
     if test.trust is Trust.DIFFER:
-        return [Finding("runs-differ", Act.WARN, f"The runs of the calibration of {machine} disagree: measure again.")]
+        return [Finding("runs-differ", Weight.WARN, f"The runs of the calibration of {machine} disagree: measure again.")]
     if test.trust is Trust.ONE:
-        return [Finding("one-run", Act.NOTE, f"{machine} was calibrated by one run only; two more would tell its worth.")]
+        return [Finding("one-run", Weight.NOTE, f"{machine} was calibrated by one run only; two more would tell its worth.")]
     return []

@@ -105,10 +105,6 @@ class Landed:
     on_hazards: float = 0.0
 
     @property
-    def mass_inside(self) -> float:
-        return float(self.cells[self.inside].sum()) * self.size**2
-
-    @property
     def mass_outside(self) -> float:
         """What fell beside the area [g]."""
         return float(self.cells[~self.inside].sum()) * self.size**2

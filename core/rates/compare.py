@@ -21,7 +21,7 @@ from core.units import Quantity
 
 
 @dataclass(frozen=True)
-class Candidate:
+class Offer:
     """A product with the row of its label and the rate that is meant."""
 
     product: Product
@@ -55,7 +55,7 @@ class Compared:
     where no price is known or the product holds none. `active` and `nitrogen` are [g/m²]. `purchase` is what to buy.
     """
 
-    candidate: Candidate
+    candidate: Offer
     dose: Dose
     cost: float | None
     per_area: float | None
@@ -66,7 +66,7 @@ class Compared:
     purchase: Purchase | None
 
 
-def compare(candidates: Sequence[Candidate], ground: Quantity, spray: float | None = None) -> list[Compared]:
+def compare(candidates: Sequence[Offer], ground: Quantity, spray: float | None = None) -> list[Compared]:
     """Each candidate on `ground`; `spray` [L] is needed by rates per volume of spray.
 
     Raises:
@@ -75,7 +75,7 @@ def compare(candidates: Sequence[Candidate], ground: Quantity, spray: float | No
     return [_one(c, ground, spray) for c in candidates]
 
 
-def _one(candidate: Candidate, ground: Quantity, spray: float | None) -> Compared:
+def _one(candidate: Offer, ground: Quantity, spray: float | None) -> Compared:
     product = candidate.product
     found = dose(product, candidate.rate, ground, spray)
     active = _sum(found, Basis.ACTIVE)
@@ -142,7 +142,7 @@ def _fewest(sizes: NDArray[np.float64], prices: NDArray[np.float64], need: float
     return [round(x) for x in found.x]
 
 
-def equal_active(reference: Compared, candidates: Sequence[Candidate], ground: Quantity) -> list[Candidate]:
+def equal_active(reference: Compared, candidates: Sequence[Offer], ground: Quantity) -> list[Offer]:
     """The candidates at the rates that bring as much active as the reference does: weak granules, strong concentrate.
 
     Only candidates with one and the same active are matched; others are left out.
@@ -166,5 +166,5 @@ def equal_active(reference: Compared, candidates: Sequence[Candidate], ground: Q
             continue
         found = _one(c, ground, None)
         if found.active:
-            matched.append(Candidate(c.product, c.label, Rate(c.rate.value * reference.active / found.active, c.rate.unit)))
+            matched.append(Offer(c.product, c.label, Rate(c.rate.value * reference.active / found.active, c.rate.unit)))
     return matched

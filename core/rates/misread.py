@@ -5,7 +5,8 @@ A slip is only offered where undoing it lands inside the label's range; it is as
 
 from dataclasses import dataclass
 
-from core.findings import Act, Finding, Reading
+from core.errors import Choice
+from core.findings import Finding, Weight
 from core.label.product import Product
 from core.label.rate import K_IN_K2O, P_IN_P2O5, Basis, LabelRate, Rate
 from core.rates.limits import Stand, stand_of
@@ -129,8 +130,8 @@ def misread(rate: Rate, label: LabelRate, product: Product) -> Finding | None:
         return None
     hits = list({s.ask: s for s in reversed(hits)}.values())[::-1][:MOST_OFFERED]
     said = " ".join(f"{s.ask} Then it would be {Rate(here / s.factor, unit)}, {_times(s.factor)}." for s in hits)
-    readings = tuple(Reading(show_number(here / s.factor, 5).replace(",", ""), f"{Rate(here / s.factor, unit)}") for s in hits)
-    return Finding(f"misread-{hits[0].key}", Act.ASK, f"{rate} is off the label. {said}", readings)
+    readings = tuple(Choice(show_number(here / s.factor, 5).replace(",", ""), f"{Rate(here / s.factor, unit)}") for s in hits)
+    return Finding(f"misread-{hits[0].key}", Weight.ASK, f"{rate} is off the label. {said}", readings)
 
 
 def _times(factor: float) -> str:

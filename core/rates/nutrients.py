@@ -8,7 +8,8 @@ from collections.abc import Sequence
 from datetime import date
 
 from core.days import day
-from core.findings import Act, Finding, Reading
+from core.errors import Choice
+from core.findings import Finding, Weight
 from core.ground import Ground, Stress
 from core.label.product import Kind, Product
 from core.label.rate import K_IN_K2O, P_IN_P2O5, Basis
@@ -97,7 +98,7 @@ def _nitrogen(product: Product, n: float, ground: Ground, house: House, us: bool
         found.append(
             Finding(
                 "nitrogen-of-a-spray",
-                Act.WARN,
+                Weight.WARN,
                 f"{said(n, us)} N is what granules bring; on the leaf {said(N_ON_LEAF, us)} is the most that is safe "
                 f"unless it is watered in. {tenth}".strip(),
                 _two_readings(n, us) if tenth else (),
@@ -116,25 +117,25 @@ def _nitrogen(product: Product, n: float, ground: Ground, house: House, us: bool
         found.append(
             Finding(
                 "nitrogen-in-heat",
-                Act.WARN,
+                Weight.WARN,
                 f"{ground.name} is marked as heat-stressed: the house feeds no N to "
                 f"{'cool-season grass' if heat == 'cool_no' else 'any grass'} in heat.",
             )
         )
     if ground.stress is Stress.COLD and "urea" in product.name.lower() and house.of("nitrogen_source") == "quick_cold":
         found.append(
-            Finding("urea-in-cold", Act.NOTE, "Cold soil turns urea over slowly; ammonium sulfate or nitrate acts sooner.")
+            Finding("urea-in-cold", Weight.NOTE, "Cold soil turns urea over slowly; ammonium sulfate or nitrate acts sooner.")
         )
     return found
 
 
-def _two_readings(n: float, us: bool) -> tuple[Reading, ...]:
-    return Reading(f"{said(n, us)} N", "as it is"), Reading(f"{said(n / 10, us)} N", "with the decimal moved")
+def _two_readings(n: float, us: bool) -> tuple[Choice, ...]:
+    return Choice(f"{said(n, us)} N", "as it is"), Choice(f"{said(n / 10, us)} N", "with the decimal moved")
 
 
 def _more(key: str, here: float, most: float, what: str, us: bool) -> Finding:
     words = f"{said(here, us)} is more than the usual most of {said(most, us)} {what}."
-    return Finding(key, Act.WARN, words)
+    return Finding(key, Weight.WARN, words)
 
 
 def _others(product: Product, g: dict[Basis, float], ground: Ground, house: House, us: bool) -> list[Finding]:
@@ -143,7 +144,7 @@ def _others(product: Product, g: dict[Basis, float], ground: Ground, house: Hous
         found.append(
             Finding(
                 "phosphorus-untested",
-                Act.WARN,
+                Weight.WARN,
                 f"It brings {said(g[Basis.P2O5], us)} P₂O₅, and no soil test of {ground.name} asks for phosphorus. Many places "
                 "forbid that.",
             )
@@ -162,7 +163,7 @@ def _closed(g: dict[Basis, float], on: date, closed: Sequence[Closed]) -> list[F
         if g.get(Basis(time.what), 0.0) > 0 and time.holds(on):
             why = f": {time.why}" if time.why else ""
             span = f"{day(date(2000, *time.start))} to {day(date(2000, *time.end))}"
-            found.append(Finding("closed-season", Act.REFUSE, f"{Basis(time.what).text} is closed from {span}{why}."))
+            found.append(Finding("closed-season", Weight.REFUSE, f"{Basis(time.what).text} is closed from {span}{why}."))
     return found
 
 

@@ -7,7 +7,7 @@ from decimal import Decimal
 
 from core.days import day
 from core.errors import InputError
-from core.findings import Act, Finding
+from core.findings import Finding, Weight
 from core.ground import Ground
 from core.growth.ramp import start_in_range
 from core.label.match import fit, lists
@@ -33,7 +33,7 @@ class Candidate:
 
 
 @dataclass(frozen=True)
-class Choice:
+class Pick:
     """A candidate for a disease: the row and the rate it would go down by, why, what warns, and the rules that refuse it.
 
     `index` is the row's place on the label; `amount` the product for the whole ground; `cost` of it, None where no price is
@@ -71,7 +71,7 @@ class Wanted:
 
 def choices(
     wanted: Wanted, candidates: Sequence[Candidate], history: Sequence[Applied], house: House = PLAIN, us: bool = True
-) -> list[Choice]:
+) -> list[Pick]:
     """All candidates that list the disease: those that may go down first, then by another group, by warnings, by cost."""
     ordered = sorted((a for a in history if a.kind is Kind.FUNGICIDE), key=lambda a: a.on)
     last = ordered[-1].codes if ordered else ()
@@ -89,7 +89,7 @@ def choices(
     )
 
 
-def _choice(wanted: Wanted, candidate: Candidate, history: Sequence[Applied], house: House, us: bool) -> Choice | None:
+def _choice(wanted: Wanted, candidate: Candidate, history: Sequence[Applied], house: House, us: bool) -> Pick | None:
     product, ground = candidate.product, wanted.ground
     index = _row(wanted, candidate.rows)
     if index is None or not product.kind.label_binds:
@@ -100,18 +100,18 @@ def _choice(wanted: Wanted, candidate: Candidate, history: Sequence[Applied], ho
     try:
         amount = dose(product, rate, ground.size).amount
     except InputError as problem:
-        unmeasured = Finding("no-dose", Act.REFUSE, problem.sentence)
-        return Choice(candidate, index, rate, row.intent, (), (), (unmeasured,), None, None)
+        unmeasured = Finding("no-dose", Weight.REFUSE, problem.sentence)
+        return Pick(candidate, index, rate, row.intent, (), (), (unmeasured,), None, None)
     plan = Plan(product, row, rate, ground, applied(product, amount, ground.size, wanted.on, row), row.target or row.use)
     checked = check(plan, candidate.rows, history, house, us)
-    refused = [f for f in checked.findings if f.act is Act.REFUSE]
+    refused = [f for f in checked.findings if f.act is Weight.REFUSE]
     if wanted.curative and row.intent is Intent.PREVENTIVE:
         said = "Its label gives a preventive rate alone, and the disease is there."
-        refused.append(Finding("preventive-only", Act.REFUSE, said))
+        refused.append(Finding("preventive-only", Weight.REFUSE, said))
     price = cost(product, amount, ground.size, foot_of(us))
-    warns = tuple(f for f in checked.findings if f.act in (Act.ASK, Act.WARN))
+    warns = tuple(f for f in checked.findings if f.act in (Weight.ASK, Weight.WARN))
     why = (*_why(wanted, candidate, row, history, house), *([start.why] if not wanted.curative else []))
-    return Choice(candidate, index, rate, row.intent, why, warns, tuple(refused), amount, price.total if price else None)
+    return Pick(candidate, index, rate, row.intent, why, warns, tuple(refused), amount, price.total if price else None)
 
 
 def _row(wanted: Wanted, rows: Sequence[Row]) -> int | None:

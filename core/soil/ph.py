@@ -56,7 +56,7 @@ STEPS_A_WINDOW = 2
 
 
 @dataclass(frozen=True)
-class Reading:
+class PhReading:
     """One pH reading at one spot."""
 
     spot: str
@@ -106,16 +106,16 @@ def check_ph(ph: float, field: str = "ph") -> float:
     return ph
 
 
-def latest(readings: Sequence[Reading]) -> list[Reading]:
+def latest(readings: Sequence[PhReading]) -> list[PhReading]:
     """The latest reading of each spot."""
-    newest: dict[str, Reading] = {}
+    newest: dict[str, PhReading] = {}
     for r in sorted(readings, key=lambda r: r.on):
         newest[r.spot.strip().lower()] = r
     return list(newest.values())
 
 
 def plan_ph(
-    readings: Sequence[Reading],
+    readings: Sequence[PhReading],
     *,
     texture: str,
     grass: str,
@@ -216,7 +216,7 @@ def _aim(ph: float, low: float, high: float, house: House) -> float | None:
     return low if ph < low - STANDS / 2 else None
 
 
-def _about_readings(now: Sequence[Reading], spread: float) -> list[str]:
+def _about_readings(now: Sequence[PhReading], spread: float) -> list[str]:
     notes = []
     if len(now) < 3:
         notes.append(f"{len(now)} spot{'s' if len(now) > 1 else ''} only: take three at least, from the same places each time.")

@@ -11,10 +11,9 @@ from hypothesis import strategies as st
 
 from core.disease.explain import explain
 from core.disease.hosts import HOSTS, diseases_of
-from core.disease.model import weather_of
 from core.disease.registry import MODELS, of_disease
 from core.grasses import GRASSES
-from core.tests.weather import START, even, real_hours, waving
+from core.tests.weather import START, even, real_hours, waving, weather_of
 from core.weather.arrivals import from_the_future, shifted
 from core.weather.hours import HOUR as ONE
 from core.weather.hours import Hour, believable, laid_out

@@ -10,14 +10,14 @@ from hypothesis import strategies as st
 from core.errors import InputError, NotUnderstood
 from core.ground import Ground
 from core.growth.ramp import regulator_start, start_in_range
-from core.label.groups import GROUPS, group_of, multi_site, read_codes
+from core.label.groups import GROUPS, multi_site, read_codes
 from core.label.match import fits
 from core.label.phrase import read_label_rate
 from core.label.product import FORMULATIONS, Content, Kind, Package, Product
 from core.label.rate import Basis, Rate
 from core.label.rules import Intent, Row
 from core.label.targets import TARGETS, find_target
-from core.rates.compare import Candidate, buy, compare, equal_active
+from core.rates.compare import Offer, buy, compare, equal_active
 from core.rates.reverse import rate_of, reach
 from core.schools import QUESTIONS, House, check_answers
 from core.tank.measuring import check_cup, least_of, leasts, stock_dilution, water_density
@@ -40,8 +40,8 @@ class Compare(unittest.TestCase):
         """50 lb of 24 % N at $31.20 is $2.60 a lb of N; 50 lb of 10 % at $20 is $4.00 (arithmetic)."""
         label = read_label_rate("1 lb N per 1,000 sq ft")
         both = [
-            Candidate(feed("rich", 24, bag("50 lb", "31.20")), label, label.highest),
-            Candidate(feed("poor", 10, bag("50 lb", "20.00")), label, label.highest),
+            Offer(feed("rich", 24, bag("50 lb", "31.20")), label, label.highest),
+            Offer(feed("poor", 10, bag("50 lb", "20.00")), label, label.highest),
         ]
         rich, poor = compare(both, read_quantity("5,000 sq ft"))
         assert rich.per_nitrogen and poor.per_nitrogen and rich.cost and poor.cost
@@ -55,8 +55,8 @@ class Compare(unittest.TestCase):
         other = Product("other", Kind.FUNGICIDE, SC, (Content("fludioxonil", Basis.ACTIVE, g_per_l=230.0),))
         granules, fluid = read_label_rate("2 to 4 lb/M"), read_label_rate("0.4 to 0.77 fl oz/M")
         ground = read_quantity("5,000 sq ft")
-        reference = compare([Candidate(weak, granules, granules.highest)], ground)[0]
-        rows = [Candidate(strong, fluid, fluid.highest), Candidate(other, fluid, fluid.highest)]
+        reference = compare([Offer(weak, granules, granules.highest)], ground)[0]
+        rows = [Offer(strong, fluid, fluid.highest), Offer(other, fluid, fluid.highest)]
         matched = equal_active(reference, rows, ground)
         self.assertEqual([m.product.name for m in matched], ["strong"])
         again = compare(matched, ground)[0]
@@ -64,14 +64,14 @@ class Compare(unittest.TestCase):
         self.assertAlmostEqual(again.active / reference.active, 1, places=12)
         with self.assertRaisesRegex(InputError, "matched by one active"):
             equal_active(
-                compare([Candidate(feed("f", 20), read_label_rate("1 lb N/M"), read_label_rate("1 lb N/M").highest)], ground)[0],
+                compare([Offer(feed("f", 20), read_label_rate("1 lb N/M"), read_label_rate("1 lb N/M").highest)], ground)[0],
                 rows,
                 ground,
             )
 
     def test_without_a_price_there_is_no_cost(self) -> None:
         label = read_label_rate("1 lb N per 1,000 sq ft")
-        found = compare([Candidate(feed("x", 20, bag("50 lb", None)), label, label.highest)], read_quantity("5,000 sq ft"))[0]
+        found = compare([Offer(feed("x", 20, bag("50 lb", None)), label, label.highest)], read_quantity("5,000 sq ft"))[0]
         self.assertEqual((found.cost, found.per_nitrogen), (None, None))
         assert found.purchase
         self.assertEqual((found.purchase.packages[0].count, found.purchase.cost), (1, None))
@@ -217,8 +217,6 @@ class Codes(unittest.TestCase):
             read_codes("the strong one")
 
     def test_actives_and_multi_site(self) -> None:
-        self.assertEqual(group_of("Fludioxonil").text, "FRAC 12")  # type: ignore[union-attr]
-        self.assertIsNone(group_of("nothing"))
         self.assertTrue(multi_site("FRAC M05") and not multi_site("FRAC 3"))
         self.assertTrue(GROUPS["FRAC M03"].multi_site)
 

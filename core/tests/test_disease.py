@@ -9,11 +9,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from core.disease import anthracnose_danneberger, brown_patch_fidanza, dollar_spot_hall, dollar_spot_smith_kerns, rules_of_thumb
-from core.disease.model import Weather, rolling_mean, weather_of
+from core.disease.model import Weather, rolling_mean
 from core.disease.registry import MODELS, of_disease
 from core.disease.soil_triggers import TRIGGERS, open_days
 from core.label.targets import TARGETS
-from core.tests.weather import START, even, real_hours, waving
+from core.tests.weather import START, even, real_hours, waving, weather_of
 from core.weather.hours import Hour, Hours, table
 
 ZONE = ZoneInfo("America/New_York")
@@ -47,13 +47,13 @@ class SmithKerns(unittest.TestCase):
 
     def test_five_known_days_and_no_fewer(self) -> None:
         found = dollar_spot_smith_kerns.series(weather_of(even(8, 20, 80), ZONE))
-        self.assertTrue(np.isnan(found.values[:4]).all() and found.too_few[:4].all())
+        self.assertTrue(np.isnan(found.values[:4]).all() and not found.outside[:4].any())
         np.testing.assert_allclose(found.values[4:], 0.4042, atol=5e-5)
 
     def test_outside_its_range_it_says_so(self) -> None:
         for air in (5.0, 40.0):
             found = dollar_spot_smith_kerns.series(weather_of(even(8, air, 90), ZONE))
-            self.assertTrue(found.outside[5] and np.isnan(found.values[5]) and not found.too_few[5])
+            self.assertTrue(found.outside[5] and np.isnan(found.values[5]))
 
 
 class Others(unittest.TestCase):

@@ -100,8 +100,8 @@ def functions() -> list[tuple[Path, ast.FunctionDef]]:
     return [
         (path, node)
         for path, tree in trees()
-        for holder in [tree, *(n for n in tree.body if isinstance(n, ast.ClassDef))]
-        for node in holder.body
+        for body in [tree.body, *(n.body for n in tree.body if isinstance(n, ast.ClassDef))]
+        for node in body
         if isinstance(node, ast.FunctionDef) and not node.name.startswith("_")
     ]
 

@@ -7,8 +7,8 @@ from zoneinfo import ZoneInfo
 import numpy as np
 
 from core.errors import InputError
-from core.tests.weather import START, even, new_york_2013, real_hours
-from core.weather.days import clock, local_days
+from core.tests.weather import START, even, local_days, new_york_2013, real_hours
+from core.weather.days import clock
 from core.weather.hand import with_gauge, with_offset, with_spots
 from core.weather.hours import table
 from core.weather.intake import Column, Mapped, Taken, guess, rows_of, take

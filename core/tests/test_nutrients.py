@@ -11,7 +11,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from core.findings import Act
+from core.findings import Weight
 from core.ground import Ground, Stress
 from core.label.phrase import read_label_rate
 from core.label.product import FORMULATIONS, Content, Kind, Product
@@ -76,7 +76,7 @@ class AtOnce(unittest.TestCase):
         cold = replace(LAWN, stress=Stress.COLD)
         house = House({"nitrogen_source": "quick_cold"})
         found = [f for f in once(UREA, {Basis.N: 0.5 * LB_PER_1000}, cold, DAY, house) if f.key == "urea-in-cold"]
-        self.assertEqual([f.act for f in found], [Act.NOTE])
+        self.assertEqual([f.act for f in found], [Weight.NOTE])
         self.assertNotIn("urea-in-cold", keys({Basis.N: 0.5}, product=FEED, ground=cold, house=house))
 
     def test_a_closed_time_over_the_turn_of_the_year_by_its_ends(self) -> None:
@@ -142,7 +142,7 @@ class OverASeason(unittest.TestCase):
         past = [applied(FEED, Quantity(19.0, UNITS["lb"]), FOOT, DAY - timedelta(days=40))]
         plan = applied(FEED, Quantity(2.0, UNITS["lb"]), FOOT, DAY)
         found = over_budget(budget(FEED, plan, past, LAWN), FEED)
-        self.assertEqual({f.act for f in found}, {Act.WARN})
+        self.assertEqual({f.act for f in found}, {Weight.WARN})
         self.assertIn("4.2 lb", found[0].sentence)
         self.assertIn("0.2 ", found[0].sentence)
 
@@ -155,12 +155,12 @@ class OverASeason(unittest.TestCase):
         feed = replace(FEED, rules=Rules(most_per_season=cap))
         plan = applied(feed, Quantity(4.0, UNITS["lb"]), FOOT, DAY)
         self.assertEqual(
-            [f.act for f in over_budget(budget(feed, plan, [], LAWN), feed) if f.key == "season-product"], [Act.WARN]
+            [f.act for f in over_budget(budget(feed, plan, [], LAWN), feed) if f.key == "season-product"], [Weight.WARN]
         )
         spray = replace(SPRAY, rules=Rules(most_per_season=read_label_rate("1 fl oz per 1,000 sq ft"), applications_per_season=1))
         twice = applied(spray, Quantity(0.6, UNITS["fl_oz"]), FOOT, DAY, Row(read_label_rate("0.4 to 0.8 fl oz/M")))
         found = {f.key: f.act for f in over_budget(budget(spray, twice, [twice], LAWN), spray)}
-        self.assertEqual(found, {"season-product": Act.REFUSE, "season-times": Act.REFUSE})
+        self.assertEqual(found, {"season-product": Weight.REFUSE, "season-times": Weight.REFUSE})
 
 
 class Formulations(unittest.TestCase):

@@ -18,11 +18,11 @@ from core.rates.actual import actual_rate
 from core.rates.reverse import rate_from_left, whole_package
 from core.reckon.answer import convert_line, reach
 from core.reckon.grammar import ConversionAsked, Names, read_line
-from core.soil.ph import Reading, plan_ph
+from core.soil.ph import PhReading, plan_ph
 from core.soil.ph_tables import sulfur_need
 from core.tank.measuring import check_cup
 from core.tests.things import FEED, GREEN, LABEL, SPRAY, UREA
-from core.units import UNITS, celsius, density, read_number, read_quantity, read_unit, unit
+from core.units import UNITS, celsius, density, read_number, read_quantity, unit
 
 FT = UNITS["ft"]
 NAMES = Names(["North green"], ["Sedge SC"], ["Barrow"])
@@ -45,8 +45,8 @@ class Refusals(unittest.TestCase):
             self.refused("air", "no temperature of air or soil", partial(celsius, "air", hot, "degC"))
         self.refused("value", "divides by zero", lambda: read_number("3/0", "value"))
         self.refused("value", "finite", lambda: read_number("9" * 400, "value"))
-        self.refused("unit", "was not understood", lambda: read_unit("fl oz weekly", "unit"))
-        self.refused("unit", "measures length", lambda: read_unit("ft", "unit", "volume"))
+        self.refused("unit", "was not understood", lambda: read_quantity("3 fl oz weekly", "unit"))
+        self.refused("unit", "measures length", lambda: read_quantity("3 ft", "unit", "volume"))
         self.refused("value", "is not a number", lambda: read_quantity("sq ft 20", "value"))
 
     def test_compositions(self) -> None:
@@ -127,7 +127,7 @@ class Refusals(unittest.TestCase):
 
     def test_cups_and_soil(self) -> None:
         self.refused("mark", "volume", lambda: check_cup(read_quantity("4 oz wt"), read_quantity("112 g"), 20.0))
-        wild = [Reading(s, date(2030, 4, 1), 9.6) for s in "abc"]
+        wild = [PhReading(s, date(2030, 4, 1), 9.6) for s in "abc"]
         self.refused(
             "readings",
             "beyond the sulfur table",

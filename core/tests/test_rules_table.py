@@ -5,7 +5,7 @@ from dataclasses import fields, replace
 from typing import Any
 
 from core.errors import InputError
-from core.findings import Act
+from core.findings import Weight
 from core.label.groups import read_codes
 from core.label.product import Content
 from core.label.product import Kind as ProductKind
@@ -64,7 +64,7 @@ class EveryRule(unittest.TestCase):
                 self.assertIn("cannot be read", said({rule.key: garbage(rule.kind)})[0].text)
                 checks = checked(replace(SPRAY, rules=found.rules), row(LABEL), 0.6)
                 stops = [f for f in checks.findings if f.key == "rule-unreadable"]
-                self.assertEqual([f.act for f in stops], [Act.REFUSE])
+                self.assertEqual([f.act for f in stops], [Weight.REFUSE])
                 self.assertIn(rule.field, stops[0].sentence)
 
     def test_has_a_place_in_what_the_core_calls_rules_and_none_is_without_a_row(self) -> None:
@@ -133,7 +133,7 @@ class ActiveCaps(Caught):
         """0.6 fl oz/1000 ft² of 9.2 lb/gal at 20 % is 0.3757 lb ai/acre (arithmetic): above 0.3."""
         found = read({"active_per_season": "pyraclostrobin 0.3 lb ai per acre"})
         over = checked(replace(self.PAIR, rules=found.rules), row(LABEL), 0.6)
-        self.assertIs(self.finding(over, "season-active").act, Act.REFUSE)
+        self.assertIs(self.finding(over, "season-active").act, Weight.REFUSE)
         self.assertIn("pyraclostrobin", self.finding(over, "season-active").sentence)
 
     def test_a_name_that_is_not_in_it_is_asked_back(self) -> None:
@@ -165,12 +165,12 @@ class Codes(Caught):
     def test_a_regulator_without_a_class_is_asked_for_it_and_not_taken_for_another(self) -> None:
         for plan, before in ((self.REGULATOR, ()), (replace(self.REGULATOR, codes=()), ("Class B",))):
             found = checked(plan, row(LABEL), 0.6, history=self.past("Other", *before))
-            self.assertIs(self.finding(found, "class-unknown").act, Act.ASK)
+            self.assertIs(self.finding(found, "class-unknown").act, Weight.ASK)
             self.quiet(found, "two-regulators")
 
     def test_two_classes_still_warn_and_one_is_quiet(self) -> None:
         other = checked(self.REGULATOR, row(LABEL), 0.6, history=self.past("Other", "Class B"))
-        self.assertIs(self.finding(other, "two-regulators").act, Act.WARN)
+        self.assertIs(self.finding(other, "two-regulators").act, Weight.WARN)
         same = checked(self.REGULATOR, row(LABEL), 0.6, history=self.past("Other", "Class A"))
         self.quiet(same, "two-regulators")
         self.quiet(same, "class-unknown")

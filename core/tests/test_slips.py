@@ -7,13 +7,13 @@ from dataclasses import replace
 from datetime import date
 
 from core.errors import Ambiguous, InputError
-from core.findings import Act
+from core.findings import Weight
 from core.ground import Stress
 from core.label.phrase import read_label_rate
 from core.label.product import Content, Kind, Product, check_product
 from core.label.rate import Basis, Rate
 from core.label.rules import Rules
-from core.rates.compare import Candidate, compare
+from core.rates.compare import Offer, compare
 from core.rates.dose import dose
 from core.rates.limits import judge, refuse_above_label
 from core.rates.misread import misread
@@ -45,7 +45,7 @@ class Nutrients(Caught):
         label = read_label_rate("0.5 to 0.6 lb per 1,000 sq ft")
         found = misread(Rate(0.25, label.unit), label, UREA)
         assert found
-        self.assertEqual(found.act, Act.ASK)
+        self.assertEqual(found.act, Weight.ASK)
         self.assertEqual(found.key, "misread-N-for-product")
         self.assertIn("Is it N, not product?", found.sentence)
         self.assertIn("0.5435 lb/1000 ft², 2.174 times more", found.sentence)
@@ -94,7 +94,7 @@ class Nutrients(Caught):
     def test_nitrogen_in_a_closed_season(self) -> None:
         law = House(closed=(Closed("N", (6, 1), (8, 31), "the ground runs to a lake"),))
         found = self.finding(checked(FEED, row("2 to 5 lb/M"), 4, LAWN, house=law), "closed-season")
-        self.assertIs(found.act, Act.REFUSE)
+        self.assertIs(found.act, Weight.REFUSE)
         self.assertIn("1 June to 31 August: the ground runs to a lake", found.sentence)
         self.quiet(checked(FEED, row("2 to 5 lb/M"), 4, LAWN, house=law, on=date(2031, 9, 1)), "closed-season")
         winter = Closed("N", (11, 15), (3, 1))
@@ -199,7 +199,7 @@ class Rates(Caught):
 
     def test_the_most_in_one_application(self) -> None:
         capped = replace(SPRAY, rules=Rules(most_per_application=read_label_rate("0.7 fl oz per 1,000 sq ft")))
-        self.assertIs(self.finding(checked(capped, row(LABEL), 0.75), "most-per-application").act, Act.REFUSE)
+        self.assertIs(self.finding(checked(capped, row(LABEL), 0.75), "most-per-application").act, Weight.REFUSE)
         self.quiet(checked(capped, row(LABEL), 0.7), "most-per-application")
 
 
@@ -229,7 +229,7 @@ class Packages(Caught):
         strong = Product("Strong", Kind.FUNGICIDE, SC, (Content("azoxystrobin", Basis.ACTIVE, g_per_l=2.08 * LB_GAL),))
         fluid = read_label_rate("0.77 fl oz per 1,000 sq ft")
         weak, dense = compare(
-            [Candidate(self.BAGGED, self.LABEL, self.LABEL.highest), Candidate(strong, fluid, fluid.highest)],
+            [Offer(self.BAGGED, self.LABEL, self.LABEL.highest), Offer(strong, fluid, fluid.highest)],
             read_quantity("1,000 sq ft"),
         )
         assert weak.active and dense.active

@@ -6,7 +6,7 @@ Figures are of our own making unless a source stands beside them; rules of the t
 from dataclasses import replace
 from datetime import date
 
-from core.findings import Act
+from core.findings import Weight
 from core.ground import Ground, Hazard, HazardKind, Stress
 from core.label.phrase import read_label_rate
 from core.label.product import FORMULATIONS, Content, Kind, Product
@@ -43,7 +43,7 @@ class Sites(Caught):
     def test_a_grass_that_the_label_does_not_list(self) -> None:
         bermuda = replace(LAWN, grass="bermudagrass")
         found = self.finding(checked(self.REGULATOR, self.FESCUE, 0.6, bermuda, rows=self.ROWS), "grass-not-listed")
-        self.assertIs(found.act, Act.REFUSE)
+        self.assertIs(found.act, Weight.REFUSE)
         self.quiet(checked(self.REGULATOR, self.FESCUE, 0.6, LAWN, rows=self.ROWS), "grass-not-listed", "grass-not-in-row")
 
     def test_another_grasss_row(self) -> None:
@@ -53,7 +53,7 @@ class Sites(Caught):
     def test_a_height_in_no_row_is_said_and_never_read_between(self) -> None:
         tall = replace(GREEN, height=read_quantity("0.75 in"))
         found = self.finding(checked(self.REGULATOR, self.BENT, 8, tall, rows=self.ROWS), "height-in-no-row")
-        self.assertIs(found.act, Act.REFUSE)
+        self.assertIs(found.act, Weight.REFUSE)
         self.assertIn("no rate for 0.75 in on creeping bentgrass", found.sentence)
         self.assertIn("None is read between them", found.sentence)
         self.quiet(checked(self.REGULATOR, self.BENT, 8, GREEN, rows=self.ROWS), "height-in-no-row", "height-not-in-row")
@@ -68,7 +68,7 @@ class Sites(Caught):
     def test_a_disease_that_the_label_does_not_list(self) -> None:
         rows = (row(LABEL, target="Brown patch"), row(LABEL, target="Snow mould"))
         found = self.finding(checked(SPRAY, rows[0], 0.6, target="dollar spot", rows=rows), "target-not-listed")
-        self.assertIs(found.act, Act.REFUSE)
+        self.assertIs(found.act, Weight.REFUSE)
         self.quiet(checked(SPRAY, rows[0], 0.6, target="brown patch", rows=rows), "target-not-listed", "target-not-in-row")
 
     def test_gray_leaf_spot_looked_up_for_leaf_spot(self) -> None:
@@ -110,12 +110,12 @@ class Sites(Caught):
         careful = replace(SPRAY, rules=Rules(buffer=9.144))
         found = checked(careful, row(LABEL), 0.6, wet)
         self.assertIn("drain (yard drain): keep 30 ft away", self.finding(found, "near-drain").sentence)
-        self.assertIs(self.finding(found, "near-water").act, Act.WARN)
+        self.assertIs(self.finding(found, "near-water").act, Weight.WARN)
 
     def test_a_pesticide_put_down_for_soil_ph(self) -> None:
         sulfur = Product("Dust", Kind.FUNGICIDE, FORMULATIONS["WP"], (Content("sulfur", Basis.ACTIVE, percent=90),))
         rows = (row("2 to 3 oz wt per 1,000 sq ft", target="Powdery mildew"),)
-        self.assertIs(self.finding(checked(sulfur, rows[0], 2.5, target="soil pH", rows=rows), "off-purpose").act, Act.REFUSE)
+        self.assertIs(self.finding(checked(sulfur, rows[0], 2.5, target="soil pH", rows=rows), "off-purpose").act, Weight.REFUSE)
 
 
 class Season(Caught):
@@ -136,7 +136,9 @@ class Season(Caught):
 
     def test_the_labels_own_limit_in_a_row_refuses(self) -> None:
         strict = replace(self.SDHI, rules=Rules(consecutive=1))
-        self.assertIs(self.finding(checked(strict, row(LABEL), 0.6, history=past(self.SDHI)), "in-a-row-label").act, Act.REFUSE)
+        self.assertIs(
+            self.finding(checked(strict, row(LABEL), 0.6, history=past(self.SDHI)), "in-a-row-label").act, Weight.REFUSE
+        )
 
     def test_a_curative_repeat_where_the_house_always_changes(self) -> None:
         curative = row(LABEL, intent=Intent.CURATIVE)
@@ -156,7 +158,7 @@ class Season(Caught):
             self.SDHI, rules=Rules(most_per_season=read_label_rate("1.5 fl oz per 1,000 sq ft"), applications_per_season=3)
         )
         found = self.finding(checked(capped, row(LABEL), 0.6, history=past(capped, capped)), "season-product")
-        self.assertIs(found.act, Act.REFUSE)
+        self.assertIs(found.act, Weight.REFUSE)
         self.assertIn("1.8 fl oz/1000 ft² this season; the most is 1.5", found.sentence)
         self.assertIn("0.3 is left", found.sentence)
         self.finding(checked(capped, row(LABEL), 0.4, history=past(capped, capped, capped)), "season-times")
@@ -168,7 +170,7 @@ class Season(Caught):
         found = checked(capped, row(LABEL), 0.6, history=past(other, other))
         line = next(x for x in found.budget.lines if x.key == "active:fludioxonil")
         self.assertAlmostEqual(line.plan, 0.6 / 128 * 9.2 * 0.21 * 43.56, places=6)
-        self.assertIs(self.finding(found, "season-active").act, Act.REFUSE)
+        self.assertIs(self.finding(found, "season-active").act, Weight.REFUSE)
         self.quiet(checked(capped, row(LABEL), 0.6, history=past(other)), "season-active")
 
     def test_last_season_does_not_count(self) -> None:
@@ -179,7 +181,9 @@ class Season(Caught):
 
     def test_what_the_label_keeps_apart(self) -> None:
         shy = replace(self.SDHI, rules=Rules(incompatible=(Incompatible("FRAC 3", 7, "Leaf burn."),)))
-        self.assertIs(self.finding(checked(shy, row(LABEL), 0.6, history=past(self.DMI, days=5)), "kept-apart").act, Act.REFUSE)
+        self.assertIs(
+            self.finding(checked(shy, row(LABEL), 0.6, history=past(self.DMI, days=5)), "kept-apart").act, Weight.REFUSE
+        )
         self.quiet(checked(shy, row(LABEL), 0.6, history=past(self.DMI, days=7)), "kept-apart")
 
     def test_groups_three_and_eleven_by_the_houses_school(self) -> None:
@@ -214,7 +218,7 @@ class Quiet(Caught):
     def test_a_sound_plan_rings_no_alarm(self) -> None:
         here = row(LABEL, target="Dollar spot", grasses=("creeping_bentgrass",), uses=("green",), interval=(14, 21))
         found = checked(SPRAY, here, 0.6, GREEN, target="dollar spot", history=past(SPRAY, days=21))
-        self.assertEqual([f.key for f in found.findings if f.act is not Act.NOTE], [])
+        self.assertEqual([f.key for f in found.findings if f.act is not Weight.NOTE], [])
         self.assertFalse(found.refused)
 
     def test_what_really_happened_is_reckoned_all_the_same(self) -> None:

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from core.errors import InputError
 from core.rates.nutrients import LB_PER_1000
 from core.schools import House
-from core.soil.ph import LEAST_GAP, SULFUR, SULFUR_GREEN, PhPlan, Reading, plan_ph
+from core.soil.ph import LEAST_GAP, SULFUR, SULFUR_GREEN, PhPlan, PhReading, plan_ph
 from core.soil.ph_tables import lime_need, sulfur_need
 from core.units import Quantity, read_quantity
 
@@ -30,7 +30,7 @@ def plan(*values: float, **more: object) -> PhPlan:
         "lime_value": 1.0,
         **more,
     }
-    readings = [Reading(f"spot {i}", date(2031, 2, 1), v) for i, v in enumerate(values)]
+    readings = [PhReading(f"spot {i}", date(2031, 2, 1), v) for i, v in enumerate(values)]
     return plan_ph(readings, **given_)
 
 
@@ -123,7 +123,7 @@ class Plans(unittest.TestCase):
         self.assertIn("1 spot only", " ".join(plan(7.4, target=6.5).notes))
 
     def test_the_latest_reading_of_a_spot_counts(self) -> None:
-        readings = [Reading("A", date(2030, 4, 1), 8.0), Reading("a ", date(2031, 2, 1), 7.0)]
+        readings = [PhReading("A", date(2030, 4, 1), 8.0), PhReading("a ", date(2031, 2, 1), 7.0)]
         found = plan_ph(readings, texture="loam", grass="mixed", ground=GROUND, green=False, start=START)
         self.assertEqual(found.ph, 7.0)
 

@@ -5,7 +5,7 @@ from dataclasses import replace
 from datetime import date
 
 from core.errors import InputError
-from core.findings import Act
+from core.findings import Weight
 from core.job import Form, Machine, MachineKind, check_machine
 from core.job.machine import check_match
 from core.label.product import FORMULATIONS, Kind, Product
@@ -54,7 +54,7 @@ class Spraying(unittest.TestCase):
 
     def test_runs_that_disagree_and_a_single_run(self) -> None:
         self.assertEqual(keys(self.said(replace(self.good, trust=Trust.DIFFER))), ["runs-differ"])
-        self.assertEqual(self.said(replace(self.good, trust=Trust.ONE))[0].act, Act.NOTE)
+        self.assertEqual(self.said(replace(self.good, trust=Trust.ONE))[0].act, Weight.NOTE)
 
     def test_drift_needs_two_rounds_to_one_side(self) -> None:
         """+8 and +10 % have a mean of 9 %; +8 and −1 % tell nothing (arithmetic)."""
@@ -122,21 +122,21 @@ class Residue(unittest.TestCase):
         """Three rinses, one of them before the cleaner, and the screens washed (common practice, no source)."""
         for steps in ((), (RINSE, RINSE, RINSE), (RINSE, CLEANER, RINSE), (RINSE, CLEANER, SCREENS, RINSE)):
             found = self.after(*steps)
-            self.assertEqual([f.act for f in found], [Act.REFUSE], steps)
+            self.assertEqual([f.act for f in found], [Weight.REFUSE], steps)
         self.assertEqual(self.after(RINSE, CLEANER, SCREENS, RINSE, RINSE), [])
 
     def test_the_same_product_again_asks_for_nothing(self) -> None:
         self.assertEqual(before_load(self.held, WEEDS, "Can"), [])
 
     def test_a_fungicide_warns_and_a_feed_notes(self) -> None:
-        self.assertEqual(self.after(kind=Kind.FUNGICIDE)[0].act, Act.WARN)
-        self.assertEqual(self.after(kind=Kind.FERTILISER)[0].act, Act.NOTE)
+        self.assertEqual(self.after(kind=Kind.FUNGICIDE)[0].act, Weight.WARN)
+        self.assertEqual(self.after(kind=Kind.FERTILISER)[0].act, Weight.NOTE)
         self.assertEqual(self.after(RINSE, kind=Kind.FERTILISER), [])
 
     def test_a_hopper_is_brushed_out(self) -> None:
         self.assertEqual(needed(Kind.FERTILISER, sprayed=False), (CleanStep.BRUSH,))
         dry = Held(None, "Old feed", Kind.HERBICIDE, False, MAY)
-        self.assertEqual(before_load(dry, FEED, "Cart")[0].act, Act.WARN)
+        self.assertEqual(before_load(dry, FEED, "Cart")[0].act, Weight.WARN)
 
     def test_nothing_known_says_nothing(self) -> None:
         self.assertEqual(before_load(None, SPRAY, "Can"), [])

@@ -9,8 +9,7 @@ import pandas as pd
 import pyet
 
 from core.errors import InputError
-from core.tests.weather import even, real_hours
-from core.weather.days import local_days
+from core.tests.weather import even, local_days, real_hours
 from core.weather.reference_et import Air, hargreaves, of_days, penman_monteith
 from core.weather.sun import above_the_air, light_hours, place_of, sun_of
 

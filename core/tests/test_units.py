@@ -19,7 +19,7 @@ from core.units import (
     quantity,
     read_number,
     read_quantity,
-    read_unit,
+    read_unit_at,
     show_number,
     show_percent,
     tidy,
@@ -161,7 +161,7 @@ class Reading(unittest.TestCase):
             "UK gal": "imp_gal",
             "dry oz": "oz_wt",
         }.items():
-            self.assertEqual(read_unit(text).key, key, text)
+            self.assertEqual(read_unit_at(tidy(text), 0)[0].key, key, text)
 
     def test_a_bare_ounce_is_a_question(self) -> None:
         with self.assertRaises(Ambiguous) as caught:
@@ -174,11 +174,11 @@ class Reading(unittest.TestCase):
 
     def test_a_small_m_is_no_thousand_square_feet(self) -> None:
         with self.assertRaises(Ambiguous):
-            read_unit("m", "per", AREA)
+            read_unit_at("m", 0, "per", AREA)
 
     def test_a_small_a_is_acre_or_are(self) -> None:
         with self.assertRaises(Ambiguous):
-            read_unit("a", "per", AREA)
+            read_unit_at("a", 0, "per", AREA)
 
     def test_absurd_magnitudes_are_refused(self) -> None:
         for value, key in ((1e9, "acre"), (1e-9, "ft2"), (1e9, "gal"), (math.inf, "lb"), (math.nan, "lb"), (0, "lb"), (-1, "lb")):

@@ -12,11 +12,11 @@ from hypothesis import strategies as st
 from scipy.integrate import quad
 
 from core.errors import InputError
-from core.tests.weather import START, even, new_york_2013, real_hours, waving
-from core.weather.days import clock, local_days
-from core.weather.degree_days import Base, Way, degree_days, in_fahrenheit
+from core.tests.weather import START, even, humidity_of, local_days, new_york_2013, real_hours, waving
+from core.weather.days import clock
+from core.weather.degree_days import Base, Way, degree_days
 from core.weather.hours import Hour, filled, table
-from core.weather.moisture import Drying, deficit, delta_t, dew_point, drying, humidity_of, wet_bulb
+from core.weather.moisture import deficit, delta_t, dew_point, wet_bulb
 from core.weather.soil import corrected, estimated
 from core.weather.wetness import Wetness, wet_hours
 
@@ -49,7 +49,7 @@ class Moisture(unittest.TestCase):
 
     @given(st.floats(-20, 45), st.floats(5, 100))
     def test_there_and_back(self, air: float, humidity: float) -> None:
-        self.assertAlmostEqual(float(humidity_of(air, dew_point(air, humidity))), humidity, places=6)
+        self.assertAlmostEqual(humidity_of(air, float(dew_point(air, humidity))), humidity, places=6)
 
     def test_deficit_by_fao_56(self) -> None:
         """FAO-56 eq. 11: e°(25) = 3.168 kPa (its Table 2.3); at 60 % 40 % of it are wanting."""
@@ -58,20 +58,6 @@ class Moisture(unittest.TestCase):
     def test_outside_the_range_there_is_no_number(self) -> None:
         for value in (wet_bulb(60, 50), wet_bulb(20, 2), dew_point(20, 0), dew_point(-50, 80), deficit(20, 110), delta_t(20, 1)):
             self.assertTrue(math.isnan(float(value)))
-
-    def test_drying_classes_and_how_near_the_next_is(self) -> None:
-        cases = (
-            (1.0, Drying.SLOW, False),
-            (2.0, Drying.GOOD, True),
-            (5.0, Drying.GOOD, False),
-            (8.0, Drying.GOOD, True),
-            (9.0, Drying.MARGINAL, False),
-            (12.0, Drying.FAST, False),
-        )
-        for value, word, near in cases:
-            found = drying(value)
-            self.assertEqual((found.drying, found.near), (word, near), value)
-        self.assertIs(drying(math.nan).drying, Drying.UNKNOWN)
 
 
 class TheTable(unittest.TestCase):
@@ -196,7 +182,7 @@ class LeafWetness(unittest.TestCase):
     def test_the_depression_remembers_between_its_two_marks(self) -> None:
         """At 20 °C a depression of 1, 3, 4, 3 °C: wet, still wet, dry, still dry."""
         readings = [
-            Hour(START + timedelta(hours=h), air=20, humidity=float(humidity_of(20, 20 - d)), wind=1)
+            Hour(START + timedelta(hours=h), air=20, humidity=humidity_of(20, 20 - d), wind=1)
             for h, d in enumerate((1.0, 3.0, 4.0, 3.0))
         ]
         self.assertEqual(list(wet_hours(table(readings), Wetness.DEPRESSION)), [1, 1, 0, 0])
@@ -217,7 +203,6 @@ class DegreeDays(unittest.TestCase):
         for way, expect in ((Way.AVERAGE, 11.5), (Way.MODIFIED, 10.0), (Way.SINE, 11.7328)):
             self.assertAlmostEqual(float(degree_days(28, 16, Base(10, way))), 12.0)
             self.assertAlmostEqual(float(degree_days(35, 8, Base(10, way))), expect, places=4)
-        self.assertAlmostEqual(in_fahrenheit(200), 360)
 
     @given(st.floats(-10, 30), st.floats(0, 25), st.floats(0, 20))
     def test_the_sine_against_scipys_integral(self, middle: float, reach: float, base: float) -> None:

@@ -2,15 +2,21 @@
 
 import csv
 import io
+import math
 import zipfile
 from collections.abc import Iterator
 from datetime import UTC, datetime, timedelta
 from importlib.util import find_spec
 from pathlib import Path
+from zoneinfo import ZoneInfo
 
 import numpy as np
 
-from core.weather.hours import Hour, Hours, table
+from core.disease.model import Weather
+from core.weather.days import Days, clock, days_of
+from core.weather.hours import Floats, Hour, Hours, table
+from core.weather.moisture import MAGNUS_A, MAGNUS_B
+from core.weather.wetness import Wetness, wet_hours
 
 START = datetime(2031, 6, 1, 4, tzinfo=UTC)  # midnight in New York
 F_TO_C, MPH, INCH = 1 / 1.8, 0.44704, 25.4
@@ -69,3 +75,21 @@ def new_york_2013(station: str = "JFK") -> Iterator[dict[str, str]]:
     else:
         text = found.read_text(encoding="utf-8")
     return (row for row in csv.DictReader(io.StringIO(text)) if row["origin"] == station)
+
+
+def weather_of(hours: Hours, zone: ZoneInfo, wetness: Wetness = Wetness.HUMIDITY) -> Weather:
+    """Hours and their days, with leaf wetness by one estimator where none was measured."""
+    number, at, first = clock(hours, zone)
+    return Weather(hours, days_of(hours, zone, number, first, wet_hours(hours, wetness)), number, at)
+
+
+def local_days(found: Hours, zone: ZoneInfo, wet: Floats | None = None) -> Days:
+    """The days of a table of hours; `wet` is the share of each hour [1]."""
+    number, _, first = clock(found, zone)
+    return days_of(found, zone, number, first, wet)
+
+
+def humidity_of(air: float, dew: float) -> float:
+    """The relative humidity [%] of air [°C] with a dew point [°C]: the inverse of `dew_point`, 100 at most."""
+    exponent = MAGNUS_A * dew / (MAGNUS_B + dew) - MAGNUS_A * air / (MAGNUS_B + air)
+    return min(100.0, 100 * math.exp(exponent))

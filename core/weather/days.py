@@ -52,16 +52,6 @@ class Days:
         return self.first + timedelta(days=i)
 
 
-def local_days(found: Hours, zone: ZoneInfo, wet: Floats | None = None) -> Days:
-    """The days of a table of hours; see `days_of`.
-
-    Args:
-        wet: share of each hour [1].
-    """
-    number, _, first = clock(found, zone)
-    return days_of(found, zone, number, first, wet)
-
-
 def days_of(found: Hours, zone: ZoneInfo, number: NDArray[np.int64], first: date, wet: Floats | None = None) -> Days:
     """The days of a table of hours whose clock has been read.
 

@@ -82,12 +82,3 @@ def _sine(high: Floats, low: Floats, base: Base) -> Floats:
 
 
 _WAYS = {Way.AVERAGE: _average, Way.MODIFIED: _modified, Way.SINE: _sine}
-
-
-def in_fahrenheit(sum_celsius: float) -> float:
-    """A sum of °C·d in °F·d: a difference, so times 1.8 and no 32.
-
-    Args:
-        sum_celsius: of degree days [°C d].
-    """
-    return sum_celsius * 1.8

@@ -11,9 +11,6 @@ Delta-T classes: Australian spray guidance, common practice, no source.
 Every function takes numbers or arrays; what lies outside its range is NaN, never a plausible number.
 """
 
-from dataclasses import dataclass
-from enum import StrEnum
-
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
@@ -39,14 +36,6 @@ def dew_point(air: ArrayLike, humidity: ArrayLike) -> Floats:
     with np.errstate(divide="ignore", invalid="ignore"):
         gamma = np.log(rh / 100) + MAGNUS_A * t / (MAGNUS_B + t)
         return np.where(good, MAGNUS_B * gamma / (MAGNUS_A - gamma), np.nan)
-
-
-def humidity_of(air: ArrayLike, dew: ArrayLike) -> Floats:
-    """The relative humidity [%] of air [°C] with a dew point [°C]; the inverse of `dew_point`, 100 at most."""
-    t, d = _arrays(air, dew)
-    good = _within(t, DEW_RANGE) & _within(d, (-60.0, 50.0))
-    exponent = MAGNUS_A * d / (MAGNUS_B + d) - MAGNUS_A * t / (MAGNUS_B + t)
-    return np.where(good, np.minimum(100.0, 100 * np.exp(exponent)), np.nan)
 
 
 def wet_bulb(air: ArrayLike, humidity: ArrayLike) -> Floats:
@@ -81,46 +70,6 @@ def deficit(air: ArrayLike, humidity: ArrayLike) -> Floats:
     with np.errstate(over="ignore", invalid="ignore"):
         full = 0.6108 * np.exp(17.27 * t / (t + 237.3))
     return np.where(good, full * (1 - rh / 100), np.nan)
-
-
-class Drying(StrEnum):
-    """How fast spray dries."""
-
-    SLOW = "slow"
-    GOOD = "good"
-    MARGINAL = "marginal"
-    FAST = "fast"
-    UNKNOWN = "unknown"
-
-
-@dataclass(frozen=True)
-class DryingClass:
-    """A class of Delta-T; `near` where the formula's own error could make it the next one."""
-
-    drying: Drying
-    near: bool
-
-
-SLOW_BELOW, GOOD_TO, MARGINAL_TO = 2.0, 8.0, 10.0
-"""Borders of Delta-T [°C]: below the first slow, up to the second good, up to the third marginal (common practice, no source)."""
-GREY = 0.5
-"""So near to a border [°C] the class could be the other one."""
-
-
-def drying(value: float) -> DryingClass:
-    """The class of a Delta-T [°C]; unknown where it is NaN.
-
-    Args:
-        value: Delta-T [K].
-    """
-    if not np.isfinite(value):
-        return DryingClass(Drying.UNKNOWN, False)
-    near = any(abs(value - border) < GREY for border in (SLOW_BELOW, GOOD_TO, MARGINAL_TO))
-    if value < SLOW_BELOW:
-        return DryingClass(Drying.SLOW, near)
-    if value <= GOOD_TO:
-        return DryingClass(Drying.GOOD, near)
-    return DryingClass(Drying.MARGINAL if value <= MARGINAL_TO else Drying.FAST, near)
 
 
 def _arrays(one: ArrayLike, other: ArrayLike) -> tuple[Floats, Floats]:

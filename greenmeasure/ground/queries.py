@@ -10,7 +10,7 @@ from core.grasses import GRASSES
 from core.ground import HazardKind, Stress
 from core.label.rules import Use
 from core.readable import readable
-from core.soil.ph import PhPlan, Reading, plan_ph, spread_text
+from core.soil.ph import PhPlan, PhReading, plan_ph, spread_text
 from core.soil.ph_tables import TABLE_DEPTH_SULFUR, TEXTURES
 from core.units import LENGTH, UNITS, Quantity, exact_number, positive, show_number
 from greenmeasure.accounts.models import Account, sites_of
@@ -235,7 +235,7 @@ def options() -> GroundOptionsOut:
 def ph_plan(account: Account, area_id: int, data: PhPlanIn) -> PhPlanOut:
     """The pH plan of an area from its readings. Raises as `core.soil.ph.plan_ph`."""
     area = Area.objects.one(account, area_id)
-    readings = [Reading(r.spot, r.taken_on, r.ph) for r in area.soil.all()]
+    readings = [PhReading(r.spot, r.taken_on, r.ph) for r in area.soil.all()]
     depth = quantity_in("depth", given, LENGTH).base if (given := filled(data.depth)) else TABLE_DEPTH_SULFUR
     target = number_in("target", data.target) if data.target not in (None, "") else None
     found = plan_ph(

@@ -9,7 +9,7 @@ from django.db.models import QuerySet
 from core import job
 from core.days import day
 from core.errors import InputError
-from core.findings import Act, Finding, by_weight
+from core.findings import Finding, Weight, by_weight
 from core.label.product import Kind, Product
 from core.label.rate import Rate, RateUnit
 from core.machines import standing, working
@@ -43,6 +43,7 @@ from greenmeasure.kit.schemas import (
     TankOut,
 )
 from greenmeasure.kit.tanks import held
+from greenmeasure.shelf.queries import cards
 
 
 def whole_machines(account: Account) -> QuerySet[Machine]:
@@ -64,6 +65,7 @@ def machine_out(machine: Machine, account: Account) -> MachineOut:
     return MachineOut(
         id=machine.pk,
         version=machine.version,
+        takes=taken_by(account, machine),
         name=machine.name,
         kind=cast(MachineKindName, machine.kind),
         form=machine.form,
@@ -86,6 +88,13 @@ def machine_out(machine: Machine, account: Account) -> MachineOut:
         note=machine.note,
         archived=machine.archived_at is not None,
     )
+
+
+def taken_by(account: Account, machine: Machine) -> list[int]:
+    """The kept products that a machine can put down, by their ids."""
+    kind, form = job.MachineKind(machine.kind), job.Form(machine.form) if machine.form else None
+    every = cards(account).values()
+    return [c.product.pk for c in every if c.product.archived_at is None and job.takes(kind, form, c.core)]
 
 
 def state(machine: Machine, account: Account) -> str:
@@ -150,10 +159,10 @@ def asking(account: Account) -> list[FindingOut]:
     for pk, machine in machines(account).items():
         if machine.archived_at is not None:
             continue
-        said += [f for f in said_of(machine, account, today(account)) if f.act is Act.WARN and f.key != "not-calibrated"]
+        said += [f for f in said_of(machine, account, today(account)) if f.act is Weight.WARN and f.key != "not-calibrated"]
         last = held(account).get(pk)
         if last and last.missing and last.kind is Kind.HERBICIDE:
-            said.append(Finding("herbicide-in-tank", Act.WARN, f"{machine.name} still holds traces of {last.name}: clean it."))
+            said.append(Finding("herbicide-in-tank", Weight.WARN, f"{machine.name} still holds traces of {last.name}: clean it."))
     return [finding_out(f) for f in by_weight(said)]
 
 

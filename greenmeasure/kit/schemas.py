@@ -34,11 +34,13 @@ class MachineIn(Schema):
 class MachineOut(Out):
     """`reach` says how much ground one filling covers, for a sprayer; `state` how its output is known; `tank` what is in it.
 
-    `findings` is what is said when it is used today, whatever goes in it.
+    `findings` is what is said when it is used today, whatever goes in it; `takes`
+    the products, by their ids, that it can put down.
     """
 
     id: int
     version: int
+    takes: list[int]
     name: str
     kind: MachineKindName
     form: str

@@ -5,7 +5,7 @@ from functools import lru_cache
 
 from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mixing
 from core.days import day
-from core.findings import Act, Finding
+from core.findings import Finding, Weight
 from core.job import Job, LoadPlan, Machine, MachineKind, PartPlan
 from core.label.product import Product
 from core.label.rate import Rate, RateUnit, show_label_rate
@@ -57,7 +57,7 @@ class Reckoned:
 
     @property
     def refused(self) -> bool:
-        refused = any(f.act is Act.REFUSE for f in self.machine_says)
+        refused = any(f.act is Weight.REFUSE for f in self.machine_says)
         return refused or self.job.judgement.refused or any(c.refused for c in self.checks)
 
 

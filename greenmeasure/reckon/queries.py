@@ -15,7 +15,7 @@ from core.label.targets import find_target
 from core.ledger.gate import Plan, check
 from core.ledger.history import Applied, applied, in_season
 from core.machines.residue import before_load
-from core.rates.compare import Candidate, Compared, compare, equal_active
+from core.rates.compare import Compared, Offer, compare, equal_active
 from core.rates.misread import misread
 from core.rates.reverse import Backwards, rate_from_left, rate_of, reach, whole_package
 from core.readable import foot_of, readable
@@ -253,7 +253,7 @@ def compared(account: Account, data: CompareIn) -> CompareOut:
         row = held[best.index]
         rate = _start(account, card.core, row.core(), history(account, data.area_id))[0]
         try:
-            one = compare([Candidate(card.core, row.label(), rate)], size, spray)[0]
+            one = compare([Offer(card.core, row.label(), rate)], size, spray)[0]
         except InputError as fault:
             problems.append(_unreckoned(card, row, rate, fault.sentence))
             continue

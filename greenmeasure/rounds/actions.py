@@ -6,7 +6,7 @@ from uuid import UUID
 from django.db import IntegrityError, transaction
 
 from core.errors import InputError, Refused
-from core.findings import Act
+from core.findings import Weight
 from core.rates.limits import refuse_above_label
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.book.models import Entry
@@ -49,7 +49,7 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
         refuse_above_label(part.part.rate, part.part.label, found.job.product.kind, f"parts.{i}.rate")
         if at is None:
             _refuse(found, i)
-    if at is None and (rule := next((f for f in found.machine_says if f.act is Act.REFUSE), None)):
+    if at is None and (rule := next((f for f in found.machine_says if f.act is Weight.REFUSE), None)):
         raise Refused("machine_id", found.job.machine and found.job.machine.name, rule.sentence, "")
     try:
         with transaction.atomic():

@@ -5,7 +5,7 @@ from uuid import UUID
 from django.db import transaction
 
 from core.errors import InputError
-from core.season.choose import Choice
+from core.season.choose import Pick
 from core.units import Quantity
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.common import clock
@@ -93,7 +93,7 @@ def start_due(account: Account, user: User, data: StartDueIn, key: UUID) -> Roun
     )
 
 
-def _parts(account: Account, p: Proposal, choice: Choice, product_id: int) -> list[PartIn]:
+def _parts(account: Account, p: Proposal, choice: Pick, product_id: int) -> list[PartIn]:
     """The area at its rate; where parts of it have the disease, those at theirs and the rest of it at the area's."""
     rows = list(card_of(account, product_id).rows)
     zones = [(z, c) for z in p.zones if (c := zone_choice(account, p, z, product_id, clock.today(p.area)))]
@@ -109,5 +109,5 @@ def _parts(account: Account, p: Proposal, choice: Choice, product_id: int) -> li
     return [*parts, whole.model_copy(update={"treated": QuantityIn(value=rest.value, unit=unit.key), "zone": "the rest"})]
 
 
-def _part(area: Area, c: Choice, rows: list[int]) -> PartIn:
+def _part(area: Area, c: Pick, rows: list[int]) -> PartIn:
     return PartIn(area_id=area.pk, row_id=rows[c.index], rate=QuantityIn(value=c.rate.value, unit=c.rate.unit.key))

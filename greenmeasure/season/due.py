@@ -9,7 +9,7 @@ from core.label.match import lists
 from core.label.product import Kind
 from core.label.targets import TARGETS
 from core.ledger.history import Applied
-from core.season.choose import Choice, Wanted, choices
+from core.season.choose import Pick, Wanted, choices
 from core.season.cover import Cover, covered_days
 from core.season.due import Due, Outlook, State, due
 from greenmeasure.accounts.models import Account, Site, sites_of
@@ -156,14 +156,14 @@ def proposal_of(account: Account, area_id: int, disease: str) -> Proposal | None
     return propose(account, w, known, outlook, history(account, area_id), seen_of(account, today), parts)
 
 
-def choices_of(account: Account, p: Proposal, on: date) -> list[Choice]:
+def choices_of(account: Account, p: Proposal, on: date) -> list[Pick]:
     """The shelf against a proposal; where parts of the area have the disease, the rest of it is treated preventively."""
     curative = p.due.curative and not p.zones
     wanted = Wanted(p.disease, p.area.ground, on, curative)
     return choices(wanted, candidates(shelf_of(account)), history(account, p.area.pk), p.area.site.house_rules, account.us)
 
 
-def zone_choice(account: Account, p: Proposal, zone: Area, product: int | None, on: date) -> Choice | None:
+def zone_choice(account: Account, p: Proposal, zone: Area, product: int | None, on: date) -> Pick | None:
     """How a product would go down on a part of the area on which the disease was seen."""
     card = next((c for c in shelf_of(account) if c.product.pk == product), None)
     if card is None:

@@ -6,7 +6,7 @@ from typing import cast
 from core.errors import InputError
 from core.ground import Stress
 from core.label.targets import find_target, includes
-from core.season.choose import Choice
+from core.season.choose import Pick
 from core.season.due import State
 from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.book.queries import entries
@@ -14,7 +14,7 @@ from greenmeasure.common import clock
 from greenmeasure.common.findings import finding_out
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas, kin, site_name
-from greenmeasure.kit.queries import machines
+from greenmeasure.kit.queries import machines, taken_by
 from greenmeasure.rounds.models import Round, RoundPart
 from greenmeasure.season.due import (
     Proposal,
@@ -113,7 +113,7 @@ def _when(w: DueWindowOut) -> str:
 # --- one line ---------------------------------------------------------------------------------------------------
 
 
-def line_out(account: Account, p: Proposal, choice: Choice | None = None) -> DueLineOut:
+def line_out(account: Account, p: Proposal, choice: Pick | None = None) -> DueLineOut:
     """A proposal with the first product that may go down, and its next hours."""
     today, now = clock.today(p.area), clock.now()
     pick = choice or next((c for c in choices_of(account, p, today) if c.allowed), None)
@@ -146,15 +146,15 @@ def line_out(account: Account, p: Proposal, choice: Choice | None = None) -> Due
     )
 
 
-def _card(account: Account, pick: Choice) -> Card | None:
+def _card(account: Account, pick: Pick) -> Card | None:
     return next((c for c in shelf_of(account) if c.product.pk == pick.candidate.product.id), None)
 
 
-def _cost(account: Account, pick: Choice | None) -> str:
+def _cost(account: Account, pick: Pick | None) -> str:
     return f"{pick.cost:,.2f} {account.currency}" if pick and pick.cost is not None else ""
 
 
-def _zones(account: Account, p: Proposal, pick: Choice | None, on: date) -> list[str]:
+def _zones(account: Account, p: Proposal, pick: Pick | None, on: date) -> list[str]:
     """What differs within the area: a higher rate where the disease was seen."""
     found = []
     for zone in p.zones:
@@ -319,7 +319,7 @@ def due_whole(account: Account, area_id: int, disease: str) -> DueWholeOut:
     )
 
 
-def _choice_out(account: Account, p: Proposal, c: Choice, now: datetime) -> DueChoiceOut:
+def _choice_out(account: Account, p: Proposal, c: Pick, now: datetime) -> DueChoiceOut:
     card = _card(account, c)
     assert card
     return DueChoiceOut(
@@ -340,11 +340,11 @@ def _choice_out(account: Account, p: Proposal, c: Choice, now: datetime) -> DueC
     )
 
 
-def machine_picks(account: Account, area_id: int, choice: Choice | None) -> list[MachinePickOut]:
+def machine_picks(account: Account, area_id: int, choice: Pick | None) -> list[MachinePickOut]:
     """The machines that can put it down, the one used last on this area first."""
-    sprayed = choice.candidate.product.formulation.sprayed if choice else True
-    kind = "sprayer" if sprayed else "spreader"
-    fitting = [m for m in machines(account).values() if m.kind == kind and m.archived_at is None]
+    wanted = choice.candidate.product.id if choice else None
+    kept = [m for m in machines(account).values() if m.archived_at is None]
+    fitting = [m for m in kept if wanted is None or wanted in taken_by(account, m)]
     last = entries(account).filter(area_id__in=kin(account, area_id), machine_id__in=[m.pk for m in fitting]).first()
     fitting.sort(key=lambda m: (m.pk != (last.machine_id if last else None), m.name))
     return [MachinePickOut(id=m.pk, name=m.name, suggested=i == 0) for i, m in enumerate(fitting)]

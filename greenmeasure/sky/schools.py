@@ -10,7 +10,7 @@ from core.errors import InputError
 from core.label.product import Kind
 from core.label.targets import TARGETS
 from core.ledger.history import Applied
-from core.season.choose import Candidate, Choice, Wanted, choices
+from core.season.choose import Candidate, Pick, Wanted, choices
 from core.season.replay import School, Season, by_calendar, by_threshold
 from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
@@ -86,7 +86,7 @@ def _spray(account: Account, w: Watched) -> tuple[Applied, Decimal | None, list[
         w.area.site.house_rules,
         account.us,
     )
-    pick: Choice | None = next((c for c in found if c.allowed), None)
+    pick: Pick | None = next((c for c in found if c.allowed), None)
     if pick is None:
         note = "No product on the shelf may go down against it here: a plain one of 14 to 28 days stands in, without a price."
         return Applied(date.min, "A product of 14 to 28 days", Kind.FUNGICIDE, interval=(14, 28)), None, [note]

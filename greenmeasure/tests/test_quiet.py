@@ -6,7 +6,7 @@ from io import StringIO
 from django.core.management import call_command
 from django.test import TestCase
 
-from core.findings import Act
+from core.findings import Weight
 from core.job import Part, reckon
 from core.label.match import fits
 from core.label.rate import Rate
@@ -37,7 +37,7 @@ class Quiet(TestCase):
                     day = date(2026, 6, 15)
                     done = applied(card.core, job.amount, area.ground.size, day, found.row)
                     plan = Plan(card.core, found.row, rate, area.ground, done, found.row.target)
-                    loud = [f for f in check(plan, card.label_rows).findings if f.act is not Act.NOTE]
+                    loud = [f for f in check(plan, card.label_rows).findings if f.act is not Weight.NOTE]
                     where = f"{card.product.name} on {area.name}: {[f.sentence for f in loud]}"
                     self.assertLessEqual({f.key for f in loud}, TRUE_OF_THE_GROUND, where)
                     seen.add(card.product.name)

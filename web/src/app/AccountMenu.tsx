@@ -68,7 +68,9 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
         <List onAction={(key) => act(String(key))}>
           <Item id={`/a/${account.slug}/account`}>{account.name}</Item>
           <Item id={`/a/${account.slug}/account/house`}>House rules</Item>
-          <Item id={`/a/${account.slug}/account/sites`}>Sites</Item>
+          <Item id={`/a/${account.slug}/account/sites`}>
+            {account.sites.length > 1 ? "Sites" : "Where it is"}
+          </Item>
           {places
             .filter((p) => !p.outdoors)
             .map((p) => (

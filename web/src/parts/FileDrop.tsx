@@ -39,7 +39,7 @@ export function FileDrop({ accept, label, about, onTake }: Props) {
       >
         <Text slot="label">{about}</Text>
         <FileTrigger
-          acceptedFileTypes={accept.split(",").map((x) => x.trim())}
+          acceptedFileTypes={accept.split(",")}
           onSelect={(files) => files?.[0] && onTake(files[0])}
         >
           <Button>Choose a file</Button>

@@ -42,7 +42,7 @@ export function AccountPage() {
         <Page
           sentence={`${account.name}: ${list.length === 1 ? "one member" : `${list.length} members`}, working in ${account.units === "us" ? "US" : "metric"} units.`}
         >
-          <SubRule label="Parts of the account" parts={accountParts(account.slug)} />
+          <SubRule label="Parts of the account" parts={accountParts(account)} />
           <Section title="Members">
             <Fault error={change.error ?? remove.error} />
             <Ledger>

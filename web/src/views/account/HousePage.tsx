@@ -83,7 +83,7 @@ function HouseForm({ house }: { house: Schemas["HouseOut"] }) {
     <Page
       sentence={`House rules: ${own === 0 ? "all as they come" : own === 1 ? "one of your own" : `${own} of your own`}. The label overrides every one.`}
     >
-      <SubRule label="Parts of the account" parts={accountParts(account.slug)} />
+      <SubRule label="Parts of the account" parts={accountParts(account)} />
       <Form
         label="House rules"
         error={save.error}

@@ -25,7 +25,7 @@ export function SitesPage() {
     <Waiting of={sites}>
       {(list) => (
         <Page sentence={sentence(list)}>
-          <SubRule label="Parts of the account" parts={accountParts(account.slug)} />
+          <SubRule label="Parts of the account" parts={accountParts(account)} />
           {list.map((site) => (
             <OneSite
               key={`${site.id} ${site.version}`}
@@ -50,7 +50,7 @@ export function SitesPage() {
 
 function sentence(list: Site[]) {
   if (list.length > 1) return `${list.length} sites, each with its own clock and weather.`;
-  return `All the ground lies at ${list[0]!.name}, on the clock of ${place(list[0]!)}.`;
+  return `All the ground is in one place, on ${place(list[0]!)} time.`;
 }
 
 const place = (site: Site) => site.time_zone.split("/").at(-1)!.replaceAll("_", " ");

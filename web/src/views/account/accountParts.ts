@@ -1,6 +1,8 @@
+import type { Account } from "../../app/session";
+
 /** The parts of the account's page, as its sub-rule shows them. */
-export const accountParts = (account: string) => [
+export const accountParts = ({ slug: account, sites }: Account) => [
   { to: `/a/${account}/account`, text: "Members" },
   { to: `/a/${account}/account/house`, text: "House rules" },
-  { to: `/a/${account}/account/sites`, text: "Sites" },
+  { to: `/a/${account}/account/sites`, text: sites.length > 1 ? "Sites" : "Where it is" },
 ];

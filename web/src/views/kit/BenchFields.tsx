@@ -70,7 +70,7 @@ function One({ field: f, typed, change, options, machine }: Props & { field: Ben
     );
   const lists = {
     product: products
-      .filter((p) => p.sprayed === (machine.kind === "sprayer"))
+      .filter((p) => machine.takes.includes(p.id))
       .map((p) => ({ key: `${p.id}`, text: p.name, note: p.kind_text })),
     course: (options?.courses ?? []).map((c) => ({ key: c.key, text: c.text })),
     size: [

@@ -264,7 +264,9 @@ function KeepForm({ machine, bench, figures, onKept }: KeepProps) {
               value={typed.product}
               options={[
                 { key: "", text: "Water" },
-                ...products.filter((p) => p.sprayed).map((p) => ({ key: `${p.id}`, text: p.name })),
+                ...products
+                  .filter((p) => machine.takes.includes(p.id))
+                  .map((p) => ({ key: `${p.id}`, text: p.name })),
               ]}
               onChange={(product) => set({ product })}
             />

@@ -151,7 +151,7 @@ function Card({ machine }: { machine: Schemas["MachineOut"] }) {
               options={[
                 { key: "", text: "Not said" },
                 ...products
-                  .filter((p) => p.sprayed)
+                  .filter((p) => machine.takes.includes(p.id))
                   .map((p) => ({ key: `${p.id}`, text: p.name, note: p.kind_text })),
               ]}
               onChange={(key) => set({ product: key })}

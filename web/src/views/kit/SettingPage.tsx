@@ -34,7 +34,7 @@ function Setting({ whole }: { whole: Schemas["MachineWholeOut"] }) {
   const { machine, curves } = whole;
   const account = useAccount();
   const may = useMay("manager");
-  const products = (useProducts().data ?? []).filter((p) => !p.sprayed);
+  const products = (useProducts().data ?? []).filter((p) => machine.takes.includes(p.id));
   const [v, setV] = useState({
     product: curves[0] ? `${curves[0].product_id}` : "",
     rate: { value: "", unit: spreadUnits(account.units)[0]!.key },

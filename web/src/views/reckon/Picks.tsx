@@ -26,7 +26,7 @@ interface Props {
 /** What, for what, where and with what. */
 export function Picks({ picked, change, products = [], areas = [], machines = [], targets = [] }: Props) {
   const product = products.find((p) => p.id === picked.product);
-  const fitting = product ? machines.filter((m) => (m.kind === "sprayer") === product.sprayed) : machines;
+  const fitting = product ? machines.filter((m) => m.takes.includes(product.id)) : machines;
   const listed = targets.filter((x) => product?.targets.includes(x.key));
   const others = targets.filter((x) => !product?.targets.includes(x.key));
   const pickAreas = (keys: string[]) => {
@@ -75,11 +75,7 @@ export function Picks({ picked, change, products = [], areas = [], machines = []
           note: `${m.kind}, ${m.capacity.text}`,
         }))}
         onChange={(key) => change({ machine: Number(key) })}
-        hint={
-          product && fitting.length === 0
-            ? `No ${product.sprayed ? "sprayer" : "spreader"} in the kit yet.`
-            : undefined
-        }
+        hint={product && fitting.length === 0 ? "Nothing in the kit can put it down yet." : undefined}
       />
       <PickField
         label="Passes"

@@ -210,7 +210,7 @@ function stillHere(
 ): Picked {
   const product = products?.find((p) => p.id === picked.product);
   const machine = machines?.find((m) => m.id === picked.machine);
-  const fits = machine && (!product || (machine.kind === "sprayer") === product.sprayed);
+  const fits = machine && (!product || machine.takes.includes(product.id));
   const parts = picked.parts
     .filter((p) => areas?.some((a) => a.id === p.area))
     .map((p) => (product?.rates.some((r) => r.id === p.row) ? p : { ...p, row: null }));

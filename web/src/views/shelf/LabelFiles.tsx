@@ -6,6 +6,7 @@ import { say } from "../../app/toast";
 import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
+import { FileDrop } from "../../parts/FileDrop";
 import { Fault } from "../../parts/Notice";
 import { Section } from "../../parts/Section";
 import type { Product } from "./typed";
@@ -87,18 +88,12 @@ export function LabelFiles({ product }: { product: Product }) {
         ))}
       </Row>
       {may && (
-        <label>
-          <Hint as="span">Add one: </Hint>
-          <input
-            type="file"
-            accept="image/*,application/pdf"
-            aria-label="Photograph or PDF of the label"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              if (file) add.mutate(file, { onSuccess: () => say("The label is kept.") });
-            }}
-          />
-        </label>
+        <FileDrop
+          accept="image/*,application/pdf"
+          label="Photograph or PDF of the label"
+          about="A photograph or a PDF: drop it here, or choose it."
+          onTake={(file) => add.mutate(file, { onSuccess: () => say("The label is kept.") })}
+        />
       )}
       {said ? (
         <Fault error={new Error(`${said.problem} ${said.remedy}`)} />

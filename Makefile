@@ -23,10 +23,15 @@ help: ## List what there is
 	@node -e 'const [a,b]=process.versions.node.split(".").map(Number); process.exit(a>20||(a===20&&b>=19)?0:1)' || { echo "Node 20.19 or newer is needed; this is $$(node --version)"; exit 1; }
 	@touch $@
 
-.stamps/python: pyproject.toml requirements.txt requirements-dev.txt | .stamps/tools
+.stamps/run: requirements.txt | .stamps/tools
 	@echo "== Python packages"
 	@$(PYTHON) -m venv .venv 2>/dev/null || { echo "== python3-venv by apt"; $(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq python3-venv && $(PYTHON) -m venv .venv; }
-	@$(VENV)/pip install --quiet --disable-pip-version-check -r requirements.txt -r requirements-dev.txt
+	@$(VENV)/pip install --quiet --disable-pip-version-check -r requirements.txt
+	@touch $@
+
+.stamps/python: pyproject.toml requirements-dev.txt .stamps/run
+	@echo "== Python packages for testing"
+	@$(VENV)/pip install --quiet --disable-pip-version-check -r requirements-dev.txt
 	@touch $@
 
 .stamps/node: web/package.json web/package-lock.json | .stamps/tools
@@ -54,13 +59,13 @@ setup: install build .stamps/chromium ## Everything that running and testing nee
 
 # --- running ------------------------------------------------------------------------------------------------
 
-demo: .stamps/python .stamps/build ## Load the demo club and serve it; prints address and sign-in
-	@$(VENV)/python manage.py migrate -v0
+demo: .stamps/run .stamps/build ## Load the demo account and serve it; prints address and sign-in
+	@$(VENV)/python manage.py bring_up_to_date
 	@GREENMEASURE_SIMS=http://127.0.0.1:$(SIMS) $(VENV)/python manage.py load_demo
 	@$(VENV)/python -m greenmeasure.serve --port $(PORT) --sims $(SIMS)
 
-serve: .stamps/python .stamps/build ## Serve without touching the demo club
-	@$(VENV)/python manage.py migrate -v0
+serve: .stamps/run .stamps/build ## Serve without touching the demo account
+	@$(VENV)/python manage.py bring_up_to_date
 	@$(VENV)/python -m greenmeasure.serve --port $(PORT)
 
 # --- proving ------------------------------------------------------------------------------------------------
@@ -90,7 +95,7 @@ client: .stamps/python ## Write the OpenAPI document, then make the TypeScript c
 	@$(VENV)/python -m greenmeasure.openapi
 	@$(MAKE) --no-print-directory .stamps/client
 
-shots: setup ## Take the pictures in docs/screenshots from the demo club
+shots: setup ## Take the pictures in docs/screenshots from the demo account
 	@$(VENV)/python scripts/shots.py
 
 bench: .stamps/python .stamps/build ## Speed, as ratios measured in one run

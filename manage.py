@@ -6,6 +6,7 @@ import sys
 
 
 def main() -> None:
+    """Run Django's command line, with the tests' settings for tests."""
     testing = len(sys.argv) > 1 and sys.argv[1] == "test"
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "greenmeasure.settings_test" if testing else "greenmeasure.settings")
     from django.core.management import execute_from_command_line

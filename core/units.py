@@ -107,6 +107,8 @@ def convert(value: float, source: Unit, target: Unit) -> float:
 
     Args:
         value: in the unit `source` [source].
+        source: the unit it is in.
+        target: the unit it is wanted in.
 
     Raises:
         InputError: the two measure different things (a mass is no volume without a density).
@@ -131,7 +133,9 @@ def density(field: str, value: float, key: str) -> float:
     """A checked density or concentration [g/L].
 
     Args:
+        field: whose fault it would be.
         value: in the unit `key` [key].
+        key: of the unit.
 
     Raises:
         InputError: not positive and finite, or no unit of density.
@@ -151,7 +155,9 @@ def celsius(field: str, value: float, key: str) -> float:
     """A checked temperature [°C].
 
     Args:
+        field: whose fault it would be.
         value: in the unit `key` [key].
+        key: of the unit.
 
     Raises:
         InputError: no unit of temperature, or a temperature that no air or soil has.
@@ -174,9 +180,12 @@ def positive(
     """`value` if it is a finite number above zero (or zero, where `zero`) and within `least` and `most`.
 
     Args:
+        field: whose fault it would be.
         value: to check [any one unit].
         most: the most it may be [the same unit].
         least: the least it may be [the same unit].
+        symbol: of the unit, for the sentence.
+        zero: whether nothing is taken.
 
     Raises:
         InputError: names the field and the value, and says what would do.
@@ -210,7 +219,10 @@ def quantity(field: str, value: float, key: str, *dimensions: str) -> Quantity:
     """A checked quantity from a number and a unit key.
 
     Args:
+        field: whose fault it would be.
         value: in the unit `key` [key].
+        key: of the unit.
+        *dimensions: those that are taken.
 
     Raises:
         InputError: the number is not positive and finite, is absurd for its dimension, or the unit measures
@@ -428,6 +440,7 @@ def show_number(value: float, digits: int = 4) -> str:
 
     Args:
         value: any number [any one unit].
+        digits: that are told.
     """
     if value == 0:
         return "0"
@@ -463,6 +476,8 @@ def show_percent(fraction: float, digits: int = 2, sign: bool = False) -> str:
 
     Args:
         fraction: of a whole [1].
+        digits: that are told.
+        sign: whether a plus is written.
     """
     percent = fraction * 100
     if abs(percent) < 0.05:

@@ -51,6 +51,8 @@ def times(value: float, over: str = "", under: str = "") -> Term:
 
     Args:
         value: in the unit of the term [its unit].
+        over: the unit above.
+        under: the unit below.
     """
     return Term(value, over, under, "×")
 
@@ -60,6 +62,8 @@ def divided_by(value: float, over: str = "", under: str = "") -> Term:
 
     Args:
         value: in the unit of the term [its unit].
+        over: the unit above.
+        under: the unit below.
     """
     return Term(value, over, under, "÷")
 
@@ -69,6 +73,7 @@ def plus(value: float, over: str = "") -> Term:
 
     Args:
         value: in the unit of the term [its unit].
+        over: the unit above.
     """
     return Term(value, over, "", "+")
 
@@ -78,6 +83,7 @@ def minus(value: float, over: str = "") -> Term:
 
     Args:
         value: in the unit of the term [its unit].
+        over: the unit above.
     """
     return Term(value, over, "", "−")
 

@@ -1,0 +1,1 @@
+"""Green Measure: its settings, its addresses, and an app a place."""

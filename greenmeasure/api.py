@@ -44,6 +44,8 @@ errors.install(api)
 
 
 class Health(Schema):
+    """Whether the server answers."""
+
     ok: bool
 
 

@@ -6,6 +6,7 @@ import os
 
 
 def main() -> None:
+    """Serve until stopped."""
     parser = argparse.ArgumentParser(description="Serve Green Measure.")
     parser.add_argument("--host", default=os.environ.get("HOST", "127.0.0.1"))
     parser.add_argument("--port", type=int, default=int(os.environ.get("PORT", "8000")))

@@ -118,6 +118,7 @@ def third_corner(a: float, b: float, c: float, field: str) -> Point:
         a: a side [m].
         b: a side [m].
         c: a side [m].
+        field: whose fault it would be.
 
     Raises:
         InputError: the three lengths close no triangle.

@@ -102,6 +102,7 @@ def risk_of(value: float, outside: bool, threshold: float) -> Risk:
 
     Args:
         value: of a model [its own unit].
+        outside: whether the weather is beyond the model's range.
         threshold: of the same model [its own unit].
     """
     if np.isnan(value):
@@ -116,6 +117,7 @@ def rolling_mean(values: Floats, days: int) -> Floats:
 
     Args:
         values: by hour or day [any one unit].
+        days: how many days or hours back.
     """
     if len(values) < days:
         return np.full(len(values), np.nan)
@@ -133,6 +135,7 @@ def earlier(values: Floats, days: int) -> Floats:
 
     Args:
         values: by hour or day [any one unit].
+        days: how many days or hours back.
     """
     return np.concatenate([np.full(min(days, len(values)), np.nan), values[:-days]])
 
@@ -142,6 +145,7 @@ def rolling_count(flags: Floats, days: int) -> Floats:
 
     Args:
         flags: by hour or day [1 or 0].
+        days: how many days or hours back.
     """
     return rolling_mean(flags, days) * days
 

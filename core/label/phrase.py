@@ -187,7 +187,7 @@ class _Reader:
         )
 
     def coverage_by_area(self, area: _Range) -> LabelRate:
-        """covers 5,000 sq ft per 16 lb bag"""
+        """Covers 5,000 sq ft per 16 lb bag"""
         if area.low != area.high:
             raise InputError(self.field, self.text, "A coverage given as a range says no rate.", "Give one area.")
         if not (self.take(_PER) or self.take(re.compile(r"\s*with\b\s*", re.IGNORECASE))):
@@ -238,6 +238,7 @@ class _Reader:
         Args:
             low: end of the range [its unit].
             high: end of the range [its unit].
+            unit: that both are in.
         """
         if low > high:
             raise InputError(

@@ -74,6 +74,7 @@ def pressure_for(flow: float, pressure: float, wanted: float) -> float:
 
     Args:
         flow: known at `pressure` [L/s].
+        pressure: at which `flow` is known [kPa].
         wanted: flow [L/s].
     """
     return pressure * (positive("wanted", wanted) / positive("flow", flow)) ** 2

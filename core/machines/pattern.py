@@ -170,6 +170,8 @@ def widest(found: Pattern, way: Way, limit: float = GOOD) -> Spacing | None:
     """The effective swath: the widest spacing whose CV (n - 1) is within `limit`; None where there is none.
 
     Args:
+        found: what it is taken from.
+        way: how it is walked.
         limit: coefficient of variation allowed [1].
     """
     good = [s for s in spacings(found, way) if s.cv <= limit * (1 + 1e-9)]

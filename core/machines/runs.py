@@ -49,6 +49,7 @@ def summarise(values: Sequence[float], field: str = "runs") -> Runs:
 
     Args:
         values: of the runs [any one unit].
+        field: whose fault it would be.
 
     Raises:
         InputError: none, too many, or one that is not positive; named by its place.

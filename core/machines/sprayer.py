@@ -106,6 +106,7 @@ def by_catch(course: str, litres: Sequence[float]) -> Calibrated:
     """One nozzle caught for the time it takes to walk the course's distance.
 
     Args:
+        course: walked in the catch.
         litres: caught by each run [L].
 
     Raises:
@@ -172,6 +173,7 @@ def time_for(area: float, pace: float, width: float) -> float:
     """How long the spray is on for an area [s], turns not counted.
 
     Args:
+        area: to be covered [m²].
         pace: walked [m/s].
         width: of the swath [m].
     """
@@ -182,6 +184,7 @@ def beat(pace: float, marks: float) -> float:
     """Seconds from mark to mark [m apart] at a pace [m/s].
 
     Args:
+        pace: walked [m/s].
         marks: from mark to mark [m].
     """
     return positive("marks", marks, most=1000) / check_pace(pace)

@@ -34,6 +34,7 @@ def put_down(grams: float, area: float) -> float:
 
     Args:
         grams: spread by each run [g].
+        area: covered [m²].
     """
     return positive("weight", grams) / positive("area", area)
 
@@ -43,6 +44,8 @@ def caught(grams: float, length: float, width: float) -> float:
 
     Args:
         grams: in the tray by each run [g].
+        length: of the tray's path [m].
+        width: of the swath [m].
     """
     return positive("weight", grams) / (positive("length", length) * positive("width", width, most=10))
 

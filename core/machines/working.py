@@ -25,6 +25,7 @@ def rate_of(base: float, unit: RateUnit) -> Rate:
 
     Args:
         base: of the rate's own base [L/m² or g/m²].
+        unit: that both are in.
     """
     return Rate(base / unit.size, unit)
 
@@ -120,6 +121,7 @@ def emptying(litres: float, seconds: Sequence[float], pace: float, width: float,
         seconds: it took [s].
         pace: walked [m/s].
         width: of the swath [m].
+        us: whether to say it in US units.
     """
     amount = UNITS["gal" if us else "l"]
     volume, minutes = litres / amount.size, fmean(seconds) / 60
@@ -139,6 +141,7 @@ def catch(course: Course, caught: Sequence[float]) -> tuple[Step, ...]:
     """One nozzle's catch [L] on a course: what is caught reads as the output.
 
     Args:
+        course: walked in the catch.
         caught: by one nozzle [L].
     """
     unit, out = UNITS[course.catch_unit], RateUnit.from_key(course.output_unit)
@@ -160,6 +163,7 @@ def dial(concentration: float, flow_rate: float, seconds: float, area: float, us
         flow_rate: of water through it [L/s].
         seconds: over the ground [s].
         area: covered [m²].
+        us: whether to say it in US units.
     """
     amount, small, foot = UNITS["gal" if us else "l"], UNITS["fl_oz" if us else "ml"], foot_of(us).unit
     a_minute, minutes, covered = flow_rate * 60 / amount.size, seconds / 60, area / foot.size
@@ -187,6 +191,7 @@ def length_text(metres: float, us: bool) -> str:
 
     Args:
         metres: a length [m].
+        us: whether to say it in US units.
     """
     unit: Unit = UNITS["ft" if us else "m"]
     return f"{show_number(metres / unit.size, 3)} {unit.symbol}"

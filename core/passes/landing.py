@@ -135,6 +135,7 @@ class Landed:
         """The share of the area by share of the rate, in `bins` up to `most`; the last holds all beyond.
 
         Args:
+            bins: how many.
             most: the end of its scale [share of the rate].
         """
         counts, _ = np.histogram(np.minimum(self.shares, most * (1 - 1e-12)), bins=bins, range=(0, most))
@@ -232,6 +233,7 @@ def coarse(cells: Floats, most: int) -> tuple[Floats, int]:
 
     Args:
         cells: of a map [g/m² or L/m²].
+        most: blocks a side.
     """
     step = max(1, math.ceil(max(cells.shape) / most))
     if step == 1:

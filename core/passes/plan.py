@@ -153,6 +153,7 @@ def best_direction(ground: BaseGeometry, spacing: float) -> float:
     """The direction [degrees] with the fewest stripes, and among those the least to walk; the edges' own are tried too.
 
     Args:
+        ground: to be walked.
         spacing: between passes [m].
     """
     tried = {float(a) for a in range(0, 180, STEP)} | {round(a, 6) for a in _edge_angles(ground)}
@@ -168,6 +169,7 @@ def refills(found: Walk, areas: Sequence[float]) -> list[Refill]:
     """Where each load but the last runs out, from the ground that each covers [m²].
 
     Args:
+        found: what it is taken from.
         areas: covered by each filling [m²].
     """
     places, left = [], [positive(f"loads.{i}", a) / found.spacing for i, a in enumerate(areas)]

@@ -48,6 +48,7 @@ def brought(product: Product, g_per_m2: dict[Basis, float]) -> dict[Basis, float
     """What a dose brings by nutrient [g/m²], with P and K told as the oxides that labels and laws count.
 
     Args:
+        product: that brings them.
         g_per_m2: of each nutrient [g/m²].
     """
     found = dict(g_per_m2)
@@ -82,6 +83,7 @@ def said(g: float, us: bool) -> str:
 
     Args:
         g: of a nutrient per area [g/m²].
+        us: whether to say it in US units.
     """
     return f"{show_number(g / LB_PER_1000, 3)} lb/1000 ft²" if us else f"{show_number(g * 100, 3)} g/100 m²"
 

@@ -97,6 +97,7 @@ def check_ph(ph: float, field: str = "ph") -> float:
 
     Args:
         ph: as read [pH].
+        field: whose fault it would be.
 
     Raises:
         InputError: outside 3 to 10.5.
@@ -276,6 +277,7 @@ def spread_term(g_per_m2: float, us: bool) -> Term:
 
     Args:
         g_per_m2: of material [g/m²].
+        us: whether to say it in US units.
     """
     return Term(g_per_m2 / LB_PER_1000, "lb", "1000 ft²") if us else Term(g_per_m2 / 10, "kg", "100 m²")
 
@@ -285,6 +287,7 @@ def spread_text(g_per_m2: float, us: bool) -> str:
 
     Args:
         g_per_m2: of material [g/m²].
+        us: whether to say it in US units.
     """
     term = spread_term(g_per_m2, us)
     return f"{show_number(term.value, 3)} {term.over}/{term.under}"

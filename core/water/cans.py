@@ -68,6 +68,7 @@ def depth_of(millilitres: float, mouth: float) -> float:
 
     Args:
         millilitres: caught [mL].
+        mouth: of the can [m²].
     """
     return 10 * positive("caught", millilitres, zero=True) / positive("mouth", mouth, most=5000, symbol="cm²")
 

@@ -50,6 +50,7 @@ def with_offset(found: Hours, offset: float) -> Hours:
     """Hours whose humidity [%] is raised by a stated offset, as for a canopy that is moister than an airport.
 
     Args:
+        found: what it is taken from.
         offset: added to the humidity [%].
     """
     return replace(found, humidity=np.clip(found.humidity + offset, 0.0, 100.0)) if offset else found

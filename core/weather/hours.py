@@ -181,6 +181,7 @@ def believable(name: str, value: float) -> str:
     """What is wrong with a value of a field; empty where it can be.
 
     Args:
+        name: of the field.
         value: of a field [the unit of `Hours`].
     """
     low, high = LIMITS[name]

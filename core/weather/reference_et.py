@@ -66,8 +66,10 @@ def of_days(days: Days, latitude: float, height: float = 0.0, coast: bool = Fals
     """Reference evapotranspiration of days [mm/d]: Penman-Monteith, and Hargreaves where humidity or wind is not known.
 
     Args:
+        days: with their highs, lows, humidity and wind.
         latitude: of the place [°].
         height: above the sea [m].
+        coast: whether the place lies by the sea.
     """
     numbers = np.array([days.day(i).timetuple().tm_yday for i in range(len(days))], dtype=float)
     above = above_the_air(numbers, latitude)

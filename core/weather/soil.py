@@ -24,6 +24,7 @@ def estimated(air: ArrayLike, rate: float = RATE) -> Floats:
     It begins with the first known day; over a day that is not known it stands still, and that day has no value.
 
     Args:
+        air: temperature by day [°C].
         rate: of following the air [1/d].
     """
     values = np.asarray(air, dtype=float)
@@ -43,6 +44,7 @@ def corrected(estimate: ArrayLike, readings: Mapping[int, float]) -> Floats:
     Between two readings the correction goes straight from one to the other.
 
     Args:
+        estimate: to be corrected [°C].
         readings: by day [°C].
     """
     found = np.asarray(estimate, dtype=float).copy()

@@ -57,6 +57,7 @@ def leaf(found: Hours, estimate: Floats) -> Floats:
     """Wetness by the hour [share]: as measured, and where nothing was, as estimated.
 
     Args:
+        found: what it is taken from.
         estimate: of wet share by hour [1].
     """
     return np.where(np.isnan(found.wet), estimate, found.wet)

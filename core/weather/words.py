@@ -20,7 +20,9 @@ def in_units(name: str, value: float, us: bool) -> float | None:
     """A value of a field in the unit of US accounts or of others, rounded for drawing; None where it is not known.
 
     Args:
+        name: of the field.
         value: of a field [the unit of `Hours`].
+        us: whether to say it in US units.
     """
     if np.isnan(value):
         return None
@@ -40,7 +42,9 @@ def told(name: str, value: float, us: bool) -> str:
     """A value of a field in words.
 
     Args:
+        name: of the field.
         value: of a field [the unit of `Hours`].
+        us: whether to say it in US units.
     """
     found = in_units(name, value, us)
     return "—" if found is None else f"{show_number(found)} {UNITS[us][name]}"
@@ -51,6 +55,7 @@ def warmth(celsius: float, us: bool) -> str:
 
     Args:
         celsius: a temperature [°C].
+        us: whether to say it in US units.
     """
     return f"{show_number(round(celsius * 1.8 + 32))} °F" if us else f"{show_number(round(celsius, 1))} °C"
 
@@ -60,6 +65,7 @@ def warmer(kelvin: float, us: bool) -> str:
 
     Args:
         kelvin: a difference of temperatures [K].
+        us: whether to say it in US units.
     """
     return f"{show_number(round(kelvin * 1.8, 1))} °F" if us else f"{show_number(round(kelvin, 1))} °C"
 
@@ -69,6 +75,7 @@ def breeze(speed: float, us: bool) -> str:
 
     Args:
         speed: of the wind [m/s].
+        us: whether to say it in US units.
     """
     return f"{show_number(round(speed / MPH))} mph" if us else f"{show_number(round(speed, 1))} m/s"
 
@@ -83,5 +90,6 @@ def degree_day_sum(total: float, us: bool) -> str:
 
     Args:
         total: of degree days [°C d].
+        us: whether to say it in US units.
     """
     return f"{show_number(round(total * 1.8))} °F·d" if us else f"{show_number(round(total))} °C·d"

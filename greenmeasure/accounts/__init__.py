@@ -1,0 +1,1 @@
+"""Accounts, sites, people, and the doors."""

@@ -107,6 +107,7 @@ def _sites(account: Account, site_ids: list[int]) -> list[Site]:
 
 
 def member(account: Account, pk: int) -> Membership:
+    """A member of the account. Raises Missing."""
     found = Membership.objects.select_related("user").filter(account=account, pk=pk).first()
     if found is None:
         raise Missing("member")

@@ -39,6 +39,7 @@ house = Router(tags=["house"])
 
 
 def session_out(request: HttpRequest) -> SessionOut:
+    """Who is signed in, with the accounts they belong to."""
     if not request.user.is_authenticated:
         return SessionOut(user="", username="", accounts=[], csrf=get_token(request))
     user = user_of(request)
@@ -47,6 +48,7 @@ def session_out(request: HttpRequest) -> SessionOut:
 
 
 def account_out(m: Membership) -> AccountOut:
+    """An account as one of its members sees it."""
     account = m.account
     account.seen = frozenset(s.pk for s in m.sites.all()) or None
     return AccountOut(
@@ -92,6 +94,7 @@ def open_account(request: HttpRequest, data: OpenAccountIn) -> tuple[int, Sessio
 
 
 def member_out(found: Membership, request: HttpRequest) -> MemberOut:
+    """A member; `you` where it is who asks."""
     return MemberOut(
         id=found.pk,
         version=found.version,

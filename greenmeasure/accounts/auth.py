@@ -78,9 +78,11 @@ def membership_of(request: HttpRequest) -> Membership:
 
 
 def account_of(request: HttpRequest) -> Account:
+    """The account of this request, limited to the sites that its member sees."""
     return membership_of(request).account
 
 
 def user_of(request: HttpRequest) -> User:
+    """Who sent this request."""
     assert isinstance(request.user, User)
     return request.user

@@ -9,6 +9,7 @@ from greenmeasure.common.versions import claim
 
 
 def house_out(account: Account) -> HouseOut:
+    """The house rules with each side's reason."""
     house = account.house_rules
     return HouseOut(
         version=account.version,

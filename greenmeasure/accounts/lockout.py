@@ -8,4 +8,5 @@ MESSAGE = "Too many sign-ins failed. Wait 15 minutes, then try again; nothing is
 
 
 def locked_out(request: HttpRequest, credentials: dict[str, Any] | None = None, *args: Any) -> JsonResponse:
+    """What is said after too many failures, in the one error shape."""
     return JsonResponse({"code": "too_many", "message": MESSAGE, "fields": []}, status=429)

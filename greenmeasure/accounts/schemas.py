@@ -12,11 +12,15 @@ UnitsName = Literal["us", "metric"]
 
 
 class SignInIn(Schema):
+    """A sign-in name and its password."""
+
     username: Name
     password: str
 
 
 class OpenAccountIn(Schema):
+    """A new account with its first site's time zone and its first manager."""
+
     name: Name
     units: UnitsName = "us"
     time_zone: Name = "UTC"
@@ -26,6 +30,8 @@ class OpenAccountIn(Schema):
 
 
 class AccountOut(Out):
+    """An account as a member sees it; `whole` where they see all of its sites."""
+
     slug: str
     name: str
     units: UnitsName
@@ -54,6 +60,8 @@ class SessionOut(Out):
 
 
 class MemberIn(Schema):
+    """A new person; `site_ids` limit them to some sites, none means all."""
+
     username: Name
     full_name: Name
     password: str
@@ -70,6 +78,8 @@ class RoleIn(Schema):
 
 
 class MemberOut(Out):
+    """A member of the account."""
+
     id: int
     version: int
     site_ids: list[int]
@@ -88,6 +98,8 @@ class SchoolOut(Out):
 
 
 class QuestionOut(Out):
+    """A question that practitioners answer differently, with what the answer changes."""
+
     key: str
     ask: str
     changes: str
@@ -125,6 +137,8 @@ class SiteIn(Schema):
 
 
 class SiteOut(Out):
+    """A site with how many areas lie on it."""
+
     id: int
     version: int
     name: str
@@ -137,6 +151,8 @@ class SiteOut(Out):
 
 
 class HouseOut(Out):
+    """The account's house rules."""
+
     questions: list[QuestionOut]
     answers: dict[str, str]
     season_start: DayOut
@@ -144,6 +160,8 @@ class HouseOut(Out):
 
 
 class HouseIn(Schema):
+    """Answers to the questions, and the day on which season totals begin."""
+
     version: int | None = None
     answers: dict[str, str] = {}
     season_start: DayOut = DayOut(month=1, day=1)

@@ -36,6 +36,7 @@ def fresh_site(account: Account, site_id: int) -> Site:
 
 
 def site_out(site: Site) -> SiteOut:
+    """A site as it is shown and typed."""
     return SiteOut(
         id=site.pk,
         version=site.version,

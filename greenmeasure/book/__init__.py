@@ -1,0 +1,1 @@
+"""The book: what was really done."""

@@ -1,5 +1,6 @@
 """The book: what was really done. Entries know area, product, machine and lot by id, and keep their own copy of the names and
-the label, so that they stay true when those are renamed or struck."""
+the label, so that they stay true when those are renamed or struck.
+"""
 
 from django.db import models
 

@@ -40,6 +40,7 @@ def entries(account: Account, words: str = "") -> QuerySet[Entry]:
 
 
 def entry_of(account: Account, pk: int) -> Entry:
+    """An entry that is seen. Raises Missing."""
     found = entries(account).filter(pk=pk).first()
     if found is None:
         raise Missing("entry")
@@ -47,6 +48,7 @@ def entry_of(account: Account, pk: int) -> Entry:
 
 
 def entry_out(entry: Entry) -> EntryOut:
+    """An entry in words, with where it stands against its label."""
     kind, label, actual = Kind(entry.kind), entry.label, entry.actual
     return EntryOut(
         id=entry.pk,
@@ -115,10 +117,12 @@ def history(account: Account, area_id: int) -> list[Applied]:
 
 
 def where(entry: Entry) -> str:
+    """The ground of an entry, as it was called."""
     return f"{entry.area_name}, {entry.zone}" if entry.zone else entry.area_name
 
 
 def book(account: Account, words: str, page: int) -> BookOut:
+    """A page of the book, narrowed by words."""
     found = entries(account, words)
     count = found.count()
     pages = max(1, -(-count // PER_PAGE))
@@ -130,6 +134,7 @@ def book(account: Account, words: str, page: int) -> BookOut:
 
 
 def sentence(account: Account, words: str, count: int) -> str:
+    """The state of the book in a sentence."""
     if words.strip():
         return f"{count or 'No'} {'entry' if count == 1 else 'entries'} with “{words.strip()}”."
     if not count:

@@ -1,0 +1,1 @@
+"""What every app shares at the border."""

@@ -19,11 +19,15 @@ T = TypeVar("T")
 
 
 class ChoiceOut(BaseModel):
+    """One way to read an ambiguous input."""
+
     text: str
     meaning: str
 
 
 class FieldOut(BaseModel):
+    """A field at fault: what was given, what is wrong with it, and what to do."""
+
     field: str
     value: str
     problem: str

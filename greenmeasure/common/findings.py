@@ -9,6 +9,8 @@ ActName = Literal["refuse", "ask", "warn", "note"]
 
 
 class ReadingOut(Out):
+    """A way out of a finding that can be picked."""
+
     text: str
     meaning: str
 
@@ -23,6 +25,7 @@ class FindingOut(Out):
 
 
 def finding_out(f: Finding) -> FindingOut:
+    """A finding at the border."""
     return FindingOut(
         key=f.key,
         act=cast(ActName, f.act.text),

@@ -10,6 +10,8 @@ WORDS = {Stand.WITHIN: "Within the label", Stand.BELOW: "Below the label", Stand
 
 
 class JudgementOut(Out):
+    """Where a rate stands against its label, and whether that is refused."""
+
     stand: StandName
     refused: bool
     word: str
@@ -17,6 +19,7 @@ class JudgementOut(Out):
 
 
 def judgement_out(judgement: Judgement) -> JudgementOut:
+    """A judgement at the border."""
     return JudgementOut(
         stand=judgement.stand.value, refused=judgement.refused, word=WORDS[judgement.stand], sentence=judgement.sentence
     )

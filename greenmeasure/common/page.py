@@ -27,10 +27,12 @@ def page(request: HttpRequest) -> HttpResponse:
 
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """The answer where there is nothing."""
     return _plain(request, 404, "not_found", "There is nothing at this address.")
 
 
 def server_error(request: HttpRequest) -> HttpResponse:
+    """The answer where something broke."""
     return _plain(request, 500, "server_error", "Something broke here, not in what you typed. Nothing was half-saved.")
 
 

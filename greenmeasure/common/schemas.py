@@ -51,6 +51,8 @@ class QuantityOut(Out):
 
 
 class RateOut(Out):
+    """A rate: `text` for people, `exact` for a field or a hover, `value` for drawing."""
+
     value: float
     unit: str
     symbol: str
@@ -75,6 +77,8 @@ class RuleOut(Out):
 
 
 class TermOut(Out):
+    """One term of a working, with the units that cancel."""
+
     op: str
     text: str
     exact: str
@@ -85,6 +89,8 @@ class TermOut(Out):
 
 
 class StepOut(Out):
+    """One line of a working."""
+
     title: str
     terms: list[TermOut]
     result: TermOut
@@ -130,6 +136,7 @@ def filled(given: QuantityIn | None) -> QuantityIn | None:
 
 
 def quantity_out(found: Quantity) -> QuantityOut:
+    """A quantity at the border."""
     return QuantityOut(
         value=found.value,
         unit=found.unit.key,
@@ -147,6 +154,7 @@ def rate_in(field: str, given: QuantityIn) -> Rate:
 
 
 def rate_out(rate: Rate) -> RateOut:
+    """A rate at the border."""
     return RateOut(
         value=rate.value,
         unit=rate.unit.key,
@@ -158,6 +166,7 @@ def rate_out(rate: Rate) -> RateOut:
 
 
 def term_out(term: Term) -> TermOut:
+    """A term of a working at the border."""
     return TermOut(
         op=term.op,
         text=term.text,
@@ -170,4 +179,5 @@ def term_out(term: Term) -> TermOut:
 
 
 def working_out(steps: tuple[Step, ...]) -> list[StepOut]:
+    """A working at the border."""
     return [StepOut(title=s.title, terms=[term_out(t) for t in s.terms], result=term_out(s.result), note=s.note) for s in steps]

@@ -42,6 +42,7 @@ class Change(BaseModel):
 
 
 def no_version() -> InputError:
+    """What is said to a change that does not name its version."""
     return InputError("version", None, "It does not say which version it was made from.", "Open it again.")
 
 

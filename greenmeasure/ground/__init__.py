@@ -1,0 +1,1 @@
+"""Areas, measured and described."""

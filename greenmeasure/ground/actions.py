@@ -259,6 +259,7 @@ def use_measurement(area: Area, chosen: Measurement) -> None:
 
 
 def measurement_of(area: Area, pk: int) -> Measurement:
+    """A measurement of an area. Raises Missing."""
     found = area.measurements.filter(pk=pk).first()
     if found is None:
         raise Missing("measurement")

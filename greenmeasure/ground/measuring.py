@@ -52,6 +52,7 @@ def measured(data: MeasureIn) -> Measured:
 
 
 def measured_out(found: Measured, us: bool, versus: str = "", agreement: str = "") -> MeasuredOut:
+    """What a measurement came to, beside the size in use where there is one."""
     size = in_trade(found.size, us)
     return MeasuredOut(
         size=quantity_out(size),
@@ -65,6 +66,7 @@ def measured_out(found: Measured, us: bool, versus: str = "", agreement: str = "
 
 
 def plan_out(plan: Plan) -> PlanOut:
+    """A plan to draw."""
     left, bottom, right, top = plan.box
     return PlanOut(
         left=left,
@@ -81,6 +83,7 @@ def plan_out(plan: Plan) -> PlanOut:
 
 
 def methods_out() -> list[MethodOut]:
+    """The ways to measure, with the words for what each asks."""
     return [
         MethodOut(
             key=m.key,

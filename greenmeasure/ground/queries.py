@@ -41,6 +41,7 @@ from greenmeasure.ground.schemas import (
 
 
 def area_out(area: Area) -> AreaOut:
+    """An area in words and numbers."""
     other = readable(area.size, us=area.size_unit in ("m2", "ha", "m2_100"))
     ground = area.ground
     soil = list(area.soil.all())
@@ -142,11 +143,13 @@ def plan_of(area: Area) -> Plan | None:
 
 
 def plan_in_use(area: Area) -> PlanOut | None:
+    """The plan of the measurement in use, to draw."""
     plan = plan_of(area)
     return plan_out(plan) if plan else None
 
 
 def measurement_out(taken: Measurement, area: Area) -> MeasurementOut:
+    """A kept measurement beside the size in use."""
     versus = difference(area.size.base, taken.size_m2)
     return MeasurementOut(
         id=taken.pk,
@@ -218,6 +221,7 @@ def _parts(account: Account) -> dict[int, list[int]]:
 
 
 def options() -> GroundOptionsOut:
+    """What an area's form offers to pick from."""
     return GroundOptionsOut(
         grasses=[GrassOut(key=g.key, name=g.name, botanical=g.botanical, cool=g.cool) for g in GRASSES.values()],
         uses=[OptionOut(key=u.value, text=u.value.capitalize()) for u in Use],
@@ -263,6 +267,7 @@ def _percent(field: str, given: float | str) -> float:
 
 
 def plan_ph_out(found: PhPlan, us: bool) -> PhPlanOut:
+    """A pH plan in words and numbers."""
     return PhPlanOut(
         sentence=found.sentence,
         verdict=found.verdict,

@@ -33,16 +33,22 @@ class MeasureIn(Schema):
 
 
 class PointOut(Out):
+    """A point of a drawing [m]."""
+
     x: float
     y: float
 
 
 class OutlineOut(Out):
+    """A ring of a drawing; a hole is cut out."""
+
     ring: list[PointOut]
     hole: bool
 
 
 class MarkOut(Out):
+    """A measured line of a drawing with its length."""
+
     start: PointOut
     end: PointOut
     text: str
@@ -73,6 +79,8 @@ class MeasuredOut(Out):
 
 
 class MeasurementOut(Out):
+    """A kept measurement."""
+
     id: int
     taken_on: date
     by: str
@@ -91,6 +99,8 @@ class MeasurementIn(MeasureIn):
 
 
 class FieldOptionOut(Out):
+    """A figure that a method asks for."""
+
     key: str
     text: str
 
@@ -119,6 +129,8 @@ class LiesIn(Schema):
 
 
 class LiesOut(Out):
+    """Where a thing lies, as typed."""
+
     how: Literal["spot", "box", "side"]
     unit: str
     x: Number
@@ -129,6 +141,8 @@ class LiesOut(Out):
 
 
 class HazardIn(Schema):
+    """Something to keep off: what, where, how far, and where on the plan."""
+
     kind: str
     name: Name = ""
     buffer: QuantityIn | None = None
@@ -136,6 +150,8 @@ class HazardIn(Schema):
 
 
 class HazardOut(Out):
+    """Something to keep off."""
+
     kind: str
     kind_text: str
     name: str
@@ -206,11 +222,15 @@ class AreaOut(Out):
 
 
 class HeightOut(Out):
+    """A height of cut from a day on."""
+
     on: date
     text: str
 
 
 class SoilReadingIn(Schema):
+    """A pH reading at a spot."""
+
     taken_on: date
     spot: Name
     ph: Number
@@ -220,6 +240,8 @@ class SoilReadingIn(Schema):
 
 
 class SoilReadingOut(Out):
+    """A kept pH reading."""
+
     id: int
     taken_on: date
     spot: str
@@ -250,6 +272,8 @@ class GroundOut(Out):
 
 
 class GrassOut(Out):
+    """A grass to pick."""
+
     key: str
     name: str
     botanical: str
@@ -305,6 +329,8 @@ class PhPlanIn(Schema):
 
 
 class DatedStepOut(Out):
+    """One application of a pH plan."""
+
     on: date
     day: str
     year: int

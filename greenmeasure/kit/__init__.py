@@ -1,0 +1,1 @@
+"""Machines, their calibrations and their cleaning."""

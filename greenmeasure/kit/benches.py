@@ -430,6 +430,7 @@ _BENCHES: dict[type, Callable[[Any, Account], Benched]] = {
 
 
 def bench_out(method: str, b: Benched, us: bool) -> BenchOut:
+    """What a bench came to, in words and numbers."""
     runs = b.runs
     return BenchOut(
         method=method,

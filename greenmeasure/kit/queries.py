@@ -56,6 +56,7 @@ def whole_machines(account: Account) -> QuerySet[Machine]:
 
 
 def machine_out(machine: Machine, account: Account) -> MachineOut:
+    """A machine with how its output is known and what was last in it."""
     us = account.us
     output = machine.output
     reach = ""
@@ -121,6 +122,7 @@ def _tank_text(last: Held | None) -> str:
 
 
 def kit(account: Account) -> list[MachineOut]:
+    """The machines that are kept."""
     return [machine_out(m, account) for m in whole_machines(account).kept()]  # type: ignore[attr-defined]
 
 
@@ -318,6 +320,7 @@ def _steps_text(done: tuple[CleanStep, ...]) -> str:
 
 
 def options(us: bool) -> KitOptionsOut:
+    """What the kit's forms offer to pick from."""
     courses = [c for c in COURSES.values() if (c.catch_unit == "fl_oz") == us]
     return KitOptionsOut(
         forms=[OptionOut(key=f.value, text=f.text[0].upper() + f.text[1:]) for f in job.Form],

@@ -103,6 +103,8 @@ class CalibrationOut(Out):
 
 
 class CurvePointOut(Out):
+    """A setting with its rate."""
+
     setting: float
     rate: float
     text: str
@@ -139,6 +141,8 @@ class TankOut(Out):
 
 
 class CleaningOut(Out):
+    """A cleaning that was noted."""
+
     id: int
     at: datetime
     by: str
@@ -154,6 +158,8 @@ class CleaningIn(Schema):
 
 
 class MachineWholeOut(Out):
+    """A machine with its calibrations, curves, pattern, tank and cleanings."""
+
     machine: MachineOut
     calibrations: list[CalibrationOut]
     curves: list[CurveOut]
@@ -163,12 +169,16 @@ class MachineWholeOut(Out):
 
 
 class CourseOut(Out):
+    """A course for the catch test."""
+
     key: str
     text: str
     catch_unit: str
 
 
 class SizeOut(Out):
+    """A nozzle size of the series."""
+
     key: str
     text: str
     flow: str
@@ -251,6 +261,8 @@ class SettingIn(Schema):
 
 
 class SettingOut(Out):
+    """A spreader's setting for a rate, and what is said of it."""
+
     sentence: str
     setting: str
     findings: list[FindingOut]
@@ -266,6 +278,8 @@ class MidwayIn(Schema):
 
 
 class MidwayOut(Out):
+    """What a look half way tells."""
+
     sentence: str
     expected: str
     ends_with: str

@@ -1,0 +1,1 @@
+"""The walking plan and what lands where."""

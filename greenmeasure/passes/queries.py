@@ -49,6 +49,7 @@ def plan_out(account: Account, data: PlanIn) -> PassesOut:
 
 
 def passes_out(found: Laid, us: bool) -> PassesOut:
+    """A walking plan to draw and to read."""
     left, bottom, right, top = found.plan.box
     stripes = sum(p.kind is PassKind.STRIPE for w in found.walks for p in w.passes)
     rings = sum(p.kind is PassKind.EDGE for w in found.walks for p in w.passes)
@@ -193,6 +194,7 @@ def _land(found: Laid, hand: Hand) -> Landed:
 
 
 def landed_out(found: Laid, map_: Landed, us: bool) -> LandedOut:
+    """What really lands where, in words and numbers."""
     blocks, step = coarse(map_.cells / map_.rate, MOST_BLOCKS)
     shares = np.clip(np.rint(blocks * 100), 0, 250).astype(np.uint8)
     outside = map_.mass_outside / map_.applied

@@ -46,6 +46,8 @@ class WalkedIn(Schema):
 
 
 class LandIn(Schema):
+    """A plan as it is really walked."""
+
     plan: PlanIn
     walked: WalkedIn | None = None
 
@@ -60,6 +62,8 @@ class ExportIn(Schema):
 
 
 class PlacesIn(Schema):
+    """Where each thing to keep off lies, in the area's order; none takes it off the plan."""
+
     version: int | None = None
     places: Annotated[list[LiesIn | None], Field(max_length=20)]
 
@@ -149,5 +153,7 @@ class VariantOut(Out):
 
 
 class ComparedPlansOut(Out):
+    """Ways to walk the same ground, side by side."""
+
     sentence: str
     variants: list[VariantOut]

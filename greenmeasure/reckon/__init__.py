@@ -1,0 +1,1 @@
+"""The sum itself, forwards, backwards and side by side."""

@@ -62,6 +62,7 @@ class Reckoned:
 
 
 def job_out(found: Reckoned) -> JobOut:
+    """A job as it is shown."""
     job = found.job
     us = job.us
     density = job.product.density_g_per_l
@@ -124,6 +125,7 @@ def _spray_rate(job: Job) -> str:
 
 
 def part_out(found: Reckoned, i: int) -> PartOut:
+    """One area of a job."""
     planned, checked, row = found.job.parts[i], found.checks[i], found.rows[i]
     part = planned.part
     times = checked.budget.times
@@ -160,6 +162,7 @@ def _again(planned: PartPlan, found: Reckoned, i: int) -> str:
 
 
 def budget_line_out(line: Line) -> BudgetLineOut:
+    """A line of the season's budget to draw."""
     symbol = line.unit.symbol
     scale = max(line.total, line.cap or 0.0) * 1.15 or 1.0
     return BudgetLineOut(
@@ -216,12 +219,14 @@ def per_foot(g_per_m2: float, us: bool) -> Quantity:
 
 @lru_cache(maxsize=64)
 def vessel_out(v: Vessel) -> VesselOut:
+    """A vessel to draw."""
     return VesselOut(
         key=v.key, name=v.name, shape=v.shape, unit=v.unit.symbol, capacity=v.capacity, graduation=v.graduation, marks=marks_of(v)
     )
 
 
 def measure_out(by: Measure, amount: Quantity) -> MeasureOut:
+    """How to measure a dose."""
     v = by.vessel
     return MeasureOut(
         vessel=vessel_out(v),
@@ -243,11 +248,13 @@ def _in_tank(litres: float, machine: Machine) -> str:
 
 
 def load_name(plan: LoadPlan, sprayer: bool) -> str:
+    """What a load is called."""
     name = f"{'Tank' if sprayer else 'Hopper'} {plan.load.number}"
     return f"{name}, pass {plan.load.pass_number}" if plan.load.pass_number else name
 
 
 def load_out(plan: LoadPlan, job: Job) -> LoadOut:
+    """One load with its acts."""
     load, machine = plan.load, job.machine
     assert machine
     us = job.us
@@ -270,6 +277,7 @@ def load_out(plan: LoadPlan, job: Job) -> LoadOut:
 
 
 def cost_out(job: Job) -> CostOut | None:
+    """What a job costs; None where no price is known."""
     if job.cost is None:
         return None
     c = job.cost
@@ -314,6 +322,7 @@ def purchase_out(product: Product, need: Quantity, stock: Quantity | None, us: b
 
 
 def bought_out(found: Purchase, stock: str, short: str, us: bool) -> BoughtOut:
+    """What to buy, in words."""
     packages = [f"{b.count} × {b.package.size}" for b in found.packages]
     currency = found.packages[0].package.currency
     cost = f"{found.cost:,} {currency}" if found.cost is not None else ""

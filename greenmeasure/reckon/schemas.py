@@ -111,6 +111,8 @@ class BudgetLineOut(Out):
 
 
 class DeliveredOut(Out):
+    """What a job brings of one content."""
+
     name: str
     total: str
     per_foot: str
@@ -139,6 +141,8 @@ class PartOut(Out):
 
 
 class CostOut(Out):
+    """What a job costs, in all and per 1000 ft² or 100 m²."""
+
     total: str
     per_foot: str
     foot: str
@@ -156,22 +160,30 @@ class BoughtOut(Out):
 
 
 class CautionOut(Out):
+    """A caution of the mix sheet."""
+
     key: str
     text: str
 
 
 class WearOut(Out):
+    """Something to wear, for mixing or for applying."""
+
     key: str
     when: Literal["mixing", "applying"]
     text: str
 
 
 class RuleTextOut(Out):
+    """A rule of the label in a sentence."""
+
     key: str
     text: str
 
 
 class WayOut(Out):
+    """A dose by another measure."""
+
     unit: str
     text: str
 
@@ -214,7 +226,7 @@ class JobOut(Out):
 
 
 class Nothing(Out):
-    pass
+    """An answer that holds nothing, to measure others against."""
 
 
 class RowsIn(Schema):
@@ -251,6 +263,8 @@ class BackIn(Schema):
 
 
 class BackOut(Out):
+    """What a sum backwards came to."""
+
     sentence: str
     used: str
     rate: RateOut
@@ -305,6 +319,8 @@ class ComparedOut(Out):
 
 
 class CompareOut(Out):
+    """Products side by side, the first to take first."""
+
     sentence: str
     foot: str
     rows: list[ComparedOut]
@@ -318,12 +334,16 @@ class DoseMeasureIn(Schema):
 
 
 class LeastOut(Out):
+    """The least that a vessel measures well, and at all."""
+
     vessel: str
     well: str
     at_all: str
 
 
 class MeasuringOut(Out):
+    """How to measure a dose, by every vessel and way."""
+
     measure: MeasureOut
     ways: list[WayOut]
     dilution: str
@@ -339,6 +359,8 @@ class CupIn(Schema):
 
 
 class CupOut(Out):
+    """Whether a cup's mark is true."""
+
     sentence: str
     holds: str
     off: str
@@ -347,6 +369,8 @@ class CupOut(Out):
 
 
 class LineIn(Schema):
+    """A reckon line."""
+
     line: Line
 
 

@@ -1,0 +1,1 @@
+"""Rounds, from the mix sheet to the book."""

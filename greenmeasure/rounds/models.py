@@ -12,6 +12,8 @@ from greenmeasure.shelf.models import label_of
 
 
 class RoundQuerySet(models.QuerySet["Round"]):
+    """Reads of rounds that never leave the account, nor the sites that its member sees."""
+
     def of(self, account: Account) -> "RoundQuerySet":
         """The account's rounds, as far as all of their ground is seen."""
         found = self.filter(account=account)

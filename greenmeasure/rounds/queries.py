@@ -26,6 +26,7 @@ from greenmeasure.rounds.sheets import sheet_out
 
 
 def round_out(found: Round) -> RoundOut:
+    """A round with its sheet and its ticks."""
     ticks, sheet = list(found.ticks.select_related("by")), found.read_sheet()
     done = {(t.load, t.act) for t in ticks}
     spray = readable(found.spray, found.account.us) if found.spray else None
@@ -68,6 +69,7 @@ def next_act(found: Round, sheet: Sheet, ticks: Ticks) -> str:
 
 
 def rounds(account: Account, status: str | None = None) -> list[RoundLineOut]:
+    """The latest rounds, of one status or all."""
     found = Round.objects.of(account).select_related("product", "started_by").prefetch_related("ticks")
     if status:
         found = found.filter(status=status)
@@ -90,6 +92,7 @@ def _line_out(found: Round) -> RoundLineOut:
 
 
 def actual_out(found: Round, actual: Actual) -> ActualOut:
+    """What really went down, judged, and what it tells of the machine."""
     binds = found.product.core().kind.label_binds
     told = actual.taught
     taught = None

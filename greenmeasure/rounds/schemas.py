@@ -21,6 +21,8 @@ class TickIn(Schema):
 
 
 class TickOut(Out):
+    """An act that was done, by whom and when."""
+
     load: int
     act: str
     by: str
@@ -37,6 +39,8 @@ class PlannedPartOut(Out):
 
 
 class SheetPartOut(Out):
+    """One ground of a sheet."""
+
     name: str
     treated: str
     rate: str
@@ -45,6 +49,8 @@ class SheetPartOut(Out):
 
 
 class SheetFindingOut(Out):
+    """What a rule said when the round began."""
+
     key: str
     act: str
     sentence: str
@@ -94,6 +100,8 @@ class RoundOut(Out):
 
 
 class RoundLineOut(Out):
+    """A round in a list."""
+
     id: int
     status: StatusName
     title: str
@@ -143,5 +151,7 @@ class ActualPartOut(Out):
 
 
 class ActualOut(Out):
+    """What really went down, part by part, and what it tells of the machine."""
+
     parts: list[ActualPartOut]
     taught: TaughtOut | None

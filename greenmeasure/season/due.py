@@ -62,6 +62,7 @@ class Seen:
 
 
 def seen_of(account: Account, today: date) -> Seen:
+    """When diseases were last seen on the account's areas."""
     found: dict[tuple[int, str], date] = {}
     rows = Scouting.objects.filter(area__account=account, on__gte=today - SEEN, on__lte=today).order_by("on", "pk")
     for area, disease, on, seen in rows.values_list("area_id", "disease", "on", "seen"):
@@ -185,6 +186,7 @@ def listed_somewhere(account: Account, disease: str) -> bool:
 
 
 def name_of(disease: str) -> str:
+    """A disease by its name."""
     return TARGETS[disease].name if disease in TARGETS else disease
 
 

@@ -95,6 +95,8 @@ class DueChoiceOut(Out):
 
 
 class MachinePickOut(Out):
+    """A machine that can put it down."""
+
     id: int
     name: str
     suggested: bool

@@ -1,0 +1,1 @@
+"""Products, their label cards and stock."""

@@ -284,6 +284,7 @@ def save_lot(product: Product, data: LotIn, lot: Lot | None = None) -> Lot:
 
 
 def lot_of(product: Product, pk: int) -> Lot:
+    """A lot of a product. Raises Missing."""
     found = product.lots.filter(pk=pk).first()
     if found is None:
         raise Missing("lot")

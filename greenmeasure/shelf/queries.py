@@ -46,11 +46,13 @@ def whole_products(account: Account) -> QuerySet[Product]:
 
 
 def shelf(account: Account) -> list[ProductOut]:
+    """The products that are kept."""
     every = whole_products(account).filter(archived_at=None).prefetch_related("lots")
     return [product_out(p) for p in every]
 
 
 def product_out(product: Product) -> ProductOut:
+    """A card in words and numbers."""
     found = product.core()
     density = product.density_value is not None and DensityOut(
         value=exact_number(product.density_value),
@@ -104,11 +106,13 @@ def in_stock(product: Product) -> Quantity | None:
 
 
 def stock_text(product: Product) -> str:
+    """What is left over all lots, in words."""
     left = in_stock(product)
     return "" if left is None else str(readable(left, product.account.us))
 
 
 def lot_out(lot: Lot) -> LotOut:
+    """A lot as it is shown and typed."""
     return LotOut(
         id=lot.pk,
         version=lot.version,
@@ -122,6 +126,7 @@ def lot_out(lot: Lot) -> LotOut:
 
 
 def content_out(content: Content) -> ContentOut:
+    """A content in words."""
     amount = exact_number(content.amount)
     basis = Basis(content.basis)
     slow = "" if content.slow is None else exact_number(content.slow)
@@ -137,6 +142,7 @@ def content_out(content: Content) -> ContentOut:
 
 
 def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
+    """A rate row as printed and as understood."""
     label = row.label()
     low, high = label.lowest, label.highest
 
@@ -187,6 +193,7 @@ def _interval(first: int | None, last: int | None) -> str:
 
 
 def options(us: bool) -> ShelfOptionsOut:
+    """What a product's form offers to pick from."""
     return ShelfOptionsOut(
         rules=rule_fields(us),
         kinds=[OptionOut(key=k.value, text=k.text.capitalize()) for k in core.Kind],

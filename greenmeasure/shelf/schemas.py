@@ -48,6 +48,8 @@ class PackageIn(Schema):
 
 
 class ProductIn(Schema):
+    """A card as it is typed."""
+
     version: int | None = None
     name: Name
     kind: str
@@ -65,6 +67,8 @@ class ProductIn(Schema):
 
 
 class ContentOut(Out):
+    """An active or nutrient of a card."""
+
     name: str
     basis: str
     basis_text: str
@@ -75,6 +79,8 @@ class ContentOut(Out):
 
 
 class DensityOut(Out):
+    """A density as it was typed."""
+
     value: str
     unit: str
     text: str
@@ -106,6 +112,8 @@ class RateRowOut(Out):
 
 
 class PackageOut(Out):
+    """A package as it was typed."""
+
     value: str
     unit: str
     text: str
@@ -113,6 +121,8 @@ class PackageOut(Out):
 
 
 class LotIn(Schema):
+    """A lot, and what is left of it."""
+
     version: int | None = None
     number: Name
     left: QuantityIn
@@ -122,6 +132,8 @@ class LotIn(Schema):
 
 
 class LotOut(Out):
+    """A lot as it is shown and typed."""
+
     id: int
     version: int
     number: str
@@ -133,6 +145,8 @@ class LotOut(Out):
 
 
 class LabelFileOut(Out):
+    """A picture of the label."""
+
     id: int
     name: str
     kind: str
@@ -140,6 +154,8 @@ class LabelFileOut(Out):
 
 
 class ProductOut(Out):
+    """A card with its stock, its rules in words, and what seems wrong with it."""
+
     id: int
     version: int
     name: str
@@ -172,6 +188,8 @@ class ProductOut(Out):
 
 
 class FormulationOut(Out):
+    """A formulation to pick."""
+
     key: str
     text: str
     liquid: bool
@@ -179,6 +197,8 @@ class FormulationOut(Out):
 
 
 class TargetOut(Out):
+    """A target to pick, with what it is mistaken for."""
+
     key: str
     text: str
     kind: str
@@ -200,6 +220,8 @@ class ShelfOptionsOut(Out):
 
 
 class PhraseIn(Schema):
+    """A label phrase to read."""
+
     phrase: Line
 
 

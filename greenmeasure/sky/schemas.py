@@ -113,6 +113,8 @@ class CoverOut(Out):
 
 
 class ScoutOut(Out):
+    """A scout report."""
+
     id: int
     area_id: int
     area: str
@@ -152,6 +154,8 @@ class ClockOut(Out):
 
 
 class JobOnStripOut(Out):
+    """A planned window on the strip."""
+
     on: date
     text: str
     state: str
@@ -174,6 +178,8 @@ class StripOut(Out):
 
 
 class SkyHourOut(Out):
+    """An hour of a day, in words."""
+
     at: datetime
     label: str
     air: str
@@ -231,6 +237,8 @@ class FitIn(Schema):
 
 
 class ReasonOut(Out):
+    """What an hour has for or against it."""
+
     key: str
     fit: FitName
     text: str

@@ -28,18 +28,24 @@ class StationIn(Schema):
 
 
 class EstimatorOut(Out):
+    """An estimator of wet leaves, and what it found lately."""
+
     key: str
     text: str
     wet: str
 
 
 class FetchOut(Out):
+    """One asking of a station's service."""
+
     at: datetime
     ok: bool
     text: str
 
 
 class AsideOut(Out):
+    """A value that was set aside."""
+
     at: datetime
     field: str
     value: str
@@ -48,12 +54,16 @@ class AsideOut(Out):
 
 
 class GapOut(Out):
+    """A hole in what was measured."""
+
     begin: datetime
     hours: int
     text: str
 
 
 class HandOut(Out):
+    """A reading by hand."""
+
     id: int
     at: datetime
     kind: str
@@ -108,6 +118,8 @@ class HandIn(Schema):
 
 
 class MappedColumnIn(Schema):
+    """A column of a file and its unit."""
+
     name: str
     unit: str
 
@@ -123,6 +135,8 @@ class MappingIn(Schema):
 
 
 class FaultOut(Out):
+    """A fault of a file, by its line."""
+
     line: int
     column: str
     value: str
@@ -130,6 +144,8 @@ class FaultOut(Out):
 
 
 class FieldUnitsOut(Out):
+    """A field of weather and its units."""
+
     field: str
     name: str
     units: list[str]
@@ -155,6 +171,8 @@ class TakenOut(Out):
 
 
 class KeptOut(Out):
+    """What of a file was kept."""
+
     sentence: str
     hours: int
     new: int
@@ -174,6 +192,8 @@ class RhythmIn(Schema):
 
 
 class RhythmOut(Out):
+    """What comes back every week."""
+
     id: int
     kind: str
     kind_text: str
@@ -199,6 +219,8 @@ class WatchIn(Schema):
 
 
 class ModelOut(Out):
+    """A disease model to pick."""
+
     key: str
     name: str
     tier: str
@@ -225,6 +247,8 @@ class WatchOut(Out):
 
 
 class WatchesOut(Out):
+    """How an area is watched, disease by disease."""
+
     area_id: int
     site_id: int
     area: str

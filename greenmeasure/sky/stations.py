@@ -67,6 +67,7 @@ def _usual(unit: str, us: bool) -> bool:
 
 
 def station_out(station: Station) -> StationOut:
+    """A station with what came of it."""
     known, zone = recent(station), station.zone
     first = station.readings.values_list("at", flat=True).first()
     count, since = station.readings.count(), first.astimezone(zone) if first else None
@@ -123,11 +124,13 @@ def _gaps(known: Known | None, zone: ZoneInfo) -> list[GapOut]:
 
 
 def fetch_out(f: Fetch) -> FetchOut:
+    """One asking in words."""
     text = f.problem or f"{f.hours} hours came, {f.new} of them new."
     return FetchOut(at=f.at, ok=f.ok, text=text)
 
 
 def hand_out(r: HandReading) -> HandOut:
+    """A reading by hand in words."""
     return HandOut(
         id=r.pk,
         at=r.at,
@@ -185,6 +188,7 @@ def _watch_out(area: Area, disease: str, row: Watch | None, usual: bool, seen: b
 
 
 def rhythm_out(r: Rhythm) -> RhythmOut:
+    """What comes back every week, in words."""
     days = "every day" if len(r.days) == 7 else ", ".join(DAYS[d] for d in r.days)
     return RhythmOut(
         id=r.pk,

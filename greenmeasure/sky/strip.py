@@ -187,6 +187,7 @@ def scouts_of(account: Account, area_id: int) -> list[Scouting]:
 
 
 def scout_out(s: Scouting) -> ScoutOut:
+    """A scout report in words."""
     name = TARGETS[s.disease].name if s.disease in TARGETS else s.disease
     return ScoutOut(
         id=s.pk,

@@ -102,8 +102,8 @@ class Renamed(ApiTest):
     def test_what_is_kept_apart_is_kept_apart_over_a_new_name(self) -> None:
         card = RULED | {"name": "Keeps off SC", "rules": {"incompatible": [{"what": "ruled sc", "days": 14, "note": ""}]}}
         shy = self.ask("POST", "products", card | {"contents": FUNGICIDE["contents"]}, 201)
-        self.book()
         self.rename("Another name SC")
+        self.book()
         found = self.found(self.job(product_id=shy["id"], row_id=shy["rates"][0]["id"]))
         self.assertEqual(found["kept-apart"], "refuse")
 

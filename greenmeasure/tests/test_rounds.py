@@ -70,6 +70,46 @@ class Starting(RoundTest):
         self.assertEqual(self.start(self.job(machine_id=None), expect=422)["fields"][0]["field"], "machine_id")
 
 
+class Sheets(RoundTest):
+    """A sheet that lacks something takes nothing else with it: neither its round, nor the list of rounds."""
+
+    def test_every_field_may_be_missing_and_round_and_list_still_answer(self) -> None:
+        begun = self.start()
+        self.start()
+        whole = Round.objects.get(pk=begun["id"]).sheet
+        for name in whole:
+            Round.objects.filter(pk=begun["id"]).update(sheet={k: v for k, v in whole.items() if k != name})
+            said = self.ask("GET", f"rounds/{begun['id']}")
+            self.assertEqual(len(self.ask("GET", "rounds")), 2, name)
+            if name in ("loads", "wear", "parts", "headline"):
+                self.assertIn(name, said["sheet"]["problem"])
+                self.assertIn("cannot be read", said["next"])
+            self.ask("GET", "today")
+
+    def test_any_field_of_its_loads_too(self) -> None:
+        begun = self.start()
+        whole = Round.objects.get(pk=begun["id"]).sheet
+        for name in whole["loads"][0]:
+            loads = [{k: v for k, v in load.items() if k != name} for load in whole["loads"]]
+            Round.objects.filter(pk=begun["id"]).update(sheet=whole | {"loads": loads})
+            self.assertEqual(len(self.ask("GET", f"rounds/{begun['id']}")["sheet"]["loads"]), 2, name)
+
+    def test_what_is_no_sheet_at_all_is_told_and_can_be_given_up(self) -> None:
+        begun = self.start()
+        for wrong in ({}, [], "gone", {"version": 99}):
+            Round.objects.filter(pk=begun["id"]).update(sheet=wrong)
+            self.assertTrue(self.ask("GET", f"rounds/{begun['id']}")["sheet"]["problem"])
+            self.assertEqual(self.ask("GET", "rounds")[0]["title"], "Test SC")
+            self.tick(begun["id"], 0, "mixing-0", expect=422)
+        self.assertEqual(self.ask("POST", f"rounds/{begun['id']}/give-up")["status"], "given_up")
+
+    def test_the_document_is_in_core_terms_and_names_its_version(self) -> None:
+        sheet = Round.objects.get(pk=self.start()["id"]).sheet
+        self.assertEqual(sheet["version"], 2)
+        self.assertEqual(sheet["amount"], {"value": 4.2, "unit": "fl_oz", "text": ""})
+        self.assertEqual(sheet["loads"][0]["volume"]["unit"], "gal")
+
+
 class Ticking(RoundTest):
     def test_gear_first_then_the_loads(self) -> None:
         begun = self.start()

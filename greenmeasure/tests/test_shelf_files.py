@@ -175,6 +175,40 @@ class Stock(ApiTest):
         self.assertEqual(set(self.faults("POST", path, bad)), {"number", "left", "expires_on"})
 
 
+class Unreadable(ApiTest):
+    """A stored rule that no longer parses: the card still opens, and every door stops the plan."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.spray.rules = {"most_per_season": "4 blobs per paddock", "reentry": "soon", "leaf": "dry"}
+        self.spray.save()
+
+    def test_the_card_opens_and_says_so(self) -> None:
+        card = next(p for p in self.ask("GET", "products") if p["id"] == self.spray.pk)
+        said = {r["key"]: r["text"] for r in card["rules_said"]}
+        self.assertIn("cannot be read", said["most_per_season"])
+        self.assertIn("cannot be read", said["reentry"])
+        self.assertEqual(said["leaf"], "Leaf dry.")
+        self.ask("GET", "products/shelf.json")
+
+    def test_reckon_start_and_line_stop(self) -> None:
+        found = self.ask("POST", "reckon/job", self.job())
+        self.assertTrue(found["refused"])
+        self.assertEqual({f["key"] for f in found["parts"][0]["findings"] if f["act"] == "refuse"}, {"rule-unreadable"})
+        self.assertIn("cannot be read any more", self.ask("POST", "rounds", self.job(), 422)["message"])
+
+    def test_typed_again_it_holds(self) -> None:
+        self.ask("PUT", f"products/{self.spray.pk}", FUNGICIDE | {"rules": {"most_per_season": "4 fl oz per 1,000 sq ft"}})
+        self.assertFalse(self.ask("POST", "reckon/job", self.job())["refused"])
+
+    def test_the_form_is_made_from_the_table(self) -> None:
+        from core.label.table import RULES
+
+        fields = self.ask("GET", "products/options")["rules"]
+        self.assertEqual([f["key"] for f in fields], [r.key for r in RULES])
+        self.assertEqual(next(f for f in fields if f["key"] == "wind_high")["units"][0]["key"], "mph")
+
+
 class Pictures(ApiTest):
     def send(self, name: str, data: bytes) -> Any:
         file = SimpleUploadedFile(name, data)

@@ -1,0 +1,1 @@
+"""The day's state in a sentence."""

@@ -20,6 +20,7 @@ SHOWN = 8
 
 
 def today(account: Account) -> TodayOut:
+    """The state in a sentence, the next thing to do, and what stands open."""
     setup = _setup(account)
     under_way = rounds(account, Round.Status.UNDER_WAY)
     latest = list(entries(account)[:5])

@@ -1,0 +1,1 @@
+"""Catch-can audits and tasks."""

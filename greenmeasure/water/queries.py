@@ -29,6 +29,7 @@ def depth_text(mm: float, us: bool) -> str:
 
 
 def rate_text(mm_h: float, us: bool) -> str:
+    """A rate of water [mm/h] in words."""
     return f"{depth_text(mm_h, us)}/h"
 
 
@@ -80,10 +81,12 @@ def asked(account: Account, area_id: int, data: AuditAskIn) -> AuditOut:
 
 
 def wind_in(data: AuditAskIn) -> float | None:
+    """The wind of an audit [m/s], None where it was not noted. Raises InputError."""
     return quantity_in("wind", w, SPEED).base if (w := filled(data.wind)) else None
 
 
 def audit_out(found: Audit, area: Area, us: bool, heads: Heads, wanted: float | None = None) -> AuditOut:
+    """An audit in words and numbers."""
     mean = found.rate * found.minutes / 60
     dry = len(found.dry)
     said = f"{area.name} gets {rate_text(found.rate, us)}; its driest quarter gets {show_percent(found.low_quarter)} of the mean."
@@ -250,6 +253,7 @@ def live_tasks() -> QuerySet[Task]:
 
 
 def task_out(t: Task) -> TaskOut:
+    """A task."""
     return TaskOut(
         id=t.pk, area_id=t.area_id, area=t.area.name, text=t.text, made_at=t.made_at, done_at=t.done_at, done_by=t.done_by
     )

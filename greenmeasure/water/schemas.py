@@ -37,6 +37,8 @@ class AuditAskIn(Schema):
 
 
 class AuditIn(AuditAskIn):
+    """An audit to keep."""
+
     taken_on: date
     note: Line = ""
 
@@ -81,6 +83,8 @@ class AuditOut(Out):
 
 
 class TaskOut(Out):
+    """A task with its area."""
+
     id: int
     area_id: int
     area: str
@@ -91,6 +95,8 @@ class TaskOut(Out):
 
 
 class AuditKeptOut(Out):
+    """A kept audit."""
+
     id: int
     taken_on: date
     by: str

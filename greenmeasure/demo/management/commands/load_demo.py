@@ -44,6 +44,7 @@ MEASURED_ON = date(2025, 3, 12)
 
 
 def read(name: str) -> Any:
+    """One of the demo's open files."""
     return json.loads((Path(settings.ROOT) / "demo" / name).read_text(encoding="utf-8"))
 
 
@@ -60,6 +61,8 @@ def _hours(times: climate.Times, made: dict[str, climate.Floats], forecast: bool
 
 
 class Command(BaseCommand):
+    """Loads the demo account; a second time changes nothing."""
+
     help = "Load the demo account, Alder Quay Lawn Sports Trust. Twice is as good as once."
 
     @transaction.atomic

@@ -9,6 +9,8 @@ from greenmeasure.sky.models import Station
 
 
 class Command(BaseCommand):
+    """Asks every station's service."""
+
     help = "Ask every station's service for its weather. Ends with 1 where one did not answer; the others are kept."
 
     def add_arguments(self, parser: Any) -> None:

@@ -82,7 +82,6 @@ def area_out(area: Area) -> AreaOut:
         ],
         ph=f"pH {show_number(fmean(latest), 3)}" if latest else "",
         note=area.note,
-        archived=area.archived_at is not None,
     )
 
 
@@ -223,7 +222,7 @@ def _parts(account: Account) -> dict[int, list[int]]:
 def options() -> GroundOptionsOut:
     """What an area's form offers to pick from."""
     return GroundOptionsOut(
-        grasses=[GrassOut(key=g.key, name=g.name, botanical=g.botanical, cool=g.cool) for g in GRASSES.values()],
+        grasses=[GrassOut(key=g.key, name=g.name, botanical=g.botanical) for g in GRASSES.values()],
         uses=[OptionOut(key=u.value, text=u.value.capitalize()) for u in Use],
         textures=[OptionOut(key=t.key, text=t.name) for t in TEXTURES.values()],
         shades=[OptionOut(key=k, text=t) for k, t in (("none", "In the open"), ("part", "Part of the day"), ("full", "Shade"))],

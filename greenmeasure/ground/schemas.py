@@ -218,7 +218,6 @@ class AreaOut(Out):
     hazards: list[HazardOut]
     ph: str
     note: str
-    archived: bool
 
 
 class HeightOut(Out):
@@ -277,7 +276,6 @@ class GrassOut(Out):
     key: str
     name: str
     botanical: str
-    cool: bool
 
 
 class GroundOptionsOut(Out):

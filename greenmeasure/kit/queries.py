@@ -87,7 +87,6 @@ def machine_out(machine: Machine, account: Account) -> MachineOut:
         tank=_tank_text(last),
         findings=[finding_out(f) for f in said_of(machine, account, today(account))],
         note=machine.note,
-        archived=machine.archived_at is not None,
     )
 
 
@@ -329,7 +328,7 @@ def options(us: bool) -> KitOptionsOut:
             for s in SIZES.values()
         ],
         droplets=[OptionOut(key=str(i), text=d.capitalize()) for i, d in enumerate(DROPLETS)],
-        courses=[CourseOut(key=c.key, text=c.name, catch_unit=c.catch_unit) for c in courses],
+        courses=[CourseOut(key=c.key, text=c.name) for c in courses],
     )
 
 

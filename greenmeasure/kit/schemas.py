@@ -61,7 +61,6 @@ class MachineOut(Out):
     tank: str
     findings: list[FindingOut]
     note: str
-    archived: bool
 
 
 # --- calibrations -----------------------------------------------------------------------------------------------
@@ -173,7 +172,6 @@ class CourseOut(Out):
 
     key: str
     text: str
-    catch_unit: str
 
 
 class SizeOut(Out):
@@ -244,7 +242,6 @@ class PaceOut(Out):
     sentence: str
     answer: str
     beat: float
-    beat_text: str
     facts: list[FactOut]
     walked: str
     drift: str

@@ -149,7 +149,6 @@ def pace_card(account: Account, machine: Machine, data: PaceIn) -> PaceOut:
         sentence=said,
         answer=working.pace_text(pace, us),
         beat=beat,
-        beat_text=working.time_text(beat),
         facts=[FactOut(name=n, text=t) for n, t in facts],
         walked=walked,
         drift=drift,

@@ -304,7 +304,6 @@ class ComparedOut(Out):
     rate: RateOut
     amount: str
     cost: str
-    cost_value: float | None
     per_foot: str
     per_nitrogen: str
     per_active: str

@@ -12,7 +12,7 @@ from core.label.match import height_span
 from core.label.phrase import read_label_rate
 from core.label.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.label.rules import Intent, Row, Use
-from core.label.targets import TARGETS, find_target, mistaken_for
+from core.label.targets import TARGETS, find_target
 from core.readable import is_us, readable
 from core.units import UNITS, Quantity, exact_number
 from greenmeasure.accounts.models import Account
@@ -65,7 +65,6 @@ def product_out(product: Product) -> ProductOut:
         name=product.name,
         kind=found.kind.value,
         kind_text=found.kind.text,
-        label_binds=found.kind.label_binds,
         formulation=found.formulation.code,
         formulation_text=found.formulation.name,
         liquid=found.liquid,
@@ -89,9 +88,8 @@ def product_out(product: Product) -> ProductOut:
         warnings=core.check_product(found),
         stock=stock_text(product),
         lots=[lot_out(x) for x in product.lots.all()],
-        labels=[LabelFileOut(id=f.pk, name=f.name, kind=f.kind, added_at=f.added_at) for f in product.labels.defer("data")],
+        labels=[LabelFileOut(id=f.pk, name=f.name, kind=f.kind) for f in product.labels.defer("data")],
         targets=list(dict.fromkeys(t.key for r in product.rates.all() if (t := find_target(r.target or r.use)))),
-        archived=product.archived_at is not None,
     )
 
 
@@ -133,7 +131,6 @@ def content_out(content: Content) -> ContentOut:
     return ContentOut(
         name=content.name,
         basis=basis.value,
-        basis_text=basis.text,
         amount=amount,
         unit=content.unit,
         slow=slow,
@@ -203,7 +200,7 @@ def options(us: bool) -> ShelfOptionsOut:
         ],
         bases=[OptionOut(key="active", text="Active ingredient")]
         + [OptionOut(key=b.value, text=b.text) for b in Basis if b not in (Basis.ACTIVE, Basis.PRODUCT)],
-        targets=[TargetOut(key=t.key, text=t.name, kind=t.kind, unlike=mistaken_for(t.key)) for t in TARGETS.values()],
+        targets=[TargetOut(key=t.key, text=t.name, kind=t.kind) for t in TARGETS.values()],
         intents=[OptionOut(key=i.value, text=i.text.capitalize()) for i in Intent],
         uses=[OptionOut(key=u.value, text=u.value.capitalize()) for u in Use],
         grasses=[OptionOut(key=g.key, text=g.name) for g in GRASSES.values() if g.key != "mixed"],

@@ -1,6 +1,6 @@
 """What the shelf API takes and gives."""
 
-from datetime import date, datetime
+from datetime import date
 from typing import Annotated
 
 from ninja import Schema
@@ -71,7 +71,6 @@ class ContentOut(Out):
 
     name: str
     basis: str
-    basis_text: str
     amount: str
     unit: str
     slow: str
@@ -150,7 +149,6 @@ class LabelFileOut(Out):
     id: int
     name: str
     kind: str
-    added_at: datetime
 
 
 class ProductOut(Out):
@@ -161,7 +159,6 @@ class ProductOut(Out):
     name: str
     kind: str
     kind_text: str
-    label_binds: bool
     formulation: str
     formulation_text: str
     liquid: bool
@@ -184,7 +181,6 @@ class ProductOut(Out):
     lots: list[LotOut]
     labels: list[LabelFileOut]
     targets: list[str]
-    archived: bool
 
 
 class FormulationOut(Out):
@@ -202,7 +198,6 @@ class TargetOut(Out):
     key: str
     text: str
     kind: str
-    unlike: list[str]
 
 
 class ShelfOptionsOut(Out):

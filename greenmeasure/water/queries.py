@@ -127,8 +127,6 @@ def run_out(found: Audit, area: Area, wanted: float, us: bool) -> RunTimeOut:
         by_quarter=minutes_text(run.by_quarter),
         soak=split.sentence,
         parts=split.parts,
-        part_minutes=split.minutes,
-        rest_minutes=split.rest,
     )
 
 

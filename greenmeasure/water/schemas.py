@@ -63,8 +63,6 @@ class RunTimeOut(Out):
     by_quarter: str
     soak: str
     parts: int
-    part_minutes: float
-    rest_minutes: float
 
 
 class AuditOut(Out):

@@ -89,13 +89,13 @@ function OneSite({ site, only, may, open, onOpen }: Props) {
       <Fault error={remove.error} />
       {may && (
         <Bar>
-          <Button aria-label={`Change ${site.name}`} onPress={() => onOpen(true)}>
+          <Button aria-label={`Change it: ${site.name}`} onPress={() => onOpen(true)}>
             Change it
           </Button>
           {!only && site.areas === 0 && (
             <Button
               look="stop"
-              aria-label={`Remove ${site.name}`}
+              aria-label={`Remove it: ${site.name}`}
               onPress={() => remove.mutate(site.id, { onSuccess: () => say(`${site.name} is removed.`) })}
             >
               Remove it

@@ -69,11 +69,13 @@ class LostAnswer(BrowserTest):
     """The request reaches the server, its answer is lost on the way."""
 
     def lose(self, pattern: str) -> None:
+        lost: list[str] = []
+
         def once(route: Route) -> None:
-            if route.request.method != "POST":
+            if route.request.method != "POST" or lost:
                 return route.fallback()
+            lost.append(route.request.url)
             route.fetch()
-            self.page.unroute(pattern)
             return route.abort("connectionreset")
 
         self.page.route(pattern, once)

@@ -72,16 +72,19 @@ def due_list(account: Account, whole: int = WHOLE) -> DueOut:
 
 
 def _freshness(account: Account) -> FreshOut:
-    """How fresh the weather is; of several sites, the one that is worst off, by its name."""
+    """How fresh the weather is; of several sites with ground, the one that is worst off, by its name."""
     every = []
-    for site in sites_of(account).values():
+    sites = list(sites_of(account).values())
+    with_ground = set(account.areas.filter(archived_at=None).values_list("site_id", flat=True))
+    for site in [s for s in sites if s.pk in with_ground] or sites[:1]:
         station = station_of(site)
         said = fresh_out(station, recent(station) if station else None, clock.now())
         every.append((("none", "stale", "fresh").index(said.state), site, said))
     worst = min(every, key=lambda e: e[0])
     if len(every) == 1:
         return worst[2]
-    return worst[2].model_copy(update={"sentence": f"{worst[1].name}: {worst[2].sentence}"})
+    sentence = worst[2].sentence
+    return worst[2].model_copy(update={"sentence": f"{worst[1].name}: {sentence[0].lower()}{sentence[1:]}"})
 
 
 def _names(found: list[Proposal]) -> list[str]:

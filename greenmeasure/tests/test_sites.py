@@ -144,10 +144,16 @@ class TwoStations(SkyTest):
         self.assertEqual({r["area_id"] for r in here["risks"]}, {self.area.pk})
 
     def test_the_due_list_goes_by_the_weather_of_each_site_and_says_which(self) -> None:
-        self.assertIn("Fjord yard: No weather", self.ask("GET", "season/due")["fresh"]["sentence"])
+        self.assertIn("Fjord yard: no weather", self.ask("GET", "season/due")["fresh"]["sentence"])
         self.weather()
         lines = [x for x in self.ask("GET", "season/due")["lines"] if x["disease"] == "dollar_spot"]
         self.assertEqual([(x["area_id"], x["site"]) for x in lines], [(self.area.pk, "Site alder")])
+
+    def test_a_site_without_ground_misses_no_weather(self) -> None:
+        self.ask("DELETE", f"areas/{self.there}", expect=200)
+        said = self.ask("GET", "season/due")["fresh"]["sentence"]
+        self.assertNotIn("Fjord yard", said)
+        self.assertTrue(said.startswith("Measured"), said)
 
     def test_hours_are_told_on_the_clock_of_the_ground(self) -> None:
         """10:20 UTC is 06:20 in New York and 12:20 in Oslo."""

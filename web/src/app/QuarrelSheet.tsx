@@ -46,7 +46,7 @@ function Both({ quarrel }: { quarrel: Quarrel }) {
       <h2>Changed by somebody else</h2>
       <Hint style={{ margin: "6px 0 12px" }}>
         {changes.length
-          ? "Somebody saved this while you had it open. Pick what stands, field by field; nothing is saved before."
+          ? "Somebody saved this while you had it open. Where yours differs from what stands now, pick one of both; nothing is saved before."
           : "Somebody saved this while you had it open, and your fields say the same. Save yours over it, or leave it."}
       </Hint>
       {changes.length > 0 && (
@@ -61,7 +61,7 @@ function Both({ quarrel }: { quarrel: Quarrel }) {
               </th>
               <th>
                 <Button look="quiet" onPress={() => all("theirs")}>
-                  Theirs
+                  As it stands
                 </Button>
               </th>
             </tr>
@@ -76,7 +76,7 @@ function Both({ quarrel }: { quarrel: Quarrel }) {
                       <input
                         type="radio"
                         name={c.field}
-                        aria-label={`${c.name}: ${whose}, ${c[whose]}`}
+                        aria-label={`${c.name}: ${whose === "yours" ? "yours" : "as it stands"}, ${c[whose]}`}
                         checked={taken[c.field] === whose}
                         onChange={() => setTaken({ ...taken, [c.field]: whose })}
                       />

@@ -25,6 +25,11 @@ export const Ledger = styled.table`
     border-bottom: 1px solid ${t.hair};
     vertical-align: baseline;
   }
+  tbody th[scope="row"] {
+    padding: 10px 12px 10px 0;
+    border-bottom-color: ${t.hair};
+    vertical-align: baseline;
+  }
   .figure {
     text-align: right;
     white-space: nowrap;

@@ -31,6 +31,17 @@ export function AccountPage() {
     ),
   );
   const several = account.sites.length > 1;
+  const where = (m: Member) =>
+    may ? (
+      <SitesField
+        label={`Sites of ${m.full_name}`}
+        hideLabel
+        value={m.site_ids.map(String)}
+        onChange={(ids) => change.mutate({ ...m, site_ids: ids.map(Number) })}
+      />
+    ) : (
+      sitesText(m.site_ids, account.sites)
+    );
   const remove = useChange((path, member_id: number) =>
     read(
       api.DELETE("/api/accounts/{account}/members/{member_id}", { params: { path: { ...path, member_id } } }),
@@ -51,7 +62,7 @@ export function AccountPage() {
                   <th>Name</th>
                   <th className="wide">Signs in as</th>
                   <th>May</th>
-                  {several && <th>On</th>}
+                  {several && <th className="wide">On</th>}
                   {may && <th aria-label="Leave" />}
                 </tr>
               </thead>
@@ -75,21 +86,9 @@ export function AccountPage() {
                       ) : (
                         roles.find((r) => r.key === m.role)?.text
                       )}
+                      {several && <div className="narrow">{where(m)}</div>}
                     </td>
-                    {several && (
-                      <td>
-                        {may ? (
-                          <SitesField
-                            label={`Sites of ${m.full_name}`}
-                            hideLabel
-                            value={m.site_ids.map(String)}
-                            onChange={(ids) => change.mutate({ ...m, site_ids: ids.map(Number) })}
-                          />
-                        ) : (
-                          sitesText(m.site_ids, account.sites)
-                        )}
-                      </td>
-                    )}
+                    {several && <td className="wide">{where(m)}</td>}
                     {may && (
                       <td className="figure">
                         {!m.you && (

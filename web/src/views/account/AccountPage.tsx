@@ -86,7 +86,11 @@ export function AccountPage() {
                       ) : (
                         roles.find((r) => r.key === m.role)?.text
                       )}
-                      {several && <div className="narrow">{where(m)}</div>}
+                      {several && (
+                        <div className="narrow" style={{ marginTop: 8 }}>
+                          {where(m)}
+                        </div>
+                      )}
                     </td>
                     {several && <td className="wide">{where(m)}</td>}
                     {may && (

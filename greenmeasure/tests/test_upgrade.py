@@ -70,9 +70,12 @@ def brought_up(name: str, folder: Path) -> Path:
     return database
 
 
-class Upgrade(SimpleTestCase):
-    """The landing before accounts and sites: a club with something of everything, its fungicide renamed since."""
+class Landing(SimpleTestCase):
+    """A database of an earlier landing, brought up and walked through: an account with something of everything."""
 
+    name: ClassVar[str]
+    renamed: ClassVar[dict[str, str]] = {}
+    """What its tables are called now."""
     folder: ClassVar[Any]
     told: ClassVar[dict[str, Any]]
     database: ClassVar[Path]
@@ -82,7 +85,7 @@ class Upgrade(SimpleTestCase):
         super().setUpClass()
         cls.folder = tempfile.TemporaryDirectory()
         cls.addClassCleanup(cls.folder.cleanup)
-        cls.database = brought_up("before_accounts", Path(cls.folder.name))
+        cls.database = brought_up(cls.name, Path(cls.folder.name))
         rate = {"value": 0.5, "unit": "fl_oz/kft2"}
         job = {"product_id": 5, "machine_id": 1, "parts": [{"area_id": 1, "row_id": 5, "rate": rate}], "on": "2026-08-13"}
         cls.told = json.loads(run("-c", WALK, json.dumps(job), database=cls.database).splitlines()[-1])
@@ -96,14 +99,6 @@ class Upgrade(SimpleTestCase):
         self.assertGreater(len(walked), 25)
         else_told = {"get_label": 404, "get_due_whole": 422, "get_schools": 422}  # no photograph, nothing due, a short season
         self.assertEqual({n: status for n, (status, _) in walked.items() if status != 200}, else_told)
-
-    def test_the_club_is_an_account_with_a_site_that_has_its_time_zone_and_closed_months(self) -> None:
-        site = self.told["list_sites"][1][0]
-        self.assertEqual((site["name"], site["time_zone"], site["areas"]), ("Club alder", "America/New_York", 2))
-        self.assertEqual([(c["what"], c["why"]) for c in site["closed"]], [("N", "a by-law")])
-        self.assertEqual(self.told["get_house"][1]["answers"], {"regulator_again": "degree_days"})
-        self.assertEqual({a["site_id"] for a in self.told["list_areas"][1]["areas"]}, {site["id"]})
-        self.assertEqual(self.told["get_station"][1]["station"]["name"], "Harbour mast")
 
     def test_entries_know_their_product_by_id_though_it_was_renamed(self) -> None:
         entry = next(e for e in self.told["read_book"][1]["entries"] if e["product"] == "Ruled SC")
@@ -121,17 +116,79 @@ class Upgrade(SimpleTestCase):
 
     def test_nothing_is_lost_on_the_way(self) -> None:
         before = sqlite3.connect(":memory:")
-        before.executescript((DATA / "before_accounts.sql").read_text(encoding="utf-8"))
+        before.executescript((DATA / f"{self.name}.sql").read_text(encoding="utf-8"))
         tables = [t for (t,) in before.execute("select name from sqlite_master where type = 'table'") if "_" in t]
         self.assertGreater(len(tables), 25)
-        renamed = {"accounts_club": "accounts_account"}
         for table in tables:
             if table.startswith(("django_", "auth_", "axes_", "sqlite_")):
                 continue
             count = before.execute(f"select count(*) from {table}").fetchone()
-            self.assertEqual([count], self.rows(f"select count(*) from {renamed.get(table, table)}"), table)
+            self.assertEqual([count], self.rows(f"select count(*) from {self.renamed.get(table, table)}"), table)
 
     def test_it_is_sound_and_needs_no_more_migrations(self) -> None:
         self.assertEqual(self.rows("pragma foreign_key_check"), [])
         self.assertEqual(self.rows("pragma integrity_check"), [("ok",)])
         run("manage.py", "migrate", "--check", database=self.database)
+
+
+class BeforeAccounts(Landing):
+    """The landing before accounts and sites: clubs, one station, entries by name, sheets as answers of the API."""
+
+    name = "before_accounts"
+    renamed: ClassVar[dict[str, str]] = {"accounts_club": "accounts_account"}
+
+    def test_the_club_is_an_account_with_a_site_that_has_its_time_zone_and_closed_months(self) -> None:
+        site = self.told["list_sites"][1][0]
+        self.assertEqual((site["name"], site["time_zone"], site["areas"]), ("Club alder", "America/New_York", 2))
+        self.assertEqual([(c["what"], c["why"]) for c in site["closed"]], [("N", "a by-law")])
+        self.assertEqual(self.told["get_house"][1]["answers"], {"regulator_again": "degree_days"})
+        self.assertEqual({a["site_id"] for a in self.told["list_areas"][1]["areas"]}, {site["id"]})
+        self.assertEqual(self.told["get_station"][1]["station"]["name"], "Harbour mast")
+
+
+class AccountsAndSites(Landing):
+    """The landing of accounts and sites: two sites with a station each, and a viewer who sees one of them."""
+
+    name = "accounts_and_sites"
+
+    def test_sites_stations_and_what_a_member_sees_stay_apart(self) -> None:
+        sites = {s["name"]: s for s in self.told["list_sites"][1]}
+        self.assertEqual({n: s["areas"] for n, s in sites.items()}, {"Site alder": 2, "Fjord yard": 1})
+        self.assertEqual((sites["Fjord yard"]["time_zone"], sites["Fjord yard"]["gate"]), ("Europe/Oslo", "code 12"))
+        self.assertEqual([(c["what"], c["why"]) for c in sites["Site alder"]["closed"]], [("N", "a by-law")])
+        self.assertEqual(self.told["get_station"][1]["station"]["name"], "Harbour mast")
+        limited = {m["full_name"]: m["site_ids"] for m in self.told["list_members"][1] if m["site_ids"]}
+        self.assertEqual(limited, {"Viewer alder": [sites["Fjord yard"]["id"]]})
+
+    def test_requests_that_were_answered_are_still_known_by_their_keys(self) -> None:
+        self.assertGreater(self.rows("select count(*) from accounts_sent")[0][0], 20)
+
+
+class BringUpToDate(SimpleTestCase):
+    """What `make demo` and `make serve` say where a database cannot be brought up to date."""
+
+    def refused(self, *statements: str) -> str:
+        with tempfile.TemporaryDirectory() as folder:
+            database = brought_up("accounts_and_sites", Path(folder))
+            with sqlite3.connect(database) as held:
+                for statement in statements:
+                    held.execute(statement)
+            with self.assertRaises(AssertionError) as caught:
+                run("manage.py", "bring_up_to_date", database=database)
+            with sqlite3.connect(database) as held:
+                self.assertEqual(held.execute("select count(*) from book_entry").fetchone(), (2,))
+        return str(caught.exception)
+
+    def test_a_newer_database_is_left_alone(self) -> None:
+        newer = "insert into django_migrations (app, name, applied) values ('book', '0999_of_tomorrow', '2027-01-01')"
+        said = self.refused(newer)
+        self.assertIn("was written by a newer Green Measure (book.0999_of_tomorrow)", said)
+        self.assertIn("Nothing was changed", said)
+
+    def test_one_whose_tables_were_changed_under_it_is_told_what_to_do(self) -> None:
+        said = self.refused("delete from django_migrations where app = 'book' and name like '0002%'")
+        self.assertIn("cannot be brought up to date", said)
+        self.assertIn("GREENMEASURE_VAR=another-folder make demo", said)
+
+
+del Landing  # its tests are of no landing themselves

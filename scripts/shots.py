@@ -216,7 +216,8 @@ def main() -> None:
                     time.sleep(0.1)
             with sync_playwright() as tools:
                 browser = tools.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
-                page = browser.new_context(viewport=WIDE, locale="en-US", color_scheme="light").new_page()
+                there = browser.new_context(viewport=WIDE, locale="en-US", timezone_id="America/New_York", color_scheme="light")
+                page = there.new_page()
                 page.on("pageerror", lambda e: print("page error:", e))
                 page.on("console", lambda m: print("console:", m.text) if m.type == "error" else None)
                 take(page, set(sys.argv[1:]))

@@ -3,6 +3,7 @@
 from core.cautions import LABEL_FIRST
 from core.findings import Finding
 from core.job.sheet import Amount, Sheet, SheetAct, SheetLoad, SheetMeasure, SheetPart, SheetText
+from core.readable import handy, readable
 from core.units import Quantity
 from greenmeasure.reckon.outs import Reckoned, job_out
 from greenmeasure.reckon.schemas import ActOut, CautionOut, JobOut, LoadOut, MeasureOut, RuleTextOut, VesselOut, WearOut
@@ -20,8 +21,8 @@ def sheet_of(found: Reckoned) -> Sheet:
         machine=shown.machine,
         passes=job.passes,
         capacity=shown.capacity,
-        amount=_amount(job.amount),
-        spray=_amount(job.spray),
+        amount=_amount(handy(job.amount)),
+        spray=_amount(readable(job.spray, job.us) if job.spray else None),
         cost=shown.cost.total if shown.cost else "",
         parts=tuple(
             SheetPart(p.name, _amount(planned.part.area), p.rate.text, p.label, p.setting)

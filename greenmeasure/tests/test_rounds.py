@@ -42,6 +42,18 @@ class Starting(RoundTest):
         self.ask("PUT", f"products/{self.spray.pk}", card)
         self.assertEqual(self.ask("GET", f"rounds/{begun['id']}")["sheet"], begun["sheet"])
 
+    def test_the_sheet_says_what_reckon_said_in_the_same_words(self) -> None:
+        """A spray, a spray of a spoonful, granules; in US units and in metric ones."""
+        for units in ("us", "metric"):
+            self.account.units = units
+            self.account.save()
+            for job in (self.job(), self.job(share="1/100"), self.feed_job()):
+                said, sheet = self.ask("POST", "reckon/job", job), self.start(job)["sheet"]
+                for name in ("headline", "where", "machine", "passes", "capacity", "spray", "cautions", "label_rules", "wear"):
+                    self.assertEqual(sheet[name], said[name], name)
+                self.assertEqual(sheet["amount"], said["amount"]["text"])
+                self.assertEqual(sheet["loads"], said["loads"])
+
     def test_above_the_label_is_refused_with_the_rule_quoted(self) -> None:
         said = self.start(self.job(rate={"value": 1.2, "unit": "fl_oz/kft2"}), expect=422)
         self.assertEqual(said["code"], "refused")

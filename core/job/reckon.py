@@ -6,6 +6,7 @@ area at a time.
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from core.errors import InputError
 from core.ground import Ground
@@ -21,7 +22,7 @@ from core.schools import PLAIN, House
 from core.tank.fill_order import Act, fill_hopper, fill_tank
 from core.tank.loads import Load, hopper_loads, tank_loads
 from core.tank.vessels import Measure, measure
-from core.units import UNITS, Quantity, show_number, show_percent
+from core.units import UNITS, Quantity, Unit, show_number, show_percent
 from core.working import Step
 
 MOST_PARTS = 60
@@ -48,13 +49,43 @@ class Part:
 
 @dataclass(frozen=True)
 class PartPlan:
-    """A part with its dose and its verdict. `measured_rate` is what the marks of the vessels make of its rate."""
+    """A part with its dose and the spray it takes [L]; `rounding` is by how much the marks of its vessels miss the dose."""
 
+    product: Product
     part: Part
     dose: Dose
-    judgement: Judgement
-    measured_rate: Rate
-    measured_judgement: Judgement
+    spray: float | None
+    rounding: float = 0.0
+
+    @cached_property
+    def judgement(self) -> Judgement:
+        return judge(self.part.rate, self.part.label, self.product.kind)
+
+    @property
+    def measured_rate(self) -> Rate:
+        """What the marks of the vessels make of the rate."""
+        return Rate(self.part.rate.value * (1 + self.rounding), self.part.rate.unit)
+
+    @property
+    def measured_judgement(self) -> Judgement:
+        return judge(self.measured_rate, self.part.label, self.product.kind)
+
+    @property
+    def tight(self) -> bool:
+        """Whether rounding up could pass the label's highest rate, so that every mark is taken from below."""
+        high = self.part.label.highest.base
+        return self.product.kind.label_binds and 0.9 * high < self.part.rate.base <= high * (1 + 1e-9)
+
+
+@dataclass(frozen=True)
+class Manner:
+    """How a job is done: with which machine, how many times over, with all loads alike or not, and by whose units and rules."""
+
+    machine: Machine | None
+    passes: int
+    even: bool
+    us: bool
+    house: House
 
 
 @dataclass(frozen=True)
@@ -92,7 +123,11 @@ class Job:
     rounding: float
     cost: Cost | None
     warnings: tuple[str, ...]
-    working: tuple[Step, ...]
+
+    @cached_property
+    def working(self) -> tuple[Step, ...]:
+        """All lines, in the order in which one would write them down."""
+        return working(self)
 
     @property
     def foot(self) -> Quantity:
@@ -137,41 +172,38 @@ def reckon(
     _check(parts)
     if machine:
         check_match(product, machine)
-    sprays = [_spray(part, machine, passes) for part in parts]
-    doses = [_dose(product, part, spray) for part, spray in zip(parts, sprays, strict=True)]
-    unit = doses[0].amount.unit
-    amount = Quantity(sum(d.base for d in doses) / unit.size, unit)
-    tights = [_tight(product, part) for part in parts]
-    plans, roundings = _plans(product, parts, doses, tights, machine, passes, even, us, house)
-    whole = measure(amount, us, any(tights))
-    measured = Quantity(sum(p.measure.measured.base for p in plans) / unit.size, unit) if plans else whole.measured.to(unit)
-    planned = tuple(
-        _planned(product, part, d, roundings[i] if plans else measured.base / amount.base - 1)
-        for i, (part, d) in enumerate(zip(parts, doses, strict=True))
-    )
-    area = Quantity(sum(p.area.base for p in parts) / parts[0].area.unit.size, parts[0].area.unit)
-    spray = Quantity(sum(sprays_known), UNITS["l"]) if (sprays_known := [s for s in sprays if s is not None]) else None
-    price = cost(product, amount, area, foot_of(us))
-    grams = [d.grams for d in doses if d.grams is not None]
+    planned = [_planned(product, part, machine, passes) for part in parts]
+    unit = planned[0].dose.amount.unit
+    amount = _sum([p.dose.base for p in planned], unit)
+    plans = _plans(planned, Manner(machine, passes, even, us, house))
+    whole = measure(amount, us, any(p.tight for p in planned))
+    measured = _sum([p.measure.measured.base for p in plans], unit) if plans else whole.measured.to(unit)
+    rounding = measured.base / amount.base - 1
+    area = _sum([p.area.base for p in parts], parts[0].area.unit)
+    sprays = [p.spray for p in planned if p.spray is not None]
+    grams = [p.dose.grams for p in planned if p.dose.grams is not None]
     return Job(
         product=product,
-        parts=planned,
+        parts=tuple(replace(p, rounding=_rounding(p, planned, plans) if plans else rounding) for p in planned),
         machine=machine,
         passes=passes,
         us=us,
         amount=amount,
-        grams=sum(grams) if len(grams) == len(doses) else None,
+        grams=sum(grams) if len(grams) == len(planned) else None,
         area=area,
-        delivered=_together(doses, area),
-        spray=spray,
+        delivered=_together([p.dose for p in planned], area),
+        spray=Quantity(sum(sprays), UNITS["l"]) if sprays else None,
         loads=plans,
         whole=whole,
         measured=measured,
-        rounding=measured.base / amount.base - 1,
-        cost=price,
-        warnings=_warnings(parts, sprays, us, plans),
-        working=working(parts, doses, amount, spray, area, machine, passes, plans, price),
+        rounding=rounding,
+        cost=cost(product, amount, area, foot_of(us)),
+        warnings=_warnings(planned, us, plans),
     )
+
+
+def _sum(bases: Sequence[float], unit: Unit) -> Quantity:
+    return Quantity(sum(bases) / unit.size, unit)
 
 
 def _check(parts: Sequence[Part]) -> None:
@@ -196,24 +228,9 @@ def _check(parts: Sequence[Part]) -> None:
             )
 
 
-def _spray(part: Part, machine: Machine | None, passes: int) -> float | None:
-    """The spray that a part takes [L]."""
-    return machine.output_base * part.area.base * passes if machine and machine.sprays else None
-
-
-def _dose(product: Product, part: Part, spray: float | None) -> Dose:
-    return dose(product, part.rate, part.area, spray)
-
-
-def _tight(product: Product, part: Part) -> bool:
-    """Whether rounding up could pass the label's highest rate, so that every mark is taken from below."""
-    high = part.label.highest.base
-    return product.kind.label_binds and 0.9 * high < part.rate.base <= high * (1 + 1e-9)
-
-
-def _planned(product: Product, part: Part, found: Dose, rounding: float) -> PartPlan:
-    made = Rate(part.rate.value * (1 + rounding), part.rate.unit)
-    return PartPlan(part, found, judge(part.rate, part.label, product.kind), made, judge(made, part.label, product.kind))
+def _planned(product: Product, part: Part, machine: Machine | None, passes: int) -> PartPlan:
+    spray = machine.output_base * part.area.base * passes if machine and machine.sprays else None
+    return PartPlan(product, part, dose(product, part.rate, part.area, spray), spray)
 
 
 def _together(doses: Sequence[Dose], area: Quantity) -> tuple[Delivered, ...]:
@@ -227,80 +244,62 @@ def _together(doses: Sequence[Dose], area: Quantity) -> tuple[Delivered, ...]:
     return tuple(found)
 
 
-def _mixes(parts: Sequence[Part], machine: Machine) -> list[list[int]]:
+def _mixes(parts: Sequence[PartPlan], machine: Machine) -> list[list[PartPlan]]:
     """Which parts share their loads: in a sprayer those of one rate, in a spreader none."""
     if not machine.sprays:
-        return [[i] for i in range(len(parts))]
-    groups: dict[str, list[int]] = {}
-    for i, part in enumerate(parts):
-        groups.setdefault(f"{part.rate.base:.10g} {part.rate.unit.kind}", []).append(i)
+        return [[p] for p in parts]
+    groups: dict[str, list[PartPlan]] = {}
+    for p in parts:
+        groups.setdefault(f"{p.part.rate.base:.10g} {p.part.rate.unit.kind}", []).append(p)
     return list(groups.values())
 
 
-def _plans(
-    product: Product,
-    parts: Sequence[Part],
-    doses: Sequence[Dose],
-    tights: Sequence[bool],
-    machine: Machine | None,
-    passes: int,
-    even: bool,
-    us: bool,
-    house: House,
-) -> tuple[tuple[LoadPlan, ...], dict[int, float]]:
-    """All loads, a mix after the other, and by how much the marks of each part's mix miss its dose."""
+def _plans(parts: Sequence[PartPlan], manner: Manner) -> tuple[LoadPlan, ...]:
+    """All loads, a mix after the other."""
     plans: list[LoadPlan] = []
-    roundings: dict[int, float] = {}
-    if machine is None:
-        return (), roundings
-    for mix in _mixes(parts, machine):
-        base = sum(doses[i].base for i in mix)
-        area = sum(parts[i].area.base for i in mix)
-        loads = _loads(product, base, area, machine, passes, even)
-        tight = any(tights[i] for i in mix)
-        unit = doses[mix[0]].amount.unit
-        held = tuple(parts[i] for i in mix)
-        made = _filled(product, loads, unit.key, us, tight, house, held, len(plans), machine)
-        rounding = sum(p.measure.measured.base for p in made) / base - 1
-        roundings |= dict.fromkeys(mix, rounding)
-        plans += made
-    return tuple(plans), roundings
+    if manner.machine is not None:
+        for mix in _mixes(parts, manner.machine):
+            plans += _filled(mix, manner.machine, manner, len(plans))
+    return tuple(plans)
 
 
-def _loads(product: Product, base: float, area: float, machine: Machine, passes: int, even: bool) -> tuple[Load, ...]:
+def _rounding(of: PartPlan, parts: Sequence[PartPlan], plans: Sequence[LoadPlan]) -> float:
+    """By how much the marks of a part's mix miss its dose."""
+    mix = next(p.parts for p in plans if of.part in p.parts)
+    made = sum(p.measure.measured.base for p in plans if p.parts == mix)
+    return made / sum(p.dose.base for p in parts if p.part in mix) - 1
+
+
+def _loads(mix: Sequence[PartPlan], machine: Machine, manner: Manner) -> tuple[Load, ...]:
+    base, area = sum(p.dose.base for p in mix), sum(p.part.area.base for p in mix)
     if not machine.sprays:
-        return hopper_loads(dose=base, area=area, hopper=machine.capacity.base, passes=passes, even=even)
+        return hopper_loads(dose=base, area=area, hopper=machine.capacity.base, passes=manner.passes, even=manner.even)
     return tank_loads(
         dose=base,
-        liquid=product.liquid,
+        liquid=mix[0].product.liquid,
         area=area,
         output=machine.output_base,
         tank=machine.capacity.base,
-        passes=passes,
-        even=even,
+        passes=manner.passes,
+        even=manner.even,
     )
 
 
-def _filled(
-    product: Product,
-    loads: Sequence[Load],
-    unit: str,
-    us: bool,
-    tight: bool,
-    house: House,
-    parts: tuple[Part, ...],
-    before: int,
-    machine: Machine,
-) -> list[LoadPlan]:
-    """Each load of a mix with its measure and its acts, worked out once for loads that are alike."""
+def _filled(mix: Sequence[PartPlan], machine: Machine, manner: Manner, before: int) -> list[LoadPlan]:
+    """Each load of a mix with its measure and its acts, worked out once for loads that are alike.
+
+    Their numbers go on from `before`.
+    """
     known: dict[tuple[float, float], tuple[Quantity, Measure, tuple[Act, ...]]] = {}
+    product, unit, tight = mix[0].product, mix[0].dose.amount.unit, any(p.tight for p in mix)
+    parts = tuple(p.part for p in mix)
     plans = []
-    for load in loads:
+    for load in _loads(mix, machine, manner):
         alike = (load.amount, load.volume)
         if alike not in known:
-            amount = Quantity(load.amount / UNITS[unit].size, UNITS[unit])
-            by = measure(amount, us, tight)
-            known[alike] = (amount, by, _acts(product, load, by, machine, house))
+            amount = Quantity(load.amount / unit.size, unit)
+            by = measure(amount, manner.us, tight)
+            known[alike] = (amount, by, _acts(product, load, by, machine, manner.house))
         plans.append(LoadPlan(replace(load, number=before + load.number), *known[alike], parts))
     return plans
 
@@ -312,7 +311,7 @@ def _acts(product: Product, load: Load, by: Measure, machine: Machine, house: Ho
     return fill_tank([(product, by.instruction)], load.volume, str(full), str(half), house.of("fill_order"))
 
 
-def _warnings(parts: Sequence[Part], sprays: Sequence[float | None], us: bool, plans: Sequence[LoadPlan]) -> tuple[str, ...]:
+def _warnings(parts: Sequence[PartPlan], us: bool, plans: Sequence[LoadPlan]) -> tuple[str, ...]:
     words = []
     coarse = next((p for p in plans if p.measure.coarse), None)
     if coarse:
@@ -320,9 +319,9 @@ def _warnings(parts: Sequence[Part], sprays: Sequence[float | None], us: bool, p
             f"{coarse.product} is little for a {coarse.measure.vessel.name}: reading it alone can be out by "
             f"{show_percent(coarse.measure.reading)}. {coarse.measure.note}"
         )
-    for part, spray in zip(parts, sprays, strict=True):
-        if spray and part.label.carrier and part.label.unit.per_area:
-            words += _other_water(part, spray, us)
+    for p in parts:
+        if p.spray and p.part.label.carrier and p.part.label.unit.per_area:
+            words += _other_water(p.part, p.spray, us)
     return tuple(dict.fromkeys(words))
 
 

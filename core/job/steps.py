@@ -7,45 +7,32 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from core.job.machine import Machine
-from core.rates.cost import Cost
-from core.rates.dose import Dose
 from core.units import UNITS, Quantity, show_number, show_percent
 from core.working import Step, Term, divided_by, line, plus, times
 
 if TYPE_CHECKING:
-    from core.job.reckon import LoadPlan, Part
+    from core.job.reckon import Job, LoadPlan, PartPlan
 
 
-def working(
-    parts: Sequence[Part],
-    doses: Sequence[Dose],
-    amount: Quantity,
-    spray: Quantity | None,
-    area: Quantity,
-    machine: Machine | None,
-    passes: int,
-    plans: Sequence[LoadPlan],
-    price: Cost | None,
-) -> tuple[Step, ...]:
-    """All lines, in the order in which one would write them down."""
-    steps = _doses(parts, doses, amount)
-    if spray and machine and machine.output:
-        steps += _spray(spray, area, machine, passes)
-    if plans:
-        first = plans[0]
-        steps += _first_load(first, doses, parts, spray, machine, passes, area)
-        steps.append(mark_step(first))
-    if price:
-        steps += price.working
+def working(job: Job) -> tuple[Step, ...]:
+    """All lines of a job, in the order in which one would write them down."""
+    steps = _doses(job.parts, job.amount)
+    if job.spray and job.machine and job.machine.output:
+        steps += _spray(job.spray, job.area, job.machine, job.passes)
+    if job.loads:
+        steps += _first_load(job)
+        steps.append(mark_step(job.loads[0]))
+    if job.cost:
+        steps += job.cost.working
     return tuple(steps)
 
 
-def _doses(parts: Sequence[Part], doses: Sequence[Dose], amount: Quantity) -> list[Step]:
+def _doses(parts: Sequence[PartPlan], amount: Quantity) -> list[Step]:
     if len(parts) == 1:
-        return [*doses[0].working, *doses[0].brings]
-    steps = [replace(s, title=f"{p.name}: {_lower(s.title)}") for p, d in zip(parts, doses, strict=True) for s in d.working]
+        return [*parts[0].dose.working, *parts[0].dose.brings]
+    steps = [replace(s, title=f"{p.part.name}: {_lower(s.title)}") for p in parts for s in p.dose.working]
     symbol = amount.unit.symbol
-    each = [d.amount.to(amount.unit).value for d in doses]
+    each = [p.dose.amount.to(amount.unit).value for p in parts]
     total = line("Together", Term(each[0], symbol), *(plus(x, symbol) for x in each[1:]), result=Term(amount.value, symbol))
     return [*steps, total]
 
@@ -54,22 +41,15 @@ def _lower(title: str) -> str:
     return title[0].lower() + title[1:]
 
 
-def _first_load(
-    first: LoadPlan,
-    doses: Sequence[Dose],
-    parts: Sequence[Part],
-    spray: Quantity | None,
-    machine: Machine | None,
-    passes: int,
-    area: Quantity,
-) -> list[Step]:
-    held = [d for d, p in zip(doses, parts, strict=True) if p in first.parts]
+def _first_load(job: Job) -> list[Step]:
+    first = job.loads[0]
+    held = [p.dose for p in job.parts if p.part in first.parts]
     unit = held[0].amount.unit
     total = Quantity(sum(d.base for d in held) / unit.size, unit)
-    if spray and machine:
-        gallon = machine.capacity.unit
-        share = sum(p.area.base for p in first.parts) / area.base
-        mixed, load = spray.to(gallon).value * share, Quantity(first.load.volume, UNITS["l"]).to(gallon).value
+    if job.spray and job.machine:
+        gallon = job.machine.capacity.unit
+        share = sum(p.area.base for p in first.parts) / job.area.base
+        mixed, load = job.spray.to(gallon).value * share, Quantity(first.load.volume, UNITS["l"]).to(gallon).value
         return [
             line(
                 "Product in the first tank",
@@ -79,9 +59,9 @@ def _first_load(
                 result=Term(first.product.value, first.product.unit.symbol),
             )
         ]
-    if passes > 1:
-        result = Term(total.value / passes, unit.symbol)
-        return [line("Product for one pass", Term(total.value, unit.symbol), divided_by(passes), result=result)]
+    if job.passes > 1:
+        result = Term(total.value / job.passes, unit.symbol)
+        return [line("Product for one pass", Term(total.value, unit.symbol), divided_by(job.passes), result=result)]
     return []
 
 

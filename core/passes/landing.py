@@ -142,6 +142,60 @@ class Landed:
         return counts / max(1, self.shares.size)
 
 
+@dataclass(frozen=True)
+class Grid:
+    """A map that is being laid: `mass` [g] by row (y) and column (x) from `origin`, cells of `size` [m]."""
+
+    mass: Floats
+    origin: Point
+    size: float
+
+    @property
+    def xs(self) -> Floats:
+        """The middles of the columns [m]."""
+        return np.asarray(self.origin[0] + (np.arange(self.mass.shape[1]) + 0.5) * self.size)
+
+    @property
+    def ys(self) -> Floats:
+        """The middles of the rows [m]."""
+        return np.asarray(self.origin[1] + (np.arange(self.mass.shape[0]) + 0.5) * self.size)
+
+    def take(self, frame: "Grid", turn: float) -> None:
+        """Read a frame that is turned against this grid at its cells, straight between its own, and add what was read.
+
+        Reading keeps even ground even, which dropping lumps would not. What was read is scaled to the frame's mass; the
+        scale is 1 but for what falls between the cells.
+
+        Args:
+            frame: with an origin along and across its own direction, and cells as large as these.
+            turn: of its direction against the x axis [radians].
+        """
+        c, s = math.cos(turn), math.sin(turn)
+        x, y = self.xs[None, :], self.ys[:, None]
+        along, across = x * c + y * s, y * c - x * s
+        places = np.stack([(across - frame.origin[1]) / self.size - 0.5, (along - frame.origin[0]) / self.size - 0.5])
+        read = map_coordinates(frame.mass, places, order=1, mode="constant", cval=0.0)
+        total = float(read.sum())
+        if total > 0:
+            np.add(self.mass, read * (float(frame.mass.sum()) / total), out=self.mass)
+
+    def drop(self, x: Floats, y: Floats, grams: Floats) -> None:
+        """Drop small lumps, each on the four cells nearest to it, the more the nearer.
+
+        Args:
+            x: where, to the right [m].
+            y: where, upwards [m].
+            grams: of each [g].
+        """
+        rows, columns = self.mass.shape
+        fx, fy = (x.ravel() - self.origin[0]) / self.size - 0.5, (y.ravel() - self.origin[1]) / self.size - 0.5
+        i, j = np.clip(np.floor(fx), 0, columns - 2).astype(np.int64), np.clip(np.floor(fy), 0, rows - 2).astype(np.int64)
+        wx, wy, g = np.clip(fx - i, 0, 1), np.clip(fy - j, 0, 1), grams.ravel()
+        flat, at = self.mass.ravel(), j * columns + i
+        for step, part in ((0, (1 - wx) * (1 - wy)), (1, wx * (1 - wy)), (columns, (1 - wx) * wy), (columns + 1, wx * wy)):
+            flat += np.bincount(at + step, weights=g * part, minlength=flat.size)
+
+
 def land(
     walks: Sequence[Walk],
     outline: BaseGeometry,
@@ -149,6 +203,7 @@ def land(
     rate: float,
     size: float = 0.1,
     hand: Hand = STEADY,
+    *,
     hazards: Sequence[BaseGeometry] = (),
 ) -> Landed:
     """Lay one or several walks.
@@ -179,22 +234,17 @@ def land(
             f"{columns * rows:,} cells are too many.",
             f"Take cells of {show_number(size * math.sqrt(columns * rows / MOST_CELLS), 2)} m or more.",
         )
-    origin = (left - reach, bottom - reach)
-    mass = np.zeros((rows, columns))
+    grid = Grid(np.zeros((rows, columns)), (left - reach, bottom - reach), size)
     applied = 0.0
     random = np.random.default_rng(hand.seed)
     for one in walks:
         per_metre = rate / len(walks) * one.spacing
-        stripes = [p for p in one.passes if p.kind is PassKind.STRIPE]
-        applied += per_metre * _lay_stripes(mass, origin, size, stripes, one.direction, profile, per_metre, hand, random)
+        applied += per_metre * _lay_stripes(grid, one, profile, per_metre, hand, random)
         for ring in (p for p in one.passes if p.kind is PassKind.EDGE):
-            applied += per_metre * _lay_ring(mass, origin, size, ring, profile, per_metre)
-    xs = origin[0] + (np.arange(columns) + 0.5) * size
-    ys = origin[1] + (np.arange(rows) + 0.5) * size
-    cells = mass / size**2
-    inside = _within(outline, xs, ys)
-    hit = sum(float(mass[_within(h, xs, ys)].sum()) for h in hazards)
-    return Landed(cells, inside, origin, size, rate, applied, hit)
+            applied += per_metre * _lay_ring(grid, ring, profile, per_metre)
+    xs, ys = grid.xs, grid.ys
+    hit = sum(float(grid.mass[_within(h, xs, ys)].sum()) for h in hazards)
+    return Landed(grid.mass / size**2, _within(outline, xs, ys), grid.origin, size, rate, applied, hit)
 
 
 @dataclass(frozen=True)
@@ -250,21 +300,13 @@ def _within(shape: BaseGeometry, xs: Floats, ys: Floats) -> NDArray[np.bool_]:
     return np.asarray(shapely.contains_xy(shape, grid_x, grid_y), dtype=bool)
 
 
-def _lay_stripes(
-    mass: Floats,
-    origin: Point,
-    size: float,
-    stripes: Sequence[Pass],
-    direction: float,
-    profile: Profile,
-    per_metre: float,
-    hand: Hand,
-    random: np.random.Generator,
-) -> float:
-    """Lay parallel stripes; gives the metres walked, each counted by how slowly it was walked."""
+def _lay_stripes(grid: Grid, walked: Walk, profile: Profile, per_metre: float, hand: Hand, random: np.random.Generator) -> float:
+    """Lay a walk's parallel stripes; gives the metres walked, each counted by how slowly it was walked."""
+    stripes = [p for p in walked.passes if p.kind is PassKind.STRIPE]
     if not stripes:
         return 0.0
-    turn = math.radians(direction)
+    size = grid.size
+    turn = math.radians(walked.direction)
     c, s = math.cos(turn), math.sin(turn)
     ends = np.array([[p.line[0], p.line[-1]] for p in stripes])
     us, vs = ends[..., 0] * c + ends[..., 1] * s, -ends[..., 0] * s + ends[..., 1] * c
@@ -293,7 +335,7 @@ def _lay_stripes(
             places = edges_v[j0 : j1 + 1, None] - v0 - stray[None, :]
             frame[j0:j1, i0:i1] += np.diff(across.up_to(places), axis=0) * along[None, :]
         metres += float(along.sum())
-    _share_out(mass, origin, size, frame * per_metre, first_u, first_v, c, s)
+    grid.take(Grid(frame * per_metre, (first_u, first_v), size), turn)
     return metres
 
 
@@ -317,8 +359,9 @@ def _smooth(count: int, size: float, random: np.random.Generator) -> Floats:
     return np.interp(np.linspace(0, knots - 1, count), np.arange(knots), random.standard_normal(knots) * math.sqrt(1.5))
 
 
-def _lay_ring(mass: Floats, origin: Point, size: float, ring: Pass, profile: Profile, per_metre: float) -> float:
+def _lay_ring(grid: Grid, ring: Pass, profile: Profile, per_metre: float) -> float:
     """Lay a pass of many bends, step by step; gives the metres walked."""
+    size = grid.size
     low, high = profile.reach
     count = max(1, math.ceil(2 * (high - low) / size))
     edges = np.linspace(low, high, count + 1)
@@ -337,33 +380,5 @@ def _lay_ring(mass: Floats, origin: Point, size: float, ring: Pass, profile: Pro
     x = middle[:, :1] + middles[None, :] * ahead[:, 1:]
     y = middle[:, 1:] - middles[None, :] * ahead[:, :1]
     each = per_metre * (lengths / steps)[leg]
-    _drop(mass, origin, size, x, y, each[:, None] * shares[None, :])
+    grid.drop(x, y, each[:, None] * shares[None, :])
     return ring.length
-
-
-def _share_out(
-    mass: Floats, origin: Point, size: float, frame: Floats, first_u: float, first_v: float, c: float, s: float
-) -> None:
-    """Read a turned frame at the map's cells, straight between its own, and scale what was read to the frame's mass.
-
-    Reading keeps even ground even, which dropping lumps would not; the scale is 1 but for what falls between the cells.
-    """
-    rows, columns = mass.shape
-    x, y = origin[0] + (np.arange(columns) + 0.5) * size, origin[1] + (np.arange(rows) + 0.5) * size
-    along, across = x[None, :] * c + y[:, None] * s, y[:, None] * c - x[None, :] * s
-    places = np.stack([(across - first_v) / size - 0.5, (along - first_u) / size - 0.5])
-    read = map_coordinates(frame, places, order=1, mode="constant", cval=0.0)
-    total = float(read.sum())
-    if total > 0:
-        mass += read * (float(frame.sum()) / total)
-
-
-def _drop(mass: Floats, origin: Point, size: float, x: Floats, y: Floats, grams: Floats) -> None:
-    """Drop small lumps, each on the four cells nearest to it, the more the nearer."""
-    rows, columns = mass.shape
-    fx, fy = (x.ravel() - origin[0]) / size - 0.5, (y.ravel() - origin[1]) / size - 0.5
-    i, j = np.clip(np.floor(fx), 0, columns - 2).astype(np.int64), np.clip(np.floor(fy), 0, rows - 2).astype(np.int64)
-    wx, wy, g = np.clip(fx - i, 0, 1), np.clip(fy - j, 0, 1), grams.ravel()
-    flat, at = mass.ravel(), j * columns + i
-    for step, part in ((0, (1 - wx) * (1 - wy)), (1, wx * (1 - wy)), (columns, (1 - wx) * wy), (columns + 1, wx * wy)):
-        flat += np.bincount(at + step, weights=g * part, minlength=flat.size)

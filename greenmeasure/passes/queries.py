@@ -190,7 +190,7 @@ def _land(found: Laid, hand: Hand) -> Landed:
     reach = max(abs(r) for r in _profile(found).reach)
     size = max(FINEST, math.sqrt((right - left + 2 * reach) * (top - bottom + 2 * reach) / MOST_CELLS))
     shapes = [k.shape.buffer(k.buffer) for _, k in found.keep_off if k.buffer or k.shape.area]
-    return land(found.walks, found.walks[0].ground, _profile(found), found.rate or 1.0, size, hand, shapes)
+    return land(found.walks, found.walks[0].ground, _profile(found), found.rate or 1.0, size, hand, hazards=shapes)
 
 
 def landed_out(found: Laid, map_: Landed, us: bool) -> LandedOut:

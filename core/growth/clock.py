@@ -110,7 +110,9 @@ class Clock:
         return f"{sums} ({base}) since {day(self.since)}: {words}.{holes}"
 
 
-def run(first: date, high: Floats, low: Floats, since: date, upto: date, target: Target, foretold: Floats | None = None) -> Clock:
+def run(
+    first: date, high: Floats, low: Floats, since: date, upto: date, target: Target, *, foretold: Floats | None = None
+) -> Clock:
     """Run the clock.
 
     Args:

@@ -249,7 +249,7 @@ class Clocks(unittest.TestCase):
         assert self.target
         high, low = self.days(40, 20)
         foretold = np.array([0.0] * 5 + [1.0] * 35)
-        found = run(FIRST, high, low, FIRST, FIRST + timedelta(days=4), self.target, foretold)
+        found = run(FIRST, high, low, FIRST, FIRST + timedelta(days=4), self.target, foretold=foretold)
         assert found.earliest and found.due and found.latest
         self.assertTrue(found.earliest <= found.due <= found.latest)
         self.assertLess(found.earliest, found.latest)

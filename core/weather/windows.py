@@ -241,24 +241,8 @@ def judge_hours(
 def _limits(found: Hours, needs: Needs, lead: Floats, us: bool) -> list[Rule]:
     """Rules that air and wind lie between their limits, with the forecast's error against them."""
     return [
-        _between(
-            "air",
-            found.air,
-            needs.air,
-            _error(lead, AIR_ERROR),
-            lambda v: f"{warmth(v, us)}",
-            "Air of",
-            needs.why.get("air", "the label"),
-        ),
-        _between(
-            "wind",
-            found.wind,
-            needs.wind,
-            _error(lead, WIND_ERROR),
-            lambda v: f"{breeze(v, us)}",
-            "Wind of",
-            needs.why.get("wind", "the label"),
-        ),
+        _between("air", found.air, _error(lead, AIR_ERROR), needs, lambda v: f"{warmth(v, us)}"),
+        _between("wind", found.wind, _error(lead, WIND_ERROR), needs, lambda v: f"{breeze(v, us)}"),
     ]
 
 
@@ -266,16 +250,9 @@ def _error(lead: Floats, grows: tuple[float, float]) -> Floats:
     return np.where(lead > 0, grows[0] + grows[1] * lead, 0.0)
 
 
-def _between(
-    key: str,
-    values: Floats,
-    span: tuple[float | None, float | None],
-    error: Floats,
-    told: Callable[[float], str],
-    word: str,
-    whose: str,
-) -> Rule:
-    low, high = span
+def _between(key: str, values: Floats, error: Floats, needs: Needs, told: Callable[[float], str]) -> Rule:
+    low, high = needs.air if key == "air" else needs.wind
+    word, whose = f"{key.capitalize()} of", needs.why.get(key, "the label")
 
     def rule(i: int) -> Reason | None:
         if low is None and high is None:

@@ -24,16 +24,15 @@ def ics(account: Account) -> bytes:
         seen_by(account, "area__site"), account=account, dropped_at=None, end__gte=now
     ).select_related("area", "product"):
         fixed.add((p.area_id, p.disease))
-        title = f"{p.product.name} on {p.area.name}"
         made.add_component(
             _event(
-                f"planned-{p.pk}@{account.slug}",
-                title,
-                p.begin,
-                p.end,
                 now,
-                "CONFIRMED",
-                f"Against {name_of(p.disease).lower()}; planned by {p.by}.",
+                uid=f"planned-{p.pk}@{account.slug}",
+                summary=f"{p.product.name} on {p.area.name}",
+                dtstart=p.begin,
+                dtend=p.end,
+                status="CONFIRMED",
+                description=f"Against {name_of(p.disease).lower()}; planned by {p.by}.",
             )
         )
     for line in due_list(account).lines:
@@ -52,18 +51,23 @@ def ics(account: Account) -> bytes:
             if x
         )
         made.add_component(
-            _event(f"due-{line.key}@{account.slug}", what, line.window.begin, line.window.end, now, "TENTATIVE", said)
+            _event(
+                now,
+                uid=f"due-{line.key}@{account.slug}",
+                summary=what,
+                dtstart=line.window.begin,
+                dtend=line.window.end,
+                status="TENTATIVE",
+                description=said,
+            )
         )
     return bytes(made.to_ical())
 
 
-def _event(uid: str, title: str, begin: datetime, end: datetime, now: datetime, status: str, said: str) -> Event:
+def _event(at: datetime, **properties: str | datetime) -> Event:
+    """An event that was written `at`, by its properties of RFC 5545."""
     event = Event()
-    event.add("uid", uid)
-    event.add("summary", title)
-    event.add("dtstart", begin)
-    event.add("dtend", end)
-    event.add("dtstamp", now)
-    event.add("status", status)
-    event.add("description", said)
+    event.add("dtstamp", at)
+    for name, value in properties.items():
+        event.add(name, value)
     return event

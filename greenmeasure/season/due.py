@@ -8,7 +8,6 @@ from core.days import day
 from core.label.match import lists
 from core.label.product import Kind
 from core.label.targets import TARGETS
-from core.ledger.history import Applied
 from core.season.choose import Pick, Wanted, choices
 from core.season.cover import Cover, covered_days
 from core.season.due import Due, Outlook, State, due
@@ -103,11 +102,10 @@ def _at_site(account: Account, site: Site, known: Known, today: date) -> Iterabl
     for area_id, watches in all_watched(account).items():
         if area_id in parts.child or areas(account)[area_id].site_id != site.pk:
             continue
-        past = history(account, area_id)
         for w in watches:
             key = (w.model.key, w.threshold.value)
             outlook = outlooks.setdefault(key, outlook_of(w, known, series[w.model.key], today))
-            yield propose(account, w, known, outlook, past, seen, parts.of.get(area_id, ()))
+            yield propose(account, w, known, outlook, seen, parts.of.get(area_id, ()))
 
 
 def _turn(p: Proposal) -> tuple[int, date, int, str]:
@@ -132,11 +130,9 @@ def _parts(account: Account) -> Parts:
     return Parts(found, {a.pk for group in found.values() for a in group})
 
 
-def propose(
-    account: Account, w: Watched, known: Known, outlook: Outlook, past: list[Applied], seen: Seen, parts: Iterable[Area]
-) -> Proposal:
-    """Where one disease stands on one area, whose applications are `past`."""
-    covers = covers_of(account, past, w.disease, outlook)
+def propose(account: Account, w: Watched, known: Known, outlook: Outlook, seen: Seen, parts: Iterable[Area]) -> Proposal:
+    """Where one disease stands on one area; `parts` are the parts of it."""
+    covers = covers_of(account, history(account, w.area.pk), w.disease, outlook)
     zones = tuple(a for a in parts if seen.on(a, w.disease))
     latest = max([d for a in (w.area, *zones) if (d := seen.on(a, w.disease))], default=None)
     zones = () if seen.on(w.area, w.disease) else zones
@@ -154,7 +150,7 @@ def proposal_of(account: Account, area_id: int, disease: str) -> Proposal | None
         return None
     outlook = outlook_of(w, known, series_of(known.station)[w.model.key], today)
     parts = _parts(account).of.get(area_id, ())
-    return propose(account, w, known, outlook, history(account, area_id), seen_of(account, today), parts)
+    return propose(account, w, known, outlook, seen_of(account, today), parts)
 
 
 def choices_of(account: Account, p: Proposal, on: date) -> list[Pick]:

@@ -87,7 +87,7 @@ def _run(a: Applied, target: Target, known: Known, today: date) -> Clock | None:
     """The clock, or None where there is no weather for it."""
     days = known.weather.days
     try:
-        return run(days.first, days.high, days.low, a.on, today, target, days.forecast)
+        return run(days.first, days.high, days.low, a.on, today, target, foretold=days.forecast)
     except InputError:
         return None
 

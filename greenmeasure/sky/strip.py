@@ -7,8 +7,8 @@ import numpy as np
 
 from core.days import day
 from core.disease.explain import explain
-from core.disease.model import Risk, Series, risk_of
-from core.disease.registry import MODELS, of_disease
+from core.disease.model import Model, Risk, Series, risk_of
+from core.disease.registry import of_disease
 from core.disease.scouting import Report, score
 from core.errors import InputError
 from core.label.targets import TARGETS
@@ -80,7 +80,7 @@ def strip(account: Account, area_id: int, weeks: int) -> StripOut:
         units=UNITS[account.us],
         today=known.day_at(today) - first,
         days=days_out(known, first, last, account.us),
-        risks=[_risk(w, series, known, first, last, scouts, every[w.disease]) for w in watched(area)],
+        risks=[_risk(w, series[w.model.key], known, slice(first, last), scouts, every[w.disease]) for w in watched(area)],
         covers=_covers(every, begin),
         scouts=[scout_out(s) for s in scouts if s.on >= begin],
         clocks=clocks_of(account, area, known),
@@ -117,16 +117,9 @@ def days_out(known: Known, first: int, last: int, us: bool) -> list[DayOfWeather
 
 
 def _risk(
-    w: Watched,
-    series: dict[str, Series],
-    known: Known,
-    first: int,
-    last: int,
-    scouts: Sequence[Scouting],
-    covers: Sequence[Cover],
+    w: Watched, found: Series, known: Known, shown: slice, scouts: Sequence[Scouting], covers: Sequence[Cover]
 ) -> StripRiskOut:
-    found, limit = series[w.model.key], w.threshold.value
-    values, outside = found.values[first:last], found.outside[first:last]
+    limit, values, outside = w.threshold.value, found.values[shown], found.outside[shown]
     days = known.weather.days
     reports = [Report(s.on, s.seen, s.severity) for s in scouts if s.disease == w.disease]
     held = score(days.first, found.values, limit, reports, covered_days(covers, days.first, len(days)))
@@ -222,9 +215,9 @@ def sky_day(account: Account, area_id: int, on: date) -> SkyDayOut:
         facts=_facts(known, i, account.us),
         hours=_hours(known, i, account.us),
         models=[
-            _explain(w.disease, key, series, known, i, w.threshold.value, account.us)
+            _explain(w, model, series[model.key], known, i)
             for w in watched(area)
-            for key in [w.model.key, *(m.key for m in of_disease(w.disease) if m.key != w.model.key)]
+            for model in [w.model, *(m for m in of_disease(w.disease) if m.key != w.model.key)]
         ],
     )
 
@@ -280,23 +273,22 @@ def _hours(known: Known, i: int, us: bool) -> list[SkyHourOut]:
     return found
 
 
-def _explain(disease: str, key: str, series: dict[str, Series], known: Known, i: int, own: float, us: bool) -> ExplainOut:
-    model, found = MODELS[key], series[key]
-    first = of_disease(disease)[0].key == key
-    limit = own if first else model.threshold
+def _explain(w: Watched, model: Model, found: Series, known: Known, i: int) -> ExplainOut:
+    """How a model came to its value of day `i`, by the area's own threshold where it is the one the area is watched by."""
+    limit = w.threshold.value if model.key == w.model.key else model.threshold
     value = float(found.values[i])
     state: Risk = risk_of(value, bool(found.outside[i]), limit)
     against = f"{value_text(model, value)} against {value_text(model, limit)} ({model.unit})"
     if model.yes_or_no:
         against = f"{value_text(model, value)} ({model.unit})"
     return ExplainOut(
-        disease=disease,
-        name=TARGETS[disease].name,
+        disease=w.disease,
+        name=TARGETS[w.disease].name,
         model=model.name,
         value="no value" if np.isnan(value) else against,
         state=state.value,
         state_text=state.text,
-        lines=[FactOut(name=n, text=t) for n, t in explain(model, known.weather, i, us)],
+        lines=[FactOut(name=n, text=t) for n, t in explain(model, known.weather, i, known.station.account.us)],
     )
 
 

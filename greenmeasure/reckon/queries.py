@@ -98,15 +98,15 @@ def reckoned(account: Account, data: JobIn, on: date | None = None) -> Reckoned:
     found = find_target(data.target)
     said, settings = _machine_says(account, picked, job, day) if picked else ((), ())
     return Reckoned(
-        job,
-        card,
-        rows,
-        tuple(p.area_id for p in data.parts),
-        checks,
-        found.key if found else data.target,
-        said,
-        settings,
-        tuple(dict.fromkeys(_watered_in(account, card, p.area_id) for p in data.parts)),
+        job=job,
+        card=card,
+        rows=rows,
+        area_ids=tuple(p.area_id for p in data.parts),
+        checks=checks,
+        target=found.key if found else data.target,
+        machine_says=said,
+        settings=settings,
+        watered_in=tuple(dict.fromkeys(_watered_in(account, card, p.area_id) for p in data.parts)),
     )
 
 

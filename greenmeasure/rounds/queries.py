@@ -41,9 +41,7 @@ def round_out(found: Round) -> RoundOut:
         worn=sheet.worn(done),
         next=next_act(found, sheet, done),
         planned=quantity_out(handy(found.amount)),
-        parts=[
-            PlannedPartOut(name=str(p), use=p.use, rate=str(p.rate), treated=quantity_out(p.treated)) for p in found.parts.all()
-        ],
+        parts=[PlannedPartOut(name=str(p), use=p.use, treated=quantity_out(p.treated)) for p in found.parts.all()],
         planned_spray=quantity_out(spray) if spray else None,
         started_by=str(found.started_by),
         started_at=found.started_at,

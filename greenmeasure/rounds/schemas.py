@@ -34,7 +34,6 @@ class PlannedPartOut(Out):
 
     name: str
     use: str
-    rate: str
     treated: QuantityOut
 
 

@@ -2,10 +2,8 @@
 
 from typing import cast
 
-from core.job.sheet import Sheet, Ticks
 from core.machines.standing import DRIFTED
 from core.readable import handy, readable
-from core.units import show_percent
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import quantity_out, rule_out
@@ -23,6 +21,7 @@ from greenmeasure.rounds.schemas import (
     TickOut,
 )
 from greenmeasure.rounds.sheets import sheet_out
+from greenmeasure.rounds.words import against_plan, next_act
 
 
 def round_out(found: Round) -> RoundOut:
@@ -47,23 +46,6 @@ def round_out(found: Round) -> RoundOut:
         started_at=found.started_at,
         entry_ids=list(found.entries.order_by("pk").values_list("pk", flat=True)),
     )
-
-
-def next_act(found: Round, sheet: Sheet, ticks: Ticks) -> str:
-    """What to do now, in one sentence."""
-    if found.status == Round.Status.DONE:
-        return "This round is done and in the book."
-    if found.status == Round.Status.GIVEN_UP:
-        return "This round was given up; nothing went in the book."
-    if sheet.problem:
-        return sheet.problem
-    if not sheet.worn(ticks):
-        return "Put on what the label asks for mixing, and tick it; then the loads open."
-    following = sheet.next_act(ticks)
-    if following:
-        load, act = following
-        return f"{load.name}: {act.text}"
-    return "All loads are out. Enter what was really used, and put it in the book."
 
 
 def rounds(account: Account, status: str | None = None) -> list[RoundLineOut]:
@@ -102,15 +84,12 @@ def actual_out(found: Round, actual: Actual) -> ActualOut:
 
 def _actual_part(actual: ActualPart, binds: bool) -> ActualPartOut:
     part = actual.part
-    high = part.label.highest
-    here, planned = actual.rate.to(high.unit).value, part.rate.to(high.unit).value
-    off = here / planned - 1
-    against = "just as planned" if abs(off) < 0.0005 else f"{show_percent(off, 3, sign=True)} against the plan of {part.rate}"
+    here = actual.rate.to(part.label.highest.unit).value
     return ActualPartOut(
         name=str(part),
         used=str(actual.used),
         rate=str(actual.rate),
         judgement=judgement_out(actual.judgement),
-        against_plan=against,
+        against_plan=against_plan(actual.rate, part.rate),
         rule=rule_out(part.label, here, binds),
     )

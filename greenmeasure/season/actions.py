@@ -16,9 +16,10 @@ from greenmeasure.ground.models import Area
 from greenmeasure.reckon.schemas import JobIn, PartIn
 from greenmeasure.rounds.actions import start_round
 from greenmeasure.rounds.models import Round
-from greenmeasure.season.due import Proposal, choices_of, name_of, proposal_of, zone_choice
+from greenmeasure.season.due import Proposal, choices_of, proposal_of, zone_choice
 from greenmeasure.season.models import Planned
 from greenmeasure.season.schemas import PlanDueIn, StartDueIn
+from greenmeasure.season.words import name_of
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.queries import card_of
 

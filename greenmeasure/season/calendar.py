@@ -7,9 +7,9 @@ from icalendar import Calendar, Event
 from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
 from greenmeasure.common.models import seen_by
-from greenmeasure.season.due import name_of
 from greenmeasure.season.models import Planned
 from greenmeasure.season.queries import due_list
+from greenmeasure.season.words import name_of
 
 
 def ics(account: Account) -> bytes:

@@ -4,10 +4,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from datetime import date, datetime, timedelta
 
-from core.days import day
 from core.label.match import lists
 from core.label.product import Kind
-from core.label.targets import TARGETS
 from core.season.choose import Pick, Wanted, choices
 from core.season.cover import Cover, covered_days
 from core.season.due import Due, Outlook, State, due
@@ -181,22 +179,8 @@ def listed_somewhere(account: Account, disease: str) -> bool:
     return any(lists(row, disease) for c in shelf_of(account) if c.core.kind is Kind.FUNGICIDE for row in c.label_rows)
 
 
-def name_of(disease: str) -> str:
-    """A disease by its name."""
-    return TARGETS[disease].name if disease in TARGETS else disease
-
-
 def exposed_between(p: Proposal, begin: datetime, end: datetime) -> int:
     """Unprotected risk days from one time to another, the second day not among them."""
     a, b = ((clock.local_day(p.area, t) - p.outlook.first).days for t in (begin, end))
     bare = p.outlook.risky & ~covered_days(p.covers, p.outlook.first, len(p.outlook.values))
     return int(bare[max(0, a) : max(0, b)].sum())
-
-
-def by_text(by: date | None, today: date) -> str:
-    """By when, in words."""
-    if by is None:
-        return ""
-    if by <= today:
-        return "today"
-    return "by tomorrow" if (by - today).days == 1 else f"by {by:%A}, {day(by)}"

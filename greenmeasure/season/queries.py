@@ -7,7 +7,6 @@ from core.errors import InputError
 from core.ground import Stress
 from core.label.targets import find_target, includes
 from core.season.choose import Pick
-from core.season.due import State
 from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.book.queries import entries
 from greenmeasure.common import clock
@@ -18,11 +17,9 @@ from greenmeasure.kit.queries import machines, taken_by
 from greenmeasure.rounds.models import Round, RoundPart
 from greenmeasure.season.due import (
     Proposal,
-    by_text,
     choices_of,
     exposed_between,
     listed_somewhere,
-    name_of,
     proposal_of,
     proposals,
     shelf_of,
@@ -39,6 +36,18 @@ from greenmeasure.season.schemas import (
     PlannedOut,
     StateName,
 )
+from greenmeasure.season.words import (
+    NONE_FIT,
+    STATES,
+    TOO_FAR,
+    by_text,
+    due_sentence,
+    fresh_of,
+    missed_text,
+    name_of,
+    on_areas,
+    zone_text,
+)
 from greenmeasure.shelf.queries import Card
 from greenmeasure.sky.clocks import all_clocks
 from greenmeasure.sky.fit import outing
@@ -48,7 +57,6 @@ from greenmeasure.sky.words import fresh_out, span_text
 
 WHOLE = 12
 """How many lines are told with their product and their window; the rest are told when they are opened."""
-STATES = {State.LATE: "late", State.DUE: "due today", State.COMING: "coming"}
 JOB_HOURS = 1
 
 
@@ -60,14 +68,14 @@ def due_list(account: Account, whole: int = WHOLE) -> DueOut:
     shown = listed[:whole]
     lines = [line_out(account, p) for p in shown] + _regulators(account)
     told = {p.key for p in listed}
-    without = _names([p for p in standing.proposals if p.key not in told])
+    without = on_areas([p for p in standing.proposals if p.key not in told])
     return DueOut(
-        sentence=_sentence(lines, len(listed) - len(shown), fresh.state),
+        sentence=due_sentence(lines, len(listed) - len(shown), fresh.state),
         fresh=fresh,
         lines=lines,
         more=len(listed) - len(shown),
         without=without,
-        unknown=_names(standing.unknown),
+        unknown=on_areas(standing.unknown),
     )
 
 
@@ -83,34 +91,7 @@ def _freshness(account: Account) -> FreshOut:
     worst = min(every, key=lambda e: e[0])
     if len(every) == 1:
         return worst[2]
-    sentence = worst[2].sentence
-    return worst[2].model_copy(update={"sentence": f"{worst[1].name}: {sentence[0].lower()}{sentence[1:]}"})
-
-
-def _names(found: list[Proposal]) -> list[str]:
-    """Diseases with the areas they are on."""
-    by_disease: dict[str, list[str]] = {}
-    for p in found:
-        by_disease.setdefault(name_of(p.disease), []).append(p.area.name)
-    return [f"{name} on {', '.join(where) if len(where) < 4 else f'{len(where)} areas'}" for name, where in by_disease.items()]
-
-
-def _sentence(lines: list[DueLineOut], more: int, fresh: str) -> str:
-    if not lines:
-        return "Nothing is due." if fresh == "fresh" else "Nothing is known to be due."
-    now = [x for x in lines if x.state in ("late", "due")]
-    count = len(now) + more
-    if not count:
-        return f"Nothing is due today; {len(lines)} {'job is' if len(lines) == 1 else 'jobs are'} coming."
-    said = "One job is due" if count == 1 else f"{count} jobs are due"
-    best = next((x.window for x in lines if x.window and x.window.begin), None)
-    return f"{said}. {_when(best)}" if best else f"{said}."
-
-
-def _when(w: DueWindowOut) -> str:
-    if w.verdict in ("go", "mind"):
-        return f"The hours are fit now, until {w.text.split(' to ')[-1]}."
-    return f"The best hours are {w.text}."
+    return fresh_of(worst[1].name, worst[2])
 
 
 # --- one line ---------------------------------------------------------------------------------------------------
@@ -159,26 +140,20 @@ def _cost(account: Account, pick: Pick | None) -> str:
 
 def _zones(account: Account, p: Proposal, pick: Pick | None, on: date) -> list[str]:
     """What differs within the area: a higher rate where the disease was seen."""
-    found = []
-    for zone in p.zones:
-        choice = zone_choice(account, p, zone, pick.candidate.product.id, on) if pick else None
-        how = f"{choice.rate}, {choice.intent.text}" if choice else "its label has no curative rate, so the same as the rest"
-        found.append(
-            f"{zone.name}, where it was seen: {how}. The rest: {pick.rate if pick else '—'}, {pick.intent.text if pick else ''}."
-        )
-    return found
+    return [
+        zone_text(zone.name, zone_choice(account, p, zone, pick.candidate.product.id, on) if pick else None, pick)
+        for zone in p.zones
+    ]
 
 
 def window_out(account: Account, area: Area, card: Card, known: Known, now: datetime) -> DueWindowOut:
     """The next hours fit for a product on an area."""
     if not known.reaches(now):
-        return DueWindowOut(verdict="no", begin=None, end=None, text="the forecast does not reach to now", good=False)
+        return DueWindowOut(verdict="no", begin=None, end=None, text=TOO_FAR, good=False)
     out = outing(account, area, [card], known, now, JOB_HOURS)
     best = out.windows[0] if out.windows else None
     if best is None:
-        text = (
-            "none of the hours that are foretold is fit for it" if not out.needs.contradictions else out.needs.contradictions[0]
-        )
+        text = out.needs.contradictions[0] if out.needs.contradictions else NONE_FIT
         return DueWindowOut(verdict="no", begin=None, end=None, text=text, good=False)
     begin, end = out.at(best.start), out.at(best.start + best.hours)
     verdict: VerdictName = "wait" if best.start else "go" if best.all_good else "mind"
@@ -199,18 +174,13 @@ def _planned(account: Account, p: Proposal, window: DueWindowOut | None, now: da
         return None
     missed = found.end <= now
     lost = exposed_between(p, found.begin, window.begin if window and window.begin else now) if missed else 0
-    days = (
-        f"{lost} risk {'day goes' if lost == 1 else 'days go'} unprotected until the next window"
-        if lost
-        else "no risk day is lost by it"
-    )
     return PlannedOut(
         id=found.pk,
         text=span_text(found.begin, found.end, p.area.site.zone),
         product=found.product.name,
         by=found.by,
         missed=missed,
-        cost=days if missed else "",
+        cost=missed_text(lost) if missed else "",
     )
 
 

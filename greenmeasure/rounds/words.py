@@ -1,0 +1,32 @@
+"""A round as one says it: what to do next, and what really went down against the plan."""
+
+from core.job.sheet import Sheet, Ticks
+from core.label.rate import Rate
+from core.units import show_percent
+from greenmeasure.rounds.models import Round
+
+UNSEEN = 0.0005
+"""Closer to the plan than this share is just as planned."""
+
+
+def next_act(found: Round, sheet: Sheet, ticks: Ticks) -> str:
+    """What to do now, in one sentence."""
+    if found.status == Round.Status.DONE:
+        return "This round is done and in the book."
+    if found.status == Round.Status.GIVEN_UP:
+        return "This round was given up; nothing went in the book."
+    if sheet.problem:
+        return sheet.problem
+    if not sheet.worn(ticks):
+        return "Put on what the label asks for mixing, and tick it; then the loads open."
+    following = sheet.next_act(ticks)
+    if following:
+        load, act = following
+        return f"{load.name}: {act.text}"
+    return "All loads are out. Enter what was really used, and put it in the book."
+
+
+def against_plan(made: Rate, planned: Rate) -> str:
+    """How far the rate that was really put down is off the planned one."""
+    off = made.value / planned.to(made.unit).value - 1
+    return "just as planned" if abs(off) < UNSEEN else f"{show_percent(off, 3, sign=True)} against the plan of {planned}"

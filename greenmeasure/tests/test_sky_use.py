@@ -204,6 +204,14 @@ class Watching(SkyTest):
         for body, field in (({"model": "nutter"}, "model"), ({"own": "0"}, "own"), ({"own": "140"}, "own")):
             self.assertIn(field, self.faults("PUT", f"sky/areas/{self.area.pk}/watch/dollar_spot", body))
 
+    def test_a_day_unfolds_by_the_areas_own_threshold_of_the_model_it_is_watched_by(self) -> None:
+        """The other models are told by their published thresholds: 20 % (Smith and Kerns 2018), three days of seven."""
+        self.watch("dollar_spot", model="mills_rothwell", own="5")
+        models = self.ask("GET", f"sky/day?area_id={self.area.pk}&on=2026-08-10")["models"]
+        said = {m["model"]: m["value"] for m in models if m["disease"] == "dollar_spot"}
+        self.assertIn("against 20 % (probability)", said["Smith and Kerns"])
+        self.assertIn("against 5 (days of the last 7)", next(v for k, v in said.items() if k.startswith("Mills")))
+
     def test_scouts_stand_on_the_curve_and_score_the_model(self) -> None:
         for on, seen in (("2026-08-10", True), ("2026-07-20", False)):
             self.ask("POST", "sky/scouting", {"area_id": self.area.pk, "on": on, "disease": "dollar_spot", "seen": seen}, 201)

@@ -96,7 +96,7 @@ client: .stamps/python ## Write the OpenAPI document, then make the TypeScript c
 	@$(MAKE) --no-print-directory .stamps/client
 
 shots: setup ## Take the pictures in docs/screenshots from the demo account
-	@$(VENV)/python scripts/shots.py
+	@$(VENV)/python -m scripts.shots
 
 bench: .stamps/python .stamps/build ## Speed, as ratios measured in one run
 	@$(VENV)/python -m bench

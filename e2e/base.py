@@ -12,20 +12,10 @@ from django.conf import settings
 from django.test import LiveServerTestCase
 from playwright.sync_api import Browser, Locator, Page, Playwright, expect, sync_playwright
 
+from e2e.chromium import CHROMIUM, FLAGS
 from greenmeasure.accounts.models import Membership, User
 from greenmeasure.tests.base import make_account
 
-CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
-FLAGS = [
-    "--headless",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 PASSWORD = "long enough to pass"
 

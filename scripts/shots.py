@@ -15,6 +15,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, ViewportSize, sync_playwright
 
+from e2e.chromium import CHROMIUM, FLAGS
+
 ROOT = Path(__file__).resolve().parent.parent
 OUT = ROOT / "docs" / "screenshots"
 PORT = int(os.environ.get("SHOTS_PORT", "8177"))
@@ -22,16 +24,6 @@ SIMS = PORT + 1
 CLOCK = "2026-08-05T10:15:00Z"
 """A humid morning in the demo's second summer: a quarter past six at the ground."""
 BASE = f"http://localhost:{PORT}"
-CHROMIUM = [
-    "--headless",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 WIDE: ViewportSize = {"width": 1280, "height": 800}
 PANS = "0.13 0.29 0.46 0.63 0.78 0.88 0.95 1.09 1.26 1.31 1.07 0.61 0.23"
 
@@ -215,7 +207,7 @@ def main() -> None:
                 except OSError:
                     time.sleep(0.1)
             with sync_playwright() as tools:
-                browser = tools.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+                browser = tools.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
                 there = browser.new_context(viewport=WIDE, locale="en-US", timezone_id="America/New_York", color_scheme="light")
                 page = there.new_page()
                 page.on("pageerror", lambda e: print("page error:", e))

@@ -1,20 +1,17 @@
-"""Walking plans, and what lands where, in the API's words."""
+"""Walking plans, and what lands where, to draw and to read; `words` says them."""
 
 import base64
 import math
-from collections.abc import Sequence
-from typing import Any
 
 import numpy as np
 
-from core.machines.working import length_text, pace_text, time_text
+from core.machines.working import time_text
 from core.passes.landing import Hand, Landed, Profile, coarse, dark_stripes, even_profile, land, profile_of
 from core.passes.near import sides_of
 from core.passes.plan import PassKind
-from core.readable import readable
-from core.units import LENGTH, UNITS, Quantity, positive, show_number, show_percent
+from core.units import LENGTH, positive, show_percent
 from greenmeasure.accounts.models import Account
-from greenmeasure.common.schemas import FactOut, filled, number_in, quantity_in
+from greenmeasure.common.schemas import filled, number_in, quantity_in
 from greenmeasure.ground.schemas import OutlineOut, PointOut
 from greenmeasure.passes.laying import Laid, laid, zones
 from greenmeasure.passes.schemas import (
@@ -29,11 +26,20 @@ from greenmeasure.passes.schemas import (
     VariantOut,
     WalkedIn,
 )
+from greenmeasure.passes.words import (
+    far,
+    landed_facts,
+    landed_notes,
+    landed_sentence,
+    plan_facts,
+    plan_notes,
+    plan_sentence,
+    seconds,
+    steps,
+)
 
 MOST_BLOCKS = 300
 """Blocks along the longer side of a landing map as it is sent; it is reckoned finer."""
-SOME = 0.02
-"""A share of the area that is worth a word."""
 FINEST, MOST_CELLS = 0.1, 1_200_000
 SECONDS: dict[SecondName, str] = {
     "none": "One round",
@@ -54,7 +60,7 @@ def passes_out(found: Laid, us: bool) -> PassesOut:
     stripes = sum(p.kind is PassKind.STRIPE for w in found.walks for p in w.passes)
     rings = sum(p.kind is PassKind.EDGE for w in found.walks for p in w.passes)
     return PassesOut(
-        sentence=_sentence(found, stripes, rings, us),
+        sentence=plan_sentence(found, stripes, rings, us),
         left=left,
         bottom=bottom,
         right=right,
@@ -73,87 +79,12 @@ def passes_out(found: Laid, us: bool) -> PassesOut:
         ],
         refills=[MarkedOut(x=r.at[0], y=r.at[1], text=str(r.load)) for r in found.refills],
         direction=found.walks[0].direction,
-        facts=_facts(found, stripes, rings, us),
-        steps=_steps(found, us),
-        notes=_notes(found, us),
+        facts=plan_facts(found, stripes, rings, us),
+        steps=steps(found, us),
+        notes=plan_notes(found, us),
         has_plan=found.has_plan,
         has_positions=found.plan.north,
     )
-
-
-def _sentence(found: Laid, stripes: int, rings: int, us: bool) -> str:
-    edge = f"{rings} ring{'s' if rings > 1 else ''} along the edge and " if rings else ""
-    on = sum(w.on for w in found.walks)
-    return (
-        f"{found.area.name}: {edge}{stripes} stripe{'s' if stripes != 1 else ''}, {length_text(found.spacing, us)} apart; "
-        f"{_far(on, us)} to walk in {time_text(_seconds(found))}."
-    )
-
-
-def _far(metres: float, us: bool) -> str:
-    """A distance walked: ft or miles, m or km."""
-    if us:
-        return f"{show_number(metres / 0.3048, 3)} ft" if metres < 1609.344 else f"{show_number(metres / 1609.344, 3)} miles"
-    return f"{show_number(metres, 3)} m" if metres < 1000 else f"{show_number(metres / 1000, 3)} km"
-
-
-def _seconds(found: Laid) -> float:
-    return sum(w.seconds(found.pace) for w in found.walks)
-
-
-def _facts(found: Laid, stripes: int, rings: int, us: bool) -> list[FactOut]:
-    on, between = sum(w.on for w in found.walks), sum(w.between for w in found.walks)
-    covered = sum(w.covered for w in found.walks)
-    per = covered / len(found.walks)
-    known = "" if found.pace_known else ", taken as a stroll"
-    facts = [
-        ("Spacing", length_text(found.spacing, us)),
-        ("Passes", f"{rings} along the edge, {stripes} across" if rings else f"{stripes} across"),
-        ("Direction", f"{show_number(round(found.walks[0].direction, 1))}° from the plan’s left to right"),
-        ("Walked putting down", _far(on, us)),
-        ("Walked between", _far(between, us)),
-        ("Pace", f"{pace_text(found.pace, us)}{known}"),
-        ("Time", f"{time_text(_seconds(found))}, fillings not counted"),
-        ("Ground covered", f"{readable(Quantity(per, UNITS['m2']), us)} a round, of {found.area.size}"),
-        ("Refills", str(len(found.refills) or "none") if found.machine else ""),
-    ]
-    return [FactOut(name=n, text=t) for n, t in facts if t]
-
-
-def _steps(found: Laid, us: bool) -> list[str]:
-    """The plan as one walks it, for the card."""
-    said = []
-    for n, w in enumerate(found.walks, start=1):
-        rings = sum(p.kind is PassKind.EDGE for p in w.passes)
-        stripes = len(w.passes) - rings
-        first, apart = length_text(found.spacing / 2, us), length_text(found.spacing, us)
-        edge = f"{rings} ring{'s' if rings != 1 else ''} along the edge, the first {first} in" if rings else ""
-        across = f"{stripes} stripe{'s' if stripes != 1 else ''} across, {apart} from track to track"
-        order = [edge, across] if w.passes and w.passes[0].kind is PassKind.EDGE else [across, edge]
-        head = f"Round {n}, half the rate: " if len(found.walks) > 1 else ""
-        said.append(head + "; then ".join(x for x in order if x) + ".")
-    guides = [i for i, p in enumerate([p for p in found.walks[0].passes if p.kind is PassKind.STRIPE], start=1) if p.guide]
-    if guides:
-        said.append(f"Stripes {', '.join(map(str, guides))} lie on a mower’s guide.")
-    for r in found.refills:
-        said.append(f"Filling {r.load} runs out on pass {r.number + 1}, {length_text(r.along, us)} along it: mark the place.")
-    said += [f"Keep {length_text(k.buffer, us)} off {name}." for name, k in found.keep_off if k.buffer]
-    return said
-
-
-def _notes(found: Laid, us: bool) -> list[str]:
-    notes = []
-    if not found.has_plan:
-        notes.append(f"{found.area.name} was never measured: the plan takes a rectangle of {found.area.size}.")
-    off = sum(w.covered for w in found.walks) / len(found.walks) / found.outline.area - 1
-    if found.keep_off:
-        notes.append("Ground within a buffer is left out of the walk.")
-    elif off > 0.08:
-        notes.append(f"The passes cover {show_percent(off)} more than the ground: rings and the last stripe overlap.")
-    unplaced = [h["name"] or h["kind"] for h in found.area.hazards if not h.get("lies")]
-    if unplaced:
-        notes.append(f"Not on the plan yet: {', '.join(unplaced)}. Keep off all the same, or give each its place.")
-    return notes
 
 
 # --- landing ----------------------------------------------------------------------------------------------------
@@ -200,17 +131,8 @@ def landed_out(found: Laid, map_: Landed, us: bool) -> LandedOut:
     outside = map_.mass_outside / map_.applied
     dark = dark_stripes(map_, found.walks[0].direction, found.spacing / 10)
     label = found.label
-    under, over = map_.under, map_.over
-    facts = [
-        ("CV", show_percent(map_.cv)),
-        ("Under 80 % of the rate", f"{show_percent(under)} of the area"),
-        ("Over 120 %", f"{show_percent(over)} of the area"),
-        *_against_label(map_, label),
-        ("Beside the area", _outside(found, map_, us, outside)),
-        ("Where nothing should fall", _mass(found, map_.on_hazards, map_, us) if map_.on_hazards > 1e-9 * map_.applied else ""),
-    ]
     return LandedOut(
-        sentence=_landed_sentence(map_, dark, outside),
+        sentence=landed_sentence(map_, dark, outside),
         columns=shares.shape[1],
         rows=shares.shape[0],
         left=map_.origin[0],
@@ -221,55 +143,9 @@ def landed_out(found: Laid, map_: Landed, us: bool) -> LandedOut:
         label_low=label[0] if label else None,
         label_high=label[1] if label else None,
         cv=show_percent(map_.cv),
-        facts=[FactOut(name=n, text=t) for n, t in facts if t],
-        notes=_landed_notes(found, dark),
+        facts=landed_facts(found, map_, us),
+        notes=landed_notes(found, dark),
     )
-
-
-def _against_label(map_: Landed, label: tuple[float, float] | None) -> list[tuple[str, str]]:
-    if label is None:
-        return []
-    shares = map_.shares
-    return [
-        ("Under the label’s lowest", f"{show_percent(float((shares < label[0] * (1 - 1e-9)).mean()))} of the area"),
-        ("Over the label’s highest", f"{show_percent(float((shares > label[1] * (1 + 1e-9)).mean()))} of the area"),
-    ]
-
-
-def _outside(found: Laid, map_: Landed, us: bool, share: float) -> str:
-    mass = _mass(found, map_.mass_outside, map_, us)
-    return f"{mass}, {show_percent(share)} of all" if found.rate else mass
-
-
-def _mass(found: Laid, mass: float, map_: Landed, us: bool) -> str:
-    if not found.rate:
-        return f"{show_percent(mass / map_.applied)} of all"
-    return str(readable(Quantity(mass, UNITS[found.rate_unit]), us))
-
-
-def _landed_sentence(map_: Landed, dark: Sequence[Any], outside: float) -> str:
-    said = f"The ground gets its rate within a CV of {show_percent(map_.cv)}"
-    if dark:
-        most = max(d.share for d in dark) - 1
-        said += f"; {len(dark)} dark stripe{'s' if len(dark) > 1 else ''} will show, up to {show_percent(most, sign=True)}"
-    elif map_.over > SOME:
-        said += f"; {show_percent(map_.over)} of the area gets over 120 %, where passes meet"
-    else:
-        said += "; nothing will show dark"
-    return f"{said}; {show_percent(outside)} falls beside it."
-
-
-def _landed_notes(found: Laid, dark: Sequence[Any]) -> list[str]:
-    pans = found.machine.pans if found.machine else None
-    notes = [
-        f"Thrown as the pan test of {pans.taken_on.day} {pans.taken_on:%B} found."
-        if pans
-        else "Taken as even over the swath: no pan test of this machine is kept."
-    ]
-    if dark:
-        notes.append("Dark stripes lie where passes overlap or meet the edge: change the spacing, or take two half rounds.")
-    notes.append("A drawing of what would land, not of what did; wind is not in it.")
-    return notes
 
 
 def compared(account: Account, data: LandIn) -> ComparedPlansOut:
@@ -288,8 +164,8 @@ def compared(account: Account, data: LandIn) -> ComparedPlansOut:
             under=show_percent(m.under),
             over=show_percent(m.over),
             outside=show_percent(m.mass_outside / m.applied),
-            distance=_far(sum(w.on for w in found.walks), account.us),
-            time=time_text(_seconds(found)),
+            distance=far(sum(w.on for w in found.walks), account.us),
+            time=time_text(seconds(found)),
             best=m.cv == least,
             landed=landed_out(found, m, account.us),
         )

@@ -81,7 +81,7 @@ class PartPlan:
 class Manner:
     """How a job is done: with which machine, how many times over, with all loads alike or not, and by whose units and rules."""
 
-    machine: Machine | None
+    machine: Machine
     passes: int
     even: bool
     us: bool
@@ -175,7 +175,7 @@ def reckon(
     planned = [_planned(product, part, machine, passes) for part in parts]
     unit = planned[0].dose.amount.unit
     amount = _sum([p.dose.base for p in planned], unit)
-    plans = _plans(planned, Manner(machine, passes, even, us, house))
+    plans, roundings = _plans(planned, Manner(machine, passes, even, us, house)) if machine else ((), {})
     whole = measure(amount, us, any(p.tight for p in planned))
     measured = _sum([p.measure.measured.base for p in plans], unit) if plans else whole.measured.to(unit)
     rounding = measured.base / amount.base - 1
@@ -184,7 +184,7 @@ def reckon(
     grams = [p.dose.grams for p in planned if p.dose.grams is not None]
     return Job(
         product=product,
-        parts=tuple(replace(p, rounding=_rounding(p, planned, plans) if plans else rounding) for p in planned),
+        parts=tuple(replace(p, rounding=roundings.get(i, rounding)) for i, p in enumerate(planned)),
         machine=machine,
         passes=passes,
         us=us,
@@ -244,33 +244,31 @@ def _together(doses: Sequence[Dose], area: Quantity) -> tuple[Delivered, ...]:
     return tuple(found)
 
 
-def _mixes(parts: Sequence[PartPlan], machine: Machine) -> list[list[PartPlan]]:
-    """Which parts share their loads: in a sprayer those of one rate, in a spreader none."""
+def _mixes(parts: Sequence[PartPlan], machine: Machine) -> list[list[int]]:
+    """Which parts, by their places, share their loads: in a sprayer those of one rate, in a spreader none."""
     if not machine.sprays:
-        return [[p] for p in parts]
-    groups: dict[str, list[PartPlan]] = {}
-    for p in parts:
-        groups.setdefault(f"{p.part.rate.base:.10g} {p.part.rate.unit.kind}", []).append(p)
+        return [[i] for i in range(len(parts))]
+    groups: dict[str, list[int]] = {}
+    for i, p in enumerate(parts):
+        groups.setdefault(f"{p.part.rate.base:.10g} {p.part.rate.unit.kind}", []).append(i)
     return list(groups.values())
 
 
-def _plans(parts: Sequence[PartPlan], manner: Manner) -> tuple[LoadPlan, ...]:
-    """All loads, a mix after the other."""
+def _plans(parts: Sequence[PartPlan], manner: Manner) -> tuple[tuple[LoadPlan, ...], dict[int, float]]:
+    """All loads, a mix after the other, and by how much the marks of each part's mix miss its dose."""
     plans: list[LoadPlan] = []
-    if manner.machine is not None:
-        for mix in _mixes(parts, manner.machine):
-            plans += _filled(mix, manner.machine, manner, len(plans))
-    return tuple(plans)
+    roundings: dict[int, float] = {}
+    for places in _mixes(parts, manner.machine):
+        mix = [parts[i] for i in places]
+        made = _filled(mix, manner, len(plans))
+        rounding = sum(p.measure.measured.base for p in made) / sum(p.dose.base for p in mix) - 1
+        roundings |= dict.fromkeys(places, rounding)
+        plans += made
+    return tuple(plans), roundings
 
 
-def _rounding(of: PartPlan, parts: Sequence[PartPlan], plans: Sequence[LoadPlan]) -> float:
-    """By how much the marks of a part's mix miss its dose."""
-    mix = next(p.parts for p in plans if of.part in p.parts)
-    made = sum(p.measure.measured.base for p in plans if p.parts == mix)
-    return made / sum(p.dose.base for p in parts if p.part in mix) - 1
-
-
-def _loads(mix: Sequence[PartPlan], machine: Machine, manner: Manner) -> tuple[Load, ...]:
+def _loads(mix: Sequence[PartPlan], manner: Manner) -> tuple[Load, ...]:
+    machine = manner.machine
     base, area = sum(p.dose.base for p in mix), sum(p.part.area.base for p in mix)
     if not machine.sprays:
         return hopper_loads(dose=base, area=area, hopper=machine.capacity.base, passes=manner.passes, even=manner.even)
@@ -285,7 +283,7 @@ def _loads(mix: Sequence[PartPlan], machine: Machine, manner: Manner) -> tuple[L
     )
 
 
-def _filled(mix: Sequence[PartPlan], machine: Machine, manner: Manner, before: int) -> list[LoadPlan]:
+def _filled(mix: Sequence[PartPlan], manner: Manner, before: int) -> list[LoadPlan]:
     """Each load of a mix with its measure and its acts, worked out once for loads that are alike.
 
     Their numbers go on from `before`.
@@ -294,21 +292,21 @@ def _filled(mix: Sequence[PartPlan], machine: Machine, manner: Manner, before: i
     product, unit, tight = mix[0].product, mix[0].dose.amount.unit, any(p.tight for p in mix)
     parts = tuple(p.part for p in mix)
     plans = []
-    for load in _loads(mix, machine, manner):
+    for load in _loads(mix, manner):
         alike = (load.amount, load.volume)
         if alike not in known:
             amount = Quantity(load.amount / unit.size, unit)
             by = measure(amount, manner.us, tight)
-            known[alike] = (amount, by, _acts(product, load, by, machine, manner.house))
+            known[alike] = (amount, by, _acts(product, load, by, manner))
         plans.append(LoadPlan(replace(load, number=before + load.number), *known[alike], parts))
     return plans
 
 
-def _acts(product: Product, load: Load, by: Measure, machine: Machine, house: House) -> tuple[Act, ...]:
+def _acts(product: Product, load: Load, by: Measure, manner: Manner) -> tuple[Act, ...]:
     if not load.volume:
         return fill_hopper(product, by.instruction)
-    full, half = (Quantity(v, UNITS["l"]).to(machine.capacity.unit) for v in (load.volume, load.volume / 2))
-    return fill_tank([(product, by.instruction)], load.volume, str(full), str(half), house.of("fill_order"))
+    full, half = (Quantity(v, UNITS["l"]).to(manner.machine.capacity.unit) for v in (load.volume, load.volume / 2))
+    return fill_tank([(product, by.instruction)], load.volume, str(full), str(half), manner.house.of("fill_order"))
 
 
 def _warnings(parts: Sequence[PartPlan], us: bool, plans: Sequence[LoadPlan]) -> tuple[str, ...]:

@@ -104,10 +104,15 @@ class Landed:
     applied: float
     on_hazards: float = 0.0
 
-    @property
+    @cached_property
     def mass_outside(self) -> float:
         """What fell beside the area [g]."""
         return float(self.cells[~self.inside].sum()) * self.size**2
+
+    @property
+    def outside(self) -> float:
+        """What fell beside the area, as a share of what was applied."""
+        return self.mass_outside / self.applied
 
     @cached_property
     def shares(self) -> Floats:

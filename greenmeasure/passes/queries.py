@@ -128,11 +128,10 @@ def landed_out(found: Laid, map_: Landed, us: bool) -> LandedOut:
     """What really lands where, in words and numbers."""
     blocks, step = coarse(map_.cells / map_.rate, MOST_BLOCKS)
     shares = np.clip(np.rint(blocks * 100), 0, 250).astype(np.uint8)
-    outside = map_.mass_outside / map_.applied
     dark = dark_stripes(map_, found.walks[0].direction, found.spacing / 10)
     label = found.label
     return LandedOut(
-        sentence=landed_sentence(map_, dark, outside),
+        sentence=landed_sentence(map_, dark),
         columns=shares.shape[1],
         rows=shares.shape[0],
         left=map_.origin[0],
@@ -163,7 +162,7 @@ def compared(account: Account, data: LandIn) -> ComparedPlansOut:
             cv_text=show_percent(m.cv),
             under=show_percent(m.under),
             over=show_percent(m.over),
-            outside=show_percent(m.mass_outside / m.applied),
+            outside=show_percent(m.outside),
             distance=far(sum(w.on for w in found.walks), account.us),
             time=time_text(seconds(found)),
             best=m.cv == least,

@@ -95,13 +95,12 @@ def plan_notes(found: Laid, us: bool) -> list[str]:
 
 def landed_facts(found: Laid, map_: Landed, us: bool) -> list[FactOut]:
     """What one asks of a landing map, by its names."""
-    outside = map_.mass_outside / map_.applied
     facts = [
         ("CV", show_percent(map_.cv)),
         ("Under 80 % of the rate", f"{show_percent(map_.under)} of the area"),
         ("Over 120 %", f"{show_percent(map_.over)} of the area"),
         *_against_label(map_, found.label),
-        ("Beside the area", _outside(found, map_, us, outside)),
+        ("Beside the area", _outside(found, map_, us)),
         ("Where nothing should fall", _mass(found, map_.on_hazards, map_, us) if map_.on_hazards > 1e-9 * map_.applied else ""),
     ]
     return [FactOut(name=n, text=t) for n, t in facts if t]
@@ -117,9 +116,9 @@ def _against_label(map_: Landed, label: tuple[float, float] | None) -> list[tupl
     ]
 
 
-def _outside(found: Laid, map_: Landed, us: bool, share: float) -> str:
+def _outside(found: Laid, map_: Landed, us: bool) -> str:
     mass = _mass(found, map_.mass_outside, map_, us)
-    return f"{mass}, {show_percent(share)} of all" if found.rate else mass
+    return f"{mass}, {show_percent(map_.outside)} of all" if found.rate else mass
 
 
 def _mass(found: Laid, mass: float, map_: Landed, us: bool) -> str:
@@ -128,7 +127,7 @@ def _mass(found: Laid, mass: float, map_: Landed, us: bool) -> str:
     return str(readable(Quantity(mass, UNITS[found.rate_unit]), us))
 
 
-def landed_sentence(map_: Landed, dark: Sequence[Stripe], outside: float) -> str:
+def landed_sentence(map_: Landed, dark: Sequence[Stripe]) -> str:
     """What lands, in a sentence: how even it is, and what will show."""
     said = f"The ground gets its rate within a CV of {show_percent(map_.cv)}"
     if dark:
@@ -138,7 +137,7 @@ def landed_sentence(map_: Landed, dark: Sequence[Stripe], outside: float) -> str
         said += f"; {show_percent(map_.over)} of the area gets over 120 %, where passes meet"
     else:
         said += "; nothing will show dark"
-    return f"{said}; {show_percent(outside)} falls beside it."
+    return f"{said}; {show_percent(map_.outside)} falls beside it."
 
 
 def landed_notes(found: Laid, dark: Sequence[Stripe]) -> list[str]:

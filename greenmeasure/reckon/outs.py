@@ -242,9 +242,9 @@ def measure_out(by: Measure, amount: Quantity) -> MeasureOut:
     )
 
 
-def _in_tank(litres: float, machine: Machine) -> str:
-    """A volume in the unit that the tank is marked in; empty for a hopper."""
-    return str(Quantity(litres, UNITS["l"]).to(machine.capacity.unit)) if litres else ""
+def in_tank(litres: float, machine: Machine) -> Quantity | None:
+    """A volume [L] in the unit that the tank is marked in; None for a hopper."""
+    return Quantity(litres, UNITS["l"]).to(machine.capacity.unit) if litres else None
 
 
 def load_name(plan: LoadPlan, sprayer: bool) -> str:
@@ -267,8 +267,8 @@ def load_out(plan: LoadPlan, job: Job) -> LoadOut:
         odd=load.odd,
         where=listed([p.name for p in plan.parts]) if len(job.parts) > 1 else "",
         product=str(plan.product),
-        volume=_in_tank(load.volume, machine),
-        water=_in_tank(load.water, machine),
+        volume=str(in_tank(load.volume, machine) or ""),
+        water=str(in_tank(load.water, machine) or ""),
         covers=str(readable(Quantity(load.area, UNITS["m2"]), us)),
         share=share,
         measure=measure_out(plan.measure, plan.product),

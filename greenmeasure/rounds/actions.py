@@ -87,7 +87,7 @@ def _refuse_put_away(account: Account, data: JobIn) -> None:
 
 def _refuse(found: Reckoned, i: int) -> None:
     """Stop a plan that a rule forbids, with the rule quoted."""
-    rule = next((f for f in found.checks[i].findings if f.act.text == "refuse"), None)
+    rule = next((f for f in found.checks[i].findings if f.act is Weight.REFUSE), None)
     if rule:
         where = found.job.parts[i].part.name
         raise Refused(f"parts.{i}", where, f"{where}: {rule.sentence}", "Change the plan; a rule of the label or of law binds.")

@@ -5,7 +5,7 @@ from core.findings import Finding
 from core.job.sheet import Amount, Sheet, SheetAct, SheetLoad, SheetMeasure, SheetPart, SheetText
 from core.readable import handy, readable
 from core.units import Quantity
-from greenmeasure.reckon.outs import Reckoned, job_out
+from greenmeasure.reckon.outs import Reckoned, in_tank, job_out
 from greenmeasure.reckon.schemas import ActOut, CautionOut, JobOut, LoadOut, MeasureOut, RuleTextOut, VesselOut, WearOut
 from greenmeasure.rounds.schemas import SheetFindingOut, SheetOut, SheetPartOut
 
@@ -44,7 +44,6 @@ def _amount(given: Quantity | None) -> Amount:
 def _load(shown: LoadOut, found: Reckoned, i: int) -> SheetLoad:
     plan, machine = found.job.loads[i], found.job.machine
     assert machine
-    in_tank = machine.capacity.unit
     return SheetLoad(
         number=shown.number,
         name=shown.name,
@@ -52,8 +51,8 @@ def _load(shown: LoadOut, found: Reckoned, i: int) -> SheetLoad:
         odd=shown.odd,
         where=shown.where,
         product=_amount(plan.product),
-        volume=Amount(plan.load.volume / in_tank.size, in_tank.key) if plan.load.volume else Amount(),
-        water=Amount(plan.load.water / in_tank.size, in_tank.key) if plan.load.water else Amount(),
+        volume=_amount(in_tank(plan.load.volume, machine)),
+        water=_amount(in_tank(plan.load.water, machine)),
         covers=shown.covers,
         share=shown.share,
         measure=SheetMeasure(**shown.measure.model_dump()),

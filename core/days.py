@@ -6,3 +6,8 @@ from datetime import date
 def day(on: date) -> str:
     """A day as one says it: 9 June."""
     return f"{on.day} {on:%B}"
+
+
+def dated(on: date) -> str:
+    """A day with its weekday and year, as a record has it: Tue 4 Aug 2026."""
+    return f"{on:%a} {on.day} {on:%b %Y}"

@@ -134,5 +134,10 @@ class Rules:
         return self.rain_after is not None and not self.watered_in
 
 
+def unreadable_text(product: str, said: str) -> str:
+    """That a rule of a product's card cannot be read, and what to do."""
+    return f"A rule of {product} cannot be read any more ({said}). Open the card, and type it again from the label."
+
+
 NONE = Rules()
 """A label that rules nothing beside its rates."""

@@ -13,7 +13,7 @@ from core.ground import Ground, Stress
 from core.label.match import fit, gap_in_heights
 from core.label.product import Kind, Product
 from core.label.rate import Rate, show_label_rate
-from core.label.rules import Row
+from core.label.rules import Row, unreadable_text
 from core.label.targets import find_target, mistaken_for
 from core.ledger.budget import Budget, budget, over_budget
 from core.ledger.history import Applied, in_season
@@ -102,11 +102,7 @@ def _unknown_cards(plan: Plan, season: Sequence[Applied]) -> list[Finding]:
 def _unreadable(plan: Plan) -> list[Finding]:
     """A rule of the card that cannot be read stops the plan: what it would say is not known."""
     return [
-        Finding(
-            "rule-unreadable",
-            Weight.REFUSE,
-            f"A rule of {plan.product.name} cannot be read any more ({said}). Open the card, and type it again from the label.",
-        )
+        Finding("rule-unreadable", Weight.REFUSE, unreadable_text(plan.product.name, said))
         for said in plan.product.rules.unreadable
     ]
 

@@ -6,16 +6,15 @@ from typing import Any
 
 from django.db.models import Q, QuerySet
 
-from core.days import day
+from core.days import dated
 from core.label.product import Kind
 from core.label.rate import show_label_rate
-from core.label.targets import TARGETS
 from core.ledger.history import Applied
-from core.ledger.rotation import next_dates
 from core.rates.limits import judge
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Entry
 from greenmeasure.book.schemas import BookOut, EntryOut
+from greenmeasure.book.words import again, book_sentence, target_name, where
 from greenmeasure.common.csv_text import Echo, safe
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.judgements import judgement_out
@@ -53,7 +52,7 @@ def entry_out(entry: Entry) -> EntryOut:
     return EntryOut(
         id=entry.pk,
         applied_on=entry.applied_on,
-        day=f"{entry.applied_on:%a} {entry.applied_on.day} {entry.applied_on:%b %Y}",
+        day=dated(entry.applied_on),
         finished_at=entry.finished_at,
         area=where(entry),
         treated=str(entry.treated),
@@ -86,21 +85,6 @@ def entry_out(entry: Entry) -> EntryOut:
     )
 
 
-def target_name(target: str) -> str:
-    """A target by its name."""
-    return TARGETS[target].name if target in TARGETS else target
-
-
-def again(entry: Entry) -> str:
-    """When the label lets the next one go down, in words; empty where it says nothing."""
-    first, last = next_dates(entry.applied_on, entry.applied().interval)
-    if first is None and last is None:
-        return ""
-    if first and last:
-        return f"{day(first)} to {day(last)}"
-    return f"from {day(first)}" if first else f"by {day(last)}" if last else ""
-
-
 @kept
 def histories(account: Account) -> dict[int, list[Applied]]:
     """What has gone down on each area, by its id."""
@@ -116,11 +100,6 @@ def history(account: Account, area_id: int) -> list[Applied]:
     return [a for pk in kin(account, area_id) for a in every.get(pk, ())]
 
 
-def where(entry: Entry) -> str:
-    """The ground of an entry, as it was called."""
-    return f"{entry.area_name}, {entry.zone}" if entry.zone else entry.area_name
-
-
 def book(account: Account, words: str, page: int) -> BookOut:
     """A page of the book, narrowed by words."""
     found = entries(account, words)
@@ -128,23 +107,9 @@ def book(account: Account, words: str, page: int) -> BookOut:
     pages = max(1, -(-count // PER_PAGE))
     page = min(max(1, page), pages)
     shown = found[(page - 1) * PER_PAGE : page * PER_PAGE]
+    above = found.filter(stand="above").count()
     return BookOut(
-        entries=[entry_out(e) for e in shown], count=count, page=page, pages=pages, sentence=sentence(account, words, count)
-    )
-
-
-def sentence(account: Account, words: str, count: int) -> str:
-    """The state of the book in a sentence."""
-    if words.strip():
-        return f"{count or 'No'} {'entry' if count == 1 else 'entries'} with “{words.strip()}”."
-    if not count:
-        return "The book is empty. It fills itself when a round is finished."
-    above = entries(account).filter(stand="above").count()
-    lines = f"{count} {'application' if count == 1 else 'applications'} in the book"
-    return (
-        f"{lines}; {above} went above the label and {'is' if above == 1 else 'are'} marked."
-        if above
-        else f"{lines}, none above its label."
+        entries=[entry_out(e) for e in shown], count=count, page=page, pages=pages, sentence=book_sentence(words, count, above)
     )
 
 

@@ -4,6 +4,7 @@ from django.http import HttpRequest, JsonResponse
 from ninja import Path, Router
 
 from greenmeasure.accounts.auth import MANAGER, VIEWER, account_of, user_of
+from greenmeasure.common.bringing import ImportOut
 from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against
 from greenmeasure.ground import actions, geojson, queries
@@ -15,7 +16,6 @@ from greenmeasure.ground.schemas import (
     GeoJsonIn,
     GroundOptionsOut,
     GroundOut,
-    ImportOut,
     MeasuredOut,
     MeasureIn,
     MeasurementIn,

@@ -10,13 +10,14 @@ from core.areas.rings import by_rings, read_geometry, to_geometry
 from core.errors import InputError, NotUnderstood
 from core.grasses import GRASSES
 from greenmeasure.accounts.models import Account, Site, User, sites_of
+from greenmeasure.common.bringing import ImportOut, LineChangeOut, brought_in
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Faulty
 from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.ground.actions import add_measurement, save_area, use_measurement
 from greenmeasure.ground.measuring import sketch_in
 from greenmeasure.ground.models import Area
-from greenmeasure.ground.schemas import AreaIn, ImportOut, LineChangeOut, MeasureIn, MeasurementIn
+from greenmeasure.ground.schemas import AreaIn, MeasureIn, MeasurementIn
 
 MOST_FEATURES = 500
 
@@ -89,15 +90,7 @@ def read(account: Account, text: str, by: User, keep: bool) -> ImportOut:
         refused = sum(line.act == "refused" for line in lines)
         if not keep or refused:
             transaction.set_rollback(True)
-    return ImportOut(lines=lines, refused=refused, sentence=_sentence(lines, refused, keep))
-
-
-def _sentence(lines: list[LineChangeOut], refused: int, keep: bool) -> str:
-    count = {act: sum(line.act == act for line in lines) for act in ("add", "change", "same")}
-    what = f"{count['add']} to add, {count['change']} to change, {count['same']} as they are"
-    if refused:
-        return f"{refused} of {len(lines)} lines are at fault; nothing is brought in. {what}."
-    return f"Done: {what}." if keep else f"{what}."
+    return ImportOut(lines=lines, refused=refused, sentence=brought_in(lines, keep))
 
 
 def _line(account: Account, number: int, feature: dict[str, Any], by: User) -> LineChangeOut:

@@ -5,6 +5,7 @@ from statistics import fmean
 from core.areas.compare import difference
 from core.areas.measure import METHODS, in_trade, parts_left
 from core.areas.plan import Plan
+from core.days import dated
 from core.errors import InputError
 from core.grasses import GRASSES
 from core.ground import HazardKind, Stress
@@ -282,7 +283,7 @@ def plan_ph_out(found: PhPlan, us: bool) -> PhPlanOut:
         steps=[
             DatedStepOut(
                 on=s.on,
-                day=f"{s.on.day} {s.on:%b %Y}",
+                day=dated(s.on),
                 year=s.year,
                 per_area=spread_text(s.per_m2, us),
                 amount=str(s.amount),

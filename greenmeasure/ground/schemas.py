@@ -296,24 +296,6 @@ class GeoJsonIn(Schema):
     text: Annotated[str, Field(max_length=5_000_000)]
 
 
-class LineChangeOut(Out):
-    """What an import would do with one thing: add, change, leave or refuse it."""
-
-    line: int
-    name: str
-    act: str
-    changes: list[str]
-    problems: list[str]
-
-
-class ImportOut(Out):
-    """An import, line by line. `refused` counts the lines that keep it from being done."""
-
-    lines: list[LineChangeOut]
-    refused: int
-    sentence: str
-
-
 class PhPlanIn(Schema):
     """What the pH planner asks beside the readings; percentages as typed."""
 

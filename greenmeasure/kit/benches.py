@@ -33,6 +33,7 @@ from greenmeasure.kit.bench_schemas import (
     WeightIn,
 )
 from greenmeasure.kit.models import Machine
+from greenmeasure.kit.words import flow_text
 
 SHORT = 10.0
 """A course walked in less than this [m] is too short to be sure of (common practice, no source)."""
@@ -237,12 +238,6 @@ def _also(rate: Rate, us: bool) -> tuple[str, ...]:
     """The same output per acre or hectare, and in the other system."""
     other = ("gal/acre", "l/ha") if us else ("l/ha", "l/m2")
     return tuple(str(rate.to(RateUnit.from_key(key))) for key in other)
-
-
-def flow_text(flow: float, us: bool) -> str:
-    """A flow [L/s] as it is caught: gal or L a minute."""
-    amount = UNITS["gal" if us else "l"]
-    return f"{show_number(flow * 60 / amount.size)} {amount.symbol}/min"
 
 
 def _dial(f: DialIn, account: Account) -> Benched:

@@ -7,14 +7,13 @@ from typing import cast
 from django.db.models import QuerySet
 
 from core import job
-from core.days import day
 from core.errors import InputError
 from core.findings import Finding, Weight, by_weight
 from core.label.product import Kind, Product
 from core.label.rate import Rate, RateUnit
 from core.machines import standing, working
-from core.machines.nozzle import DROPLETS, REFERENCE, SIZES
-from core.machines.residue import CleanStep, Held
+from core.machines.nozzle import DROPLETS, SIZES
+from core.machines.residue import Held
 from core.machines.sprayer import COURSES
 from core.machines.spreader import Point, curve
 from core.readable import readable
@@ -26,7 +25,7 @@ from greenmeasure.common.findings import FindingOut, finding_out
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import OptionOut, quantity_out, rate_out
 from greenmeasure.kit.bench_schemas import PansIn, PatternOut, TrustName
-from greenmeasure.kit.benches import bench, bench_out, flow_text
+from greenmeasure.kit.benches import bench, bench_out
 from greenmeasure.kit.models import Calibration, Machine
 from greenmeasure.kit.schemas import (
     CalibrationOut,
@@ -43,6 +42,7 @@ from greenmeasure.kit.schemas import (
     TankOut,
 )
 from greenmeasure.kit.tanks import held
+from greenmeasure.kit.words import cleaned_text, flow_text, reference_text, state, tank_sentence, tank_text, traces, with_what
 from greenmeasure.shelf.queries import cards
 
 
@@ -83,8 +83,8 @@ def machine_out(machine: Machine, account: Account) -> MachineOut:
         pressure=quantity_out(machine.pressure) if machine.pressure else None,
         droplets=machine.droplets,
         reach=reach,
-        state=state(machine, account),
-        tank=_tank_text(last),
+        state=state(machine),
+        tank=tank_text(last),
         findings=[finding_out(f) for f in said_of(machine, account, today(account))],
         note=machine.note,
     )
@@ -95,29 +95,6 @@ def taken_by(account: Account, machine: Machine) -> list[int]:
     kind, form = job.MachineKind(machine.kind), job.Form(machine.form) if machine.form else None
     every = cards(account).values()
     return [c.product.pk for c in every if c.product.archived_at is None and job.takes(kind, form, c.core)]
-
-
-def state(machine: Machine, account: Account) -> str:
-    """How a machine's output is known, in a few words."""
-    if machine.kind == job.MachineKind.SPRAYER:
-        found = machine.in_force
-        if found is None:
-            return "typed, not measured" if machine.typed_output else "not known yet"
-        return f"{found.get_method_display()}, {_when(found.taken_on)}"
-    tested = {c.product_id for c in machine.calibrations.all() if c.in_use and c.setting is not None and c.product_id}
-    if not tested:
-        return "no product tested"
-    return "one product tested" if len(tested) == 1 else f"{len(tested)} products tested"
-
-
-def _when(on: date) -> str:
-    return f"{on.day} {on:%b %Y}"
-
-
-def _tank_text(last: Held | None) -> str:
-    if last is None:
-        return ""
-    return f"{last.name}, {day(last.on)}" + ("; to be cleaned" if last.missing else "; cleaned")
 
 
 def kit(account: Account) -> list[MachineOut]:
@@ -163,7 +140,7 @@ def asking(account: Account) -> list[FindingOut]:
         said += [f for f in said_of(machine, account, today(account)) if f.act is Weight.WARN and f.key != "not-calibrated"]
         last = held(account).get(pk)
         if last and last.missing and last.kind is Kind.HERBICIDE:
-            said.append(Finding("herbicide-in-tank", Weight.WARN, f"{machine.name} still holds traces of {last.name}: clean it."))
+            said.append(Finding("herbicide-in-tank", Weight.WARN, traces(machine.name, last.name)))
     return [finding_out(f) for f in by_weight(said)]
 
 
@@ -193,7 +170,7 @@ def whole(account: Account, machine_id: int) -> MachineWholeOut:
         pattern=_latest_pattern(machine, account),
         tank=tank_out(held(account).get(machine.pk), machine),
         cleanings=[
-            CleaningOut(id=c.pk, at=c.at, by=c.by, steps=_steps_text(c.done), note=c.note) for c in machine.cleanings.all()[:20]
+            CleaningOut(id=c.pk, at=c.at, by=c.by, steps=cleaned_text(c.done), note=c.note) for c in machine.cleanings.all()[:20]
         ],
     )
 
@@ -228,7 +205,7 @@ def _calibration_out(c: Calibration, taken: list[Calibration], force: Calibratio
         taken_on=c.taken_on,
         expires_on=c.expires_on,
         old=bool(c.expires_on and c.expires_on < now),
-        with_what=_with(c),
+        with_what=with_what(c),
         setting="" if c.setting is None else show_number(c.setting),
         rate=_rate_text(c, us),
         rate_value=None if c.rate is None else c.rate / _unit_of(c.machine, us).size,
@@ -242,13 +219,6 @@ def _calibration_out(c: Calibration, taken: list[Calibration], force: Calibratio
         in_force=force is not None and c.pk == force.pk,
         versus=versus,
     )
-
-
-def _with(c: Calibration) -> str:
-    """What was in the machine: the product of the bench or of the round, else water."""
-    if c.round:
-        return c.round.product.name
-    return c.product.name if c.product else "water"
 
 
 def _rate_text(c: Calibration, us: bool) -> str:
@@ -292,30 +262,19 @@ def _curve_out(tests: list[Calibration], unit: RateUnit) -> CurveOut:
 def tank_out(last: Held | None, machine: Machine) -> TankOut:
     """What was last in a machine and what cleaning is still to do, step by step."""
     if last is None:
-        return TankOut(
-            product="", kind="", on=None, steps=[], clean=True, sentence=f"Nothing is known to have been in {machine.name}."
-        )
+        return TankOut(product="", kind="", on=None, steps=[], clean=True, sentence=tank_sentence(None, machine.name))
     have, steps = Counter(last.cleaned), []
     for step in last.needed:
         steps.append(CleanStepOut(key=step.value, text=step.text, done=have[step] > 0))
         have[step] -= 1
-    left = last.missing
-    to_do = "one step of cleaning is" if len(left) == 1 else f"{len(left)} steps of cleaning are"
-    said = f"{to_do} still to do." if left else "it is cleaned of it."
     return TankOut(
         product=last.name,
         kind=last.kind.text,
         on=last.on,
         steps=steps,
-        clean=not left,
-        sentence=f"Last in it: {last.name} ({last.kind.text}), {day(last.on)}; {said}",
+        clean=not last.missing,
+        sentence=tank_sentence(last, machine.name),
     )
-
-
-def _steps_text(done: tuple[CleanStep, ...]) -> str:
-    words = {"rinse": "rinsed", "cleaner": "tank cleaner", "screens": "screens and nozzles washed", "brush": "brushed out"}
-    counted = Counter(s.value for s in done)
-    return ", ".join(f"{words[k]}{f' {n} times' if n > 1 else ''}" for k, n in counted.items())
 
 
 def options(us: bool) -> KitOptionsOut:
@@ -324,13 +283,9 @@ def options(us: bool) -> KitOptionsOut:
     return KitOptionsOut(
         forms=[OptionOut(key=f.value, text=f.text[0].upper() + f.text[1:]) for f in job.Form],
         sizes=[
-            SizeOut(key=s.key, text=f"{s.key} {s.colour}", flow=f"{flow_text(s.flow, us)} at {_reference(us)}")
+            SizeOut(key=s.key, text=f"{s.key} {s.colour}", flow=f"{flow_text(s.flow, us)} at {reference_text(us)}")
             for s in SIZES.values()
         ],
         droplets=[OptionOut(key=str(i), text=d.capitalize()) for i, d in enumerate(DROPLETS)],
         courses=[CourseOut(key=c.key, text=c.name) for c in courses],
     )
-
-
-def _reference(us: bool) -> str:
-    return f"{show_number(REFERENCE / UNITS['psi'].size, 3)} psi" if us else "3 bar"

@@ -2,7 +2,7 @@
 
 from core.errors import InputError
 from core.label.rate import Rate, RateUnit
-from core.machines import nozzle, sprayer, spreader, standing, working
+from core.machines import nozzle, sprayer, spreader, working
 from core.machines.runs import summarise
 from core.readable import readable
 from core.units import AREA, LENGTH, MASS, PRESSURE, SPEED, UNITS, VOLUME, Quantity, positive, show_number, show_percent
@@ -13,17 +13,12 @@ from greenmeasure.common.findings import finding_out
 from greenmeasure.common.schemas import FactOut, filled, number_in, quantity_in, rate_in, working_out
 from greenmeasure.ground.actions import share_in
 from greenmeasure.ground.queries import area_of
-from greenmeasure.kit.benches import flow_text, new_flow
+from greenmeasure.kit.benches import new_flow
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import setting_of
 from greenmeasure.kit.schemas import MidwayIn, MidwayOut, NozzleIn, NozzleOut, PaceIn, PaceOut, SettingIn, SettingOut
+from greenmeasure.kit.words import flow_text, pressure_text, setting_text
 from greenmeasure.shelf.queries import card_of
-
-
-def pressure_text(kpa: float, us: bool) -> str:
-    """A pressure as its gauge shows it: psi or bar."""
-    unit = UNITS["psi" if us else "bar"]
-    return f"{show_number(kpa / unit.size, 3)} {unit.symbol}"
 
 
 def nozzle_card(account: Account, data: NozzleIn) -> NozzleOut:
@@ -222,11 +217,6 @@ def setting_card(account: Account, machine: Machine, data: SettingIn) -> Setting
     else:
         sentence = f"Set {machine.name} to {setting_text(found)}{part}."
     return SettingOut(sentence=sentence, setting=setting_text(found), findings=[finding_out(f) for f in found.findings])
-
-
-def setting_text(found: standing.Spread) -> str:
-    """A setting as a dial is turned to it, empty where none is known."""
-    return "" if found.setting is None else show_number(round(found.setting, 2))
 
 
 def midway(account: Account, data: MidwayIn) -> MidwayOut:

@@ -27,6 +27,7 @@ from greenmeasure.passes.schemas import (
     WalkedIn,
 )
 from greenmeasure.passes.words import (
+    compared_sentence,
     far,
     landed_facts,
     landed_notes,
@@ -171,4 +172,4 @@ def compared(account: Account, data: LandIn) -> ComparedPlansOut:
         for second, name, found, m in rows
     ]
     best = next(v for v in variants if v.best)
-    return ComparedPlansOut(sentence=f"{best.name} is the most even: a CV of {best.cv_text}.", variants=variants)
+    return ComparedPlansOut(sentence=compared_sentence(best.name, best.cv_text), variants=variants)

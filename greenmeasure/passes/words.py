@@ -152,3 +152,8 @@ def landed_notes(found: Laid, dark: Sequence[Stripe]) -> list[str]:
         notes.append("Dark stripes lie where passes overlap or meet the edge: change the spacing, or take two half rounds.")
     notes.append("A drawing of what would land, not of what did; wind is not in it.")
     return notes
+
+
+def compared_sentence(best: str, cv: str) -> str:
+    """Which of several ways to spread is the most even."""
+    return f"{best} is the most even: a CV of {cv}."

@@ -331,3 +331,15 @@ def bought_out(found: Purchase, stock: str, short: str, us: bool) -> BoughtOut:
     price = f" for {cost}" if cost else ""
     sentence = f"{have}Buy {' and '.join(packages)}{price}; {leftover} is left over."
     return BoughtOut(stock=stock, short=short, packages=packages, cost=cost, leftover=leftover, sentence=sentence)
+
+
+def goes_as_far(amount: Quantity, far: Quantity, rate: Rate) -> str:
+    """How far an amount goes at a rate."""
+    return f"{amount} goes as far as {far} at {rate}."
+
+
+def compared_sentence(count: int, cheapest: str, cost: str) -> str:
+    """How many products stand side by side, or which of them costs least."""
+    if cheapest:
+        return f"{cheapest} costs least here: {cost}."
+    return f"{count} product{'s' if count != 1 else ''} side by side."

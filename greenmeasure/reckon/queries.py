@@ -34,8 +34,8 @@ from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, said_of, setting_of
 from greenmeasure.kit.tanks import held
-from greenmeasure.kit.tools import setting_text
-from greenmeasure.reckon.outs import Reckoned, bought_out, measure_out, per_foot
+from greenmeasure.kit.words import setting_text
+from greenmeasure.reckon.outs import Reckoned, bought_out, compared_sentence, goes_as_far, measure_out, per_foot
 from greenmeasure.reckon.schemas import (
     BackIn,
     BackOut,
@@ -225,7 +225,7 @@ def _reach(account: Account, product: Product, rate: Rate, row: RateRow, amount:
     if not rate.unit.per_area:
         return ""
     far = readable(reach(product, row.label(), rate, amount), account.us)
-    return f"{amount} goes as far as {far} at {rate}."
+    return goes_as_far(amount, far, rate)
 
 
 # --- side by side -----------------------------------------------------------------------------------------------
@@ -306,9 +306,8 @@ def _compare_out(account: Account, rows: list[Row5], problems: list[ComparedOut]
     outs = [_compared_out(account, r, top_active, top_cost, best, us) for r in order]
     count = len(outs) + len(problems)
     cheapest = next((o for o in outs if "cost" in o.best), None)
-    sentence = f"{count} product{'s' if count != 1 else ''} side by side."
-    if cheapest and len(outs) > 1:
-        sentence = f"{cheapest.product} costs least here: {cheapest.cost}."
+    cheapest = cheapest if len(outs) > 1 else None
+    sentence = compared_sentence(count, cheapest.product if cheapest else "", cheapest.cost if cheapest else "")
     return CompareOut(sentence=sentence, foot=foot_of(us).unit.symbol, rows=[*outs, *problems])
 
 

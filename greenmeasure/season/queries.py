@@ -40,17 +40,19 @@ from greenmeasure.season.words import (
     NONE_FIT,
     STATES,
     TOO_FAR,
+    again_title,
     by_text,
     due_sentence,
     fresh_of,
     missed_text,
     name_of,
     on_areas,
+    stressed,
     zone_text,
 )
 from greenmeasure.shelf.queries import Card
 from greenmeasure.sky.clocks import all_clocks
-from greenmeasure.sky.fit import outing
+from greenmeasure.sky.outing import outing
 from greenmeasure.sky.schemas import ClockOut, FreshOut, VerdictName
 from greenmeasure.sky.weather import Known, known_at, recent, station_of
 from greenmeasure.sky.words import fresh_out, span_text
@@ -214,7 +216,7 @@ def _regulators(account: Account) -> list[DueLineOut]:
             continue
         ground, window, why = area.ground, None, c.sentence
         if ground.stress is not Stress.NONE:
-            why = f"{why} {ground.name} suffers from {ground.stress.text}: leave it until the turf grows well again."
+            why = f"{why} {stressed(ground.name, ground.stress)}"
         elif known := known_at(area.site):
             window = window_out(account, area, card, known, clock.now())
         found.append(
@@ -225,7 +227,7 @@ def _regulators(account: Account) -> list[DueLineOut]:
                 area=c.area,
                 site=site_name(account, area),
                 disease="growth",
-                title=f"{c.product} again on {c.area}",
+                title=again_title(c.product, c.area),
                 state=state,
                 state_text={"late": "late", "due": "due"}.get(state, "coming"),
                 by=on,

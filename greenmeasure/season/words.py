@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from datetime import date
 
 from core.days import day
+from core.ground import Stress
 from core.label.targets import TARGETS
 from core.season.choose import Pick
 from core.season.due import State
@@ -77,3 +78,13 @@ def missed_text(lost: int) -> str:
     if not lost:
         return "no risk day is lost by it"
     return f"{lost} risk {'day goes' if lost == 1 else 'days go'} unprotected until the next window"
+
+
+def stressed(area: str, stress: Stress) -> str:
+    """Why a regulator is left for now."""
+    return f"{area} suffers from {stress.text}: leave it until the turf grows well again."
+
+
+def again_title(product: str, area: str) -> str:
+    """A regulator that is due again."""
+    return f"{product} again on {area}"

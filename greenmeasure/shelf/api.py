@@ -5,10 +5,10 @@ from ninja import File, Path, Router
 from ninja.files import UploadedFile
 
 from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of
+from greenmeasure.common.bringing import ImportOut
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against
-from greenmeasure.ground.schemas import ImportOut
 from greenmeasure.shelf import actions, files, queries
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import LotIn, PhraseIn, PhraseOut, ProductIn, ProductOut, ShelfOptionsOut, ShelfTextIn

@@ -12,12 +12,12 @@ from pydantic import ValidationError
 from core.errors import InputError, NotUnderstood
 from core.units import exact_number
 from greenmeasure.accounts.models import Account
+from greenmeasure.common.bringing import ImportOut, LineChangeOut, brought_in
 from greenmeasure.common.csv_text import Echo, safe, unsafe
 from greenmeasure.common.differences import named, short
 from greenmeasure.common.differences import plain as alike
 from greenmeasure.common.errors import Faulty
 from greenmeasure.common.schemas import QuantityIn
-from greenmeasure.ground.schemas import ImportOut, LineChangeOut
 from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.queries import whole_products
@@ -188,13 +188,7 @@ def read(account: Account, form: str, text: str, keep: bool) -> ImportOut:
         refused = sum(x.act == "refused" for x in lines)
         if not keep or refused:
             transaction.set_rollback(True)
-    count = {act: sum(x.act == act for x in lines) for act in ("add", "change", "same")}
-    what = f"{count['add']} to add, {count['change']} to change, {count['same']} as they are"
-    if refused:
-        sentence = f"{refused} of {len(lines)} are at fault; nothing is brought in. {what}."
-    else:
-        sentence = f"Done: {what}." if keep else f"{what}."
-    return ImportOut(lines=lines, refused=refused, sentence=sentence)
+    return ImportOut(lines=lines, refused=refused, sentence=brought_in(lines, keep))
 
 
 def _from_json(text: str) -> list[tuple[int, dict[str, Any]]]:

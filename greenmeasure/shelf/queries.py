@@ -8,12 +8,11 @@ from core.errors import InputError
 from core.grasses import GRASSES
 from core.label import product as core
 from core.label.groups import GROUPS
-from core.label.match import height_span
 from core.label.phrase import read_label_rate
 from core.label.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.label.rules import Intent, Row, Use
 from core.label.targets import TARGETS, find_target
-from core.readable import is_us, readable
+from core.readable import is_us
 from core.units import UNITS, Quantity, exact_number
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import today
@@ -35,8 +34,7 @@ from greenmeasure.shelf.schemas import (
     ShelfOptionsOut,
     TargetOut,
 )
-
-UNIT_TEXT = {"lb/gal": "lb/gal", "kg/l": "kg/L", "g/ml": "g/mL", "g/l": "g/L", "%": "%"}
+from greenmeasure.shelf.words import content_text, ground_of, show_in, stock_text, strength
 
 
 def whole_products(account: Account) -> QuerySet[Product]:
@@ -57,7 +55,7 @@ def product_out(product: Product) -> ProductOut:
     density = product.density_value is not None and DensityOut(
         value=exact_number(product.density_value),
         unit=product.density_unit,
-        text=f"{exact_number(product.density_value)} {UNIT_TEXT[product.density_unit]}",
+        text=strength(product.density_value, product.density_unit),
     )
     return ProductOut(
         id=product.pk,
@@ -86,7 +84,7 @@ def product_out(product: Product) -> ProductOut:
         ppe_applying=product.ppe_applying,
         note=product.note,
         warnings=core.check_product(found),
-        stock=stock_text(product),
+        stock=stock_text(in_stock(product), product.account.us),
         lots=[lot_out(x) for x in product.lots.all()],
         labels=[LabelFileOut(id=f.pk, name=f.name, kind=f.kind) for f in product.labels.defer("data")],
         targets=list(dict.fromkeys(t.key for r in product.rates.all() if (t := find_target(r.target or r.use)))),
@@ -101,12 +99,6 @@ def in_stock(product: Product) -> Quantity | None:
     unit = lots[0].left.unit
     alike = [x.left for x in lots if x.left.unit.dimension == unit.dimension]
     return Quantity(sum(x.base for x in alike) / unit.size, unit)
-
-
-def stock_text(product: Product) -> str:
-    """What is left over all lots, in words."""
-    left = in_stock(product)
-    return "" if left is None else str(readable(left, product.account.us))
 
 
 def lot_out(lot: Lot) -> LotOut:
@@ -129,12 +121,7 @@ def content_out(content: Content) -> ContentOut:
     basis = Basis(content.basis)
     slow = "" if content.slow is None else exact_number(content.slow)
     return ContentOut(
-        name=content.name,
-        basis=basis.value,
-        amount=amount,
-        unit=content.unit,
-        slow=slow,
-        text=f"{amount} {UNIT_TEXT[content.unit]} {content.name}" + (f" ({slow} % slow)" if slow else ""),
+        name=content.name, basis=basis.value, amount=amount, unit=content.unit, slow=slow, text=content_text(content)
     )
 
 
@@ -143,7 +130,7 @@ def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
     label = row.label()
     low, high = label.lowest, label.highest
 
-    def text(value: float | None) -> str:
+    def typed(value: float | None) -> str:
         return "" if value is None else exact_number(value)
 
     return RateRowOut(
@@ -154,12 +141,12 @@ def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
         target=row.target,
         grasses=row.grasses,
         uses=row.uses,
-        height_low=text(row.height_low),
-        height_high=text(row.height_high),
+        height_low=typed(row.height_low),
+        height_high=typed(row.height_high),
         height_unit=row.height_unit or "in",
         intent=row.intent,
-        interval_low=text(row.interval_low),
-        interval_high=text(row.interval_high),
+        interval_low=typed(row.interval_low),
+        interval_high=typed(row.interval_high),
         ground=ground_of(row),
         per_area=label.unit.per_area,
         low=rate_out(low) if low.value else None,
@@ -168,25 +155,6 @@ def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
         rule=rule_out(label, low.value or high.value, binds),
         units=[OptionOut(key=u.key, text=u.symbol) for u in (high.unit, *_others(label))],
     )
-
-
-def ground_of(row: RateRow) -> str:
-    """What ground a row is for, in words; empty where the label does not narrow it."""
-    parts = [", ".join(GRASSES[g].name.lower() for g in row.grasses), ", ".join(row.uses)]
-    if row.height_low is not None or row.height_high is not None:
-        parts.append(height_span(row.core(), UNITS[row.height_unit]))
-    if row.intent != Intent.ANY.value:
-        parts.append(Intent(row.intent).text)
-    parts.append(_interval(row.interval_low, row.interval_high))
-    return "; ".join(p for p in parts if p)
-
-
-def _interval(first: int | None, last: int | None) -> str:
-    if first and last:
-        return f"every {first} days" if first == last else f"every {first} to {last} days"
-    if first:
-        return f"{first} days apart or more"
-    return f"within {last} days" if last else ""
 
 
 def options(us: bool) -> ShelfOptionsOut:
@@ -218,14 +186,6 @@ def phrase_out(phrase: str) -> PhraseOut:
         high=rate_out(high),
         also=[show_in(label, unit) for unit in _others(label)],
     )
-
-
-def show_in(label: LabelRate, unit: RateUnit) -> str:
-    """The range in another unit, on one line."""
-    low, high = label.lowest, label.highest.to(unit)
-    if low.value in (0, label.highest.value):
-        return str(high)
-    return f"{str(low.to(unit)).split(' ')[0]} to {high}"
 
 
 def _others(label: LabelRate) -> list[RateUnit]:

@@ -5,14 +5,12 @@ from datetime import date, timedelta
 import numpy as np
 from numpy.typing import NDArray
 
-from core.days import day
 from core.errors import InputError
-from core.growth.clock import OVER, REBOUND, Clock, Stage, Target, growth_shape, run
-from core.growth.standing import Calendar, calendar, cautions, target_for
+from core.growth.clock import OVER, Clock, Stage, Target, growth_shape, run
+from core.growth.standing import calendar, cautions, target_for
 from core.label.product import Kind
 from core.ledger.history import Applied, in_season
 from core.weather.degree_days import degree_days
-from core.weather.words import degree_day_sum
 from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.book.queries import history
 from greenmeasure.common import clock as clocks
@@ -21,6 +19,7 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.schemas import ClockOut
 from greenmeasure.sky.weather import Known, station_of, whole
+from greenmeasure.sky.words import CLOCK_SCHOOLS, clock_sentence
 
 Floats = NDArray[np.float64]
 SHARES = np.arange(0, OVER + 0.001, 0.05)
@@ -55,7 +54,6 @@ def _clock(account: Account, area: Area, a: Applied, known: Known | None, today:
     found = _run(a, target, known, today) if target and known else None
     track = _track(a, target, known) if found and target and known else np.array([])
     by_heat = account.house_rules.of("regulator_again") == "degree_days"
-    school = "The house goes by degree days." if by_heat else "The house goes by the label's days."
     return ClockOut(
         area_id=area.pk,
         area=area.name,
@@ -64,13 +62,13 @@ def _clock(account: Account, area: Area, a: Applied, known: Known | None, today:
         since=a.on,
         stage=found.stage.value if found else "none",
         share=round(found.share, 4) if found else None,
-        sentence=_sentence(found, target, by_days, account.us),
+        sentence=clock_sentence(found, target, by_days, account.us),
         due=found.due if found else None,
         earliest=found.earliest if found else None,
         latest=found.latest if found else None,
         calendar_first=by_days.first,
         calendar_last=by_days.last,
-        school=school,
+        school=CLOCK_SCHOOLS[by_heat],
         cautions=cautions(ground, target, a.on, today, earlier),
         track=[round(float(t), 4) for t in track],
         shape=[round(float(s), 4) for s in growth_shape(SHARES)] if found else [],
@@ -99,21 +97,3 @@ def _track(a: Applied, target: Target, known: Known) -> Floats:
     daily = np.nan_to_num(degree_days(days.high[begin:], days.low[begin:], target.base))
     daily[0] = 0.0
     return np.asarray(np.cumsum(daily) / target.sum)
-
-
-def _sentence(found: Clock | None, target: Target | None, by_days: Calendar, us: bool) -> str:
-    if found is None or target is None:
-        first = f"from {day(by_days.first)}" if by_days.first else ""
-        last = f"by {day(by_days.last)}" if by_days.last else ""
-        span = " and ".join(x for x in (first, last) if x)
-        return f"By the label again {span}." if span else "The label gives no days."
-    when = ""
-    if found.stage is Stage.HOLDS and found.due:
-        spread = f", between {day(found.earliest)} and {day(found.latest)}" if found.earliest and found.latest else ""
-        when = f" The target is reached on {day(found.due)}{spread}."
-    elif found.stage is Stage.HOLDS:
-        when = " The forecast does not reach as far as the target."
-    elif found.stage in (Stage.DUE, Stage.ENDED):
-        ends = degree_day_sum(REBOUND * target.sum, us)
-        when = f" Past {ends} growth rebounds."
-    return f"{found.told(us)}{when}"

@@ -19,6 +19,7 @@ from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.schemas import SchoolReplayOut, SchoolsOut
 from greenmeasure.sky.watching import Watched, watched
 from greenmeasure.sky.weather import Known, station_of, whole
+from greenmeasure.sky.words import NO_INTERVAL, NO_PRODUCT, ONE_PRODUCT, STAND_IN, cost_text, schools_sentence
 
 MONTHS = (4, 11)
 """The months a calendar is taken to spray in, both in it (common practice, no source)."""
@@ -44,7 +45,7 @@ def schools(account: Account, area_id: int, disease: str, year: int | None) -> S
     spray, price, notes = _spray(account, w)
     calendar, model = by_calendar(season, spray, price), by_threshold(season, spray, price)
     return SchoolsOut(
-        sentence=_sentence(calendar, model),
+        sentence=schools_sentence(calendar, model),
         season=_span(season),
         area=area.name,
         disease=TARGETS[disease].name,
@@ -88,10 +89,9 @@ def _spray(account: Account, w: Watched) -> tuple[Applied, Decimal | None, list[
     )
     pick: Pick | None = next((c for c in found if c.allowed), None)
     if pick is None:
-        note = "No product on the shelf may go down against it here: a plain one of 14 to 28 days stands in, without a price."
-        return Applied(date.min, "A product of 14 to 28 days", Kind.FUNGICIDE, interval=(14, 28)), None, [note]
+        return Applied(date.min, STAND_IN, Kind.FUNGICIDE, interval=(14, 28)), None, [NO_PRODUCT]
     low, high = pick.row.interval
-    notes = [] if low or high else ["Its label gives no interval; 14 days are taken."]
+    notes = [] if low or high else [NO_INTERVAL]
     spray = Applied(
         date.min,
         pick.candidate.product.name,
@@ -99,7 +99,7 @@ def _spray(account: Account, w: Watched) -> tuple[Applied, Decimal | None, list[
         pick.candidate.product.codes,
         interval=pick.row.interval if low or high else (14, 14),
     )
-    notes.append("Both use one product throughout, to be alike; a real season changes its group.")
+    notes.append(ONE_PRODUCT)
     return spray, pick.cost, notes
 
 
@@ -111,17 +111,5 @@ def candidates(every: Sequence[Card]) -> list[Candidate]:
 
 
 def _out(found: School, account: Account) -> SchoolReplayOut:
-    cost = "no price known" if found.cost is None else f"{found.cost:,.2f} {account.currency}"
+    cost = cost_text(found.cost, account.currency)
     return SchoolReplayOut(days=list(found.days), sprays=len(found.days), cost=cost, unprotected=found.unprotected)
-
-
-def _sentence(calendar: School, model: School) -> str:
-    saved = len(calendar.days) - len(model.days)
-    if saved > 0:
-        first = f"The threshold would have saved {saved} of {len(calendar.days)} sprays"
-    elif saved < 0:
-        first = f"The threshold would have sprayed {-saved} more than the calendar's {len(calendar.days)}"
-    else:
-        first = f"Both would have sprayed {len(calendar.days)} times"
-    bare = f"left {model.unprotected} of {model.risk_days} risk days unprotected"
-    return f"{first}, and {bare}; the calendar left {calendar.unprotected}."

@@ -5,7 +5,6 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 
-from core.days import day
 from core.disease.hosts import HOSTS, diseases_of
 from core.disease.model import Model
 from core.disease.registry import of_disease
@@ -36,7 +35,7 @@ from greenmeasure.sky.station_schemas import (
 )
 from greenmeasure.sky.watching import Watched, seen_lately, threshold_text
 from greenmeasure.sky.weather import Known, recent, station_of
-from greenmeasure.sky.words import fresh_out, hour_text
+from greenmeasure.sky.words import fresh_out, hour_text, hours_came, hours_kept
 
 LISTED = 60
 DAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
@@ -84,7 +83,7 @@ def station_out(station: Station) -> StationOut:
         wetness=station.wetness,
         fill=station.fill,
         fresh=fresh_out(station, known, clock.now()),
-        span=f"{count:,} hours since {day(since.date())} {since.year}." if since else "No hour is in yet.",
+        span=hours_kept(count, since),
         estimators=_estimators(known),
         fetches=[fetch_out(f) for f in station.fetches.all()[:8]],
         gaps=_gaps(known, zone),
@@ -125,8 +124,7 @@ def _gaps(known: Known | None, zone: ZoneInfo) -> list[GapOut]:
 
 def fetch_out(f: Fetch) -> FetchOut:
     """One asking in words."""
-    text = f.problem or f"{f.hours} hours came, {f.new} of them new."
-    return FetchOut(at=f.at, ok=f.ok, text=text)
+    return FetchOut(at=f.at, ok=f.ok, text=f.problem or hours_came(f.hours, f.new))
 
 
 def hand_out(r: HandReading) -> HandOut:

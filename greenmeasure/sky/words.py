@@ -1,13 +1,24 @@
-"""Weather at the border: how fresh it is, and hours as one says them."""
+"""The sky as one says it: how fresh the weather is, hours, fitness, risks, clocks and what a school would have cost."""
 
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
+from decimal import Decimal
 from math import isnan
 from zoneinfo import ZoneInfo
 
+from core.days import day
+from core.disease.model import Risk
+from core.growth.clock import REBOUND, Clock, Stage, Target
+from core.growth.standing import Calendar
+from core.label.rules import Leaf
+from core.season.replay import School
 from core.units import show_number
-from core.weather.words import told
+from core.weather.windows import WORDS, Fit, Needs, holds, limiting, verdict
+from core.weather.words import breeze, degree_day_sum, rainfall, told, warmth
+from greenmeasure.common.schemas import FactOut
 from greenmeasure.sky.models import Station
-from greenmeasure.sky.schemas import FreshOut
+from greenmeasure.sky.outing import Outing
+from greenmeasure.sky.schemas import FreshOut, RiskOut
+from greenmeasure.sky.watching import Watched, value_text
 from greenmeasure.sky.weather import STALE_FORECAST, STALE_HOURS, Known
 
 
@@ -91,3 +102,198 @@ def span_text(begin: datetime, end: datetime, zone: ZoneInfo) -> str:
     if a.date() == b.date() or (b.hour == 0 and b.date() - a.date() == timedelta(days=1)):
         return f"{hour_text(begin, zone)} to {b:%H:%M}"
     return f"{hour_text(begin, zone)} to {b:%a %H:%M}"
+
+
+def fit_sentence(out: Outing, names: str, zone: ZoneInfo) -> str:
+    """Go, wait or no, in a sentence, for products by their names."""
+    if out.needs.contradictions:
+        return f"No: what {names} ask for cannot be had at once."
+    found = verdict(out.judged, out.needed)
+    if found in (Fit.GOOD, Fit.MIND):
+        until = f"{out.at(holds(out.judged)).astimezone(zone):%H:%M}"
+        return (
+            f"Go now; the hours hold until {until}."
+            if found is Fit.GOOD
+            else f"Now is possible until {until}; mind what is said."
+        )
+    if found is Fit.UNKNOWN:
+        w = out.windows[0]
+        return f"Wait. The best hours are {span_text(out.at(w.start), out.at(w.start + w.hours), zone)}."
+    return "No: none of the hours in the forecast is fit for it."
+
+
+def change_text(out: Outing) -> str:
+    """What would have to change, where most hours fail by one thing."""
+    key = limiting(out.judged)
+    return f"What stands in the way most often is {WORDS[key]}." if key in WORDS else ""
+
+
+def doubt_text(known: Known, now: datetime) -> str:
+    """Why the hours to come are less sure: no forecast, or an old one; else empty."""
+    age = known.forecast_age(now)
+    if age is None:
+        return "There is no forecast: only hours that have been measured are judged."
+    if age > STALE_FORECAST:
+        return (
+            f"The forecast is {show_number(round(age))} h old, and the margins at every limit are as much wider. Fetch a new one."
+        )
+    return ""
+
+
+NO_WEATHER = "Without weather for the hours to come nothing can be said of them. Look at the sky yourself."
+
+
+SOME_RAIN = 0.2
+"""Less rain than this [mm] is not worth a word."""
+
+
+def water_in_within(product: str, delay: float | None) -> str:
+    """That a product is watered in, within how long [h] where its label says so."""
+    return f"Water {product} in{f' within {show_number(delay)} h' if delay else ''} after it."
+
+
+def water_by(by: datetime, zone: ZoneInfo, falls: float = 0.0, depth: float = 0.0, us: bool = True) -> str:
+    """By when water must be on after the best hours, and how much of its depth [mm] the rain that falls by then [mm] brings."""
+    said = f"After the best hours that is by {hour_text(by, zone)}."
+    if depth and falls >= depth:
+        return f"{said} {rainfall(falls, us)} of rain is forecast by then, enough for it; look whether it came."
+    return f"{said} {rainfall(falls, us)} of the {rainfall(depth, us)} is forecast as rain." if falls >= SOME_RAIN else said
+
+
+DRY_AND_MOWN = {
+    "dry_before": "No rain before it",
+    "dry_after": "No rain after it",
+    "mow_before": "No mowing before it",
+    "mow_after": "No mowing after it",
+}
+
+
+def asked_of(n: Needs, us: bool) -> list[FactOut]:
+    """What is asked of the hours, and whose rule it is."""
+    facts = []
+
+    def add(key: str, name: str, text: str) -> None:
+        whose = n.why.get(key, "")
+        facts.append(FactOut(name=name, text=f"{text} ({whose})" if whose else text))
+
+    for key, name, span, show in (("air", "Air", n.air, warmth), ("wind", "Wind", n.wind, breeze)):
+        low, high = span
+        parts = [f"from {show(low, us)}" if low is not None else "", f"up to {show(high, us)}" if high is not None else ""]
+        if any(parts):
+            add(key, name, " ".join(p for p in parts if p))
+    if n.leaf is not Leaf.EITHER:
+        add("leaf", "Leaf", n.leaf.value)
+    for key, name in DRY_AND_MOWN.items():
+        if hours := getattr(n, key):
+            add(key, name, f"{show_number(hours)} h")
+    if n.rain_wanted:
+        add("rain_wanted", "Watered in", f"within {show_number(n.rain_wanted)} h")
+    return facts
+
+
+def told_of(w: Watched, value: float) -> str:
+    """A value in words; of a model that only says yes or no, what that is."""
+    if w.model.yes_or_no:
+        return w.model.unit if value >= 1 else "not yet"
+    return value_text(w.model, value)
+
+
+def risk_sentence(now: Risk, peak: Risk, until: date | None, worst: int) -> str:
+    """How a disease stands today and in so many days, and whether it is covered."""
+    cover = f" Covered to {day(until)}." if until else ""
+    if now is Risk.HIGH:
+        return f"At its threshold today.{cover or ' Nothing covers it.'}"
+    if peak is Risk.HIGH:
+        return f"The forecast reaches the threshold in {worst} {'day' if worst == 1 else 'days'}.{cover or ' Nothing covers it.'}"
+    if now is Risk.TOO_FEW:
+        return "Not enough hours are known to tell."
+    return f"Rising.{cover}" if Risk.RISING in (now, peak) else f"Low.{cover}"
+
+
+def overview_sentence(shown: list[RiskOut]) -> str:
+    """What is at its threshold, covered or not, and what is coming."""
+    high = [r for r in shown if r.now == "high"]
+    bare = [r for r in high if r.covered_until is None]
+    coming = [r for r in shown if r.now != "high" and r.peak == "high" and r.covered_until is None]
+    if bare:
+        said = f"{risk_names(bare)} at the threshold today, with nothing to cover it"
+    elif high:
+        said = f"{risk_names(high)} at the threshold today; all of it is covered"
+    else:
+        said = ""
+    if coming:
+        later = f"{risk_names(coming, first=not said)} coming within the week"
+        return f"{said}; {later}." if said else f"{later}."
+    return f"{said}." if said else "Nothing that is watched is near its threshold without cover, today or in the week to come."
+
+
+def risk_names(risks: list[RiskOut], first: bool = True) -> str:
+    """Diseases with the number of areas they are on: dollar spot on 2 areas is."""
+    names = [r.name.lower() for r in risks]
+    unlike = list(dict.fromkeys(names))
+    where = len({r.area_id for r in risks})
+    what = unlike[0] if len(unlike) == 1 else f"{', '.join(unlike[:-1])} and {unlike[-1]}"
+    on = f"{what} on {where} {'area' if where == 1 else 'areas'} {'is' if len(unlike) == 1 else 'are'}"
+    return on[0].upper() + on[1:] if first else on
+
+
+CLOCK_SCHOOLS = {True: "House rule: go by degree days.", False: "House rule: go by the label's days."}
+
+
+def clock_sentence(found: Clock | None, target: Target | None, by_days: Calendar, us: bool) -> str:
+    """How far a regulator's hold has run, and when it ends; by the label's days where no clock runs."""
+    if found is None or target is None:
+        first = f"from {day(by_days.first)}" if by_days.first else ""
+        last = f"by {day(by_days.last)}" if by_days.last else ""
+        span = " and ".join(x for x in (first, last) if x)
+        return f"By the label again {span}." if span else "The label gives no days."
+    when = ""
+    if found.stage is Stage.HOLDS and found.due:
+        spread = f", between {day(found.earliest)} and {day(found.latest)}" if found.earliest and found.latest else ""
+        when = f" The target is reached on {day(found.due)}{spread}."
+    elif found.stage is Stage.HOLDS:
+        when = " The forecast does not reach as far as the target."
+    elif found.stage in (Stage.DUE, Stage.ENDED):
+        ends = degree_day_sum(REBOUND * target.sum, us)
+        when = f" Past {ends} growth rebounds."
+    return f"{found.told(us)}{when}"
+
+
+STAND_IN = "A product of 14 to 28 days"
+
+
+NO_PRODUCT = "No product on the shelf may go down against it here: a plain one of 14 to 28 days stands in, without a price."
+
+
+NO_INTERVAL = "Its label gives no interval; 14 days are taken."
+
+
+ONE_PRODUCT = "Both use one product throughout, to be alike; a real season changes its group."
+
+
+def cost_text(cost: Decimal | None, currency: str) -> str:
+    """A cost with its currency, or that none is known."""
+    return "no price known" if cost is None else f"{cost:,.2f} {currency}"
+
+
+def schools_sentence(calendar: School, model: School) -> str:
+    """What the threshold would have saved against the calendar, and what it left unprotected."""
+    saved = len(calendar.days) - len(model.days)
+    if saved > 0:
+        first = f"The threshold would have saved {saved} of {len(calendar.days)} sprays"
+    elif saved < 0:
+        first = f"The threshold would have sprayed {-saved} more than the calendar's {len(calendar.days)}"
+    else:
+        first = f"Both would have sprayed {len(calendar.days)} times"
+    bare = f"left {model.unprotected} of {model.risk_days} risk days unprotected"
+    return f"{first}, and {bare}; the calendar left {calendar.unprotected}."
+
+
+def hours_kept(count: int, since: datetime | None) -> str:
+    """How many hours a station has, and since when."""
+    return f"{count:,} hours since {day(since.date())} {since.year}." if since else "No hour is in yet."
+
+
+def hours_came(count: int, new: int) -> str:
+    """What an asking brought."""
+    return f"{count} hours came, {new} of them new."

@@ -12,8 +12,9 @@ from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import number_in
 from greenmeasure.ground.models import Area
 from greenmeasure.water.models import Task, WaterAudit
-from greenmeasure.water.queries import cans_in, dry_spots, wind_in
+from greenmeasure.water.queries import cans_in, wind_in
 from greenmeasure.water.schemas import AuditIn, TaskIn
+from greenmeasure.water.words import dry_spots
 
 
 def keep_audit(area: Area, user: User, data: AuditIn, tasks: bool = False) -> WaterAudit:

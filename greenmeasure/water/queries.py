@@ -1,17 +1,14 @@
 """What is read of water: audits, minutes for a depth, tasks."""
 
 import math
-from collections.abc import Sequence
 
 from django.db.models import Q, QuerySet
 
-from core.days import day
+from core.days import dated
 from core.errors import InputError
-from core.soil.ph_tables import TEXTURES
-from core.units import LENGTH, SPEED, UNITS, VOLUME, positive, show_number, show_percent, unit
+from core.units import LENGTH, SPEED, VOLUME, positive, show_percent, unit
 from core.water.cans import DRY, WET, Audit, Can, Heads, audit, depth_of, run_for, soak
 from core.water.intake import intake_of, pond_of
-from core.working import Step, Term, divided_by, line, plus, times
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.kept import kept
 from greenmeasure.common.models import seen_by
@@ -20,26 +17,17 @@ from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of, areas, plan_in_use
 from greenmeasure.water.models import Task, WaterAudit
 from greenmeasure.water.schemas import AuditAskIn, AuditKeptOut, AuditOut, CanIn, CanOut, RunTimeOut, TaskOut, WaterOut
-
-
-def depth_text(mm: float, us: bool) -> str:
-    """A depth of water as a gauge shows it: in or mm."""
-    found = UNITS["in" if us else "mm"]
-    return f"{show_number(mm / 1000 / found.size, 3)} {found.symbol}"
-
-
-def rate_text(mm_h: float, us: bool) -> str:
-    """A rate of water [mm/h] in words."""
-    return f"{depth_text(mm_h, us)}/h"
-
-
-def minutes_text(minutes: float) -> str:
-    """Minutes as a controller is set: 31 min, 1 h 20 min; never less than a minute."""
-    if not math.isfinite(minutes):
-        return "never"
-    whole = max(1, math.ceil(minutes - 1e-6))
-    return f"{whole} min" if whole < 90 else f"{whole // 60} h {whole % 60} min"
-
+from greenmeasure.water.words import (
+    audit_sentence,
+    audit_steps,
+    depth_text,
+    minutes_text,
+    not_audited,
+    puts_down,
+    rate_text,
+    soil_text,
+    takes,
+)
 
 # --- an audit as it is typed ------------------------------------------------------------------------------------
 
@@ -88,12 +76,8 @@ def wind_in(data: AuditAskIn) -> float | None:
 def audit_out(found: Audit, area: Area, us: bool, heads: Heads, wanted: float | None = None) -> AuditOut:
     """An audit in words and numbers."""
     mean = found.rate * found.minutes / 60
-    dry = len(found.dry)
-    said = f"{area.name} gets {rate_text(found.rate, us)}; its driest quarter gets {show_percent(found.low_quarter)} of the mean."
-    if dry:
-        said += f" {dry} dry spot{'s' if dry > 1 else ''} to see to."
     return AuditOut(
-        sentence=said,
+        sentence=audit_sentence(found, area.name, us),
         rate=rate_text(found.rate, us),
         low_quarter=show_percent(found.low_quarter),
         christiansen=show_percent(found.christiansen),
@@ -112,7 +96,7 @@ def audit_out(found: Audit, area: Area, us: bool, heads: Heads, wanted: float | 
         ],
         notes=list(found.notes),
         run=run_out(found, area, wanted, us) if wanted else None,
-        working=working_out(tuple(_steps(found, us))),
+        working=working_out(tuple(audit_steps(found, us))),
     )
 
 
@@ -128,32 +112,6 @@ def run_out(found: Audit, area: Area, wanted: float, us: bool) -> RunTimeOut:
         soak=split.sentence,
         parts=split.parts,
     )
-
-
-def _steps(found: Audit, us: bool) -> list[Step]:
-    u = UNITS["in" if us else "mm"]
-    depths = [c.depth / 1000 / u.size for c in found.cans]
-    mean, hours = sum(depths) / len(depths), found.minutes / 60
-    low = sorted(depths)[: found.counted]
-    quarter = sum(low) / len(low)
-    return [
-        line(f"Mean of {len(depths)} cans", Term(sum(depths), u.symbol), divided_by(len(depths)), result=Term(mean, u.symbol)),
-        line("Rate", Term(mean, u.symbol), divided_by(hours, "h"), result=Term(mean / hours, f"{u.symbol}/h")),
-        line(
-            f"Mean of the lowest {found.counted}",
-            Term(low[0], u.symbol),
-            *(plus(x, u.symbol) for x in low[1:]),
-            divided_by(len(low)),
-            result=Term(quarter, u.symbol),
-        ),
-        line(
-            "Low quarter ÷ mean",
-            Term(quarter, u.symbol),
-            divided_by(mean, u.symbol),
-            times(100),
-            result=Term(100 * quarter / mean, "%"),
-        ),
-    ]
 
 
 # --- what is kept -----------------------------------------------------------------------------------------------
@@ -202,7 +160,7 @@ def water(account: Account, area_id: int, wanted: QuantityIn | None = None) -> W
         zone=area.zone,
         plan=plan_in_use(area),
         current=audit_out(used.core(), used.area, account.us, Heads(used.heads), depth) if used else None,
-        of=f"{used.area.name}, {day(used.taken_on)} {used.taken_on.year}" if used else "",
+        of=f"{used.area.name}, {dated(used.taken_on)}" if used else "",
         audits=[
             AuditKeptOut(
                 id=a.pk,
@@ -219,13 +177,8 @@ def water(account: Account, area_id: int, wanted: QuantityIn | None = None) -> W
             for a in own
         ],
         tasks=[task_out(t) for t in live_tasks().filter(area=area)],
-        soil=_soil(area, account.us),
+        soil=soil_text(area.texture, account.us),
     )
-
-
-def _soil(area: Area, us: bool) -> str:
-    texture = TEXTURES[area.texture].name if area.texture in TEXTURES else "soil not noted"
-    return f"{texture}: drinks about {rate_text(intake_of(area.texture), us)}."
 
 
 def water_in_text(account: Account, area_id: int, depth: float | None, minutes: float | None) -> str:
@@ -234,15 +187,12 @@ def water_in_text(account: Account, area_id: int, depth: float | None, minutes: 
         return ""
     area, used = area_of(account, area_id), audit_for(account, area_id)
     if used is None:
-        return f"How long that is on {area.name} is not known: audit its water with catch cans."
+        return not_audited(area.name)
     found = used.core()
-    when = f"by the audit of {day(used.taken_on)}"
     if depth is None:
         assert minutes is not None
-        return f"On {area.name} {minutes_text(minutes)} puts down {depth_text(found.rate * minutes / 60, account.us)}, {when}."
-    run = run_out(found, area, depth, account.us)
-    split = "" if run.parts == 1 else f" {run.soak}"
-    return f"On {area.name} {run.depth} takes {run.advised}, {when}.{split}"
+        return puts_down(area.name, minutes, found.rate * minutes / 60, used.taken_on, account.us)
+    return takes(area.name, run_out(found, area, depth, account.us), used.taken_on)
 
 
 def live_tasks() -> QuerySet[Task]:
@@ -263,20 +213,3 @@ def open_tasks(account: Account) -> list[TaskOut]:
         task_out(t)
         for t in live_tasks().filter(seen_by(account, "area__site"), account=account, done_at=None, area__archived_at=None)
     ]
-
-
-def dry_spots(found: Audit, us: bool) -> Sequence[str]:
-    """A sentence for each dry spot: which can, where, and how much it got."""
-    mean = found.rate * found.minutes / 60
-    return [_dry_spot(i, found.cans[i], mean, us) for i in found.dry]
-
-
-def _dry_spot(i: int, can: Can, mean: float, us: bool) -> str:
-    where = ""
-    if can.at:
-        u = UNITS["ft" if us else "m"]
-        x, y = (show_number(round(v / u.size, 1)) for v in can.at)
-        where = f", {x} {u.symbol} across and {y} {u.symbol} up the plan"
-    return (
-        f"Dry spot, can {i + 1}{where}: {show_percent(can.depth / mean)} of the mean. Look at heads, nozzles, tilt and pressure."
-    )

@@ -1,0 +1,40 @@
+"""The book as one says it: its state, where and when an entry went down, and when the next may follow."""
+
+from core.days import day
+from core.label.targets import TARGETS
+from core.ledger.rotation import next_dates
+from greenmeasure.book.models import Entry
+
+
+def target_name(target: str) -> str:
+    """A target by its name."""
+    return TARGETS[target].name if target in TARGETS else target
+
+
+def again(entry: Entry) -> str:
+    """When the label lets the next one go down, in words; empty where it says nothing."""
+    first, last = next_dates(entry.applied_on, entry.applied().interval)
+    if first is None and last is None:
+        return ""
+    if first and last:
+        return f"{day(first)} to {day(last)}"
+    return f"from {day(first)}" if first else f"by {day(last)}" if last else ""
+
+
+def where(entry: Entry) -> str:
+    """The ground of an entry, as it was called."""
+    return f"{entry.area_name}, {entry.zone}" if entry.zone else entry.area_name
+
+
+def book_sentence(words: str, count: int, above: int) -> str:
+    """The state of the book in a sentence: how many entries are shown, and how many of them went above the label."""
+    if words.strip():
+        return f"{count or 'No'} {'entry' if count == 1 else 'entries'} with “{words.strip()}”."
+    if not count:
+        return "The book is empty. It fills itself when a round is finished."
+    lines = f"{count} {'application' if count == 1 else 'applications'} in the book"
+    return (
+        f"{lines}; {above} went above the label and {'is' if above == 1 else 'are'} marked."
+        if above
+        else f"{lines}, none above its label."
+    )

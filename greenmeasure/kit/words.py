@@ -1,0 +1,82 @@
+"""The kit as one says it: how an output is known, what was last in a machine, flows, pressures and settings."""
+
+from collections import Counter
+
+from core import job
+from core.days import dated, day
+from core.machines import standing
+from core.machines.nozzle import REFERENCE
+from core.machines.residue import CleanStep, Held
+from core.units import UNITS, show_number
+from greenmeasure.kit.models import Calibration, Machine
+
+
+def flow_text(flow: float, us: bool) -> str:
+    """A flow [L/s] as it is caught: gal or L a minute."""
+    amount = UNITS["gal" if us else "l"]
+    return f"{show_number(flow * 60 / amount.size)} {amount.symbol}/min"
+
+
+def state(machine: Machine) -> str:
+    """How a machine's output is known, in a few words."""
+    if machine.kind == job.MachineKind.SPRAYER:
+        found = machine.in_force
+        if found is None:
+            return "typed, not measured" if machine.typed_output else "not known yet"
+        return f"{found.get_method_display()}, {dated(found.taken_on)}"
+    tested = {c.product_id for c in machine.calibrations.all() if c.in_use and c.setting is not None and c.product_id}
+    if not tested:
+        return "no product tested"
+    return "one product tested" if len(tested) == 1 else f"{len(tested)} products tested"
+
+
+def tank_text(last: Held | None) -> str:
+    """What was last in a machine, when, and whether it is cleaned of it; empty where nothing is known."""
+    if last is None:
+        return ""
+    return f"{last.name}, {day(last.on)}" + ("; to be cleaned" if last.missing else "; cleaned")
+
+
+def traces(machine: str, product: str) -> str:
+    """That a herbicide was last in a machine, and what to do."""
+    return f"{machine} still holds traces of {product}: clean it."
+
+
+def with_what(c: Calibration) -> str:
+    """What was in the machine: the product of the bench or of the round, else water."""
+    if c.round:
+        return c.round.product.name
+    return c.product.name if c.product else "water"
+
+
+def tank_sentence(last: Held | None, machine: str) -> str:
+    """What was last in a machine, and how much cleaning is still to do."""
+    if last is None:
+        return f"Nothing is known to have been in {machine}."
+    left = last.missing
+    to_do = "one step of cleaning is" if len(left) == 1 else f"{len(left)} steps of cleaning are"
+    said = f"{to_do} still to do." if left else "it is cleaned of it."
+    return f"Last in it: {last.name} ({last.kind.text}), {day(last.on)}; {said}"
+
+
+def cleaned_text(done: tuple[CleanStep, ...]) -> str:
+    """The steps of a cleaning that were done, in words."""
+    words = {"rinse": "rinsed", "cleaner": "tank cleaner", "screens": "screens and nozzles washed", "brush": "brushed out"}
+    counted = Counter(s.value for s in done)
+    return ", ".join(f"{words[k]}{f' {n} times' if n > 1 else ''}" for k, n in counted.items())
+
+
+def reference_text(us: bool) -> str:
+    """The pressure at which a tip's size is told."""
+    return f"{show_number(REFERENCE / UNITS['psi'].size, 3)} psi" if us else "3 bar"
+
+
+def pressure_text(kpa: float, us: bool) -> str:
+    """A pressure as its gauge shows it: psi or bar."""
+    unit = UNITS["psi" if us else "bar"]
+    return f"{show_number(kpa / unit.size, 3)} {unit.symbol}"
+
+
+def setting_text(found: standing.Spread) -> str:
+    """A setting as a dial is turned to it, empty where none is known."""
+    return "" if found.setting is None else show_number(round(found.setting, 2))

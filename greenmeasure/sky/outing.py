@@ -1,0 +1,105 @@
+"""The hours to come judged for products on an area: what label, ground, account and weather ask of each."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+
+import numpy as np
+from numpy.typing import NDArray
+
+from core.label.rules import unreadable_text
+from core.weather import soil
+from core.weather.hours import Hours, moment
+from core.weather.sun import light_hours, place_of
+from core.weather.wetness import Wetness, leaf, wet_hours
+from core.weather.windows import DORMANT_BELOW, Conditions, Judged, Together, Window, judge_hours, needs_of, together, windows
+from greenmeasure.accounts.models import Account
+from greenmeasure.common.kept import kept
+from greenmeasure.ground.models import Area
+from greenmeasure.shelf.queries import Card
+from greenmeasure.sky.models import Rhythm
+from greenmeasure.sky.weather import Known
+
+Flags = NDArray[np.bool_]
+AHEAD = 7 * 24
+"""How many hours ahead are judged."""
+
+
+@dataclass(frozen=True)
+class Outing:
+    """What was asked of the hours and what they said; `begin` is the hour that place 0 of `judged` stands for."""
+
+    needs: Together
+    judged: Judged
+    windows: list[Window]
+    begin: datetime
+    needed: int
+
+    def at(self, place: int) -> datetime:
+        return self.begin + timedelta(hours=place)
+
+
+def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, now: datetime, needed: int) -> Outing:
+    """Judge the hours from now on for products on an area."""
+    needs, hours = needs_together(picked), known.hours
+    here = known.now_at(now)
+    end = min(len(hours), here + AHEAD)
+    start = max(0, here - 72)
+    cut = hours.between(start, end)
+    wet = leaf(cut, wet_hours(cut, Wetness(known.station.wetness)))
+    judged = judge_hours(
+        cut,
+        needs.needs,
+        now=here - start,
+        wet=wet,
+        around=_around(account, area, known, cut),
+        age=known.forecast_age(now) or 0.0,
+        us=account.us,
+    )
+    begin = now.replace(minute=0, second=0, microsecond=0)
+    return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), begin, needed)
+
+
+def needs_together(picked: Sequence[Card]) -> Together:
+    """What the labels of products ask together; a rule that cannot be read stands against every hour."""
+    found = together([needs_of(c.core.rules, c.product.name, c.core.formulation.sprayed, c.core.kind) for c in picked])
+    broken = [unreadable_text(c.product.name, said) for c in picked for said in c.core.rules.unreadable]
+    return replace(found, contradictions=(*found.contradictions, *broken))
+
+
+def _around(account: Account, area: Area, known: Known, cut: Hours) -> Conditions:
+    station = known.station
+    light = None
+    if station.latitude is not None and station.longitude is not None:
+        light = light_hours(cut, place_of(station.latitude, station.longitude), station.zone)
+    rhythms = [r for r in every_rhythm(account) if r.site_id == area.site_id and r.area_id in (None, area.pk)]
+    kinds = Rhythm.Kind
+    flags = {kind: _flags([r for r in rhythms if r.kind == kind], known, cut) for kind in kinds}
+    return Conditions(light, flags[kinds.QUIET], flags[kinds.MOW], flags[kinds.WATER], _dormant(area, known, cut))
+
+
+@kept
+def every_rhythm(account: Account) -> list[Rhythm]:
+    """What comes back every week in the account."""
+    return list(Rhythm.objects.filter(account=account))
+
+
+def _flags(rhythms: Sequence[Rhythm], known: Known, cut: Hours) -> Flags | None:
+    """The hours that any of the rhythms touches; None where there are none."""
+    if not rhythms:
+        return None
+    start = moment(cut.start)
+    found = np.zeros(len(cut), dtype=bool)
+    for i in range(len(cut)):
+        begin = (start + timedelta(hours=i)).astimezone(known.station.zone)
+        found[i] = any(r.touches(begin) for r in rhythms)
+    return found
+
+
+def _dormant(area: Area, known: Known, cut: Hours) -> Flags:
+    """Hours of days whose soil is too cold for the grass to grow; a day without a value is not."""
+    ground = soil.of_days(known.weather.days)
+    with np.errstate(invalid="ignore"):
+        cold = ground < DORMANT_BELOW[area.ground.cool]
+    at = known.hours.place(moment(cut.start))
+    return np.asarray(cold[known.weather.number[at : at + len(cut)]])

@@ -1,0 +1,41 @@
+"""Today as one says it: the state in a sentence, the next thing to do, and the first steps of an account."""
+
+from greenmeasure.book.models import Entry
+from greenmeasure.rounds.schemas import RoundLineOut
+from greenmeasure.season.schemas import DueOut
+from greenmeasure.today.schemas import SetupStepOut
+
+SETUP = (
+    ("ground", "Add an area: its name, size, grass and height of cut", "ground/new"),
+    ("shelf", "Add a product: its rate as the label prints it", "shelf/new"),
+    ("kit", "Add a sprayer or a spreader", "kit/new"),
+    ("reckon", "Reckon the first job", "reckon"),
+)
+"""The first steps of an account: key, what to do, where."""
+
+
+def setup_steps(done: set[str]) -> list[SetupStepOut]:
+    """The first steps of an account, in order, those in `done` ticked."""
+    return [SetupStepOut(key=key, text=text, to=to, done=key in done) for key, text, to in SETUP]
+
+
+def next_thing(
+    setup: list[SetupStepOut], under_way: list[RoundLineOut], due: DueOut, latest: list[Entry]
+) -> tuple[str, str, str]:
+    """The state in a sentence, what to do next, and where that is done."""
+    if under_way:
+        first = under_way[0]
+        count = "One round is" if len(under_way) == 1 else f"{len(under_way)} rounds are"
+        state = f"{first.loads_done} of {first.loads} {'load' if first.loads == 1 else 'loads'} out"
+        return f"{count} under way: {first.title}, {state}.", "Go on with it", f"round/{first.id}"
+    missing = next((s for s in setup if not s.done), None)
+    if missing and missing.key != "reckon":
+        begun = "Nothing is set up yet." if not any(s.done for s in setup) else "Setting up goes on."
+        return f"{begun} {missing.text}.", missing.text.split(":")[0], missing.to
+    if due.lines:
+        return due.sentence, "See what is due", "season"
+    if not latest:
+        return "Everything is in place for the first job.", "Reckon a job", "reckon"
+    last = latest[0]
+    when = f"{last.applied_on.day} {last.applied_on:%B}"
+    return f"Nothing is under way. The last job was {last.product_name} on {last.area_name}, {when}.", "Reckon a job", "reckon"

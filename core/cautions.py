@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from core.label.product import Kind, Product
 
 LABEL_FIRST = "The product label, local law and licensed practice come before this sheet. Read the label before you mix."
+LABEL_LEADS = "The label and licensed practice come first."
+"""The same in few words, where there is no sheet."""
 
 LEAST_WORN = ("Long-sleeved shirt and long trousers", "Socks and closed shoes or boots", "Chemical-resistant gloves")
 """The least that US labels ask of handlers (40 CFR 156.212, from memory); more while mixing than while spraying."""

@@ -10,6 +10,7 @@ from django.db.models.functions import Lower
 
 from core.schools import Closed, House
 from greenmeasure.common.kept import kept
+from greenmeasure.common.models import PutAway
 
 
 class User(AbstractUser):
@@ -73,7 +74,7 @@ class Account(models.Model):
         return self.home.time_zone
 
 
-class Site(models.Model):
+class Site(PutAway):
     """A place on which areas lie: where it is, whom one asks, how one gets in, its time zone, and what is closed there.
 
     `closed` are times of year in which a nutrient may not go down, as `core.schools.Closed`.
@@ -86,8 +87,6 @@ class Site(models.Model):
     gate = models.CharField(max_length=300, blank=True)
     time_zone = models.CharField(max_length=40, default="UTC")
     closed = models.JSONField(default=list, blank=True)
-    archived_at = models.DateTimeField(null=True, blank=True)
-    version = models.PositiveIntegerField(default=1)
 
     class Meta:
         verbose_name = "site"

@@ -3,8 +3,6 @@
 from calendar import monthrange
 from zoneinfo import available_timezones
 
-from django.utils import timezone
-
 from core.errors import InputError
 from greenmeasure.accounts.models import Account, Membership, Site, sites_of
 from greenmeasure.accounts.schemas import ClosedIn, DayOut, SiteIn, SiteOut
@@ -107,5 +105,4 @@ def put_site_away(site: Site) -> None:
     limited = Membership.objects.filter(sites=site).select_related("user").first()
     if limited:
         raise Conflict(f"{limited.user} is limited to {site.name}. Change that first.")
-    site.archived_at = timezone.now()
-    site.save()
+    site.archive()

@@ -38,15 +38,33 @@ class BelongingQuerySet(models.QuerySet[M]):
             raise Missing(str(self.model._meta.verbose_name)) from None
 
 
-class Belonging(models.Model):
+class PutAway(models.Model):
+    """Something that is put away rather than deleted, and whose every change has a version."""
+
+    archived_at = models.DateTimeField(null=True, blank=True)
+    version = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        abstract = True
+
+    def next_version(self) -> None:
+        """Say that it is no longer the version that forms were filled from; the caller saves."""
+        self.version += 1
+
+    def archive(self) -> None:
+        """Put away: gone from lists, kept for history and for undo."""
+        self.archived_at = timezone.now()
+        self.next_version()
+        self.save()
+
+
+class Belonging(PutAway):
     """Something that an account owns, under a name of its own within that account."""
 
     account = models.ForeignKey("accounts.Account", on_delete=models.CASCADE, related_name="%(class)ss")
     name = models.CharField(max_length=80)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
-    archived_at = models.DateTimeField(null=True, blank=True)
-    version = models.PositiveIntegerField(default=1)
 
     site_path = ""
     """Where the site is found on which it lies; empty for what the account has as a whole."""
@@ -68,16 +86,6 @@ class Belonging(models.Model):
     def within(self) -> Any:
         """The account, or the site, within which its name is its own."""
         return self.account
-
-    def next_version(self) -> None:
-        """Say that it is no longer the version that forms were filled from; the caller saves."""
-        self.version += 1
-
-    def archive(self) -> None:
-        """Put away: gone from lists, kept for history and for undo."""
-        self.archived_at = timezone.now()
-        self.next_version()
-        self.save(update_fields=["archived_at", "changed_at", "version"])
 
 
 def one_name_each(model: str, within: str = "account") -> models.UniqueConstraint:

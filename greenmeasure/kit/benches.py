@@ -32,8 +32,22 @@ from greenmeasure.kit.bench_schemas import (
     TrayIn,
     WeightIn,
 )
+from greenmeasure.kit.bench_words import (
+    EVERY_SPACING,
+    HEAVY_MEETS_HEAVY,
+    TAP,
+    THIS_PRODUCT,
+    TIPS,
+    at_this_dial,
+    flow_text,
+    one_pass,
+    pattern_sentence,
+    setting_puts_down,
+    soon_walked,
+    tips_sentence,
+    unusual_water,
+)
 from greenmeasure.kit.models import Machine
-from greenmeasure.kit.words import flow_text
 
 SHORT = 10.0
 """A course walked in less than this [m] is too short to be sure of (common practice, no source)."""
@@ -178,7 +192,7 @@ def _catch(f: CatchIn, account: Account) -> Benched:
         pace = sprayer.check_pace(far / seconds, "walk_seconds")
     made = _sprayed(found, account, litres, f.unit, working.catch(course, litres), pace=pace)
     walk = working.length_text(far, account.us)
-    notes = (f"{walk} is soon walked: a slip of a step counts much. A larger course is surer.",) if far < SHORT else ()
+    notes = (soon_walked(walk),) if far < SHORT else ()
     return replace(made, facts=(("Walk", f"{walk} while it is caught"), *made.facts), notes=(*notes, *made.notes))
 
 
@@ -217,9 +231,9 @@ def _sprayed(
     usual = (200, 1600)
     per_ha = found.output * 1e4
     if not usual[0] / 2 <= per_ha <= usual[1] * 1.5:
-        notes.append(f"That is {'little' if per_ha < usual[0] else 'much'} water for turf; check the units and the ground.")
+        notes.append(unusual_water(per_ha < usual[0]))
     return Benched(
-        f"One pass puts down {rate}. {found.runs.sentence}",
+        one_pass(rate, found.runs),
         str(rate),
         steps,
         found.runs,
@@ -252,13 +266,13 @@ def _dial(f: DialIn, account: Account) -> Benched:
     spray = working.rate_of(flow * seconds / area.base, working.output_unit(account.us))
     product = Quantity(found * area.base / small.amount.size, small.amount)
     return Benched(
-        f"At this dial and time {rate} of product goes down, in {spray} of spray.",
+        at_this_dial(rate, spray),
         str(rate),
         working.dial(dial, flow, seconds, area.base, account.us),
         rate=flow * seconds / area.base,
         flow=flow,
         facts=(("Flow", flow_text(flow, account.us)), ("Product in all", str(product)), ("Spray", str(spray))),
-        notes=("A tap's pressure changes through the day: time the bucket again before each job.",),
+        notes=(TAP,),
     )
 
 
@@ -272,7 +286,6 @@ def _tips(f: TipsIn, account: Account) -> Benched:
     boom = nozzle.check_tips(caught, new)
     u = UNITS[f.unit]
     bad = boom.bad
-    said = "Every tip is sound." if not bad else f"{_tip_names([t.number for t in bad])} to mend."
     spread = max(abs(t.from_mean) for t in boom.tips)
     facts = [
         ("Mean", f"{show_number(boom.mean / u.size)} {u.symbol}"),
@@ -282,14 +295,14 @@ def _tips(f: TipsIn, account: Account) -> Benched:
         facts.append(("A new tip gives", f"{show_number(new / u.size)} {u.symbol}"))
     count, sound = len(boom.tips), len(boom.tips) - len(bad)
     return Benched(
-        f"{count} tips, up to {show_percent(spread)} from their mean. {said}",
+        tips_sentence(count, spread, [t.number for t in bad]),
         f"{sound} of {count} tips sound",
         (),
         boom=boom,
         tip_unit=f.unit,
         flow=sum(caught) / seconds,
         facts=tuple(facts),
-        notes=("Catch them all at the working pressure, for the same time. Change worn tips as a set.",),
+        notes=(TIPS,),
     )
 
 
@@ -305,12 +318,6 @@ def new_flow(size: str, pressure: float) -> float:
         return nozzle.flow_at(nozzle.SIZES[size].flow, nozzle.REFERENCE, pressure)
     except InputError as fault:
         raise fault.on("pressure") from None
-
-
-def _tip_names(numbers: Sequence[int]) -> str:
-    if len(numbers) == 1:
-        return f"Tip {numbers[0]} is"
-    return f"Tips {', '.join(map(str, numbers[:-1]))} and {numbers[-1]} are"
 
 
 # --- spreaders --------------------------------------------------------------------------------------------------
@@ -333,7 +340,7 @@ def _granules(f: Granules, account: Account) -> Benched:
     rate = working.rate_of(runs.mean, unit_)
     symbol = UNITS[f.unit].symbol
     return Benched(
-        f"Setting {show_number(setting)} puts down {rate}. {runs.sentence}",
+        setting_puts_down(setting, rate, runs),
         str(rate),
         working.strip(length * width, grams, account.us, unit_),
         runs,
@@ -343,7 +350,7 @@ def _granules(f: Granules, account: Account) -> Benched:
         swath=width,
         setting=setting,
         facts=(("Swath", working.length_text(width, account.us)),),
-        notes=("It holds for this product, as dry and as grained as it is today, at this pace.",),
+        notes=(THIS_PRODUCT,),
     )
 
 
@@ -363,14 +370,7 @@ def _pans(f: PansIn, account: Account) -> Benched:
     now = next((s for s in every if s.pans == chosen), None)
     if now is None:
         raise InputError("spacing", chosen, f"{chosen} pans is no spacing here.", f"Take 2 to {len(grams)}.")
-    said = [f"Passes {working.length_text(now.width, account.us)} apart: {now.verdict}, CV {show_percent(now.cv)}."]
-    if widest is None:
-        said.append("No spacing is even enough: mend the pattern first.")
     skewed = pattern.is_skewed(found)
-    if skewed:
-        side = "right" if found.middle > 0 else "left"
-        share = found.left_share if side == "left" else 1 - found.left_share
-        said.append(f"It throws {show_percent(share)} to the {side}: skewed.")
     rate = None
     if filled(f.pan_area):
         assert f.pan_area
@@ -387,11 +387,9 @@ def _pans(f: PansIn, account: Account) -> Benched:
     ]
     if rate is not None:
         facts.append(("Put down at that spacing", str(working.rate_of(rate, unit_))))
-    notes = ["The CV does not fall and rise once: every spacing that the pans can tell was tried."]
-    if way is Way.BACK_AND_FORTH and skewed:
-        notes.append("Going back and forth, heavy side meets heavy side. Round and round, heavy meets light.")
+    notes = [EVERY_SPACING, *((HEAVY_MEETS_HEAVY,) if way is Way.BACK_AND_FORTH and skewed else ())]
     return Benched(
-        " ".join(said),
+        pattern_sentence(found, now, widest is not None, account.us),
         working.length_text(now.width, account.us),
         (),
         rate=rate,

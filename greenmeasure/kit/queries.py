@@ -25,6 +25,7 @@ from greenmeasure.common.findings import FindingOut, finding_out
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import OptionOut, quantity_out, rate_out
 from greenmeasure.kit.bench_schemas import PansIn, PatternOut, TrustName
+from greenmeasure.kit.bench_words import flow_text
 from greenmeasure.kit.benches import bench, bench_out
 from greenmeasure.kit.models import Calibration, Machine
 from greenmeasure.kit.schemas import (
@@ -42,7 +43,7 @@ from greenmeasure.kit.schemas import (
     TankOut,
 )
 from greenmeasure.kit.tanks import held
-from greenmeasure.kit.words import cleaned_text, flow_text, reference_text, state, tank_sentence, tank_text, traces, with_what
+from greenmeasure.kit.words import cleaned_text, reference_text, state, tank_sentence, tank_text, traces, with_what
 from greenmeasure.shelf.queries import cards
 
 

@@ -1,23 +1,40 @@
 """What the kit answers besides calibrations: a nozzle card, a pace to walk to, a setting for a rate, a look half way."""
 
 from core.errors import InputError
-from core.label.rate import Rate, RateUnit
+from core.label.rate import RateUnit
 from core.machines import nozzle, sprayer, spreader, working
 from core.machines.runs import summarise
 from core.readable import readable
-from core.units import AREA, LENGTH, MASS, PRESSURE, SPEED, UNITS, VOLUME, Quantity, positive, show_number, show_percent
-from core.working import Step, Term, divided_by, line, times
+from core.units import AREA, LENGTH, MASS, PRESSURE, SPEED, VOLUME, Quantity, positive, show_number, show_percent
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import today
 from greenmeasure.common.findings import finding_out
 from greenmeasure.common.schemas import FactOut, filled, number_in, quantity_in, rate_in, working_out
 from greenmeasure.ground.actions import share_in
 from greenmeasure.ground.queries import area_of
+from greenmeasure.kit.bench_words import (
+    FOUR_TIMES,
+    LABEL_DECIDES,
+    PACE_ASKS,
+    drift_text,
+    flow_text,
+    heavy_spray,
+    no_pressure,
+    nozzle_puts_down,
+    pace_step,
+    pressure_text,
+    root_step,
+    set_to,
+    setting_text,
+    takes_spraying,
+    tip_gives,
+    walk_at,
+    walked_text,
+)
 from greenmeasure.kit.benches import new_flow
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import setting_of
 from greenmeasure.kit.schemas import MidwayIn, MidwayOut, NozzleIn, NozzleOut, PaceIn, PaceOut, SettingIn, SettingOut
-from greenmeasure.kit.words import flow_text, pressure_text, setting_text
 from greenmeasure.shelf.queries import card_of
 
 
@@ -37,14 +54,11 @@ def nozzle_card(account: Account, data: NozzleIn) -> NozzleOut:
     facts = [("Size", f"{size.key}, {size.colour}"), ("Flow of a tip", f"{flow_text(flow, us)} at {pressure_text(pressure, us)}")]
     if count > 1:
         facts.append((f"All {show_number(count)} tips", flow_text(flow * count, us)))
-    steps = [_root(size.flow, water, pressure, us)]
-    answer, said = (
-        flow_text(flow, us),
-        f"A {size.key} {size.colour} tip gives {flow_text(flow, us)} at {pressure_text(pressure, us)}.",
-    )
-    notes = ["Twice the flow takes four times the pressure; change the tip rather than the pressure."]
+    steps = [root_step(size.flow, water, pressure, us)]
+    answer, said = flow_text(flow, us), tip_gives(f"{size.key} {size.colour}", flow, pressure, us)
+    notes = [FOUR_TIMES]
     if gravity != 1:
-        notes.append(f"A spray of {show_number(gravity)} times water's weight flows {show_percent(flow / water - 1, sign=True)}.")
+        notes.append(heavy_spray(gravity, flow / water))
     spacing, pace = filled(data.spacing), filled(data.pace)
     if spacing and pace:
         each = quantity_in("spacing", spacing, LENGTH).base
@@ -53,7 +67,7 @@ def nozzle_card(account: Account, data: NozzleIn) -> NozzleOut:
         output = working.rate_of(flow / (each * speed), unit)
         answer = str(output)
         facts += [("Puts down", f"{output}, {output.to(RateUnit.from_key('gal/acre' if us else 'l/ha'))}")]
-        said = f"At {working.pace_text(speed, us)} and {pressure_text(pressure, us)} it puts down {output}."
+        said = nozzle_puts_down(speed, pressure, output, us)
         steps += working.flow([flow], speed, each, us)
         if wanted := filled(data.wanted):
             needs = rate_in("wanted", wanted).base * each * speed
@@ -65,7 +79,7 @@ def nozzle_card(account: Account, data: NozzleIn) -> NozzleOut:
                 ("Nearest tip", f"{best.key} {best.colour} at {pressure_text(pressure, us)}"),
             ]
             if not 100 <= to <= 600:
-                notes.append(f"{pressure_text(to, us)} is no pressure to spray at: take the {best.key} {best.colour} tip.")
+                notes.append(no_pressure(to, f"{best.key} {best.colour}", us))
     found = _droplets(account, data)
     return NozzleOut(
         sentence=said,
@@ -76,22 +90,8 @@ def nozzle_card(account: Account, data: NozzleIn) -> NozzleOut:
         coarsest=found.coarsest,
         why=found.why,
         scale=list(nozzle.DROPLETS),
-        notes=[*notes, "Where the label names a nozzle, a class of droplets or a pressure, the label decides."],
+        notes=[*notes, LABEL_DECIDES],
         working=working_out(tuple(steps)),
-    )
-
-
-def _root(flow: float, found: float, pressure: float, us: bool) -> Step:
-    amount = UNITS["gal" if us else "l"]
-    gauge = UNITS["psi" if us else "bar"]
-    a_minute = f"{amount.symbol}/min"
-    ratio = pressure / nozzle.REFERENCE
-    return line(
-        "Flow: the size’s own × the square root of the pressures’ ratio",
-        Term(flow * 60 / amount.size, a_minute),
-        times(ratio**0.5),
-        result=Term(found * 60 / amount.size, a_minute),
-        note=f"√({show_number(pressure / gauge.size, 3)} ÷ {show_number(nozzle.REFERENCE / gauge.size, 3)} {gauge.symbol})",
     )
 
 
@@ -119,25 +119,20 @@ def pace_card(account: Account, machine: Machine, data: PaceIn) -> PaceOut:
     output = rate_in("output", o).base if (o := filled(data.output)) else (machine.output.base if machine.output else None)
     flow = quantity_in("flow", f, VOLUME).base / 60 if (f := filled(data.flow)) else (force.flow if force else None)
     width = quantity_in("width", w, LENGTH).base if (w := filled(data.width)) else machine.swath
-    asks = (
-        ("output", output, "Type the output that is wanted."),
-        ("flow", flow, "Time a bucket: what comes out in a minute?"),
-        ("width", width, "Measure the wetted swath."),
-    )
-    for name, value, ask in asks:
+    for name, value in (("output", output), ("flow", flow), ("width", width)):
         if value is None:
-            raise InputError(name, None, f"The {name} is not known.", ask)
+            raise InputError(name, None, f"The {name} is not known.", PACE_ASKS[name])
     assert output and flow and width
     marks = quantity_in("marks", data.marks, LENGTH).base
     pace = sprayer.pace_for(output, flow, width)
     beat = sprayer.beat(pace, marks)
     facts = [("Pace", working.pace_text(pace, us)), ("Flow", flow_text(flow, us)), ("Swath", working.length_text(width, us))]
-    said = f"Walk {working.pace_text(pace, us)}: a mark every {working.time_text(beat)}."
+    said = walk_at(pace, beat, us)
     if area := filled(data.area):
         ground = quantity_in("area", area, AREA)
         seconds = sprayer.time_for(ground.base, pace, width)
         facts.append((f"Spray on for {ground}", working.time_text(seconds)))
-        said += f" {ground} takes {working.time_text(seconds)} of spraying, turns not counted."
+        said += f" {takes_spraying(ground, seconds)}"
     splits = [positive(f"splits.{i}", number_in(f"splits.{i}", s)) for i, s in enumerate(data.splits) if str(s).strip()]
     walked, drift, tired = _walked(splits, marks, beat, us)
     return PaceOut(
@@ -148,24 +143,7 @@ def pace_card(account: Account, machine: Machine, data: PaceIn) -> PaceOut:
         walked=walked,
         drift=drift,
         tired=tired,
-        working=working_out((_pace_step(output, flow, width, us),)),
-    )
-
-
-def _pace_step(output: float, flow: float, width: float, us: bool) -> Step:
-    unit, length = working.output_unit(us), UNITS["ft" if us else "m"]
-    amount, foot = unit.amount, unit.per
-    assert foot
-    square = UNITS["ft2" if us else "m2"]
-    a_minute, rate, swath = flow * 60 / amount.size, output / unit.size, width / length.size
-    pace = a_minute / rate * (foot.size / square.size) / swath
-    return line(
-        "Pace: flow ÷ output ÷ swath",
-        Term(a_minute, f"{amount.symbol}/min"),
-        divided_by(rate, amount.symbol, foot.symbol),
-        times(foot.size / square.size, square.symbol, foot.symbol),
-        divided_by(swath, length.symbol),
-        result=Term(pace, f"{length.symbol}/min"),
+        working=working_out((pace_step(output, flow, width, us),)),
     )
 
 
@@ -173,24 +151,11 @@ def _walked(splits: list[float], marks: float, beat: float, us: bool) -> tuple[s
     if not splits:
         return "", "", False
     mean = summarise(splits, "splits").mean
-    off = beat / mean - 1
-    effect = (
-        ""
-        if abs(off) < 0.005
-        else f", {show_percent(abs(off))} too {'fast: less goes down' if off > 0 else 'slow: more goes down'}"
-    )
-    walked = f"{len(splits)} stretch{'es' if len(splits) > 1 else ''} walked at {working.pace_text(marks / mean, us)}{effect}."
+    walked = walked_text(len(splits), marks / mean, beat / mean - 1, us)
     if len(splits) < 3:
         return walked, "", False
     slower = sprayer.drift(splits)
-    if abs(slower) <= sprayer.FATIGUE:
-        return walked, "The pace held from the first mark to the last.", False
-    word = "slower" if slower > 0 else "faster"
-    return (
-        walked,
-        f"The pace drifted: {show_percent(abs(slower))} {word} at the end than at the start. Rest, and take the beat again.",
-        True,
-    )
+    return walked, drift_text(slower), abs(slower) > sprayer.FATIGUE
 
 
 # --- spreaders --------------------------------------------------------------------------------------------------
@@ -207,15 +172,7 @@ def setting_card(account: Account, machine: Machine, data: SettingIn) -> Setting
     each = rate.base / data.passes
     found = setting_of(machine, product, each, today(account))
     unit = working.spread_unit(account.us)
-    part = (
-        f" for {working.rate_of(each, unit)} in each of {data.passes} passes"
-        if data.passes > 1
-        else f" for {Rate(each / unit.size, unit)}"
-    )
-    if found.setting is None:
-        sentence = f"No setting is known{part}."
-    else:
-        sentence = f"Set {machine.name} to {setting_text(found)}{part}."
+    sentence = set_to(machine.name, found, working.rate_of(each, unit), data.passes)
     return SettingOut(sentence=sentence, setting=setting_text(found), findings=[finding_out(f) for f in found.findings])
 
 

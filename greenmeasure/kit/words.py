@@ -4,17 +4,10 @@ from collections import Counter
 
 from core import job
 from core.days import dated, day
-from core.machines import standing
 from core.machines.nozzle import REFERENCE
 from core.machines.residue import CleanStep, Held
 from core.units import UNITS, show_number
 from greenmeasure.kit.models import Calibration, Machine
-
-
-def flow_text(flow: float, us: bool) -> str:
-    """A flow [L/s] as it is caught: gal or L a minute."""
-    amount = UNITS["gal" if us else "l"]
-    return f"{show_number(flow * 60 / amount.size)} {amount.symbol}/min"
 
 
 def state(machine: Machine) -> str:
@@ -69,14 +62,3 @@ def cleaned_text(done: tuple[CleanStep, ...]) -> str:
 def reference_text(us: bool) -> str:
     """The pressure at which a tip's size is told."""
     return f"{show_number(REFERENCE / UNITS['psi'].size, 3)} psi" if us else "3 bar"
-
-
-def pressure_text(kpa: float, us: bool) -> str:
-    """A pressure as its gauge shows it: psi or bar."""
-    unit = UNITS["psi" if us else "bar"]
-    return f"{show_number(kpa / unit.size, 3)} {unit.symbol}"
-
-
-def setting_text(found: standing.Spread) -> str:
-    """A setting as a dial is turned to it, empty where none is known."""
-    return "" if found.setting is None else show_number(round(found.setting, 2))

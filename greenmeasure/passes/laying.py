@@ -101,8 +101,12 @@ def _spacing(data: PlanIn, machine: Machine | None) -> float:
         return quantity_in("spacing", given, LENGTH).base
     if machine and machine.swath:
         return machine.swath
-    whose = f"The swath of {machine.name} is not known." if machine else "No machine is picked."
-    raise InputError("spacing", None, whose, "Type how far apart the passes are, or calibrate the machine.")
+    raise InputError(
+        "spacing",
+        None,
+        f"The swath of {machine.name} is not known." if machine else "No machine is picked.",
+        "Type how far apart the passes are, or calibrate the machine.",
+    )
 
 
 def _keep_off(account: Account, area: Area, outline: BaseGeometry, data: PlanIn) -> Sequence[tuple[str, KeepOff]]:

@@ -34,7 +34,7 @@ from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine as MachineRow
 from greenmeasure.kit.queries import machines
-from greenmeasure.reckon.outs import headline, load_name, per_foot
+from greenmeasure.reckon.outs import brings_sentence, headline, load_name, not_checked, per_foot
 from greenmeasure.reckon.queries import compared
 from greenmeasure.reckon.schemas import CompareIn, JobIn, LineOut, PartIn
 from greenmeasure.shelf.models import Product as ProductRow
@@ -109,7 +109,7 @@ def _dose(here: _Account, asked: DoseAsked, text: str) -> LineOut:
     if fitting:
         details.append(judgement_out(job.judgement).sentence)
     elif row:
-        details.append(f"{row.name} has no rate on its card in that kind of unit, so the label was not checked.")
+        details.append(not_checked(row.name))
     if len(job.parts) > 1:
         details += [f"{p.part.name}: {p.dose.amount} on {p.part.area}" for p in job.parts]
     details += [
@@ -226,7 +226,7 @@ def _brings(here: _Account, asked: BringsAsked) -> LineOut:
             f"{product.name} lists nothing that can be counted.",
             "Add its contents to the card, and its density if it is a liquid.",
         )
-    sentence = f"{rate} of {product.name} brings {', '.join(brings)} per {foot.unit.symbol}."
+    sentence = brings_sentence(rate, product.name, brings, foot)
     return LineOut(kind="brings", sentence=sentence, details=[], working=working_out((*found.working, *found.brings)), job=None)
 
 

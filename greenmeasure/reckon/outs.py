@@ -1,5 +1,6 @@
 """The core's job in the API's words: numbers that people read as text, numbers that are drawn as numbers."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -343,3 +344,13 @@ def compared_sentence(count: int, cheapest: str, cost: str) -> str:
     if cheapest:
         return f"{cheapest} costs least here: {cost}."
     return f"{count} product{'s' if count != 1 else ''} side by side."
+
+
+def not_checked(product: str) -> str:
+    """That no row of a card is in the kind of unit that was typed."""
+    return f"{product} has no rate on its card in that kind of unit, so the label was not checked."
+
+
+def brings_sentence(rate: Rate, product: str, brings: Sequence[str], foot: Quantity) -> str:
+    """What a rate of a product brings of its contents per foot of the account."""
+    return f"{rate} of {product} brings {', '.join(brings)} per {foot.unit.symbol}."

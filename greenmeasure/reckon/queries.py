@@ -31,10 +31,10 @@ from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import filled, number_in, quantity_in, rate_in, rate_out, rule_out, working_out
 from greenmeasure.ground.actions import share_in
 from greenmeasure.ground.queries import area_of
+from greenmeasure.kit.bench_words import setting_text
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, said_of, setting_of
 from greenmeasure.kit.tanks import held
-from greenmeasure.kit.words import setting_text
 from greenmeasure.reckon.outs import Reckoned, bought_out, compared_sentence, goes_as_far, measure_out, per_foot
 from greenmeasure.reckon.schemas import (
     BackIn,

@@ -10,7 +10,7 @@ from core.machines.working import output_unit, spread_unit
 from core.machines.working import rate_of as rate_in_unit
 from core.rates.actual import actual_rate
 from core.rates.limits import Judgement, judge
-from core.units import AREA, MASS, VOLUME, Quantity, positive, show_number, show_percent
+from core.units import AREA, MASS, VOLUME, Quantity, positive
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Faults
 from greenmeasure.common.schemas import filled, number_in, quantity_in
@@ -18,6 +18,7 @@ from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, setting_of
 from greenmeasure.rounds.models import Round, RoundPart
 from greenmeasure.rounds.schemas import FinishIn
+from greenmeasure.rounds.words import taught_sentence
 from greenmeasure.shelf.actions import lot_of
 from greenmeasure.shelf.models import Lot
 
@@ -112,12 +113,7 @@ def _taught(found: Round, data: FinishIn, used: Quantity, ground: float) -> Taug
 def _told(found: Round, machine: Machine, rate: float, setting: float | None, off: float | None) -> Taught:
     us = found.account.us
     unit = output_unit(us) if setting is None else spread_unit(us)
-    at = "" if setting is None else f"Setting {show_number(setting)}: "
-    against = ""
-    if off is not None:
-        same = abs(off) < 0.0005
-        against = ", as it was known" if same else f", {show_percent(off, sign=True)} against what was known"
-    return Taught(rate, setting, off, f"{at}{machine.name} put down {rate_in_unit(rate, unit)} in a pass{against}.")
+    return Taught(rate, setting, off, taught_sentence(machine.name, rate_in_unit(rate, unit), setting, off))
 
 
 def _against(tested: Curve | None, setting: float, rate: float) -> float | None:

@@ -2,6 +2,8 @@
 
 from typing import cast
 
+from core.job.sheet import Sheet, SheetPart
+from core.label.rate import show_label_rate
 from core.machines.standing import DRIFTED
 from core.readable import handy, readable
 from greenmeasure.accounts.models import Account
@@ -9,13 +11,13 @@ from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import quantity_out, rule_out
 from greenmeasure.rounds.actions import ticked
 from greenmeasure.rounds.actual import Actual, ActualPart
-from greenmeasure.rounds.models import Round
+from greenmeasure.rounds.models import Round, RoundPart
 from greenmeasure.rounds.schemas import (
     ActualOut,
     ActualPartOut,
-    PlannedPartOut,
     RoundLineOut,
     RoundOut,
+    RoundPartOut,
     StatusName,
     TaughtOut,
     TickOut,
@@ -40,11 +42,24 @@ def round_out(found: Round) -> RoundOut:
         worn=sheet.worn(done),
         next=next_act(found, sheet, done),
         planned=quantity_out(handy(found.amount)),
-        parts=[PlannedPartOut(name=str(p), use=p.use, treated=quantity_out(p.treated)) for p in found.parts.all()],
+        parts=[part_out(p, sheet) for p in found.parts.all()],
         planned_spray=quantity_out(spray) if spray else None,
         started_by=str(found.started_by),
         started_at=found.started_at,
         entry_ids=list(found.entries.order_by("pk").values_list("pk", flat=True)),
+    )
+
+
+def part_out(part: RoundPart, sheet: Sheet) -> RoundPartOut:
+    """One ground of a round as it was planned; a sheet that lacks it sets no spreader."""
+    shown = sheet.parts[part.position] if part.position < len(sheet.parts) else SheetPart()
+    return RoundPartOut(
+        name=str(part),
+        use=part.use,
+        treated=quantity_out(part.treated),
+        rate=str(part.rate),
+        label=show_label_rate(part.label),
+        setting=shown.setting,
     )
 
 

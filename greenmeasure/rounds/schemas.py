@@ -29,19 +29,12 @@ class TickOut(Out):
     at: datetime
 
 
-class PlannedPartOut(Out):
-    """One area of a round as planned."""
+class RoundPartOut(Out):
+    """One ground of a round as it was planned; `setting` is what its sheet sets a spreader to."""
 
     name: str
     use: str
     treated: QuantityOut
-
-
-class SheetPartOut(Out):
-    """One ground of a sheet."""
-
-    name: str
-    treated: str
     rate: str
     label: str
     setting: str
@@ -68,7 +61,6 @@ class SheetOut(Out):
     amount: str
     spray: str
     cost: str
-    parts: list[SheetPartOut]
     loads: list[LoadOut]
     wear: list[WearOut]
     cautions: list[CautionOut]
@@ -91,7 +83,7 @@ class RoundOut(Out):
     worn: bool
     next: str
     planned: QuantityOut
-    parts: list[PlannedPartOut]
+    parts: list[RoundPartOut]
     planned_spray: QuantityOut | None
     started_by: str
     started_at: datetime

@@ -7,7 +7,7 @@ from core.readable import handy, readable
 from core.units import Quantity
 from greenmeasure.reckon.outs import Reckoned, in_tank, job_out
 from greenmeasure.reckon.schemas import ActOut, CautionOut, JobOut, LoadOut, MeasureOut, RuleTextOut, VesselOut, WearOut
-from greenmeasure.rounds.schemas import SheetFindingOut, SheetOut, SheetPartOut
+from greenmeasure.rounds.schemas import SheetFindingOut, SheetOut
 
 
 def sheet_of(found: Reckoned) -> Sheet:
@@ -85,9 +85,6 @@ def sheet_out(sheet: Sheet) -> SheetOut:
         amount=str(sheet.amount),
         spray=str(sheet.spray),
         cost=sheet.cost,
-        parts=[
-            SheetPartOut(name=p.name, treated=str(p.treated), rate=p.rate, label=p.label, setting=p.setting) for p in sheet.parts
-        ],
         loads=[_load_out(x) for x in sheet.loads],
         wear=[WearOut(key=w.key, when="mixing" if w.when == "mixing" else "applying", text=w.text) for w in sheet.wear],
         cautions=[CautionOut(key=c.key, text=c.text) for c in sheet.cautions],

@@ -2,7 +2,7 @@
 
 from core.job.sheet import Sheet, Ticks
 from core.label.rate import Rate
-from core.units import show_percent
+from core.units import show_number, show_percent
 from greenmeasure.rounds.models import Round
 
 UNSEEN = 0.0005
@@ -30,3 +30,12 @@ def against_plan(made: Rate, planned: Rate) -> str:
     """How far the rate that was really put down is off the planned one."""
     off = made.value / planned.to(made.unit).value - 1
     return "just as planned" if abs(off) < UNSEEN else f"{show_percent(off, 3, sign=True)} against the plan of {planned}"
+
+
+def taught_sentence(machine: str, rate: Rate, setting: float | None, off: float | None) -> str:
+    """What a machine put down in a pass, at a setting [marks] of its dial, and how far [share] that is off what was known."""
+    at = "" if setting is None else f"Setting {show_number(setting)}: "
+    against = ""
+    if off is not None:
+        against = ", as it was known" if abs(off) < UNSEEN else f", {show_percent(off, sign=True)} against what was known"
+    return f"{at}{machine} put down {rate} in a pass{against}."

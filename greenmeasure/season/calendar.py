@@ -9,7 +9,7 @@ from greenmeasure.common import clock
 from greenmeasure.common.models import seen_by
 from greenmeasure.season.models import Planned
 from greenmeasure.season.queries import due_list
-from greenmeasure.season.words import name_of
+from greenmeasure.season.words import due_text, planned_text
 
 
 def ics(account: Account) -> bytes:
@@ -32,24 +32,14 @@ def ics(account: Account) -> bytes:
                 dtstart=p.begin,
                 dtend=p.end,
                 status="CONFIRMED",
-                description=f"Against {name_of(p.disease).lower()}; planned by {p.by}.",
+                description=planned_text(p.disease, p.by),
             )
         )
     for line in due_list(account).lines:
         if (line.area_id, line.disease) in fixed or line.window is None or not line.window.begin or not line.window.end:
             continue
         what = f"{line.product} on {line.area}" if line.product else line.title
-        said = " ".join(
-            x
-            for x in (
-                line.title + ".",
-                line.why,
-                f"Rate {line.rate}." if line.rate else "",
-                line.delay,
-                "The label and licensed practice come first.",
-            )
-            if x
-        )
+        said = due_text(line)
         made.add_component(
             _event(
                 now,

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from datetime import date
 
+from core.cautions import LABEL_LEADS
 from core.days import day
 from core.ground import Stress
 from core.label.targets import TARGETS
@@ -88,3 +89,14 @@ def stressed(area: str, stress: Stress) -> str:
 def again_title(product: str, area: str) -> str:
     """A regulator that is due again."""
     return f"{product} again on {area}"
+
+
+def planned_text(disease: str, by: str) -> str:
+    """What a planned job is for, and who planned it."""
+    return f"Against {name_of(disease).lower()}; planned by {by}."
+
+
+def due_text(line: DueLineOut) -> str:
+    """A due job in sentences, for a calendar."""
+    rate = f"Rate {line.rate}." if line.rate else ""
+    return " ".join(x for x in (f"{line.title}.", line.why, rate, line.delay, LABEL_LEADS) if x)

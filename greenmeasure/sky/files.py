@@ -14,7 +14,7 @@ from greenmeasure.common import clock
 from greenmeasure.sky.actions import station_in
 from greenmeasure.sky.keeping import keep_hours
 from greenmeasure.sky.station_schemas import FaultOut, FieldUnitsOut, KeptOut, MappedColumnIn, MappingIn, TakenOut
-from greenmeasure.sky.words import hour_text
+from greenmeasure.sky.words import hour_text, hours_in, not_yet, taken_sentence
 
 MOST_BYTES = 40_000_000
 NAMES = {
@@ -132,7 +132,7 @@ def taken_out(site: Site, found: Read) -> TakenOut:
         against=[_fault_out(f) for f in against],
         refused=taken.refused or bool(ahead),
         known_already=_known(site, times),
-        sentence=_sentence(found, bool(against)),
+        sentence=taken_sentence(found.taken, bool(found.mapped.columns), bool(against)),
     )
 
 
@@ -143,8 +143,7 @@ def _fault_out(f: Fault) -> FaultOut:
 def _ahead(ahead: list[Hour], zone: ZoneInfo) -> list[Fault]:
     if not ahead:
         return []
-    said = f"{len(ahead)} hours of it have not been yet: look at its dates and its zone"
-    return [Fault(0, "", hour_text(ahead[-1].at, zone), said)]
+    return [Fault(0, "", hour_text(ahead[-1].at, zone), not_yet(len(ahead)))]
 
 
 def _known(site: Site, times: list[datetime]) -> int:
@@ -152,18 +151,6 @@ def _known(site: Site, times: list[datetime]) -> int:
         return 0
     held = set(station_in(site).readings.filter(at__range=(times[0], times[-1])).values_list("at", flat=True))
     return sum(t in held for t in times)
-
-
-def _sentence(found: Read, against: bool) -> str:
-    taken = found.taken
-    if against:
-        return "Nothing of this file is taken as it is: see what stands against it."
-    if not found.mapped.columns:
-        return "Say which column holds what."
-    if not taken.hours:
-        return "No line of this file can be read."
-    left = f"; {len(taken.faults)} faults are left out, by their line" if taken.faults else ""
-    return f"{len(taken.hours):,} of {taken.lines:,} lines can be taken{left}."
 
 
 def _mapping_out(m: Mapped) -> MappingIn:
@@ -183,5 +170,4 @@ def keep_file(site: Site, found: Read) -> KeptOut:
         said = f"Line {why.line}: {why.problem}." if why and why.line else f"{why.problem}." if why else preview.sentence
         raise Refused("file", why.value if why else "", said, "Nothing was kept.")
     kept = keep_hours(station_in(site), found.taken.hours, "csv" if found.kind == "table" else "typical")
-    said = f"{kept.hours:,} hours are in, {kept.new:,} of them new."
-    return KeptOut(sentence=said, hours=kept.hours, new=kept.new, aside=kept.aside)
+    return KeptOut(sentence=hours_in(kept.hours, kept.new), hours=kept.hours, new=kept.new, aside=kept.aside)

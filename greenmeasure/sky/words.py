@@ -12,6 +12,7 @@ from core.growth.standing import Calendar
 from core.label.rules import Leaf
 from core.season.replay import School
 from core.units import show_number
+from core.weather.intake import Taken
 from core.weather.windows import WORDS, Fit, Needs, holds, limiting, verdict
 from core.weather.words import breeze, degree_day_sum, rainfall, told, warmth
 from greenmeasure.common.schemas import FactOut
@@ -297,3 +298,25 @@ def hours_kept(count: int, since: datetime | None) -> str:
 def hours_came(count: int, new: int) -> str:
     """What an asking brought."""
     return f"{count} hours came, {new} of them new."
+
+
+def not_yet(count: int) -> str:
+    """That hours of a file lie ahead of the clock."""
+    return f"{count} hours of it have not been yet: look at its dates and its zone"
+
+
+def hours_in(count: int, new: int) -> str:
+    """What a file brought in."""
+    return f"{count:,} hours are in, {new:,} of them new."
+
+
+def taken_sentence(taken: Taken, mapped: bool, against: bool) -> str:
+    """How many lines of a file can be taken, or why none."""
+    if against:
+        return "Nothing of this file is taken as it is: see what stands against it."
+    if not mapped:
+        return "Say which column holds what."
+    if not taken.hours:
+        return "No line of this file can be read."
+    left = f"; {len(taken.faults)} faults are left out, by their line" if taken.faults else ""
+    return f"{len(taken.hours):,} of {taken.lines:,} lines can be taken{left}."

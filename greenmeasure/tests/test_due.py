@@ -102,7 +102,7 @@ class Due(SkyTest):
         key = "7d2ff6de-51a5-4e9e-9d7a-0b3d8a1f2c11"
         body = {"area_id": self.area.pk, "disease": "dollar_spot", "product_id": self.seven, "machine_id": self.sprayer.pk}
         made = self.ask("POST", "season/start", body, 201, key)
-        self.assertEqual(made["sheet"]["parts"][0]["rate"], "0.3 fl oz/1000 ft²")
+        self.assertEqual(made["parts"][0]["rate"], "0.3 fl oz/1000 ft²")
         self.assertEqual(self.line()["round_id"], made["id"])
         self.assertEqual(self.ask("POST", "season/start", body, 201, key)["id"], made["id"], "the same key is the same round")
         for worn in made["sheet"]["wear"]:
@@ -156,7 +156,7 @@ class Due(SkyTest):
             201,
         )
         self.assertEqual(
-            [(p["rate"], p["treated"]) for p in made["sheet"]["parts"]],
+            [(p["rate"], p["treated"]["text"]) for p in made["parts"]],
             [("0.6 fl oz/1000 ft²", "1,000 ft²"), ("0.3 fl oz/1000 ft²", "6,000 ft²")],
         )
 

@@ -62,6 +62,49 @@ class Layers(unittest.TestCase):
                 self.assertFalse(asks.search(path.read_text(encoding="utf-8")), path)
 
 
+PRESENTERS = {"words.py", "bench_words.py", "outs.py"}
+NO_PLACE = {"common", "accounts", "demo"}
+"""No view of their own: what they say are answers to requests that failed, and the words of a command."""
+FAULTS = {"InputError", "Refused", "Conflict", "Missing", "add"}
+
+
+def phrases(node: ast.AST) -> list[str]:
+    """The sentences that a piece of code says to people: not those of its docstrings, nor those that name a fault."""
+    if isinstance(node, ast.Raise) or (isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant)):
+        return []
+    if isinstance(node, ast.keyword) and node.arg == "__doc__":
+        return []
+    if isinstance(node, ast.Call) and ast.unparse(node.func).split(".")[-1] in FAULTS:
+        return []
+    said = None
+    if isinstance(node, ast.Constant) and isinstance(node.value, str):
+        said = node.value
+    if isinstance(node, ast.JoinedStr):
+        said = "".join(v.value if isinstance(v, ast.Constant) and isinstance(v.value, str) else "{}" for v in node.values)
+    if said is not None:
+        return [said] if re.search(r"[a-z}]\.$", said.strip()) and len(re.findall(r"[A-Za-z]{2,}", said)) > 2 else []
+    return [p for child in ast.iter_child_nodes(node) for p in phrases(child)]
+
+
+class Wording(unittest.TestCase):
+    def test_sentences_stand_in_the_presenters(self) -> None:
+        """What finds and changes does not phrase: an app's sentences are in its `words`, where one reads them together."""
+        for here, path, tree in modules():
+            if (
+                path.name in PRESENTERS | {"models.py", "settings.py"}
+                or path.parent == APPS
+                or here in NO_PLACE
+                or "commands" in path.parts
+            ):
+                continue
+            with self.subTest(path.relative_to(APPS)):
+                self.assertEqual(phrases(tree), [])
+
+    def test_that_test_can_fail(self) -> None:
+        self.assertEqual(phrases(ast.parse("x = f'{a} goes as far as {b}.'")), ["{} goes as far as {}."])
+        self.assertEqual(phrases(ast.parse("raise InputError('x', f'{a} is no number here.')")), [])
+
+
 def lines_with(words: str, folder: Path, pattern: str) -> int:
     """How many lines of a folder's files hold some words."""
     files = [p for p in folder.rglob(pattern) if not {"node_modules", ".venv"} & set(p.parts)]

@@ -63,7 +63,7 @@ class Starting(RoundTest):
     def test_a_nutrient_above_its_label_only_warns(self) -> None:
         job = self.feed_job(rate={"value": 0.7, "unit": "lb/kft2:N"})
         self.assertEqual(self.ask("POST", "reckon/job", job)["judgement"]["stand"], "above")
-        self.assertEqual(self.start(job)["sheet"]["parts"][0]["rate"], "0.7 lb N/1000 ft²")
+        self.assertEqual(self.start(job)["parts"][0]["rate"], "0.7 lb N/1000 ft²")
 
     def test_a_start_sent_twice_is_one_round(self) -> None:
         key = str(uuid.uuid4())

@@ -64,6 +64,7 @@ class Sites(ApiTest):
         self.assertIn("Areas lie on", self.ask("DELETE", f"sites/{site['id']}", expect=409)["message"])
         self.ask("DELETE", f"areas/{made['id']}")
         self.ask("DELETE", f"sites/{site['id']}", expect=204)
+        self.assertEqual(Site.objects.get(pk=site["id"]).version, site["version"] + 1)
         self.assertEqual(len(self.ask("GET", "sites")), 1)
         only = self.ask("GET", "sites")[0]["id"]
         self.ask("DELETE", f"areas/{self.area.pk}")

@@ -132,10 +132,10 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
               of={[
                 ["Product", sheet.product],
                 ["For", sheet.target || round.parts[0]?.use],
-                ...sheet.parts.map((p): [string, ReactNode] => [
+                ...round.parts.map((p): [string, ReactNode] => [
                   p.name,
                   <span key={p.name}>
-                    {p.treated} at {p.rate}
+                    {p.treated.text} at {p.rate}
                     {p.setting && <strong>{`, setting ${p.setting}`}</strong>}
                     <br />
                     <small>the label says {p.label}</small>

@@ -170,6 +170,7 @@ class Weather(SkyBrowser):
         expect(self.page.get_by_text("That cannot be")).to_be_visible()
 
     def test_a_file_with_its_faults_and_then_mended(self) -> None:
+        # 68 °F are 20 °C.
         self.station()
         self.go("sky/files")
         rows = "".join(

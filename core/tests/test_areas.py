@@ -167,6 +167,7 @@ class Radii(unittest.TestCase):
 
     @given(st.lists(st.floats(1, 100), min_size=3, max_size=30))
     def test_any_starting_point_gives_the_same(self, radii: list[float]) -> None:
+        # A property; the mean never exceeds the quadratic mean.
         turned = radii[1:] + radii[:1]
         for rule in (mean_square, mean_radius, chords):
             self.assertAlmostEqual(rule(radii) / rule(turned), 1, places=9)

@@ -41,6 +41,7 @@ class Clocks(unittest.TestCase):
         self.assertEqual(shifted(self.told(3)[:10], self.known), 0)
 
     def test_constant_weather_cannot_tell(self) -> None:
+        # No figure to check: any constant does.
         flat = dict.fromkeys(self.known, 12.0)
         self.assertEqual(shifted([Hour(at + timedelta(hours=2), air=12.0) for at in flat], flat), 0)
 
@@ -53,6 +54,7 @@ class Clocks(unittest.TestCase):
 
 class LaidOut(unittest.TestCase):
     def test_a_hole_in_what_was_measured_is_not_filled_by_a_forecast(self) -> None:
+        # The values are those laid in.
         found = even(1)
         times = found.times
         measured = (times[[0, 1, 5]], {"air": np.array([1.0, 2.0, 6.0])})
@@ -65,6 +67,7 @@ class LaidOut(unittest.TestCase):
         self.assertEqual(int(np.argmax(made.forecast)), 6)
 
     def test_the_later_part_counts_where_it_knows(self) -> None:
+        # The values are those laid in.
         times = even(1).times[:3]
         made = laid_out(
             times[0],
@@ -77,6 +80,7 @@ class LaidOut(unittest.TestCase):
         self.assertEqual((made.air.tolist(), made.soil.tolist()), ([1.0, 7.0, 3.0], [9.0, 9.0, 9.0]))
 
     def test_places_of_times(self) -> None:
+        # Hours counted from the first; bounds of what can be believed are common practice, no source.
         found = even(2)
         self.assertEqual([found.place(START + timedelta(hours=h, minutes=59)) for h in (-1, 0, 47, 60)], [-1, 0, 47, 60])
         self.assertEqual(believable("air", 20.0), "")

@@ -133,11 +133,13 @@ class Measuring(unittest.TestCase):
             water_density(60)
 
     def test_a_good_cup_and_an_untared_one(self) -> None:
+        # Water is 998.2 g/L at 20 °C (CRC Handbook of Chemistry and Physics, from memory): 100 mL weigh 99.8 g.
         self.assertIn("The mark is good", check_cup(read_quantity("100 mL"), read_quantity("99.9 g")).sentence)
         with self.assertRaisesRegex(InputError, "tared"):
             check_cup(read_quantity("100 mL"), read_quantity("180 g"))
 
     def test_the_least_of_a_vessel_is_where_its_reading_is_five_and_ten_percent_out(self) -> None:
+        # Half a graduation is what the eye tells (common practice, no source); 5 and 10 % are the house's own.
         for vessel in BENCH:
             found = least_of(vessel)
             self.assertAlmostEqual(vessel.graduation / 2 / found.well.value, 0.05)
@@ -146,6 +148,7 @@ class Measuring(unittest.TestCase):
 
     @given(st.floats(0.01, 0.9), st.booleans())
     def test_a_stock_dilution_brings_the_dose(self, ml: float, us: bool) -> None:
+        # Take × use ÷ total is the dose; 5 % is the house's own.
         dose = Quantity(ml, UNITS["ml"])
         found = stock_dilution(dose, us)
         if found is None:

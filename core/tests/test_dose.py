@@ -69,11 +69,13 @@ class ByHand(unittest.TestCase):
         self.assertAlmostEqual(found.amount.to("fl_oz").value, 0.32, places=9)
 
     def test_per_100_gallons(self) -> None:
+        # 8 fl oz / 100 gal × 25 gal of spray = 2 fl oz.
         product = Product("x", Kind.FUNGICIDE, SC)
         found = dose(product, rate("8 fl oz per 100 gal"), read_quantity("1 acre"), 25 * UNITS["gal"].size)
         self.assertAlmostEqual(found.amount.value, 2.0, places=9)
 
     def test_active_by_weight_from_grams_per_litre(self) -> None:
+        # 500 g ÷ 250 g/L = 2 L.
         product = Product("x", Kind.FUNGICIDE, SC, (Content("an active", Basis.ACTIVE, g_per_l=250.0),))
         found = dose(product, rate("500 g ai per ha"), read_quantity("1 ha"))
         self.assertAlmostEqual(found.amount.base, 2.0, places=9)
@@ -127,6 +129,7 @@ class Refused(unittest.TestCase):
         self.assertIn("2 actives", self.fault(Product("x", Kind.FUNGICIDE, GRANULE, two), "1 lb ai/acre").problem)
 
     def test_a_share_of_no_spray(self) -> None:
+        # Nothing is reckoned: the share is only what is typed.
         self.assertEqual(self.fault(Product("x", Kind.ADJUVANT, SL), "0.5% v/v").field, "machine")
 
     def test_compositions_that_cannot_be(self) -> None:
@@ -145,6 +148,7 @@ class Refused(unittest.TestCase):
                 check_product(Product("x", Kind.FUNGICIDE, SC, (), kg_per_l * 1000))
 
     def test_lighter_than_water_is_asked_about_and_a_plain_product_is_not(self) -> None:
+        # Water is 998.2 g/L at 20 °C, 8.33 lb/gal (CRC Handbook of Chemistry and Physics, from memory).
         self.assertEqual(len(check_product(Product("x", Kind.IRON, SL, (), 8.0 * LB_GAL))), 1)
         self.assertEqual(check_product(feed((Basis.N, 18), pounds_per_gallon=10.5)), [])
 
@@ -178,6 +182,7 @@ class Properties(unittest.TestCase):
 
 class Working(unittest.TestCase):
     def test_it_tells_each_step_and_strikes_what_cancels(self) -> None:
+        # By hand: 0.5 × 4 = 2 lb N; ÷ 0.20 = 10 lb; 10 × 0.20 ÷ 4 = 0.5.
         found = dose(feed((Basis.N, 20)), rate("0.5 lb N/M"), read_quantity("4,000 sq ft"))
         self.assertEqual(
             [str(s) for s in (*found.working, *found.brings)],

@@ -52,16 +52,19 @@ class Thresholds(unittest.TestCase):
         )
 
     def test_a_model_whose_threshold_does_not_move_says_so(self) -> None:
+        # 14 h: Nutter and others 1983.
         found = threshold_of(MODELS["nutter"], Care(Level.HIGH))
         self.assertEqual((found.value, found.why), (14.0, "the model's own; this one does not move"))
 
     def test_the_accounts_own_goes_before_and_must_make_sense(self) -> None:
+        # 0.33 is what the account typed.
         self.assertEqual(threshold_of(SMITH_KERNS, Care(own=0.33)).value, 0.33)
         for own in (0.0, -1.0, 20.0):
             with self.assertRaises(InputError):
                 threshold_of(SMITH_KERNS, Care(own=own))
 
     def test_classes(self) -> None:
+        # 0.2: Smith and others 2018; that it rises from half of it is the house's own.
         told = [risk_of(v, False, 0.2) for v in (0.05, 0.12, 0.2, 0.9)]
         self.assertEqual(told, [Risk.LOW, Risk.RISING, Risk.HIGH, Risk.HIGH])
         self.assertEqual((risk_of(np.nan, True, 0.2), risk_of(np.nan, False, 0.2)), (Risk.OUTSIDE, Risk.TOO_FEW))
@@ -141,6 +144,7 @@ class WhatIsDue(unittest.TestCase):
         self.assertIn("Every day of waiting leaves risk days unprotected: 1 by then, 7 after 7 days", found.delay)
 
     def test_what_is_not_known_makes_nothing_due(self) -> None:
+        # No figure to check: one value is not known, the others are low.
         self.assertEqual(due(self.outlook([0.1] * 10 + [np.nan] * 8, 10), []).state, State.UNKNOWN)
         found = due(self.outlook([np.nan] * 18, 10, outside=True), [])
         self.assertEqual(found.state, State.QUIET)

@@ -31,6 +31,7 @@ class Near(unittest.TestCase):
         self.assertAlmostEqual(outline_of(plan).area, 780)
 
     def test_a_spot_a_box_and_a_side(self) -> None:
+        # π r², and the sides of a rectangle of 30 by 20.
         ground = outline_of(SQUARE)
         self.assertAlmostEqual(shape_of(Place(How.SPOT, 5, 5, across=2), ground).area, math.pi, delta=0.02)
         self.assertEqual(shape_of(Place(How.BOX, 5, 5, 3, 4), ground).bounds, (5, 5, 8, 9))
@@ -64,6 +65,7 @@ class Dark(unittest.TestCase):
         self.assertTrue(all(abs(s.share - 4 / 3) < 0.02 for s in found))
 
     def test_an_even_lay_shows_none(self) -> None:
+        # A property: even is even.
         landed = land([walk(self.ground, 4, 0)], self.ground, even_profile(4), 10)
         self.assertEqual(dark_stripes(landed, 0, 0.4), [])
 
@@ -123,6 +125,7 @@ class Drinking(unittest.TestCase):
 
 class Corners(unittest.TestCase):
     def test_a_ring_never_comes_nearer_to_the_edge_than_it_should(self) -> None:
+        # Half a swath of 4 m is 2 m.
         ground = box(0, 0, 30, 20)
         ring = walk(ground, 4, 0, edges=1).passes[0]
         nearest = min(min(x, y, 30 - x, 20 - y) for x, y in ring.line)

@@ -61,6 +61,38 @@ class House(unittest.TestCase):
         self.assertFalse(bare("str") or bare("Callable[[float], float]") or bare("NDArray[np.bool_]"))
 
 
+COMPARE = re.compile(r"assert(AlmostEqual|Equal|Less|Greater|In|LessEqual|GreaterEqual)$")
+
+
+def unsourced(test: ast.FunctionDef, lines: list[str]) -> bool:
+    """Whether a test compares with a decimal of its own and nowhere says where that comes from."""
+    calls = [n for n in ast.walk(test) if isinstance(n, ast.Call) and COMPARE.match(ast.unparse(n.func).split(".")[-1])]
+    figures = [k.value for call in calls for k in ast.walk(call) if isinstance(k, ast.Constant)]
+    decimal = any(isinstance(v, float) or (isinstance(v, str) and re.search(r"\d\.\d", v)) for v in figures)
+    said = ast.get_docstring(test) or any("#" in line for line in lines[test.lineno - 1 : test.end_lineno])
+    return decimal and not said
+
+
+class Sources(unittest.TestCase):
+    def test_a_tests_number_names_its_source(self) -> None:
+        """A published source, a sum by hand, a reference library, "common practice, no source" or "from memory"."""
+        root, count = CORE.parent, 0
+        for path in [p for folder in ("core", "greenmeasure", "e2e") for p in (root / folder).rglob("test_*.py")]:
+            text = path.read_text(encoding="utf-8")
+            for case in [n for n in ast.parse(text).body if isinstance(n, ast.ClassDef) and not ast.get_docstring(n)]:
+                for test in [n for n in case.body if isinstance(n, ast.FunctionDef) and n.name.startswith("test")]:
+                    count += 1
+                    self.assertFalse(unsourced(test, text.splitlines()), f"{path.name}: {test.name}")
+        self.assertGreater(count, 800)
+
+    def test_that_test_can_fail(self) -> None:
+        def read(text: str) -> bool:
+            return unsourced(next(n for n in ast.parse(text).body if isinstance(n, ast.FunctionDef)), text.splitlines())
+
+        self.assertTrue(read("def test(self):\n    self.assertEqual(f(), 0.25)"))
+        self.assertFalse(read("def test(self):\n    # 1 ÷ 4\n    self.assertEqual(f(), 0.25)"))
+
+
 LAYERS = (
     ("errors", "days", "trade_units"),
     ("units",),

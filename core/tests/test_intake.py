@@ -28,6 +28,7 @@ def csv_of(count: int = 48, air: str = "21.5", humidity: str = "80", form: str =
 
 class Read(unittest.TestCase):
     def test_what_a_table_says(self) -> None:
+        # (70 − 32) ÷ 1.8 = 21.111 °C; 0.8 of 1 is 80 %.
         found = take(
             csv_of(3, air="70", humidity="0.8"),
             Mapped(
@@ -174,6 +175,7 @@ class ByLine(unittest.TestCase):
         self.assertEqual(found.hours[3].humidity, 80)
 
     def test_missing_is_missing_and_a_trace_is_no_rain(self) -> None:
+        # A trace is less than 0.1 mm (WMO-No. 8, from memory) and counts as none.
         found = take(csv_of(4, line_3="2031-06-01T01:00,NA,,T"), PLAIN)
         self.assertEqual((found.hours[1].air, found.hours[1].humidity, found.hours[1].rain), (None, None, 0.0))
         self.assertEqual(found.faults, [])
@@ -181,6 +183,7 @@ class ByLine(unittest.TestCase):
 
 class ByHand(unittest.TestCase):
     def test_a_gauge_stands_for_its_day(self) -> None:
+        # 1 + 3 mm told, 8 mm in the gauge: each hour twice; 5 mm on a dry day stand at its end.
         found = even(3)
         found.rain[26], found.rain[30] = 1.0, 3.0
         number, _, _ = clock(found, NEW_YORK)

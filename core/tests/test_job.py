@@ -28,6 +28,7 @@ def spray(value: float = 0.6, machine: Machine | None = KNAPSACK, **more: int) -
 
 class Whole(unittest.TestCase):
     def test_amount_spray_and_loads_agree(self) -> None:
+        # 7 × 0.6 = 4.2 fl oz; 7 × 2 = 14 gal; tanks of 4 gal take 4 ÷ 2 × 0.6 = 1.2, the last half of one 0.6.
         job = spray()
         assert job.spray
         self.assertAlmostEqual(job.amount.value, 4.2, places=9)
@@ -35,6 +36,7 @@ class Whole(unittest.TestCase):
         self.assertEqual([round(p.product.value, 9) for p in job.loads], [1.2, 1.2, 1.2, 0.6])
 
     def test_the_rounded_rate_is_what_the_marks_make(self) -> None:
+        # An identity: the marks, added, against the amount.
         job = spray()
         self.assertAlmostEqual(sum(p.measure.measured.base for p in job.loads) / job.amount.base - 1, job.rounding, places=12)
         self.assertAlmostEqual(job.parts[0].measured_rate.value, 0.6 * (1 + job.rounding), places=12)
@@ -46,6 +48,7 @@ class Whole(unittest.TestCase):
             self.assertIsNot(job.parts[0].measured_judgement.stand, Stand.ABOVE, feet)
 
     def test_above_the_label_is_reckoned_and_judged(self) -> None:
+        # 7 × 1.6 = 11.2.
         job = spray(1.6)
         self.assertTrue(job.judgement.refused)
         self.assertAlmostEqual(job.amount.value, 11.2, places=9)
@@ -61,11 +64,13 @@ class Whole(unittest.TestCase):
         self.assertEqual(job.whole.vessel.unit.key, "fl_oz")
 
     def test_granules_in_two_passes(self) -> None:
+        # 7 × 3 = 21 lb, half of it in each pass.
         label = read_label_rate("2 to 4 lb/M")
         job = reckon(FEED, [Part(GREEN, Rate(3, label.unit), label)], SPREADER, passes=2)
         self.assertEqual([(p.load.pass_number, round(p.product.value, 9)) for p in job.loads], [(1, 10.5), (2, 10.5)])
 
     def test_working_ends_where_the_answer_is(self) -> None:
+        # 7 × 0.6 = 4.2; 14 gal ÷ 4 gal = 3.5.
         steps = {s.title: s for s in spray().working}
         self.assertAlmostEqual(steps["Rate × area: product"].result.value, 4.2, places=9)
         self.assertAlmostEqual(steps["Tanks"].result.value, 3.5, places=9)
@@ -85,6 +90,7 @@ class ManyAreas(unittest.TestCase):
         self.assertAlmostEqual(job.amount.value, 6.0, places=9)
 
     def test_another_rate_is_another_mix_with_tanks_of_its_own(self) -> None:
+        # 7 at 2 gal is 14 gal, 4 tanks of 4; 3 at 2 gal is 6 gal, 2 tanks.
         job = reckon(SPRAY, [self.part(GREEN, 0.6), self.part(self.BANK, 0.8)], KNAPSACK)
         self.assertEqual([p.load.number for p in job.loads], list(range(1, 7)))
         self.assertEqual([[x.ground.name for x in p.parts] for p in job.loads], [["green"]] * 4 + [["bank"]] * 2)

@@ -42,6 +42,7 @@ class Mass(unittest.TestCase):
         ),
     )
     def test_inside_and_outside_make_what_was_applied(self, direction: float, edges: int, found: Pattern, hand: Hand) -> None:
+        # Mass is kept.
         profile = profile_of(found)
         laid = land([walk(ELL, 4, direction, edges=edges)], ELL, profile, 20.0, 0.25, hand)
         self.assertAlmostEqual((inside(laid) + laid.mass_outside) / laid.applied, 1, delta=1e-9)
@@ -54,6 +55,7 @@ class Mass(unittest.TestCase):
     @settings(max_examples=15, deadline=None)
     @given(st.floats(-300, 300), st.floats(-300, 300))
     def test_where_the_ground_lies_changes_no_total(self, dx: float, dy: float) -> None:
+        # A property: the same ground elsewhere, to the width of a cell.
         here = land([walk(ELL, 4, 30)], ELL, profile_of(SKEW), 20.0, 0.25)
         moved = affinity.translate(ELL, dx, dy)
         there = land([walk(moved, 4, 30)], moved, profile_of(SKEW), 20.0, 0.25)
@@ -79,6 +81,7 @@ class Maps(unittest.TestCase):
             self.assertAlmostEqual(float(middle.std() / middle.mean()), float(swath.std() / swath.mean()), delta=0.01)
 
     def test_against_a_plain_loop_over_cells(self) -> None:
+        # The loop in this test is the reference.
         found, profile = walk(FIELD, 4, 0), profile_of(SKEW)
         laid = land([found], FIELD, profile, 20.0, 0.5)
         for row, column in ((20, 20), (33, 41), (12, 60)):
@@ -94,12 +97,14 @@ class Maps(unittest.TestCase):
             self.assertAlmostEqual(laid.cells[row, column] / grams, 1, delta=0.03)
 
     def test_two_half_passes_at_right_angles_are_evener_than_one(self) -> None:
+        # A property; that two ways are evener is common practice, no source.
         one = land([walk(FIELD, 4, 0)], FIELD, profile_of(SKEW), 20.0, 0.2)
         two = land([walk(FIELD, 4, 0), walk(FIELD, 4, 90)], FIELD, profile_of(SKEW), 20.0, 0.2)
         self.assertLess(two.cv, one.cv)
         self.assertAlmostEqual(two.applied / one.applied, 1, delta=0.1)
 
     def test_a_turned_field_gets_what_the_straight_one_gets(self) -> None:
+        # A property, to the width of a cell.
         straight = land([walk(FIELD, 4, 0)], FIELD, profile_of(SYMMETRIC), 20.0, 0.1)
         turned = affinity.rotate(FIELD, 37, origin=(0, 0))
         slanted = land([walk(turned, 4, 37)], turned, profile_of(SYMMETRIC), 20.0, 0.1)
@@ -114,6 +119,7 @@ class Maps(unittest.TestCase):
         self.assertAlmostEqual(laid.over, 4 / 30, delta=0.02)
 
     def test_opening_late_leaves_a_gap_and_closing_late_throws_over_the_edge(self) -> None:
+        # 6 passes × 1 m × 4 m × 20 g/m² fall beyond the edge.
         laid = land([walk(FIELD, 4, 0)], FIELD, even_profile(4), 20.0, 0.25, Hand(late=1.0))
         self.assertGreater(laid.under, 0.02)
         self.assertAlmostEqual(laid.mass_outside, 6 * 1.0 * 4 * 20, delta=0.02 * laid.applied)
@@ -125,12 +131,14 @@ class Maps(unittest.TestCase):
         self.assertTrue(0 < laid.on_hazards < laid.mass_outside)
 
     def test_wander_is_the_same_for_the_same_seed_and_makes_it_worse(self) -> None:
+        # A property: an even lay has a CV of 0.
         hand = Hand(line=0.4, pace=0.1, seed=5)
         maps = [land([walk(FIELD, 4, 0)], FIELD, even_profile(4), 20.0, 0.25, hand) for _ in range(2)]
         np.testing.assert_array_equal(maps[0].cells, maps[1].cells)
         self.assertGreater(maps[0].cv, 0.05)
 
     def test_a_walk_that_goes_beyond_the_area_falls_beside_it(self) -> None:
+        # The walk is twice as long as the field: half of it falls beside.
         wider = box(0, 0, 60, 24)
         laid = land([walk(wider, 4, 0)], FIELD, even_profile(4), 20.0, 0.25)
         self.assertAlmostEqual(inside(laid), laid.mass_outside, delta=0.01 * laid.applied)

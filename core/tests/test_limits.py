@@ -30,6 +30,7 @@ class Limits(unittest.TestCase):
             self.assertEqual(found.refused, kind.label_binds, kind)
 
     def test_the_refusal_quotes_the_label_and_says_what_to_do(self) -> None:
+        # 1.6 is 2 times the label's 0.8.
         with self.assertRaises(Refused) as caught:
             refuse_above_label(at(1.6), LABEL, Kind.GROWTH_REGULATOR)
         self.assertIn("2 times", caught.exception.problem)

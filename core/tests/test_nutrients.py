@@ -62,10 +62,12 @@ class AtOnce(unittest.TestCase):
         self.assertNotIn("iron-once", keys({Basis.FE: 0.5}, product=FEED))
 
     def test_phosphorus_where_a_test_asks_for_it_is_quiet(self) -> None:
+        # Any phosphorus does; that a soil test goes before is the law of several states (see docs/science.md).
         self.assertIn("phosphorus-untested", keys({Basis.P2O5: 0.1}))
         self.assertNotIn("phosphorus-untested", keys({Basis.P2O5: 0.1}, ground=replace(LAWN, tested_p=True)))
 
     def test_heat_by_the_houses_school(self) -> None:
+        # Both schools are common practice, no source; any nitrogen does.
         hot, hot_bermuda = replace(LAWN, stress=Stress.HEAT), replace(LAWN, stress=Stress.HEAT, grass="bermudagrass")
         for answer, cool, warm in (("none", True, True), ("cool_no", True, False)):
             house = House({"nitrogen_in_heat": answer})
@@ -80,6 +82,7 @@ class AtOnce(unittest.TestCase):
         self.assertNotIn("urea-in-cold", keys({Basis.N: 0.5}, product=FEED, ground=cold, house=house))
 
     def test_a_closed_time_over_the_turn_of_the_year_by_its_ends(self) -> None:
+        # The days are those of the closed time, both ends in it.
         house = House(closed=(Closed("N", (12, 1), (2, 15), "local law"),))
         for on, shut in (
             (date(2030, 11, 30), False),
@@ -134,11 +137,13 @@ class OverASeason(unittest.TestCase):
         self.assertEqual(litre.litres, weight.litres)
 
     def test_grams_per_litre_without_a_density_counts_what_is_poured_and_not_what_is_weighed(self) -> None:
+        # 200 g/L × 1 L.
         active = Product("Bare", Kind.FUNGICIDE, SC, (Content("boscalid", Basis.ACTIVE, g_per_l=200),))
         self.assertAlmostEqual(applied(active, Quantity(1.0, UNITS["l"]), FOOT, DAY).actives["boscalid"] * FOOT.base, 200)
         self.assertEqual(applied(active, Quantity(1000.0, UNITS["g"]), FOOT, DAY).actives, {})
 
     def test_a_nutrient_over_its_usual_range_warns_and_never_refuses(self) -> None:
+        # 20 % of 19 + 2 lb is 4.2 lb, over the 4 lb that are usual (range: see `core.rates.nutrients`).
         past = [applied(FEED, Quantity(19.0, UNITS["lb"]), FOOT, DAY - timedelta(days=40))]
         plan = applied(FEED, Quantity(2.0, UNITS["lb"]), FOOT, DAY)
         found = over_budget(budget(FEED, plan, past, LAWN), FEED)

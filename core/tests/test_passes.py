@@ -32,6 +32,7 @@ class Rectangle(unittest.TestCase):
             self.assertAlmostEqual(one.line[-1][0], other.line[0][0])
 
     def test_a_half_shift_lies_between_the_first_rounds_tracks(self) -> None:
+        # Tracks at 2, 6, 10 …, moved by half a swath of 4; the last is kept on the ground.
         self.assertEqual([p.line[0][1] for p in walk(FIELD, 4, 0, shift=0.5).passes], [4, 8, 12, 16, 20, 22])
 
     def test_an_odd_strip_is_walked_inside_the_edge(self) -> None:
@@ -39,6 +40,7 @@ class Rectangle(unittest.TestCase):
         self.assertEqual([p.line[0][1] for p in found.passes], [2, 6, 10, 14, 18, 22, 23])
 
     def test_the_best_direction_is_along_the_long_side_however_it_lies(self) -> None:
+        # A property: the field is turned by what is found.
         for turn in (0, 17.3, 60, 133):
             found = best_direction(affinity.rotate(FIELD, turn, origin=(0, 0)), 4)
             self.assertAlmostEqual((found - turn) % 180 % 179.999, 0, delta=0.01)
@@ -75,6 +77,7 @@ class AnyOutline(unittest.TestCase):
     @settings(max_examples=30, deadline=None)
     @given(st.floats(0, 179), st.integers(0, 2))
     def test_stripes_stay_on_the_ground_and_cover_it(self, direction: float, edges: int) -> None:
+        # A property.
         found = walk(ELL, 2, direction, edges=edges)
         grown = ELL.buffer(1e-6)
         for one in found.passes:
@@ -82,6 +85,7 @@ class AnyOutline(unittest.TestCase):
         self.assertAlmostEqual(found.covered / ELL.area, 1, delta=0.15)
 
     def test_nothing_is_walked_within_the_buffer(self) -> None:
+        # The buffers are those asked for, to 5 cm of a rounded corner.
         drain, pond = Point(20, 12), box(34, 0, 40, 8)
         found = walk(FIELD, 2, 0, edges=1, keep_off=[KeepOff(drain, 3), KeepOff(pond, 5)])
         for one in found.passes:

@@ -101,6 +101,7 @@ class Answers(unittest.TestCase):
             self.assertEqual(sentence(text), answer)
 
     def test_a_number_before_the_unit_compares(self) -> None:
+        # 2 qt = 64 fl oz over 43.56: 1.469 fl oz/1000 ft²; 12 ÷ 1.469 = 8.17.
         self.assertIn("12 fl oz/1000 ft² is 8.17 times that", sentence("2 qt/A in 12 oz per M?"))
 
     def test_what_cannot_be(self) -> None:

@@ -66,6 +66,7 @@ class Refusals(unittest.TestCase):
             self.refused("rate", words, partial(read_label_rate, phrase, "rate"))
 
     def test_what_was_really_used(self) -> None:
+        # 32 fl oz in 100 gal: 32 ÷ 12,800 = 0.25 %.
         share = read_label_rate("0.25 % v/v")
         ground = GREEN.size
         self.refused("spray", "Enter the spray volume", lambda: actual_rate(SPRAY, share, read_quantity("4 fl oz"), ground, None))

@@ -91,6 +91,7 @@ class EveryRule(unittest.TestCase):
             self.assertEqual(read({r.key: empty for r in RULES}).rules, Rules())
 
     def test_zero_is_a_rule(self) -> None:
+        # 0 h is what was typed.
         self.assertEqual(read({"water_in_delay": {"value": "0", "unit": "h"}}).rules.water_in_delay, 0.0)
 
     def test_ends_that_cross(self) -> None:

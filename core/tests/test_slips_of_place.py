@@ -51,6 +51,7 @@ class Sites(Caught):
         self.assertIn("The row lists perennial ryegrass; green is creeping bentgrass.", found.sentence)
 
     def test_a_height_in_no_row_is_said_and_never_read_between(self) -> None:
+        # 0.75 in lies between the rows, which are made up.
         tall = replace(GREEN, height=read_quantity("0.75 in"))
         found = self.finding(checked(self.REGULATOR, self.BENT, 8, tall, rows=self.ROWS), "height-in-no-row")
         self.assertIs(found.act, Weight.REFUSE)
@@ -154,6 +155,7 @@ class Season(Caught):
         self.quiet(checked(self.SDHI, spaced, 0.6, history=past(self.SDHI, days=14)), "too-soon")
 
     def test_the_seasons_total_of_a_product_and_the_number_of_times(self) -> None:
+        # 0.6 + 0.6 booked and 0.6 planned are 1.8; 1.5 − 1.2 leaves 0.3.
         capped = replace(
             self.SDHI, rules=Rules(most_per_season=read_label_rate("1.5 fl oz per 1,000 sq ft"), applications_per_season=3)
         )
@@ -222,6 +224,7 @@ class Quiet(Caught):
         self.assertFalse(found.refused)
 
     def test_what_really_happened_is_reckoned_all_the_same(self) -> None:
+        # 9 fl oz ÷ 5 = 1.8.
         rate = actual_rate(SPRAY, LABEL, read_quantity("9 fl oz"), Quantity(5000, read_quantity("1 ft2").unit), None)
         self.assertTrue(judge(rate, LABEL, Kind.FUNGICIDE).refused)
         self.assertAlmostEqual(rate.value, 1.8)

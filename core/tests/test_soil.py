@@ -42,6 +42,7 @@ class Tables(unittest.TestCase):
         self.assertAlmostEqual(2000 / 43.56, 45.9, places=1)
 
     def test_between_rows_it_runs_straight(self) -> None:
+        # Half way between two rows of the table: see `core.soil.ph_tables` for its source.
         self.assertEqual(sulfur_need("sand", 7.25), 300)
         self.assertEqual(sulfur_need("sand_loam", 8.0), 1350)
 
@@ -52,6 +53,7 @@ class Tables(unittest.TestCase):
 
     @given(st.floats(6.5, 8.5), st.floats(6.5, 8.5), st.sampled_from(["sand", "loam", "clay", "loam_clay"]))
     def test_a_higher_ph_never_needs_less(self, a: float, b: float, column: str) -> None:
+        # A property.
         low, high = sorted((a, b))
         self.assertLessEqual(sulfur_need(column, low), sulfur_need(column, high) + 1e-9)
 
@@ -73,6 +75,7 @@ class Plans(unittest.TestCase):
     @settings(max_examples=60, deadline=None)
     @given(st.floats(6.6, 8.5), st.booleans(), st.sampled_from(["sand", "loam", "clay"]), st.floats(0.5, 1.0))
     def test_no_step_and_no_year_passes_its_cap(self, ph: float, green: bool, texture: str, purity: float) -> None:
+        # A property; the caps are those of `core.soil.ph_tables`.
         found = plan(ph, ph, ph, texture=texture, green=green, purity=purity, target=6.5)
         caps = SULFUR_GREEN if green else SULFUR
         years: dict[int, float] = {}
@@ -93,9 +96,11 @@ class Plans(unittest.TestCase):
                 self.assertAlmostEqual(step.per_m2 / found.steps[0].per_m2, 1, places=9)
 
     def test_a_product_of_ninety_percent_takes_more(self) -> None:
+        # 1 ÷ 0.9.
         self.assertAlmostEqual(plan(7.5, purity=0.9, target=6.5).need / plan(7.5, target=6.5).need, 1 / 0.9)
 
     def test_a_shallower_layer_takes_less(self) -> None:
+        # The table is for 7 in; 3.5 in take half.
         half = plan(7.5, target=6.5, depth=3.5 * 0.0254)
         self.assertAlmostEqual(half.need / plan(7.5, target=6.5).need, 0.5)
 
@@ -105,6 +110,7 @@ class Plans(unittest.TestCase):
         self.assertTrue(all(s.per_m2 <= 50 * LB_PER_1000 * (1 + 1e-9) for s in found.steps))
 
     def test_seven_point_seven_without_trouble_is_left_alone_by_one_school(self) -> None:
+        # Both schools are common practice, no source; 6.5 is the middle of the range of a mixed turf, see `core.soil.ph`.
         self.assertEqual(plan(7.7, 7.7, 7.7).verdict, "leave")
         ideal = plan(7.7, 7.7, 7.7, house=House({"ph": "to_ideal"}))
         self.assertEqual((ideal.verdict, ideal.target), ("lower", 6.5))
@@ -119,10 +125,12 @@ class Plans(unittest.TestCase):
         self.assertIn("55 °F", notes)
 
     def test_two_soils_and_too_few_spots_are_said(self) -> None:
+        # How far apart two soils are, and how many spots are enough, is common practice, no source.
         self.assertIn("may be two soils", " ".join(plan(6.2, 7.4, 7.0, target=6.5).notes))
         self.assertIn("1 spot only", " ".join(plan(7.4, target=6.5).notes))
 
     def test_the_latest_reading_of_a_spot_counts(self) -> None:
+        # 7.0 is the later reading.
         readings = [PhReading("A", date(2030, 4, 1), 8.0), PhReading("a ", date(2031, 2, 1), 7.0)]
         found = plan_ph(readings, texture="loam", grass="mixed", ground=GROUND, green=False, start=START)
         self.assertEqual(found.ph, 7.0)

@@ -103,12 +103,14 @@ class Spreading(unittest.TestCase):
         self.assertIn("disagree", found.findings[0].sentence)
 
     def test_old_only_when_all_of_them_are(self) -> None:
+        # The days are made up.
         fresh = Test(MAY, 7.1, date(2027, 5, 1), FEED.id, setting=5)
         late = date(2026, 12, 1)
         self.assertEqual(keys(list(self.at(7.0, on=late).findings)), ["calibration-old"])
         self.assertEqual(self.at(7.0, tests=[*self.tests, fresh], on=late).findings, ())
 
     def test_a_skewed_pattern_is_said(self) -> None:
+        # Any rate inside the tests does.
         self.assertEqual(keys(list(self.at(7.0, skewed=True).findings)), ["skewed"])
 
 

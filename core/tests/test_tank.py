@@ -49,6 +49,7 @@ class Loads(unittest.TestCase):
     def test_loads_add_up_and_none_is_over_full(
         self, area: float, output: float, tank: float, passes: int, even: bool, per_litre: float
     ) -> None:
+        # Properties: volumes, amounts and strengths add up.
         spray = area * output * passes
         assume(spray / tank < 190)
         loads = tank_loads(dose=spray * per_litre, liquid=True, area=area, output=output, tank=tank, passes=passes, even=even)
@@ -67,12 +68,14 @@ class Vessels(unittest.TestCase):
         self.assertAlmostEqual(found.rounding, 3.7 / 3.6966911953 - 1, places=9)
 
     def test_the_smallest_vessel_that_holds_it(self) -> None:
+        # The vessels are those of the house's bench; 2.4 fl oz at eighths is 2 3/8.
         for text, key in {"18 mL": "syringe-20", "60 mL": "syringe-60", "61 mL": "cup-250", "3 L": "jug-5000"}.items():
             self.assertEqual(measure(read_quantity(text), us=False).vessel.key, key, text)
         self.assertEqual(measure(read_quantity("5 fl oz"), us=True).vessel.key, "cup-8floz")
         self.assertEqual(measure(read_quantity("2.4 fl oz"), us=True).instruction, "2 3/8 fl oz")
 
     def test_more_than_the_largest_is_full_ones_and_a_rest(self) -> None:
+        # 12.3 = 2 × 5 + 2.3 L.
         found = measure(read_quantity("12.3 L"), us=False)
         self.assertEqual((found.fills, found.mark, found.instruction), (2, 2300.0, "2 × 5,000 mL, then 2,300 mL"))
 
@@ -88,6 +91,7 @@ class Vessels(unittest.TestCase):
         self.assertFalse(measure(read_quantity("30 mL"), us=False).coarse)
 
     def test_granules_are_weighed(self) -> None:
+        # The scale's mark is what is asked for.
         found = measure(read_quantity("15.6 lb"), us=True)
         self.assertEqual((found.vessel.shape, found.vessel.unit.key, found.mark), ("scale", "lb", 15.6))
 
@@ -100,6 +104,7 @@ class Vessels(unittest.TestCase):
     @settings(deadline=None)
     @given(st.floats(0.2, 20_000), st.booleans(), st.booleans())
     def test_the_mark_is_within_half_a_graduation_or_a_whole_below(self, ml: float, us: bool, never_over: bool) -> None:
+        # A property.
         dose = Quantity(ml, UNITS["ml"])
         found = measure(dose, us, never_over)
         off = found.measured.base - dose.base

@@ -136,6 +136,7 @@ class Numbers(unittest.TestCase):
         self.assertEqual([exact_number(x) for x in (1 / 3, 2 / 3, 4 / 3)], ["1/3", "2/3", "1 1/3"])
 
     def test_percent(self) -> None:
+        # Rounding alone.
         self.assertEqual(show_percent(-0.0097, sign=True), "−0.97 %")
         self.assertEqual(show_percent(0.0001), "0 %")
 
@@ -192,5 +193,6 @@ class Reading(unittest.TestCase):
             quantity("size", 3, "lb", AREA)
 
     def test_tidy_knows_the_dashes_and_fractions_of_typesetters(self) -> None:
+        # Spelling alone.
         self.assertEqual(tidy("0.15–0.3 fl. oz./1,000 sq. ft."), "0.15-0.3 fl oz /1,000 sq ft")
         self.assertEqual(tidy("1½"), "1 1/2")

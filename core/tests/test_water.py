@@ -65,6 +65,7 @@ class Audits(unittest.TestCase):
         self.assertLessEqual(found.low_quarter, 1 + 1e-12)
 
     def test_few_cans_wind_and_poor_uniformity_are_said(self) -> None:
+        # Enough cans, wind and what sprays reach are common practice, no source; a quarter of 17 is 4, rounded down.
         few = " ".join(audit(cans(6, 8, 9, 10, 10, 11, 12, 14), 60, wind=3.0).notes)
         self.assertIn("8 cans are few", few)
         self.assertIn("windy", few)
@@ -127,6 +128,7 @@ class Minutes(unittest.TestCase):
     def test_what_stands_never_passes_the_pond_and_is_gone_by_the_next(
         self, minutes: float, rate: float, intake: float, pond: float
     ) -> None:
+        # A property: what falls less what sinks in.
         found = soak(minutes, rate, intake, pond)
         self.assertAlmostEqual(found.parts * found.minutes, minutes, places=6)
         standing = max(0.0, (rate - intake) * found.minutes / 60)

@@ -43,6 +43,7 @@ class Moisture(unittest.TestCase):
 
     @given(st.floats(0.5, 45), st.floats(5, 100))
     def test_dew_point_agrees_with_psychrolib_over_water(self, air: float, humidity: float) -> None:
+        # psychrolib is the reference (ASHRAE Fundamentals 2017, ch. 1); it is over water above 0 °C.
         found = float(dew_point(air, humidity))
         if found > 0.5:
             self.assertAlmostEqual(found, psychrolib.GetTDewPointFromRelHum(air, humidity / 100), delta=0.15)
@@ -76,11 +77,13 @@ class TheTable(unittest.TestCase):
             self.assertEqual((found.air[0], bool(found.forecast[0])), (10, False))
 
     def test_what_cannot_be_is_set_aside_and_listed(self) -> None:
+        # Bounds of what can be believed are common practice, no source.
         found = table([Hour(START, air=20, humidity=50, wind=468.0), Hour(START + timedelta(hours=1), air=99, humidity=101)])
         self.assertEqual([(s.field, s.value) for s in found.aside], [("wind", 468.0), ("air", 99), ("humidity", 101)])
         self.assertTrue(np.isnan(found.wind[0]) and np.isnan(found.air[1]))
 
     def test_gaps_are_listed_and_filled_only_when_asked_and_short(self) -> None:
+        # The air is the hour's number, so a hole read across is its own number.
         hours = [Hour(START + timedelta(hours=h), air=float(h), humidity=50) for h in range(12) if h not in (3, 4, 7, 8, 9, 10)]
         found = table(hours)
         self.assertEqual([length for _, length in found.gaps], [2, 4])
@@ -176,6 +179,7 @@ class LeafWetness(unittest.TestCase):
             self.assertEqual(self.hour(air, humidity, wind)[Wetness.TREE], wet, (air, humidity, wind))
 
     def test_rain_is_wet_by_all_and_dry_air_dry_by_all(self) -> None:
+        # A whole hour, or none.
         self.assertEqual(set(self.hour(20, 50, rain=1.0).values()), {1.0})
         self.assertEqual(set(self.hour(20, 40).values()), {0.0})
 
@@ -192,6 +196,7 @@ class LeafWetness(unittest.TestCase):
         self.assertTrue(np.isnan(wet_hours(found, Wetness.TREE)[0]))
 
     def test_they_differ_over_the_real_year(self) -> None:
+        # That estimators differ is the point; by how much is what this year gave.
         found = real_hours()
         sums = sorted(float(np.nansum(wet_hours(found, by))) for by in Wetness)
         self.assertGreater(sums[-1] / sums[0], 1.3)
@@ -234,6 +239,7 @@ class Soil(unittest.TestCase):
         self.assertEqual(found[2], 11)
 
     def test_a_reading_is_exact_on_its_day_and_fades(self) -> None:
+        # 3 degrees off on its day, half of it after 7, none after 14; between two readings, both fade into each other.
         base = np.full(60, 15.0)
         found = corrected(base, {30: 18.0})
         self.assertEqual((found[30], found[37], found[44], found[10]), (18.0, 16.5, 15.0, 15.0))

@@ -107,6 +107,7 @@ class Limits(unittest.TestCase):
         self.assertGreaterEqual(tight, loose)
 
     def test_what_is_not_known_is_never_good(self) -> None:
+        # 4.5 m/s is only a limit to compare with.
         found = hours(3)
         found.wind[1] = np.nan
         self.assertEqual(judged(found, Needs(wind=(None, 4.5))).fits[1], Fit.UNKNOWN)
@@ -179,6 +180,7 @@ class Tank(unittest.TestCase):
     other = needs_of(Rules(temperature=(10.0, 30.0), wind=(None, 3.6), rain_after=2), "Other", True)
 
     def test_the_strictest_of_all(self) -> None:
+        # The higher of the lows, the lower of the highs, the longest of the waits.
         found = together([self.one, self.other])
         needs = found.needs
         self.assertEqual((needs.air, needs.wind, needs.leaf, needs.dry_after), ((10, 27), (None, 3.6), Leaf.DRY, 6))
@@ -197,6 +199,7 @@ class Tank(unittest.TestCase):
 
     @given(st.permutations(range(3)))
     def test_order_does_not_matter(self, order: list[int]) -> None:
+        # The higher of the lows, the lower of the highs.
         every = [self.one, self.other, needs_of(Rules(wind=(1.0, 4.0)), "Third", True)]
         self.assertEqual(together([every[i] for i in order]).needs.wind, (1.0, 3.6))
 
@@ -282,6 +285,7 @@ class Clocks(unittest.TestCase):
         self.assertEqual(len(gaps), 1)
 
     def test_targets_name_their_base_and_the_shape_turns_at_the_hold(self) -> None:
+        # 10 °C for warm grasses is common practice, no source; the shape is fixed at its turns, from memory.
         self.assertEqual({t.base.celsius for t in TARGETS if t.turf == "warm"}, {10.0})
         self.assertIsNone(target_of("an unknown active", "green"))
         shape = growth_shape(np.array([0.0, 0.75, 1.5, 2.25, 3.0, 5.0]))
@@ -290,6 +294,7 @@ class Clocks(unittest.TestCase):
 
 class Regulators(unittest.TestCase):
     def test_which_target_a_turf_goes_by(self) -> None:
+        # 200 growing degree days, base 0 °C: Kreuser and Soldat 2011.
         taller = replace(GREEN, height=read_quantity("0.6 in"))
         warm = replace(LAWN, grass="zoysiagrass")
         self.assertEqual([turf_of(g) for g in (GREEN, taller, LAWN, warm)], ["green", "lawn", "lawn", "warm"])

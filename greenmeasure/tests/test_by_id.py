@@ -40,6 +40,7 @@ class Renamed(ApiTest):
         return {f["key"]: f["act"] for f in said["parts"][0]["findings"]}
 
     def test_an_interval_and_a_season_hold_over_a_new_name(self) -> None:
+        # 0.6 fl oz/1000 ft² is what was booked.
         self.book()
         before = self.found()
         self.assertEqual((before["too-soon"], before["season-times"]), ("refuse", "refuse"))

@@ -10,6 +10,7 @@ from greenmeasure.tests.base import AREA, FEED, FUNGICIDE, SPRAYER, SPREADER, Ap
 
 class Ground(ApiTest):
     def test_sizes_as_people_type_them(self) -> None:
+        # 1 1/2 and 3/16 as decimals.
         for i, (typed, unit, text) in enumerate(
             (("1,720", "ft2", "1,720 ft²"), ("1 1/2", "acre", "1.5 acre"), ("160 m²", "ft2", "160 m²"))
         ):
@@ -57,6 +58,7 @@ class Shelf(ApiTest):
         return set(self.faults("POST", "products", FUNGICIDE | {"name": "another"} | more))
 
     def test_a_card_comes_back_as_it_was_typed(self) -> None:
+        # What comes back is what was typed.
         made = next(p for p in self.ask("GET", "products") if p["name"] == "Test SC")
         self.assertEqual(made["rates"][0]["phrase"], "0.4 to 0.8 fl oz per 1,000 sq ft")
         self.assertEqual(made["rates"][0]["start"]["text"], "0.4 fl oz/1000 ft²")
@@ -97,6 +99,7 @@ class Shelf(ApiTest):
         self.assertEqual([c["text"] for c in said["fields"][0]["choices"]], ["2 fl oz per 1000 sq ft", "2 oz wt per 1000 sq ft"])
 
     def test_a_phrase_is_read_as_it_is_typed(self) -> None:
+        # 1/2 lb × 43.56 = 21.78 lb/acre.
         said = self.ask("POST", "products/phrase", {"phrase": "1/2 lb/M"})
         self.assertEqual(said["understood"], "0.5 lb per 1000 ft²")
         self.assertIn("21.78 lb/acre", said["also"])

@@ -36,6 +36,7 @@ class Measuring(ApiTest):
             self.assertEqual(list(self.faults("POST", "areas/measure", body)), [field])
 
     def test_an_area_can_be_measured_into_being(self) -> None:
+        # 120 ft × 0.3048 m (exact).
         body = {"name": "East bank", "grass": "tall_fescue", "measure": RECTANGLE}
         made = self.ask("POST", "areas", body, 201)
         self.assertEqual(made["size"]["text"], "7,000 ft²")
@@ -44,6 +45,7 @@ class Measuring(ApiTest):
         self.assertEqual(whole["plan"]["right"], 120 * 0.3048)
 
     def test_two_measurements_are_compared_and_one_can_be_taken(self) -> None:
+        # 120 × 62 = 7,440 ft²; ÷ 7,000 is +6.3 %.
         taken = RECTANGLE | {"values": {"length": 120, "width": 62}, "taken_on": "2026-04-01"}
         whole = self.ask("POST", f"areas/{self.area.pk}/measurements", taken, 201)
         self.assertEqual(whole["area"]["size"]["text"], "7,000 ft²")
@@ -69,6 +71,7 @@ class Measuring(ApiTest):
         self.assertEqual(set(self.faults("PUT", f"areas/{self.area.pk}", own)), {"parent_id"})
 
     def test_every_fact_comes_back_and_heights_are_kept_with_their_days(self) -> None:
+        # What comes back is what was typed.
         facts = {
             "cultivar": "a blend",
             "use": "green",
@@ -149,6 +152,7 @@ class GeoJson(ApiTest):
 
 class Soil(ApiTest):
     def test_readings_and_the_plan(self) -> None:
+        # (7.8 + 7.7 + 7.9) ÷ 3; shares of a whole.
         for spot, ph in (("gate", 7.8), ("middle", 7.7), ("river", "7.9")):
             self.ask("POST", f"areas/{self.area.pk}/soil", SOIL | {"spot": spot, "ph": ph}, 201)
         self.assertEqual(next(a for a in self.ask("GET", "areas")["areas"])["ph"], "pH 7.8")

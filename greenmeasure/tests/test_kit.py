@@ -283,10 +283,12 @@ class Settings(KitTest):
         return self.ask("POST", f"machines/{self.spreader.pk}/setting", body)
 
     def test_straight_between_tests_and_half_of_it_twice(self) -> None:
+        # 1.5 lb lies half way between the tests at 5 and 7; two passes at half of 3 lb are the same.
         self.assertEqual(self.setting(1.5)["setting"], "6")
         self.assertEqual(self.setting(3.0, passes=2)["setting"], "6")
 
     def test_none_beyond_the_tests_nor_for_another_product(self) -> None:
+        # 2.5 lb lies beyond the tests.
         self.assertEqual(self.setting(2.5)["findings"][0]["key"], "beyond-tests")
         other = self.ask(
             "POST",
@@ -477,6 +479,7 @@ class Tools(KitTest):
         self.assertIn("2 min of spraying", found["sentence"])
 
     def test_a_calibration_fills_in_flow_and_swath(self) -> None:
+        # FLOW walks 100 ft in 60 s: a mark every 10 ft is one every 6 s.
         self.keep(FLOW)
         self.assertAlmostEqual(self.pace()["beat"], 6.0)
 

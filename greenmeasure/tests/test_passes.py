@@ -155,6 +155,7 @@ class Near(PassesTest):
 
 class Landing(PassesTest):
     def test_an_even_swath_lands_evenly(self) -> None:
+        # Even is a CV of 0; shares of a whole.
         found = self.landing()
         self.assertEqual(found["cv"], "0 %")
         self.assertIn("nothing will show dark", found["sentence"])
@@ -202,6 +203,7 @@ class Landing(PassesTest):
 
 class OnTheMap(PassesTest):
     def test_a_taped_plan_is_asked_where_it_lies(self) -> None:
+        # pyproj's Geod is the reference: 100 ft are 30.48 m; 60 ft hold 7 swaths.
         self.assertEqual(self.field(self.ask("POST", "passes/geojson", {"plan": self.asked()}, 422)), ["latitude"])
         made = self.ask("POST", "passes/geojson", {"plan": self.asked(), "latitude": "41.2", "longitude": "-71.6"})
         self.assertEqual(made["type"], "FeatureCollection")

@@ -6,6 +6,7 @@ from greenmeasure.tests.base import ApiTest
 
 class Job(ApiTest):
     def test_the_whole_answer(self) -> None:
+        # 7 × 0.6 = 4.2 fl oz; 7 × 1 = 7 gal in tanks of 4; 4.2 ÷ 128 × 320 = 10.50; 4 × 0.6 = 2.4, at eighths 2 3/8.
         said = self.ask("POST", "reckon/job", self.job())
         self.assertEqual(said["headline"], "Pour 4.2 fl oz of Test SC for North green: 2 tanks, 7 gal in all.")
         self.assertEqual(said["amount"]["text"], "4.2 fl oz")
@@ -19,6 +20,7 @@ class Job(ApiTest):
         self.assertTrue(said["working"] and said["cautions"] and said["wear"] and said["label_first"])
 
     def test_what_is_typed_counts_fractions_and_units_too(self) -> None:
+        # 7 × 3/5.
         for typed in ("0.6", "3/5", 0.6):
             rate = {"value": typed, "unit": "fl_oz/kft2"}
             self.assertEqual(self.ask("POST", "reckon/job", self.job(rate=rate))["amount"]["text"], "4.2 fl oz")
@@ -31,11 +33,13 @@ class Job(ApiTest):
         self.assertAlmostEqual(said["parts"][0]["rule"]["value"], 0.6, places=9)
 
     def test_above_the_label_is_answered_and_marked_refused(self) -> None:
+        # 0.9 is above the label's 0.8.
         said = self.ask("POST", "reckon/job", self.job(rate={"value": 0.9, "unit": "fl_oz/kft2"}))
         self.assertTrue(said["judgement"]["refused"])
         self.assertIn("0.4 to 0.8 fl oz per 1000 ft²", said["judgement"]["sentence"])
 
     def test_granules(self) -> None:
+        # 7 × 0.5 lb N ÷ 0.20 = 17.5 lb.
         said = self.ask("POST", "reckon/job", self.feed_job(passes=2))
         self.assertEqual(said["amount"]["text"], "17.5 lb")
         self.assertEqual([x["name"] for x in said["loads"]], ["Hopper 1, pass 1", "Hopper 2, pass 2"])
@@ -43,6 +47,7 @@ class Job(ApiTest):
         self.assertEqual((said["cost"], said["cost_why_not"]), (None, "No package on the card."))
 
     def test_a_metric_account_hears_metric(self) -> None:
+        # 7 gal × 3.785411784 (NIST Handbook 44) = 26.5 L.
         Account.objects.filter(pk=self.account.pk).update(units="metric")
         said = self.ask("POST", "reckon/job", self.job())
         self.assertEqual((said["spray"], said["cost"]["foot"]), ("26.5 L", "100 m²"))
@@ -73,6 +78,7 @@ class Line(ApiTest):
         return said
 
     def test_a_whole_job_can_be_opened(self) -> None:
+        # 7 × 0.6.
         said = self.line("0.6 fl oz/M of Test SC on north with sprayer")
         self.assertEqual(said["sentence"], "Pour 4.2 fl oz of Test SC for North green: 2 tanks, 7 gal in all.")
         job = self.job()
@@ -86,6 +92,7 @@ class Line(ApiTest):
         self.assertIsNone(said["job"])
 
     def test_reach_and_conversion(self) -> None:
+        # 150 kg × 2.20462 ÷ 107.639 (1000 ft² in a hectare) = 3.0722 (NIST Handbook 44).
         self.assertEqual(self.line("how far does 30 lb go at 4 lb/M")["kind"], "reach")
         self.assertEqual(self.line("150 kg/ha in lb/M")["sentence"], "150 kg per ha is 3.0722 lb/1000 ft².")
 

@@ -31,6 +31,7 @@ class WholeTest(ApiTest):
 
 class ManyAreas(WholeTest):
     def test_two_areas_one_tank_two_entries(self) -> None:
+        # 7 × 0.6 and 3 × 0.6; 6.6 really used is 1.1 times the 6 planned, on each ground alike.
         job = self.job() | {"parts": [self.part(), self.part(area_id=self.bank())]}
         said = self.ask("POST", "reckon/job", job)
         self.assertEqual(said["headline"], "Pour 6 fl oz of Test SC for North green and Bank: 3 tanks, 10 gal in all.")
@@ -46,6 +47,7 @@ class ManyAreas(WholeTest):
         self.assertEqual({e["actual"] for e in entries}, {"0.66 fl oz/1000 ft²"})
 
     def test_a_spot_of_a_fifth_and_two_zones(self) -> None:
+        # 1.4 × 0.6 = 0.84; 2 × 0.8 + 5 × 0.4 = 3.6.
         self.assertEqual(self.ask("POST", "reckon/job", self.job(share="20 %"))["amount"]["text"], "0.84 fl oz")
         zones = [
             self.part(share="2/7", zone="core", rate={"value": 0.8, "unit": "fl_oz/kft2"}),
@@ -70,6 +72,7 @@ class Rules(WholeTest):
         self.ask("POST", f"rounds/{begun['id']}/finish", {"used": {"value": used, "unit": "fl_oz"}})
 
     def test_the_book_is_counted_against_the_seasons_cap(self) -> None:
+        # 0.6 booked and 0.6 planned are 1.2, over a cap of 1.
         self.change(rules={"most_per_season": "1 fl oz per 1,000 sq ft"})
         self.spray_on("2026-06-01")
         said = self.ask("POST", "reckon/job", self.job())
@@ -111,11 +114,13 @@ class Rules(WholeTest):
         self.assertTrue(said["refused"])
 
     def test_a_slip_offers_what_was_meant(self) -> None:
+        # 22 fl oz an acre ÷ 43.56 = 0.50505.
         said = self.ask("POST", "reckon/job", self.job(rate={"value": 22, "unit": "fl_oz/kft2"}))
         slip = next(f for f in said["parts"][0]["findings"] if f["act"] == "ask")
         self.assertEqual(slip["readings"][0]["text"], "0.50505")
 
     def test_the_house_rules_change_what_is_said(self) -> None:
+        # 0.8 is the label's top.
         house = self.ask("GET", "house")
         self.assertEqual(next(q for q in house["questions"] if q["key"] == "start_rate")["chosen"], "low")
         lake = {"what": "N", "start": {"month": 6, "day": 1}, "end": {"month": 8, "day": 31}, "why": "a lake"}
@@ -139,6 +144,7 @@ class Rules(WholeTest):
         self.assertEqual(set(self.faults("PUT", f"sites/{site['id']}", site)), {"closed.0.what", "time_zone"})
 
     def test_rows_for_a_ground_say_why_they_do_not_fit(self) -> None:
+        # Half of the full rate of 0.8; that it starts there is common practice, no source.
         self.change(
             kind="growth_regulator",
             rates=[
@@ -166,6 +172,7 @@ class Backwards(WholeTest):
         return self.ask("POST", "reckon/backwards", body | more)
 
     def test_used_left_and_whole(self) -> None:
+        # 4.2 ÷ 7; (128 − 122.4) ÷ 7 = 0.8; 5.6 ÷ 128 gal; 4.2 in packages of 2 is 3; 2 ÷ 0.6 = 3.333.
         self.assertEqual(self.back()["rate"]["text"], "0.6 fl oz/1000 ft²")
         left = self.back(mode="left", amount={"value": 1, "unit": "gal"}, left={"value": 122.4, "unit": "fl_oz"})
         self.assertEqual((left["rate"]["text"], left["used"]), ("0.8 fl oz/1000 ft²", "0.04375 gal"))
@@ -181,6 +188,7 @@ class Backwards(WholeTest):
 
 class SideBySide(WholeTest):
     def test_all_that_are_for_a_target_the_cheapest_first(self) -> None:
+        # At the low rate 7 × 0.4 ÷ 128 × 320 = 7.00.
         self.change(rates=[{"phrase": "0.4 to 0.8 fl oz per 1,000 sq ft", "target": "Dollar spot"}])
         dear = FUNGICIDE | {"name": "Dear SC", "rates": [{"phrase": "1 fl oz/M", "use": "Dollar spot"}]}
         self.ask("POST", "products", dear, 201)
@@ -203,6 +211,7 @@ class SideBySide(WholeTest):
 
 class Measuring(WholeTest):
     def test_a_dose_by_every_measure(self) -> None:
+        # 0.38 × 29.5735 mL (NIST Handbook 44) = 11.24.
         said = self.ask("POST", "reckon/measure", {"amount": {"value": "0.38", "unit": "fl_oz"}, "product_id": self.spray.pk})
         self.assertEqual({w["unit"]: w["text"] for w in said["ways"]}["mL"], "11.24 mL")
         self.assertIn("g", {w["unit"] for w in said["ways"]})
@@ -223,6 +232,7 @@ class Line(WholeTest):
         return self.ask("POST", "reckon/line", {"line": text}, expect)
 
     def test_several_areas_become_one_job(self) -> None:
+        # (7 + 1.5) × 0.6 = 5.1.
         self.bank()
         said = self.line("0.6 fl oz/M of Test SC on North green and half of Bank with sprayer")
         self.assertEqual([p["share"] for p in said["job"]["parts"]], ["", "50 %"])

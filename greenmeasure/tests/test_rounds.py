@@ -55,12 +55,14 @@ class Starting(RoundTest):
                 self.assertEqual(sheet["loads"], said["loads"])
 
     def test_above_the_label_is_refused_with_the_rule_quoted(self) -> None:
+        # 1.2 is above the label's 0.8.
         said = self.start(self.job(rate={"value": 1.2, "unit": "fl_oz/kft2"}), expect=422)
         self.assertEqual(said["code"], "refused")
         self.assertIn("0.4 to 0.8 fl oz per 1000 ft²", said["message"])
         self.assertFalse(Round.objects.exists())
 
     def test_a_nutrient_above_its_label_only_warns(self) -> None:
+        # 0.7 is above the label's 0.6.
         job = self.feed_job(rate={"value": 0.7, "unit": "lb/kft2:N"})
         self.assertEqual(self.ask("POST", "reckon/job", job)["judgement"]["stand"], "above")
         self.assertEqual(self.start(job)["parts"][0]["rate"], "0.7 lb N/1000 ft²")
@@ -166,6 +168,7 @@ class Ticking(RoundTest):
 
 class Finishing(RoundTest):
     def test_into_the_book_with_the_actual_rate(self) -> None:
+        # 4.3 ÷ 7 = 0.6143; 4.3 ÷ 128 × 320 = 10.75.
         begun = self.start()
         entry = self.finish(begun["id"], wind="3 mph W", note="quiet")
         self.assertEqual((entry["actual"], entry["planned"]), ("0.6143 fl oz/1000 ft²", "0.6 fl oz/1000 ft²"))
@@ -173,6 +176,7 @@ class Finishing(RoundTest):
         self.assertEqual(self.ask("GET", f"rounds/{begun['id']}")["entry_ids"], [entry["id"]])
 
     def test_above_the_label_is_recorded_and_marked(self) -> None:
+        # 9 ÷ 7 ÷ 0.6 − 1 = +114 %.
         begun = self.start()
         body = {"used": {"value": 9, "unit": "fl_oz"}, "treated": [{"value": 7000, "unit": "ft2"}]}
         checked = self.ask("POST", f"rounds/{begun['id']}/actual", body)["parts"][0]
@@ -200,6 +204,7 @@ class Finishing(RoundTest):
         self.assertEqual(entry["actual"], "0.6 fl oz/1000 ft²")
 
     def test_granules_by_nitrogen(self) -> None:
+        # 18.2 × 0.20 ÷ 7 = 0.52.
         begun = self.start(self.feed_job())
         entry = self.finish(begun["id"], used={"value": "18.2", "unit": "lb"})
         self.assertEqual(entry["actual"], "0.52 lb N/1000 ft²")
@@ -224,6 +229,7 @@ class Book(RoundTest):
         return list(csv.DictReader(io.StringIO(b"".join(answer.streaming_content).decode())))  # type: ignore[attr-defined]
 
     def test_csv_holds_the_actual_rate_against_the_labels_range(self) -> None:
+        # 4.3 fl oz over 7.
         self.entries("wet, windy")
         row = self.rows()[0]
         self.assertEqual((row["product"], row["area"], row["applicator"]), ("Test SC", "North green", "Manager alder"))

@@ -36,6 +36,7 @@ class Rules(ApiTest):
         return made
 
     def test_rules_come_back_as_typed_and_in_sentences(self) -> None:
+        # 8 weeks are 56 days; 1/4 in is 6.35 mm (exact).
         made = self.save(**RULES)
         said = {r["key"]: r["text"] for r in made["rules_said"]}
         self.assertEqual(said["temperature"], "Air −2 °C to 85 °F.")
@@ -49,6 +50,7 @@ class Rules(ApiTest):
         self.assertAlmostEqual(core.temperature[0] or 0, -2)
 
     def test_delay_and_duration_of_watering_in_are_two_things(self) -> None:
+        # 30 min are 0.5 h.
         self.save(water_in_delay={"value": 30, "unit": "min"}, water_in_time={"value": 12, "unit": "min"})
         core = Product.objects.get(pk=self.spray.pk).core().rules
         self.assertEqual((core.water_in_delay, core.water_in_minutes), (0.5, 12.0))
@@ -104,6 +106,7 @@ class Files(ApiTest):
         self.assertEqual({x["act"] for x in self.bring("csv", text)["lines"]}, {"same"})
 
     def test_a_preview_says_what_would_change_and_keeps_nothing(self) -> None:
+        # The price is what was brought.
         given = json.loads(self.client.get("/api/accounts/alder/products/shelf.json").content)
         given["products"][1]["packages"][0]["price"] = "355.50"
         given["products"].append({"name": "Newcomer", "kind": "iron", "formulation": "SL", "rates": [{"phrase": "2 fl oz/M"}]})
@@ -140,6 +143,7 @@ class Stock(ApiTest):
     LOT = {"number": "A-1", "left": {"value": 40, "unit": "fl_oz"}, "received_on": "2026-02-01", "expires_on": "2026-03-01"}
 
     def test_what_is_left_is_told_and_taken_from(self) -> None:
+        # 40 − 4.2 planned; 40 − 4.5 used.
         made = self.ask("POST", f"products/{self.spray.pk}/lots", self.LOT, 201)
         self.assertEqual((made["stock"], made["lots"][0]["expired"]), ("40 fl oz", True))
         self.assertEqual(
@@ -153,6 +157,7 @@ class Stock(ApiTest):
         self.assertAlmostEqual(self.spray.lots.get().left_value, 35.5)
 
     def test_a_lot_is_counted_again_and_taken_off(self) -> None:
+        # 1 1/2 as a decimal.
         made = self.ask("POST", f"products/{self.spray.pk}/lots", self.LOT, 201)
         path = f"products/{self.spray.pk}/lots/{made['lots'][0]['id']}"
         counted = self.ask("PUT", path, self.LOT | {"left": {"value": "1 1/2", "unit": "gal"}, "expires_on": "2031-01-01"})
@@ -166,6 +171,7 @@ class Stock(ApiTest):
         self.assertEqual(self.spray.lots.count(), 1)
 
     def test_short_stock_becomes_a_list_to_buy(self) -> None:
+        # 4.2 − 2 fl oz are short: one gallon, at the card's price.
         self.ask("POST", f"products/{self.spray.pk}/lots", self.LOT | {"left": {"value": 2, "unit": "fl_oz"}}, 201)
         self.assertIn("Buy 1 × 1 gal for 320.00 USD", self.ask("POST", "reckon/job", self.job())["purchase"]["sentence"])
 

@@ -28,6 +28,7 @@ class Climate(unittest.TestCase):
             np.testing.assert_allclose(whole[name][at], part[name], rtol=1e-12, err_msg=name)
 
     def test_another_seed_is_other_weather(self) -> None:
+        # Made-up weather: a degree is enough to be another.
         here, there = (climate.weather(hours("2026-06-01", 240), climate.Place(seed))["air"] for seed in (41, 42))
         self.assertGreater(float(np.abs(here - there).mean()), 1.0)
 
@@ -52,6 +53,7 @@ class Climate(unittest.TestCase):
             self.assertTrue(0.4 < found / (AIR_ERROR[0] + AIR_ERROR[1] * lead) < 1.3, (lead, found))
 
     def test_the_probe_reads_a_little_warm(self) -> None:
+        # 0.2 °C is the fault that the stand-in is built with.
         times = hours("2026-05-01", 500)
         off = soil_probe.read(times) - climate.weather(times)["soil"]
         self.assertAlmostEqual(float(off.mean()), 0.2, delta=0.05)
@@ -78,6 +80,7 @@ class OverHttp(unittest.TestCase):
         self.assertEqual(foretold["hours"][0]["time"], "2026-08-12T10:00:00Z")
 
     def test_faults_are_switched_on_and_off(self) -> None:
+        # 24 hours of a day; half of them gone, all of them twice, two hours on.
         span = "/observations?from=2026-08-11T00:00Z&to=2026-08-12T00:00Z"
         whole = len(self.get(span).json()["hours"])
         self.assertEqual((whole, self.faults(gaps=0.5)), (24, 200))

@@ -165,6 +165,7 @@ class Stations(SkyTest):
         self.assertEqual(self.ask("GET", "sky/station")["station"]["offset"], "6")
 
     def test_the_three_estimators_stand_side_by_side(self) -> None:
+        # That they differ is the point; made-up weather.
         self.station()
         self.fetched()
         told = {e["key"]: float(e["wet"].split(" ")[0]) for e in self.ask("GET", "sky/station")["station"]["estimators"]}

@@ -141,6 +141,7 @@ class ByHand(SkyTest):
         return next(d for d in strip["days"] if d["on"] == on)
 
     def test_a_gauge_goes_before_the_station_and_can_be_taken_back(self) -> None:
+        # 0.8 in is what was read.
         before = self.day()["rain"]
         made = self.read("rain", "0.8", "in")
         self.assertEqual(self.day()["rain"], 0.8)
@@ -148,6 +149,7 @@ class ByHand(SkyTest):
         self.assertEqual(self.day()["rain"], before)
 
     def test_a_thermometer_sets_the_soil_right(self) -> None:
+        # 61 °F is what was read.
         Reading.objects.update(soil=None)
         Station.objects.get().renew()
         self.read("soil", "61.0", "degF", clock="09:00")

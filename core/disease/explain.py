@@ -39,7 +39,7 @@ def _hours_line(model: Model, weather: Weather, day: int) -> Line:
     known, length = int(days.known[first : day + 1].sum()), int(days.length[first : day + 1].sum())
     foretold = float(np.mean(days.forecast[first : day + 1]))
     said = f"{known} of {length} hours known"
-    return ("Rests on", f"{said}, {round(foretold * 100)} % of them foretold" if foretold else said)
+    return ("Rests on", f"{said}, {round(foretold * 100)} % of them forecast" if foretold else said)
 
 
 def _pick(value: float, digits: int = 1) -> str:

@@ -3,7 +3,7 @@
 from collections import Counter
 
 from core import job
-from core.days import dated, day
+from core.days import dated
 from core.machines.nozzle import REFERENCE
 from core.machines.residue import CleanStep, Held
 from core.units import UNITS, show_number
@@ -27,7 +27,7 @@ def tank_text(last: Held | None) -> str:
     """What was last in a machine, when, and whether it is cleaned of it; empty where nothing is known."""
     if last is None:
         return ""
-    return f"{last.name}, {day(last.on)}" + ("; to be cleaned" if last.missing else "; cleaned")
+    return f"{last.name}, {dated(last.on)}" + ("; to be cleaned" if last.missing else "; cleaned")
 
 
 def traces(machine: str, product: str) -> str:
@@ -49,7 +49,7 @@ def tank_sentence(last: Held | None, machine: str) -> str:
     left = last.missing
     to_do = "one step of cleaning is" if len(left) == 1 else f"{len(left)} steps of cleaning are"
     said = f"{to_do} still to do." if left else "it is cleaned of it."
-    return f"Last in it: {last.name} ({last.kind.text}), {day(last.on)}; {said}"
+    return f"Last in it: {last.name} ({last.kind.text}), {dated(last.on)}; {said}"
 
 
 def cleaned_text(done: tuple[CleanStep, ...]) -> str:

@@ -15,7 +15,7 @@ from greenmeasure.sky.schemas import FreshOut
 
 STATES = {State.LATE: "late", State.DUE: "due today", State.COMING: "coming"}
 TOO_FAR = "the forecast does not reach to now"
-NONE_FIT = "none of the hours that are foretold is fit for it"
+NONE_FIT = "none of the hours in the forecast is fit for it"
 MANY_AREAS = 4
 
 

@@ -67,8 +67,13 @@ def open_account(request: HttpRequest, data: OpenAccountIn) -> Account:
         account = Account.objects.create(name=name, slug=free_slug(name), units=data.units, currency=currency)
         Site.objects.create(account=account, name=name, time_zone=data.time_zone)
         Membership.objects.create(account=account, user=user, role=Role.MANAGER)
-    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    admit(request, user)
     return account
+
+
+def admit(request: HttpRequest, user: User) -> None:
+    """Sign in somebody who has just proved who they are."""
+    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
 
 
 def free_slug(name: str) -> str:

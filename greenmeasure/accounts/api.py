@@ -3,11 +3,12 @@
 from typing import cast
 
 from django.contrib.auth import logout
+from django.db import transaction
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Path, Router
 
-from greenmeasure.accounts import actions
+from greenmeasure.accounts import actions, once
 from greenmeasure.accounts import house as house_actions
 from greenmeasure.accounts import sites as site_actions
 from greenmeasure.accounts.auth import ANYONE, OVERSEER, SIGNED_IN, VIEWER, account_of, user_of
@@ -86,8 +87,14 @@ def sign_out(request: HttpRequest) -> SessionOut:
 @session.post("/accounts", response={201: SessionOut}, auth=ANYONE)
 def open_account(request: HttpRequest, data: OpenAccountIn) -> tuple[int, SessionOut]:
     """Open an empty account with its first manager."""
-    actions.open_account(request, data)
-    return 201, session_out(request)
+    if before := once.founded(request, data.username):
+        actions.admit(request, before)
+        return 201, session_out(request)
+    with transaction.atomic():
+        actions.open_account(request, data)
+        said = session_out(request)
+        once.remember(request, user_of(request), said.model_dump_json())
+    return 201, said
 
 
 # --- members ----------------------------------------------------------------------------------------------------

@@ -8,17 +8,20 @@ request is refused.
 from collections.abc import Callable
 from datetime import timedelta
 from hashlib import sha256
+from hmac import compare_digest
 from uuid import UUID, uuid4, uuid5
 
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
-from greenmeasure.accounts.models import Sent
+from greenmeasure.accounts.models import Sent, User
 from greenmeasure.common import clock
 
 HEADER = "Idempotency-Key"
 KEPT = timedelta(days=7)
 """How long an answer is kept for a sender who has not heard it."""
+MOST = 80
+"""Characters of a key."""
 SPACE = UUID("0b7d3c52-5d0e-4a0f-9d43-5b5c3f1f5a7e")
 
 
@@ -38,8 +41,8 @@ class OnceMiddleware:
         key = request.headers.get(HEADER, "")
         if request.method != "POST" or not key or not request.path.startswith("/api/") or not request.user.is_authenticated:
             return self.get_response(request)
-        if len(key) > 80:
-            return _refused("A key has 80 characters at the most.", 422)
+        if len(key) > MOST:
+            return _refused(f"A key has {MOST} characters at the most.", 422)
         digest = _digest(request)
         Sent.objects.filter(at__lt=clock.now() - KEPT).delete()
         with transaction.atomic():
@@ -55,6 +58,22 @@ class OnceMiddleware:
             else:
                 transaction.set_rollback(True)
             return answer
+
+
+def founded(request: HttpRequest, username: str) -> User | None:
+    """Who opened an account by this same request before, its answer lost: nobody is signed in yet, so the key is looked up
+    by the sign-in name. The digest holds the password, so nobody else is let in by it.
+    """
+    key = request.headers.get(HEADER, "")
+    sent = Sent.objects.filter(user__username__iexact=username.strip(), key=key).select_related("user").first() if key else None
+    return sent.user if sent and compare_digest(sent.digest, _digest(request)) else None
+
+
+def remember(request: HttpRequest, user: User, answer: str) -> None:
+    """Keep that this request opened an account for `user`, and what it was answered."""
+    key = request.headers.get(HEADER, "")
+    if key and len(key) <= MOST:
+        Sent.objects.create(user=user, key=key, digest=_digest(request), status=201, answer=answer, at=clock.now())
 
 
 def _digest(request: HttpRequest) -> str:

@@ -58,9 +58,25 @@ class Lockout(TestCase):
 
 
 class Founding(TestCase):
-    def found(self, **more: str) -> tuple[int, dict]:  # type: ignore[type-arg]
-        answer = self.client.post("/api/accounts", FOUND | more, "application/json")
+    def found(self, key: str = "", client: Client | None = None, **more: str) -> tuple[int, dict]:  # type: ignore[type-arg]
+        headers = {"Idempotency-Key": key} if key else {}
+        answer = (client or self.client).post("/api/accounts", FOUND | more, "application/json", headers=headers)
         return answer.status_code, answer.json()
+
+    def test_one_whose_answer_was_lost_is_opened_once_and_lets_its_founder_in(self) -> None:
+        first = self.found("k-1", Client())
+        again = Client()
+        status, said = self.found("k-1", again)
+        self.assertEqual((status, said["accounts"], said["username"]), (201, first[1]["accounts"], FOUND["username"]))
+        self.assertEqual(again.get("/api/session").json()["username"], FOUND["username"])
+        self.assertEqual(Account.objects.count(), 1)
+
+    def test_nobody_is_let_in_by_a_key_alone(self) -> None:
+        self.found("k-1", Client())
+        for key, more in (("k-1", {"password": "guessed three words"}), ("k-2", {}), ("", {}), ("k-1", {"name": "Another"})):
+            stranger = Client()
+            self.assertEqual(self.found(key, stranger, **more)[0], 422, more)
+            self.assertEqual(stranger.get("/api/session").json()["username"], "")
 
     def test_a_fresh_empty_account(self) -> None:
         status, said = self.found()

@@ -1,6 +1,6 @@
 """Days in words."""
 
-from datetime import date
+from datetime import date, datetime, tzinfo
 
 
 def day(on: date) -> str:
@@ -11,3 +11,9 @@ def day(on: date) -> str:
 def dated(on: date) -> str:
     """A day with its weekday and year, as a record has it: Tue 4 Aug 2026."""
     return f"{on:%a} {on.day} {on:%b %Y}"
+
+
+def clock(at: datetime, zone: tzinfo) -> str:
+    """A time at the ground, to the minute: Tue 4 Aug, 14:30."""
+    local = at.astimezone(zone)
+    return f"{local:%a} {local.day} {local:%b}, {local:%H:%M}"

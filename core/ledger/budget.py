@@ -57,13 +57,25 @@ def budget(product: Product, plan: Applied, before: Sequence[Applied], ground: G
     Args:
         product: with its rules.
         plan: what would be added.
-        before: what the season has seen on this ground.
+        before: what else the season sees on this ground, before the plan and after it.
         ground: whose grass tells the usual nitrogen.
         us: whether to count what no label states in US units, or in kg/ha.
     """
     lines = [*_product(product, plan, before), *_actives(product, plan, before, us), *_nutrients(plan, before, ground, us)]
-    times = sum(a.is_of(product) for a in before)
+    others = [a for a in before if a.is_of(product) and not (a.application and a.application == plan.application)]
+    times = len({a.application or i for i, a in enumerate(others)})
     return Budget(tuple(lines), times, product.rules.applications_per_season)
+
+
+def worst(every: Sequence[Budget]) -> Budget:
+    """The budgets of several pieces of a ground as one: each line, and the number of applications, where it stands highest."""
+    if len(every) == 1:
+        return every[0]
+    lines: dict[str, Line] = {}
+    for entry in (x for found in every for x in found.lines):
+        if entry.key not in lines or entry.total > lines[entry.key].total:
+            lines[entry.key] = entry
+    return Budget(tuple(lines.values()), max(b.times for b in every), every[0].most_times)
 
 
 def _product(product: Product, plan: Applied, before: Sequence[Applied]) -> list[Line]:
@@ -123,6 +135,13 @@ def _nutrients(plan: Applied, before: Sequence[Applied], ground: Ground, us: boo
     return lines
 
 
+def _left(left: float, entry: Line) -> str:
+    """What would still be allowed."""
+    if left <= (entry.cap or 0.0) * SLACK:
+        return "Nothing is left of it this season."
+    return f"{show_number(left)} is left: at most {show_number(left)} {entry.unit.symbol} now."
+
+
 def over_budget(found: Budget, product: Product) -> list[Finding]:
     """What the budget forbids or warns of."""
     findings = []
@@ -135,7 +154,7 @@ def over_budget(found: Budget, product: Product) -> list[Finding]:
                     f"season-{entry.key.split(':')[0]}",
                     act,
                     f"{entry.what} would come to {show_number(entry.total)} {entry.unit.symbol} this season; the most is "
-                    f"{show_number(entry.cap or 0.0)} ({entry.whose}). {show_number(left)} is left.",
+                    f"{show_number(entry.cap or 0.0)} ({entry.whose}). {_left(left, entry)}",
                 )
             )
     if found.most_times is not None and found.times + 1 > found.most_times:

@@ -15,25 +15,31 @@ from core.label.product import Kind, Product
 from core.label.rate import Rate, show_label_rate
 from core.label.rules import Row, unreadable_text
 from core.label.targets import find_target, mistaken_for
-from core.ledger.budget import Budget, budget, over_budget
-from core.ledger.history import Applied, in_season
-from core.ledger.rotation import apart, company, interval, rotation
+from core.ledger.budget import Budget, budget, over_budget, worst
+from core.ledger.history import Applied, Standing, of_season
+from core.ledger.ledger import Ledger
+from core.ledger.locks import locked
+from core.ledger.places import Piece
+from core.ledger.rotation import apart, binding, company, interval, rotation
 from core.rates import nutrients
-from core.rates.limits import stand_of
+from core.rates.limits import Stand, stand_of
 from core.rates.misread import misread
-from core.schools import PLAIN, House
+from core.schools import House
 from core.units import show_number
 
 
 @dataclass(frozen=True)
 class Plan:
-    """One product on one ground on one day: the row of the label that is meant, the rate, and what the dose brings."""
+    """One product on one ground at one time: the row of the label that is meant, the rate, and what the dose brings.
+
+    `rows` are all rows of the product's label.
+    """
 
     product: Product
     row: Row
     rate: Rate
-    ground: Ground
     applied: Applied
+    rows: tuple[Row, ...] = ()
     target: str = ""
 
     @property
@@ -54,39 +60,81 @@ class Checked:
         return any(f.act is Weight.REFUSE for f in self.findings)
 
 
-def check(plan: Plan, rows: Sequence[Row], history: Sequence[Applied] = (), house: House = PLAIN, us: bool = True) -> Checked:
-    """Check a plan.
+def check(plan: Plan, ledger: Ledger, us: bool = True) -> Checked:
+    """Hold a plan against everything that bears on it. Every door asks this, and gets the same answer.
+
+    Each piece of the ground is asked for itself, by its own facts and its own past; what is said is the gravest of each kind.
 
     Args:
         plan: what is meant to go down.
-        rows: all rows of the product's label.
-        history: what has gone down on this ground, in any order.
-        house: the account's rules.
+        ledger: of its ground and day.
         us: whether to speak in US units.
     """
-    season = in_season(history, house.season_of(plan.on), plan.on)
-    spent = budget(plan.product, plan.applied, season, plan.ground, us)
+    every = [_piece(plan, piece, ledger, us) for piece in ledger.pieces]
     found = [
         *_unreadable(plan),
-        *_row(plan, rows),
         *_rate(plan),
         *_most(plan),
-        *_target(plan, rows),
-        *_seed(plan),
-        *_stress(plan),
-        *_near(plan, us),
-        *_sown(plan),
+        *_target(plan),
         *_purpose(plan),
-        *nutrients.once(plan.product, dict(plan.applied.nutrients), plan.ground, plan.on, house, us),
-        *over_budget(spent, plan.product),
-        *rotation(plan.product, plan.applied, history, house),
-        *interval(plan.product, plan.applied, history),
-        *apart(plan.product, plan.applied, history),
-        *company(plan.product, plan.applied, history, house),
-        *_unknown_cards(plan, season),
-        *_yellow(plan, house),
+        *_gravest([c.findings for c in every]),
+        *_yellow(plan, ledger.house),
     ]
-    return Checked(plan.on, by_weight(found), spent)
+    return Checked(plan.on, by_weight(found), worst([c.budget for c in every]))
+
+
+def _piece(plan: Plan, piece: Piece, ledger: Ledger, us: bool) -> Checked:
+    """What is said of a plan on one piece of its ground."""
+    ground, past, house = piece.ground, piece.past, ledger.house
+    season = of_season(past, house.season_of(plan.on))
+    spent = budget(plan.product, plan.applied, season, ground, us)
+    found = [
+        *_row(plan, ground),
+        *_twice(plan, ground, past),
+        *_seed(plan, ground),
+        *_stress(plan, ground),
+        *_near(plan, ground, us),
+        *_sown(plan, ground),
+        *nutrients.once(plan.product, dict(plan.applied.nutrients), ground, plan.on, house, us),
+        *over_budget(spent, plan.product),
+        *rotation(plan.product, plan.applied, past, house),
+        *interval(plan.product, plan.applied, past),
+        *apart(plan.product, plan.applied, past),
+        *company(plan.product, plan.applied, past, house),
+        *locked(plan.product, plan.applied, past, ledger.zone),
+        *_unknown_cards(plan, season),
+    ]
+    return Checked(plan.on, tuple(found), spent)
+
+
+def _gravest(every: Sequence[Sequence[Finding]]) -> list[Finding]:
+    """What pieces say, each kind of finding from the first piece that says it gravest; what lies near, from all of them."""
+    best: dict[str, tuple[Weight, int]] = {}
+    for i, findings in enumerate(every):
+        for f in findings:
+            if f.key not in best or f.act < best[f.key][0]:
+                best[f.key] = (f.act, i)
+    return [f for i, findings in enumerate(every) for f in findings if best[f.key][1] == i or f.key.startswith("near-")]
+
+
+def _twice(plan: Plan, ground: Ground, past: Sequence[Applied]) -> list[Finding]:
+    """Ground that the same job treats twice: with a whole, and again with its part."""
+    again = [a for a in past if a.standing is Standing.SAME_JOB and a.is_of(plan.product)]
+    mine, others = _amount(plan.applied), [_amount(a) for a in again]
+    if not again or not mine or any(o is None for o in others):
+        return []
+    times = 1 + sum(o or 0.0 for o in others) / mine
+    rate = Rate(plan.rate.value * times, plan.rate.unit)
+    most = plan.row.label.highest
+    over = plan.rate.unit.kind == most.unit.kind and stand_of(rate.to(most.unit).value, 0.0, most.value) is Stand.ABOVE
+    said = f"{ground.name} is treated twice in this job, with the whole and as its part: {rate} in all"
+    if over:
+        said += f", and the label's most is {most}"
+    return [Finding("twice-in-a-job", binding(plan.product) if over else Weight.WARN, f"{said}. Leave one of them out.")]
+
+
+def _amount(a: Applied) -> float | None:
+    return a.litres if a.litres is not None else a.grams
 
 
 def _unknown_cards(plan: Plan, season: Sequence[Applied]) -> list[Finding]:
@@ -107,23 +155,18 @@ def _unreadable(plan: Plan) -> list[Finding]:
     ]
 
 
-def _binding(product: Product) -> Weight:
-    return Weight.REFUSE if product.kind.label_binds else Weight.WARN
-
-
-def _row(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
-    act, found = _binding(plan.product), []
-    here = fit(plan.row, 0, plan.ground, plan.target)
-    if plan.product.kind.label_binds and rows and all("grass" in fit(r, 0, plan.ground).aspects for r in rows):
+def _row(plan: Plan, ground: Ground) -> list[Finding]:
+    act, found, rows = binding(plan.product), [], plan.rows
+    here = fit(plan.row, 0, ground, plan.target)
+    if plan.product.kind.label_binds and rows and all("grass" in fit(r, 0, ground).aspects for r in rows):
         return [
             Finding(
                 "grass-not-listed",
                 act,
-                f"The label of {plan.product.name} does not list "
-                f"{plan.ground.grass_name.lower()}, which is on {plan.ground.name}.",
+                f"The label of {plan.product.name} does not list {ground.grass_name.lower()}, which is on {ground.name}.",
             )
         ]
-    gap = gap_in_heights(rows, plan.ground, plan.target)
+    gap = gap_in_heights(rows, ground, plan.target)
     if gap:
         found.append(Finding("height-in-no-row", act, gap))
     said = {"grass": "grass-not-in-row", "height": "height-not-in-row", "use": "use-not-in-row", "target": "target-not-in-row"}
@@ -131,7 +174,7 @@ def _row(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
         if aspect in here.aspects and not (aspect == "height" and gap):
             words = next(m for m, a in zip(here.misses, _order(here.aspects), strict=True) if a == aspect)
             found.append(Finding(key, act, f"{words} Pick the row that is meant."))
-    if plan.ground.grass == "mixed" and plan.row.grasses:
+    if ground.grass == "mixed" and plan.row.grasses:
         found.append(Finding("mixed-sward", Weight.WARN, "Mixed sward: every grass in it must be on the label."))
     return found
 
@@ -155,19 +198,19 @@ def _most(plan: Plan) -> list[Finding]:
     return [
         Finding(
             "most-per-application",
-            _binding(plan.product),
+            binding(plan.product),
             f"{plan.rate} is above the most in one application: {show_label_rate(most)}.",
         )
     ]
 
 
-def _target(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
+def _target(plan: Plan) -> list[Finding]:
     if not plan.target:
         return []
     found: list[Finding] = []
     wanted = find_target(plan.target)
     name = wanted.name.lower() if wanted else plan.target
-    listed = {t.key for r in rows if (t := find_target(r.target or r.use))}
+    listed = {t.key for r in plan.rows if (t := find_target(r.target or r.use))}
     if wanted and listed and wanted.key not in listed and plan.product.kind.label_binds:
         found.append(Finding("target-not-listed", Weight.REFUSE, f"The label of {plan.product.name} does not list {name}."))
     if wanted:
@@ -175,8 +218,8 @@ def _target(plan: Plan, rows: Sequence[Row]) -> list[Finding]:
     return found
 
 
-def _seed(plan: Plan) -> list[Finding]:
-    rules, ground = plan.product.rules, plan.ground
+def _seed(plan: Plan, ground: Ground) -> list[Finding]:
+    rules = plan.product.rules
     if ground.overseed_on is None or rules.seed_before is None or ground.overseed_on < plan.on:
         return []
     days = (ground.overseed_on - plan.on).days
@@ -185,15 +228,15 @@ def _seed(plan: Plan) -> list[Finding]:
     return [
         Finding(
             "seeding-ahead",
-            _binding(plan.product),
+            binding(plan.product),
             f"{ground.name} is to be overseeded on {day(ground.overseed_on)}, "
             f"in {days} days; the label asks for {rules.seed_before} between it and seed.",
         )
     ]
 
 
-def _sown(plan: Plan) -> list[Finding]:
-    rules, ground = plan.product.rules, plan.ground
+def _sown(plan: Plan, ground: Ground) -> list[Finding]:
+    rules = plan.product.rules
     if ground.sown_on is None or rules.seed_after is None or ground.sown_on > plan.on:
         return []
     days = (plan.on - ground.sown_on).days
@@ -202,14 +245,14 @@ def _sown(plan: Plan) -> list[Finding]:
     return [
         Finding(
             "seed-too-young",
-            _binding(plan.product),
+            binding(plan.product),
             f"{ground.name} was sown {days} days ago; the label asks for {rules.seed_after} before this goes on young grass.",
         )
     ]
 
 
-def _stress(plan: Plan) -> list[Finding]:
-    stress, kind = plan.ground.stress, plan.product.kind
+def _stress(plan: Plan, ground: Ground) -> list[Finding]:
+    stress, kind = ground.stress, plan.product.kind
     if stress is Stress.NONE or (stress is Stress.DISEASE and kind is Kind.FUNGICIDE):
         return []
     if stress is Stress.INSECTS and kind is Kind.INSECTICIDE:
@@ -222,21 +265,21 @@ def _stress(plan: Plan) -> list[Finding]:
         Finding(
             "stress",
             Weight.WARN,
-            f"{plan.ground.name} suffers from {stress.text}: turf that is {what} then is set back. "
+            f"{ground.name} suffers from {stress.text}: turf that is {what} then is set back. "
             "Find the cause first; hunger, drought and disease look alike.",
         )
     ]
 
 
-def _near(plan: Plan, us: bool) -> list[Finding]:
+def _near(plan: Plan, ground: Ground, us: bool) -> list[Finding]:
     found = []
-    for hazard in plan.ground.hazards:
+    for hazard in ground.hazards:
         wide = max(hazard.buffer, plan.product.rules.buffer or 0.0)
         keep = f"keep {show_number(wide / 0.3048, 3)} ft" if us else f"keep {show_number(wide, 3)} m"
         how = f"{keep} away" if wide else "keep off it"
         named = f"{hazard.kind.text} ({hazard.name})" if hazard.name else hazard.kind.text
         act = Weight.WARN if hazard.kind.wet else Weight.NOTE
-        found.append(Finding(f"near-{hazard.kind.value}", act, f"Near {plan.ground.name} lies {named}: {how}."))
+        found.append(Finding(f"near-{hazard.kind.value}", act, f"Near {ground.name} lies {named}: {how}."))
     return found
 
 

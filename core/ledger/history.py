@@ -1,14 +1,67 @@
-"""What has gone down on a ground, as the rules of a season look at it."""
+"""What goes down on a ground, as the rules of a season look at it: booked, under way, planned, or in the same job."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
-from datetime import date
+from dataclasses import dataclass, field, replace
+from datetime import date, datetime
+from enum import StrEnum
+from typing import TypeVar
 
+from core.days import day
 from core.label.product import Content, Kind, Product
 from core.label.rate import Basis
-from core.label.rules import Intent, Row
+from core.label.rules import Incompatible, Intent, Row, Rules
 from core.rates.nutrients import brought
 from core.units import VOLUME, Quantity
+
+T = TypeVar("T")
+
+
+class Standing(StrEnum):
+    """How far an application has come. What is only planned counts like the rest, but never speaks for a plan."""
+
+    BOOKED = "booked"
+    UNDER_WAY = "under_way"
+    PLANNED = "planned"
+    SAME_JOB = "same_job"
+
+
+@dataclass(frozen=True)
+class Place:
+    """A ground by id: an area, a named zone of it, or `some` of it where nobody said which.
+
+    `treated` is how much of it [m²], 0 for all.
+    """
+
+    area: int
+    zone: str = ""
+    some: bool = False
+    treated: float = 0.0
+
+    @property
+    def whole(self) -> bool:
+        return not self.zone and not self.some
+
+
+@dataclass(frozen=True)
+class Holds:
+    """For how long an application keeps things off its ground, as its label says [h, d]; None where it says nothing.
+
+    `dry` hours without rain or water, `mow` without mowing, `walk` without people, `seed` days without seed; `water` the hours
+    within which it must be watered in.
+    """
+
+    dry: float | None = None
+    mow: float | None = None
+    walk: float | None = None
+    seed: int | None = None
+    water: float | None = None
+
+
+def holds_of(rules: Rules) -> Holds:
+    """What a label's rules keep off the ground after an application."""
+    water = rules.water_in_delay if rules.watered_in else None
+    dry = None if rules.watered_in else rules.rain_after
+    return Holds(dry, rules.mow_after, rules.reentry, rules.seed_before, water)
 
 
 @dataclass(frozen=True)
@@ -18,6 +71,9 @@ class Applied:
     `grams` and `litres` are product per area [g/m², L/m²], None where a density is missing; `actives` [g/m²] are by
     common name, `nutrients` [g/m²] by what labels count. `stays_on_leaf` and `watered_in` tell how it is taken up.
     `product` is the name it went down by; `product_id` the card it was of, None where that is no longer known.
+    `application` names the event that it is part of: zones of one job are one application. `at` is the time that its clocks
+    run from, None where only the day is known. `apart` and `holds` are what its label keeps away from it and off its ground;
+    `target` is what a planned one is for.
     """
 
     on: date
@@ -33,6 +89,23 @@ class Applied:
     stays_on_leaf: bool = False
     watered_in: bool = False
     product_id: int | None = None
+    application: str = ""
+    standing: Standing = Standing.BOOKED
+    place: Place | None = None
+    at: datetime | None = None
+    apart: tuple[Incompatible, ...] = ()
+    holds: Holds = Holds()
+    target: str = ""
+
+    @property
+    def planned(self) -> bool:
+        return self.standing is Standing.PLANNED
+
+    @property
+    def told(self) -> str:
+        """When it went down, or will, in words: on 5 June; under way since 5 June; planned for 5 June."""
+        before = {Standing.UNDER_WAY: "under way since", Standing.PLANNED: "planned for"}.get(self.standing, "on")
+        return f"{before} {day(self.on)}"
 
     def is_of(self, product: Product) -> bool:
         """Whether it was an application of a product: of its card, or, where its card is not known, of its actives or name."""
@@ -78,6 +151,8 @@ def applied(product: Product, amount: Quantity, area: Quantity, on: date, row: R
         product.rules.stays_on_leaf,
         product.rules.watered_in,
         product.id,
+        apart=product.rules.incompatible,
+        holds=holds_of(product.rules),
     )
 
 
@@ -93,12 +168,56 @@ def _held(product: Product, grams: float | None, litres: float | None, content: 
     return None if grams is None or share is None else grams * share
 
 
+def added(parts: Sequence[Applied]) -> Applied:
+    """The parts of one application of one product that meet on one ground, as one: their amounts together."""
+    first = parts[0]
+    if len(parts) == 1:
+        return first
+    return replace(
+        first,
+        grams=_sum([p.grams for p in parts]),
+        litres=_sum([p.litres for p in parts]),
+        actives=_sums([p.actives for p in parts]),
+        nutrients=_sums([p.nutrients for p in parts]),
+        curative=any(p.curative for p in parts),
+    )
+
+
+def _sum(values: Sequence[float | None]) -> float | None:
+    known = [v for v in values if v is not None]
+    return sum(known) if known else None
+
+
+def _sums(every: Sequence[Mapping[T, float]]) -> dict[T, float]:
+    found: dict[T, float] = {}
+    for amounts in every:
+        for key, value in amounts.items():
+            found[key] = found.get(key, 0.0) + value
+    return found
+
+
+def turn(a: Applied) -> tuple[date, str, str, str]:
+    """The order of applications: by day, by clock, and then by what they are, so that the order of entry does not matter."""
+    return (a.on, a.at.isoformat() if a.at else "", a.product, a.application)
+
+
 def in_season(history: Iterable[Applied], start: date, on: date) -> list[Applied]:
     """Applications from `start` to `on`, both in it, oldest first."""
-    return sorted((a for a in history if start <= a.on <= on), key=lambda a: a.on)
+    return sorted((a for a in history if start <= a.on <= on), key=turn)
+
+
+def of_season(history: Iterable[Applied], start: date) -> list[Applied]:
+    """Applications of the whole season that begins at `start`, oldest first: what follows a plan counts against its caps too."""
+    end = next_season(start)
+    return sorted((a for a in history if start <= a.on < end), key=turn)
+
+
+def next_season(start: date) -> date:
+    """The first day of the season after one that begins at `start`."""
+    return date(start.year + 1, start.month, min(start.day, 28) if start.month == 2 else start.day)
 
 
 def last_of(history: Sequence[Applied], product: Product) -> Applied | None:
     """The latest application of a product."""
     found = [a for a in history if a.is_of(product)]
-    return max(found, key=lambda a: a.on) if found else None
+    return max(found, key=turn) if found else None

@@ -1,7 +1,8 @@
 """What must not follow what: intervals, one group in a row, actives that must keep apart.
 
 Two in a row of one single-site code is FRAC general guidance (from memory); a label's own limit binds. Multi-site codes
-do not count; a premix counts for every code in it.
+do not count; a premix counts for every code in it. Runs go by the day: what went down on one ground on one day, in one tank or
+apart, is one step of a run. What is only planned makes a run longer and never breaks it.
 """
 
 from collections.abc import Sequence
@@ -11,66 +12,96 @@ from core.days import day
 from core.findings import Finding, Weight
 from core.label.groups import multi_site
 from core.label.product import Kind, Product
-from core.ledger.history import Applied, last_of
+from core.label.rules import Incompatible
+from core.ledger.history import Applied, Standing, turn
 from core.schools import PLAIN, House
 
 
-def in_a_row(history: Sequence[Applied], codes: Sequence[str], kind: Kind = Kind.FUNGICIDE) -> dict[str, int]:
-    """For each single-site code, how many applications in a row would have held it, the planned one with them."""
+def in_a_row(plan: Applied, past: Sequence[Applied]) -> dict[str, int]:
+    """For each single-site code of a plan, how many days in a row would have it, the plan's own among them.
+
+    Days before the plan and after it both count: a code that was put down last week and is booked for next week makes three.
+    """
+    days: dict[date, list[Applied]] = {}
+    for a in past:
+        if a.kind is plan.kind and a.codes:
+            days.setdefault(a.on, []).append(a)
     runs = {}
-    ordered = sorted((a for a in history if a.kind is kind and a.codes), key=lambda a: a.on, reverse=True)
-    for code in codes:
-        if multi_site(code):
-            continue
-        run = 1
-        for applied in ordered:
-            if code not in applied.codes:
-                break
-            run += 1
-        runs[code] = run
+    before = sorted((d for d in days if d < plan.on), reverse=True)
+    after = sorted(d for d in days if d > plan.on)
+    for code in plan.codes:
+        if not multi_site(code):
+            runs[code] = 1 + _run(code, before, days) + _run(code, after, days)
     return runs
 
 
-def rotation(product: Product, plan: Applied, history: Sequence[Applied], house: House = PLAIN) -> list[Finding]:
+def _run(code: str, order: Sequence[date], days: dict[date, list[Applied]]) -> int:
+    run = 0
+    for on in order:
+        if any(code in a.codes for a in days[on]):
+            run += 1
+        elif not all(a.planned for a in days[on]):
+            break
+    return run
+
+
+def rotation(product: Product, plan: Applied, past: Sequence[Applied], house: House = PLAIN) -> list[Finding]:
     """Groups repeated, against the label's limit, which refuses, and the house's, which warns."""
     if product.kind is not Kind.FUNGICIDE:
         return []
     by_house = 1 if plan.curative and house.of("next_curative") == "change_always" else 2
     label = product.rules.consecutive
     found = []
-    for code, run in in_a_row(history, plan.codes).items():
+    for code, run in in_a_row(plan, past).items():
+        said = f"{code} would go down {run} times in a row{_counted(code, plan, past)}"
         if label is not None and run > label:
-            found.append(
-                Finding("in-a-row-label", Weight.REFUSE, f"{code} would go down {run} times in a row; the label allows {label}.")
-            )
+            found.append(Finding("in-a-row-label", Weight.REFUSE, f"{said}; the label allows {label}. Take another group."))
         elif run > by_house:
-            found.append(
-                Finding(
-                    "in-a-row", Weight.WARN, f"{code} would go down {run} times in a row. Change the group: resistance breeds."
-                )
-            )
+            found.append(Finding("in-a-row", Weight.WARN, f"{said}. Change the group: resistance breeds."))
     return found
 
 
-def interval(product: Product, plan: Applied, history: Sequence[Applied]) -> list[Finding]:
-    """Too soon after the last application of the same product."""
-    last = last_of([a for a in history if a.on <= plan.on], product)
+def _counted(code: str, plan: Applied, past: Sequence[Applied]) -> str:
+    """What of a run is not in the book yet, in brackets."""
+    open_ = [a for a in past if code in a.codes and a.on != plan.on and a.standing in (Standing.UNDER_WAY, Standing.PLANNED)]
+    return f" ({'; '.join(f'{a.product} {a.told}' for a in sorted(open_, key=turn))})" if open_ else ""
+
+
+def interval(product: Product, plan: Applied, past: Sequence[Applied]) -> list[Finding]:
+    """Too soon after the last application of the same product, or too soon before the next one."""
+    others = [a for a in past if a.is_of(product) and not _one_job(a, plan)]
+    before = max((a for a in others if a.on <= plan.on), key=turn, default=None)
+    after = min((a for a in others if a.on > plan.on), key=turn, default=None)
     least = plan.interval[0]
-    if last is None or least is None:
-        return []
-    days = (plan.on - last.on).days
-    if days >= least:
-        return []
-    act = Weight.REFUSE if product.kind.label_binds else Weight.WARN
-    first = last.on + timedelta(days=least)
-    return [
-        Finding(
-            "too-soon",
-            act,
-            f"{days} days since {product.name} went down here on {day(last.on)}; the label's least "
-            f"interval is {least}. From {day(first)}.",
+    act, found = binding(product), []
+    if before and least is not None and (days := (plan.on - before.on).days) < least:
+        first = before.on + timedelta(days=least)
+        said = (
+            f"{days} days since {product.name} went down here on {day(before.on)}"
+            if before.standing is Standing.BOOKED
+            else f"{product.name} is {before.told} here, {days} days before"
         )
-    ]
+        found.append(Finding("too-soon", act, f"{said}; the label's least interval is {least}. From {day(first)}."))
+    if after and (gap := least if least is not None else after.interval[0]) and (days := (after.on - plan.on).days) < gap:
+        verb = "went down here" if after.standing is Standing.BOOKED else "is"
+        last = after.on - timedelta(days=gap)
+        found.append(
+            Finding(
+                "too-soon-before",
+                act,
+                f"{product.name} {verb} {after.told}, {days} days after; the label's least interval is {gap}. By {day(last)}.",
+            )
+        )
+    return found
+
+
+def _one_job(a: Applied, plan: Applied) -> bool:
+    return bool(a.application) and a.application == plan.application
+
+
+def binding(product: Product) -> Weight:
+    """What follows where a rule of a product's label is broken: for one whose label binds a plan is refused."""
+    return Weight.REFUSE if product.kind.label_binds else Weight.WARN
 
 
 def next_dates(on: date, span: tuple[int | None, int | None]) -> tuple[date | None, date | None]:
@@ -79,84 +110,81 @@ def next_dates(on: date, span: tuple[int | None, int | None]) -> tuple[date | No
     return (on + timedelta(days=low) if low else None), (on + timedelta(days=high) if high else None)
 
 
-def apart(product: Product, plan: Applied, history: Sequence[Applied]) -> list[Finding]:
-    """What the label keeps apart from this product by so many days, and what is too near."""
+def apart(product: Product, plan: Applied, past: Sequence[Applied]) -> list[Finding]:
+    """What a label keeps apart by so many days: this product's from what is there, and what is there from this product.
+
+    Whose label it is decides what follows: that of a pesticide or a regulator refuses.
+    """
     found = []
-    for rule in product.rules.incompatible:
-        wanted = rule.what.strip().lower()
-        for applied in history:
-            days = abs((plan.on - applied.on).days)
-            names = {applied.product.lower(), *(c.lower() for c in applied.codes), *(n.lower() for n in applied.actives)}
-            meant = wanted in names or (rule.product_id is not None and rule.product_id == applied.product_id)
-            if days < max(rule.days, 1) and meant:
-                act = Weight.REFUSE if product.kind.label_binds else Weight.WARN
-                gap = f"{rule.days} days" if rule.days else "the same day"
-                note = f" {rule.note}" if rule.note else ""
-                found.append(
-                    Finding(
-                        "kept-apart",
-                        act,
-                        f"The label keeps {rule.what} away from it by {gap}; {applied.product} is {days} days away.{note}",
-                    )
-                )
+    for a in past:
+        days = abs((plan.on - a.on).days)
+        for rule in product.rules.incompatible:
+            if _meant(rule, a) and days < max(rule.days, 1):
+                found.append(_kept(binding(product), product.name, rule, a, plan))
+        for rule in a.apart:
+            if _meant(rule, plan) and days < max(rule.days, 1):
+                found.append(_kept(Weight.REFUSE if a.kind.label_binds else Weight.WARN, a.product, rule, a, plan))
     return found
 
 
-def company(product: Product, plan: Applied, history: Sequence[Applied], house: House = PLAIN) -> list[Finding]:
+def _meant(rule: Incompatible, a: Applied) -> bool:
+    """Whether an application is of what a rule names: a product, an active, a group code."""
+    names = {a.product.casefold(), *(c.casefold() for c in a.codes), *(n.casefold() for n in a.actives)}
+    return rule.what.strip().casefold() in names or (rule.product_id is not None and rule.product_id == a.product_id)
+
+
+def _kept(act: Weight, whose: str, rule: Incompatible, a: Applied, plan: Applied) -> Finding:
+    gap = f"{rule.days} days" if rule.days else "the same day"
+    note = f" {rule.note}" if rule.note else ""
+    where = "goes into the same job" if _one_job(a, plan) else f"is {abs((plan.on - a.on).days)} days away ({a.told})"
+    free = ""
+    if rule.days and a.on <= plan.on and not _one_job(a, plan):
+        free = f" From {day(a.on + timedelta(days=rule.days))}."
+    return Finding(
+        "kept-apart", act, f"The label of {whose} keeps {rule.what} away from it by {gap}; {a.product} {where}.{note}{free}"
+    )
+
+
+def company(product: Product, plan: Applied, past: Sequence[Applied], house: House = PLAIN) -> list[Finding]:
     """What the house says of what goes down on one ground together, or while something else still works."""
-    today = [a for a in history if a.on == plan.on and not a.is_of(product)]
-    return [*_three_and_eleven(plan, history, house), *_partners(product, today, house), *_two_classes(plan, history, house)]
+    today = [a for a in past if a.on == plan.on and not a.is_of(product)]
+    return [*_three_and_eleven(plan, past, house), *_partners(product, today, house), *_two_classes(plan, past, house)]
 
 
-def _three_and_eleven(plan: Applied, history: Sequence[Applied], house: House) -> list[Finding]:
+def _three_and_eleven(plan: Applied, past: Sequence[Applied], house: House) -> list[Finding]:
     rule = house.of("two_groups")
     days = {"together": 0, "never_same_day": 1, "month_apart": 30}[rule]
     other = {"FRAC 3": "FRAC 11", "FRAC 11": "FRAC 3"}
     for code in plan.codes:
-        near = next((a for a in history if other.get(code) in a.codes and abs((plan.on - a.on).days) < days), None)
+        near = next((a for a in past if other.get(code) in a.codes and abs((plan.on - a.on).days) < days), None)
         if near and len(plan.codes) == 1:
             gap = "on one day" if days == 1 else "within a month"
-            return [
-                Finding(
-                    "three-and-eleven",
-                    Weight.WARN,
-                    f"The house does not put groups 3 and 11 down {gap}; {near.product} was on {day(near.on)}.",
-                )
-            ]
+            said = f"The house does not put groups 3 and 11 down {gap}; {near.product} was on {day(near.on)}."
+            return [Finding("three-and-eleven", Weight.WARN, said)]
     return []
 
 
 def _partners(product: Product, today: Sequence[Applied], house: House) -> list[Finding]:
     rule = house.of("partners")
-    if rule == "few" and len(today) >= 2:
-        names = ", ".join(a.product for a in today)
-        return [
-            Finding(
-                "partners", Weight.WARN, f"The house puts two products at the most on one ground in a day; {names} are there."
-            )
-        ]
+    others = {a.product_id or a.product: a.product for a in today}
+    if rule == "few" and len(others) >= 2:
+        names = ", ".join(others.values())
+        said = f"The house puts two products at the most on one ground in a day; {names} are there."
+        return [Finding("partners", Weight.WARN, said)]
     if rule == "by_uptake":
         leaf, soil = product.rules.stays_on_leaf, product.rules.watered_in
         clash = next((a for a in today if (soil and a.stays_on_leaf) or (leaf and a.watered_in)), None)
         if clash:
             how = "Leaf products first; let them dry for hours before what is watered in."
             return [Finding("partners-uptake", Weight.WARN, f"{clash.product} and this one are taken up differently. {how}")]
-    clash = next((a for a in today if (product.rules.watered_in and a.stays_on_leaf)), None)
-    if clash:
-        return [
-            Finding(
-                "washes-off",
-                Weight.WARN,
-                f"{clash.product} must stay on the leaf today, and this one is watered in: the water would take it off.",
-            )
-        ]
     return []
 
 
-def _two_classes(plan: Applied, history: Sequence[Applied], house: House) -> list[Finding]:
+def _two_classes(plan: Applied, past: Sequence[Applied], house: House) -> list[Finding]:
     if plan.kind is not Kind.GROWTH_REGULATOR or house.of("two_regulators") == "stack":
         return []
-    for applied in history:
+    found = []
+    for applied in past:
         longest = timedelta(days=applied.interval[1] or applied.interval[0] or 28)
         if applied.kind is not Kind.GROWTH_REGULATOR or not timedelta() <= plan.on - applied.on < longest:
             continue
@@ -166,13 +194,13 @@ def _two_classes(plan: Applied, history: Sequence[Applied], house: House) -> lis
                 continue
             which = applied.product if plan.codes else plan.product
             said = f"{applied.product} still works until {until}. Is it of the same class as {plan.product}?"
-            return [
+            found.append(
                 Finding("class-unknown", Weight.ASK, f"{said} The card of {which} names none: look on its label, and note it.")
-            ]
-        if not set(applied.codes) & set(plan.codes):
+            )
+        elif not set(applied.codes) & set(plan.codes):
             said = f"{applied.product}, of another class, still works until {until}. Two suppress more than one."
-            return [Finding("two-regulators", Weight.WARN, said)]
-    return []
+            found.append(Finding("two-regulators", Weight.WARN, said))
+    return found[:1] if len({f.key for f in found}) == 1 else found
 
 
 def _same(a: Applied, b: Applied) -> bool:

@@ -1,8 +1,8 @@
 """Which products of the shelf may go down against a disease on a ground, each with its reason, each refusal with its rule."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from datetime import date
+from dataclasses import dataclass, replace
+from datetime import date, datetime
 from decimal import Decimal
 
 from core.days import day
@@ -16,10 +16,11 @@ from core.label.rate import Rate
 from core.label.rules import Intent, Row
 from core.ledger.gate import Plan, check
 from core.ledger.history import Applied, applied, in_season, last_of
+from core.ledger.ledger import Ledger
 from core.rates.cost import cost
 from core.rates.dose import dose
 from core.readable import foot_of
-from core.schools import PLAIN, House
+from core.schools import House
 from core.units import Quantity
 
 
@@ -61,21 +62,20 @@ class Pick:
 
 @dataclass(frozen=True)
 class Wanted:
-    """What is to be treated: a disease (a target's key) on a ground, on a day, and whether it has been seen."""
+    """What is to be treated: a disease (a target's key) on a ground, on a day (and its hour), and whether it has been seen."""
 
     disease: str
     ground: Ground
     on: date
     curative: bool = False
+    at: datetime | None = None
 
 
-def choices(
-    wanted: Wanted, candidates: Sequence[Candidate], history: Sequence[Applied], house: House = PLAIN, us: bool = True
-) -> list[Pick]:
+def choices(wanted: Wanted, candidates: Sequence[Candidate], ledger: Ledger, us: bool = True) -> list[Pick]:
     """All candidates that list the disease: those that may go down first, then by another group, by warnings, by cost."""
-    ordered = sorted((a for a in history if a.kind is Kind.FUNGICIDE), key=lambda a: a.on)
+    ordered = [a for a in ledger.pieces[0].past if a.kind is Kind.FUNGICIDE]
     last = ordered[-1].codes if ordered else ()
-    found = [c for x in candidates if (c := _choice(wanted, x, history, house, us))]
+    found = [c for x in candidates if (c := _choice(wanted, x, ledger, us))]
     return sorted(
         found,
         key=lambda c: (
@@ -89,8 +89,8 @@ def choices(
     )
 
 
-def _choice(wanted: Wanted, candidate: Candidate, history: Sequence[Applied], house: House, us: bool) -> Pick | None:
-    product, ground = candidate.product, wanted.ground
+def _choice(wanted: Wanted, candidate: Candidate, ledger: Ledger, us: bool) -> Pick | None:
+    product, ground, house = candidate.product, wanted.ground, ledger.house
     index = _row(wanted, candidate.rows)
     if index is None or not product.kind.label_binds:
         return None
@@ -102,15 +102,15 @@ def _choice(wanted: Wanted, candidate: Candidate, history: Sequence[Applied], ho
     except InputError as problem:
         unmeasured = Finding("no-dose", Weight.REFUSE, problem.sentence)
         return Pick(candidate, index, rate, row.intent, (), (), (unmeasured,), None, None)
-    plan = Plan(product, row, rate, ground, applied(product, amount, ground.size, wanted.on, row), row.target or row.use)
-    checked = check(plan, candidate.rows, history, house, us)
+    meant = replace(applied(product, amount, ground.size, wanted.on, row), at=wanted.at)
+    checked = check(Plan(product, row, rate, meant, candidate.rows, row.target or row.use), ledger, us)
     refused = [f for f in checked.findings if f.act is Weight.REFUSE]
     if wanted.curative and row.intent is Intent.PREVENTIVE:
         said = "Its label gives a preventive rate alone, and the disease is there."
         refused.append(Finding("preventive-only", Weight.REFUSE, said))
     price = cost(product, amount, ground.size, foot_of(us))
     warns = tuple(f for f in checked.findings if f.act in (Weight.ASK, Weight.WARN))
-    why = (*_why(wanted, candidate, row, history, house), *([start.why] if not wanted.curative else []))
+    why = (*_why(wanted, candidate, row, ledger.pieces[0].past, house), *([start.why] if not wanted.curative else []))
     return Pick(candidate, index, rate, row.intent, why, warns, tuple(refused), amount, price.total if price else None)
 
 

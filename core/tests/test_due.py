@@ -19,6 +19,7 @@ from core.label.rules import NONE as PLAIN
 from core.label.rules import Incompatible, Intent, Rules
 from core.label.targets import includes
 from core.ledger.history import Applied
+from core.ledger.ledger import plain
 from core.season.choose import Candidate, Pick, Wanted, choices
 from core.season.cover import cover_of, covered_days, pressures, protects
 from core.season.due import Outlook, State, due
@@ -190,7 +191,7 @@ class Choosing(unittest.TestCase):
         return Candidate(self.product(name, code, rules, price), (row("0.4 to 0.8 fl oz per 1,000 sq ft", **given_row),))
 
     def chosen(self, *candidates: Candidate, history: tuple[Applied, ...] = (), curative: bool = False) -> list[Pick]:
-        return choices(Wanted("dollar_spot", GREEN, on(60), curative), candidates, history)
+        return choices(Wanted("dollar_spot", GREEN, on(60), curative), candidates, plain(GREEN, history))
 
     def used(self, candidate: Candidate, *days: int) -> tuple[Applied, ...]:
         return tuple(applied(candidate.product, Rate(0.5, candidate.rows[0].label.unit), on(n), interval=(14, 21)) for n in days)

@@ -13,6 +13,7 @@ from core.label.rules import Intent, Row
 from core.ledger.gate import Checked, Plan, check
 from core.ledger.history import Applied
 from core.ledger.history import applied as entered
+from core.ledger.ledger import plain
 from core.rates.dose import dose
 from core.schools import House
 from core.units import read_quantity
@@ -67,11 +68,11 @@ def checked(
         product,
         here,
         rate,
-        ground,
         applied(product, rate, on, interval=here.interval, curative=here.intent is Intent.CURATIVE),
+        rows or (here,),
         target,
     )
-    return check(plan, rows or (here,), history, house or House())
+    return check(plan, plain(ground, history, house or House()))
 
 
 def past(*products: Product, days: int = 20) -> tuple[Applied, ...]:

@@ -5,10 +5,11 @@ the label, so that they stay true when those are renamed or struck.
 from django.db import models
 
 from core.label.product import Kind
-from core.label.rate import Basis, LabelRate, Rate, RateUnit
+from core.label.rate import LabelRate, Rate, RateUnit
 from core.ledger.history import Applied
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Account, User
+from greenmeasure.book import facts
 from greenmeasure.shelf.models import label_of
 
 
@@ -69,23 +70,7 @@ class Entry(models.Model):
 
     def applied(self) -> Applied:
         """The entry as the rules of a season look at it; `facts` holds what it brought, worked out when it was made."""
-        f = self.facts
-        low, high = f.get("interval", (None, None))
-        return Applied(
-            self.applied_on,
-            self.product_name,
-            Kind(self.kind),
-            tuple(f.get("codes", ())),
-            f.get("grams"),
-            f.get("litres"),
-            f.get("actives", {}),
-            {Basis(k): v for k, v in f.get("nutrients", {}).items()},
-            (low, high),
-            f.get("curative", False),
-            f.get("stays_on_leaf", False),
-            f.get("watered_in", False),
-            self.product_id,
-        )
+        return facts.read(self.facts, self.applied_on, self.product_name, Kind(self.kind), self.product_id)
 
     @property
     def treated(self) -> Quantity:

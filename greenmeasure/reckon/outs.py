@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from functools import lru_cache
 
 from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mixing
@@ -47,6 +48,7 @@ class Reckoned:
     """A job of an account with the rows and areas it is from, and what the rules say of each part."""
 
     job: Job
+    at: datetime
     card: Card
     rows: tuple[RateRow, ...]
     area_ids: tuple[int, ...]

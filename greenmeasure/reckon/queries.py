@@ -1,6 +1,7 @@
 """Reckoning for an account: its products, ground, machines and book into the core."""
 
-from datetime import date
+from dataclasses import replace
+from datetime import date, datetime
 
 from core.errors import InputError
 from core.findings import Finding, by_weight
@@ -13,7 +14,7 @@ from core.label.rate import Rate, RateUnit
 from core.label.rules import Intent, Row
 from core.label.targets import find_target
 from core.ledger.gate import Plan, check
-from core.ledger.history import Applied, applied, in_season
+from core.ledger.history import Applied, Standing, applied, in_season
 from core.machines.residue import before_load
 from core.rates.compare import Compared, Offer, compare, equal_active
 from core.rates.misread import misread
@@ -25,7 +26,7 @@ from core.tank.vessels import measure
 from core.units import AREA, MASS, UNITS, VOLUME, Quantity, celsius, show_number
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.queries import history
-from greenmeasure.common.clock import today
+from greenmeasure.common.clock import local_day, moment_at, today
 from greenmeasure.common.findings import finding_out
 from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import filled, number_in, quantity_in, rate_in, rate_out, rule_out, working_out
@@ -35,6 +36,7 @@ from greenmeasure.kit.bench_words import setting_text
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, said_of, setting_of
 from greenmeasure.kit.tanks import held
+from greenmeasure.ledger.past import Asked, ledger, place_of
 from greenmeasure.reckon.outs import Reckoned, bought_out, compared_sentence, goes_as_far, measure_out, per_foot
 from greenmeasure.reckon.schemas import (
     BackIn,
@@ -57,19 +59,28 @@ from greenmeasure.shelf.models import RateRow
 from greenmeasure.shelf.queries import Card, card_of, cards, row_of
 from greenmeasure.water.queries import water_in_text
 
+THIS_JOB = "this job"
 
-def reckoned(account: Account, data: JobIn, on: date | None = None) -> Reckoned:
-    """Reckon a job of the account's and check it against its rules.
+
+def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides: frozenset[str] = frozenset()) -> Reckoned:
+    """Reckon a job of the account's and hold it against its ledger, ground by ground.
+
+    Args:
+        account: whose it is.
+        data: the job, with its day and hour.
+        at: when it is, for records brought in later; as `data` says, unless given.
+        besides: applications that the job itself is: what was planned of it, the round that is taken up again.
 
     Raises:
         InputError: anything missing or absurd, named by its field.
         Missing: a product, area or machine that the account does not have.
     """
     card = card_of(account, data.product_id)
-    sites = [area_of(account, p.area_id).site for p in data.parts]
-    house, day = account.house_rules, on or data.on or today(sites[0])
+    places = [area_of(account, p.area_id) for p in data.parts]
+    house, when = account.house_rules, at or moment_at(places[0], data.on, data.clock)
+    day = local_day(places[0], when)
     rows = tuple(row_of(account, data.product_id, p.row_id, f"parts.{i}.row_id") for i, p in enumerate(data.parts))
-    grounds = [area_of(account, p.area_id).ground for p in data.parts]
+    grounds = [a.ground for a in places]
     picked = machine_of(account, data.machine_id) if data.machine_id else None
     machine = picked.core() if picked else None
     parts = [
@@ -77,28 +88,30 @@ def reckoned(account: Account, data: JobIn, on: date | None = None) -> Reckoned:
         for i, (p, row, ground) in enumerate(zip(data.parts, rows, grounds, strict=True))
     ]
     job = reckon(card.core, parts, machine, passes=data.passes, even=data.even, us=account.us, house=house)
-    meant = [row.core() for row in rows]
+    meant = [
+        replace(
+            applied(card.core, planned.dose.amount, planned.part.area, local_day(area, when), row.core()),
+            application=THIS_JOB,
+            standing=Standing.SAME_JOB,
+            place=place_of(area, planned.part.area.base, planned.part.zone),
+            at=when,
+        )
+        for planned, row, area in zip(job.parts, rows, places, strict=True)
+    ]
     checks = tuple(
         check(
-            Plan(
-                card.core,
-                row,
-                planned.part.rate,
-                ground,
-                applied(card.core, planned.dose.amount, planned.part.area, day, row),
-                data.target,
-            ),
-            card.label_rows,
-            history(account, p.area_id),
-            site.house_rules,
+            Plan(card.core, row.core(), planned.part.rate, a, card.label_rows, data.target),
+            ledger(account, Asked(a.place, when, card.product.pk, data.target, (*meant[:i], *meant[i + 1 :]), besides)),
             account.us,
         )
-        for planned, row, ground, p, site in zip(job.parts, meant, grounds, data.parts, sites, strict=True)
+        for i, (planned, row, a) in enumerate(zip(job.parts, rows, meant, strict=True))
+        if a.place
     )
     found = find_target(data.target)
     said, settings = _machine_says(account, picked, job, day) if picked else ((), ())
     return Reckoned(
         job=job,
+        at=when,
         card=card,
         rows=rows,
         area_ids=tuple(p.area_id for p in data.parts),

@@ -26,7 +26,10 @@ class PartIn(Schema):
 
 
 class JobIn(Schema):
-    """One job: a product on one or many areas, each with its own rate; `target` is what it is for, `on` the day."""
+    """One job: a product on one or many areas, each with its own rate; `target` is what it is for.
+
+    `on` is its day and `clock` its hour there (`07:30`); it is now, unless either is said.
+    """
 
     product_id: int
     parts: Annotated[list[PartIn], Field(min_length=1, max_length=60)]
@@ -35,6 +38,7 @@ class JobIn(Schema):
     even: bool = False
     target: Name = ""
     on: date | None = None
+    clock: Annotated[str, Field(max_length=8)] = ""
 
 
 class VesselOut(Out):

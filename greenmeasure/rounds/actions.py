@@ -43,8 +43,7 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
     if data.machine_id is None:
         raise InputError("machine_id", None, "The round has no machine.", "Pick what it goes down with.")
     _refuse_put_away(account, data)
-    when = at or clock.now()
-    found = reckoned(account, data, on=local_day(area_of(account, data.parts[0].area_id), when))
+    found = reckoned(account, data, at)
     for i, part in enumerate(found.job.parts):
         refuse_above_label(part.part.rate, part.part.label, found.job.product.kind, f"parts.{i}.rate")
         if at is None:
@@ -65,7 +64,8 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
                 spray_litres=found.job.spray.base if found.job.spray else None,
                 sheet=sheet_of(found).document(),
                 started_by=user,
-                started_at=when,
+                started_at=at or clock.now(),
+                at=found.at,
             )
             _save_parts(made, found)
     except IntegrityError:

@@ -1,15 +1,14 @@
 """What a finished round writes into the book."""
 
-from dataclasses import asdict
 from datetime import datetime
 from decimal import Decimal
-from typing import Any
 
-from core.ledger.history import Applied, applied
+from core.ledger.history import applied
 from core.rates.cost import CENT, cost
 from core.readable import foot_of, readable
 from core.units import Quantity
 from greenmeasure.accounts.models import User
+from greenmeasure.book import facts
 from greenmeasure.book.models import Entry
 from greenmeasure.common.clock import local_day
 from greenmeasure.rounds.actual import Actual, ActualPart
@@ -47,7 +46,7 @@ def record(done: Round, user: User, at: datetime, actual: Actual, here: ActualPa
         use=part.use,
         target=done.target,
         lot=actual.lot.number if actual.lot else "",
-        facts=facts(applied(made, here.used, here.treated, day, part.row)),
+        facts=facts.stored(applied(made, here.used, here.treated, day, part.row)),
         phrase=part.phrase,
         planned_value=part.rate.to(unit).value,
         actual_value=here.rate.to(unit).value,
@@ -68,12 +67,3 @@ def record(done: Round, user: User, at: datetime, actual: Actual, here: ActualPa
         by=user,
         by_name=str(user),
     )
-
-
-def facts(found: Applied) -> dict[str, Any]:
-    """What of an application the rules of a season ask for, as it is stored."""
-    kept = asdict(found)
-    for name in ("on", "product", "kind", "product_id"):
-        kept.pop(name)
-    kept["nutrients"] = {basis.value: grams for basis, grams in found.nutrients.items()}
-    return kept

@@ -6,6 +6,7 @@ from datetime import date, datetime, timedelta
 
 from core.label.match import lists
 from core.label.product import Kind
+from core.ledger.history import Place
 from core.season.choose import Pick, Wanted, choices
 from core.season.cover import Cover, covered_days
 from core.season.due import Due, Outlook, State, due
@@ -14,6 +15,7 @@ from greenmeasure.book.queries import history
 from greenmeasure.common import clock
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
+from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.schools import candidates
@@ -154,8 +156,14 @@ def proposal_of(account: Account, area_id: int, disease: str) -> Proposal | None
 def choices_of(account: Account, p: Proposal, on: date) -> list[Pick]:
     """The shelf against a proposal; where parts of the area have the disease, the rest of it is treated preventively."""
     curative = p.due.curative and not p.zones
-    wanted = Wanted(p.disease, p.area.ground, on, curative)
-    return choices(wanted, candidates(shelf_of(account)), history(account, p.area.pk), p.area.site.house_rules, account.us)
+    return _choices(account, p.disease, p.area, shelf_of(account), on, curative)
+
+
+def _choices(account: Account, disease: str, area: Area, shelf: list[Card], on: date, curative: bool) -> list[Pick]:
+    """Cards against a disease on an area, each held against its ledger."""
+    at = clock.moment_at(area, on)
+    wanted = Wanted(disease, area.ground, on, curative, at)
+    return choices(wanted, candidates(shelf), ledger(account, Asked(Place(area.pk), at, target=disease)), account.us)
 
 
 def zone_choice(account: Account, p: Proposal, zone: Area, product: int | None, on: date) -> Pick | None:
@@ -163,9 +171,7 @@ def zone_choice(account: Account, p: Proposal, zone: Area, product: int | None, 
     card = next((c for c in shelf_of(account) if c.product.pk == product), None)
     if card is None:
         return None
-    found = choices(
-        Wanted(p.disease, zone.ground, on, True), candidates([card]), history(account, zone.pk), zone.site.house_rules, account.us
-    )
+    found = _choices(account, p.disease, zone, [card], on, True)
     return next((c for c in found if c.allowed), None)
 
 

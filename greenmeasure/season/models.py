@@ -6,7 +6,10 @@ from greenmeasure.accounts.models import Account
 
 
 class Planned(models.Model):
-    """A window picked for an application against a disease on an area; `dropped_at` when it was taken back."""
+    """A window picked for an application against a disease on an area; `dropped_at` when it was taken back.
+
+    `facts` is what it would bring, as of an entry: a planned application counts like a booked one.
+    """
 
     account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="planned")
     area = models.ForeignKey("ground.Area", on_delete=models.CASCADE, related_name="planned")
@@ -14,6 +17,7 @@ class Planned(models.Model):
     product = models.ForeignKey("shelf.Product", on_delete=models.CASCADE, related_name="+")
     begin = models.DateTimeField()
     end = models.DateTimeField()
+    facts = models.JSONField(default=dict, blank=True)
     by = models.CharField(max_length=80)
     made_at = models.DateTimeField()
     dropped_at = models.DateTimeField(null=True)

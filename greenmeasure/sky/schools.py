@@ -10,6 +10,7 @@ from core.errors import InputError
 from core.label.product import Kind
 from core.label.targets import TARGETS
 from core.ledger.history import Applied
+from core.ledger.ledger import plain
 from core.season.choose import Candidate, Pick, Wanted, choices
 from core.season.replay import School, Season, by_calendar, by_threshold
 from greenmeasure.accounts.models import Account
@@ -83,8 +84,7 @@ def _spray(account: Account, w: Watched) -> tuple[Applied, Decimal | None, list[
     found = choices(
         Wanted(w.disease, w.area.ground, clock.today(w.area)),
         candidates(list(cards(account).values())),
-        (),
-        w.area.site.house_rules,
+        plain(w.area.ground, (), w.area.site.house_rules),
         account.us,
     )
     pick: Pick | None = next((c for c in found if c.allowed), None)

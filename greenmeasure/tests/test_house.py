@@ -13,6 +13,7 @@ LAYERS = (
     ("ground",),
     ("shelf",),
     ("kit", "water", "book"),
+    ("ledger",),
     ("passes", "reckon", "sky"),
     ("rounds",),
     ("season",),

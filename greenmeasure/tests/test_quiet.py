@@ -12,6 +12,7 @@ from core.label.match import fits
 from core.label.rate import Rate
 from core.ledger.gate import Plan, check
 from core.ledger.history import applied
+from core.ledger.ledger import plain
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.ground.queries import areas
@@ -36,8 +37,8 @@ class Quiet(TestCase):
                     job = reckon(card.core, [Part(area.ground, rate, found.row.label)], None)
                     day = date(2026, 6, 15)
                     done = applied(card.core, job.amount, area.ground.size, day, found.row)
-                    plan = Plan(card.core, found.row, rate, area.ground, done, found.row.target)
-                    loud = [f for f in check(plan, card.label_rows).findings if f.act is not Weight.NOTE]
+                    plan = Plan(card.core, found.row, rate, done, card.label_rows, found.row.target)
+                    loud = [f for f in check(plan, plain(area.ground)).findings if f.act is not Weight.NOTE]
                     where = f"{card.product.name} on {area.name}: {[f.sentence for f in loud]}"
                     self.assertLessEqual({f.key for f in loud}, TRUE_OF_THE_GROUND, where)
                     seen.add(card.product.name)
@@ -51,5 +52,5 @@ class Quiet(TestCase):
         fescue = next(r for r in card.label_rows if "tall_fescue" in r.grasses)
         rate = fescue.label.lowest
         done = applied(card.core, Quantity(1.0, UNITS["fl_oz"]), terrace.ground.size, date(2026, 6, 15), fescue)
-        keys = {f.key for f in check(Plan(card.core, fescue, rate, terrace.ground, done), card.label_rows).findings}
+        keys = {f.key for f in check(Plan(card.core, fescue, rate, done, card.label_rows), plain(terrace.ground)).findings}
         self.assertIn("grass-not-in-row", keys)

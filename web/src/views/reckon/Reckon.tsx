@@ -28,6 +28,7 @@ import { Loads } from "./Loads";
 import { Picks } from "./Picks";
 import { RatePick } from "./RatePick";
 import { Season } from "./Season";
+import { When } from "./When";
 import {
   fromSearch,
   matched,
@@ -154,6 +155,7 @@ export function Reckon() {
           machines={machines.data}
           targets={options.data?.targets}
         />
+        <When picked={here} change={change} />
         {product &&
           here.parts.map((part, i) => {
             const area = areas.data?.areas.find((a) => a.id === part.area);

@@ -38,6 +38,8 @@ export interface Picked {
   machine: number | null;
   passes: number;
   even: boolean;
+  on: string;
+  clock: string;
 }
 
 export const nothing: Picked = {
@@ -47,6 +49,8 @@ export const nothing: Picked = {
   machine: null,
   passes: 1,
   even: false,
+  on: "",
+  clock: "",
 };
 const noRate: TypedQuantity = { value: "", unit: "" };
 export const partOf = (area: number): PickedPart => ({ area, row: null, rate: noRate, share: "", zone: "" });
@@ -71,6 +75,8 @@ export function toJob(p: Picked): JobIn | null {
     passes: p.passes,
     even: p.even,
     target: p.target,
+    on: p.on || null,
+    clock: p.clock,
   };
 }
 
@@ -97,6 +103,8 @@ export function fromSearch(search: URLSearchParams): Partial<Picked> | null {
     machine: job.machine_id ?? null,
     passes: job.passes,
     target: job.target,
+    on: job.on ?? "",
+    clock: job.clock,
   };
 }
 

@@ -1,0 +1,43 @@
+"""What of an application the rules of a season ask for, as it is stored beside it: made once, when it goes down or is planned."""
+
+from collections.abc import Mapping
+from dataclasses import asdict
+from datetime import date
+from typing import Any
+
+from core.label.product import Kind
+from core.label.rate import Basis
+from core.label.rules import Incompatible
+from core.ledger.history import Applied, Holds
+
+PLAIN = ("codes", "grams", "litres", "actives", "interval", "curative", "stays_on_leaf", "watered_in")
+
+
+def stored(found: Applied) -> dict[str, Any]:
+    """The facts of an application as JSON."""
+    whole = asdict(found)
+    kept = {name: whole[name] for name in (*PLAIN, "holds", "apart")}
+    kept["nutrients"] = {basis.value: grams for basis, grams in found.nutrients.items()}
+    return kept
+
+
+def read(facts: Mapping[str, Any], on: date, product: str, kind: Kind, product_id: int | None) -> Applied:
+    """An application from its stored facts; what they lack, as those of early records do, is not known."""
+    low, high = facts.get("interval", (None, None))
+    return Applied(
+        on,
+        product,
+        kind,
+        tuple(facts.get("codes", ())),
+        facts.get("grams"),
+        facts.get("litres"),
+        facts.get("actives", {}),
+        {Basis(k): v for k, v in facts.get("nutrients", {}).items()},
+        (low, high),
+        facts.get("curative", False),
+        facts.get("stays_on_leaf", False),
+        facts.get("watered_in", False),
+        product_id,
+        apart=tuple(Incompatible(**rule) for rule in facts.get("apart", ())),
+        holds=Holds(**facts.get("holds", {})),
+    )

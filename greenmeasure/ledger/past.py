@@ -1,0 +1,159 @@
+"""What bears on a ground: the book, rounds under way, and what is planned."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
+from datetime import datetime
+from typing import Any
+
+from core.label.product import Kind
+from core.label.targets import find_target, includes
+from core.ledger.history import Applied, Place, Standing, applied, holds_of
+from core.ledger.ledger import Here, Ledger, ledger_of
+from core.ledger.places import NEAR
+from core.units import MASS, UNITS, Quantity
+from greenmeasure.accounts.models import Account
+from greenmeasure.book import facts
+from greenmeasure.book.models import Entry
+from greenmeasure.common import clock
+from greenmeasure.common.clock import local_day
+from greenmeasure.common.kept import kept
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import area_of
+from greenmeasure.ledger.grounds import grounds_of
+from greenmeasure.shelf.queries import cards
+
+
+@dataclass
+class Past:
+    """The applications of an account, read a ground at a time as grounds are asked for."""
+
+    account: Account
+    by_area: dict[int, list[Applied]] = field(default_factory=dict)
+
+    def of(self, area_ids: Iterable[int]) -> list[Applied]:
+        """Everything on some areas, in no order."""
+        wanted = set(area_ids)
+        if missing := wanted - set(self.by_area):
+            self._read(missing)
+        return [a for pk in wanted for a in self.by_area[pk]]
+
+    def _read(self, area_ids: set[int]) -> None:
+        found: dict[int, list[Applied]] = {pk: [] for pk in area_ids}
+        for a in (*_booked(self.account, area_ids), *_under_way(self.account, area_ids), *_planned(self.account, area_ids)):
+            if a.place:
+                found[a.place.area].append(a)
+        self.by_area |= found
+
+
+@kept
+def past_of(account: Account) -> Past:
+    """The applications of an account."""
+    return Past(account)
+
+
+def place_of(area: Area, treated: float, zone: str = "") -> Place:
+    """A ground of a job: all of an area, a named zone of it, or some of it.
+
+    Args:
+        area: that it is of.
+        treated: how much of it [m²].
+        zone: its name, where it has one.
+    """
+    part = treated < area.size.base / NEAR
+    return Place(area.pk, zone if part else "", part and not zone, treated if part else 0.0)
+
+
+def _booked(account: Account, area_ids: set[int]) -> Iterable[Applied]:
+    every = Entry.objects.filter(account=account, area_id__in=area_ids).defer("note", "contents")
+    for entry in every.select_related("area"):
+        assert entry.area
+        yield _by_its_card(
+            account,
+            entry.facts,
+            replace(
+                entry.applied(),
+                application=f"round-{entry.round_id}" if entry.round_id else f"entry-{entry.pk}",
+                place=place_of(entry.area, entry.treated.base, entry.zone),
+                at=entry.finished_at,
+            ),
+        )
+
+
+def _by_its_card(account: Account, kept_facts: dict[str, Any], a: Applied) -> Applied:
+    """An application of an early record, which kept no holds, with those of its card."""
+    card = cards(account).get(a.product_id or 0)
+    if "holds" in kept_facts or card is None:
+        return a
+    return replace(a, holds=holds_of(card.core.rules), apart=card.core.rules.incompatible)
+
+
+def _under_way(account: Account, area_ids: set[int]) -> Iterable[Applied]:
+    for found in account.rounds.filter(status="under_way", parts__area__in=area_ids).distinct().prefetch_related("parts__area"):
+        product = cards(account)[found.product_id].core
+        for part in found.parts.all():
+            if part.area_id not in area_ids:
+                continue
+            unit = UNITS["g" if found.amount.unit.dimension == MASS else "l"]
+            made = applied(product, Quantity(part.dose / unit.size, unit), part.treated, local_day(part.area, found.at), part.row)
+            yield replace(
+                made,
+                application=f"round-{found.pk}",
+                standing=Standing.UNDER_WAY,
+                place=place_of(part.area, part.treated.base, part.zone),
+                at=found.at,
+            )
+
+
+def _planned(account: Account, area_ids: set[int]) -> Iterable[Applied]:
+    for p in account.planned.filter(area_id__in=area_ids, dropped_at=None).select_related("area", "product"):
+        made = facts.read(p.facts, local_day(p.area, p.begin), p.product.name, Kind(p.product.kind), p.product_id)
+        core = cards(account)[p.product_id].core
+        yield replace(
+            made,
+            codes=made.codes or core.codes,
+            application=f"planned-{p.pk}",
+            standing=Standing.PLANNED,
+            place=Place(p.area_id),
+            at=p.end,
+            target=p.disease,
+            holds=holds_of(core.rules),
+            apart=core.rules.incompatible,
+        )
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A plan's ground, time, product and target as a door asks for its ledger.
+
+    `besides` are applications that the plan itself is.
+    """
+
+    place: Place
+    at: datetime
+    product_id: int | None = None
+    target: str = ""
+    job: tuple[Applied, ...] = ()
+    besides: frozenset[str] = frozenset()
+
+
+def ledger(account: Account, asked: Asked) -> Ledger:
+    """The ledger of a plan: what bears on its ground, less what was planned of the plan itself."""
+    area, grounds = area_of(account, asked.place.area), grounds_of(account)
+    every = [a for a in past_of(account).of(grounds.kin(area.pk)) if a.application not in asked.besides and not _missed(a)]
+    done = {a.application for a in _fulfilled(every, asked)}
+    every = [a for a in every if a.application not in done]
+    return ledger_of(grounds, asked.place, every, asked.job, Here(area.site.house_rules, area.site.zone))
+
+
+def _missed(a: Applied) -> bool:
+    """Whether it was planned and its window has passed: nothing was put down, and it does not count."""
+    return a.planned and a.at is not None and a.at <= clock.now()
+
+
+def _fulfilled(every: list[Applied], asked: Asked) -> list[Applied]:
+    """The planned windows that a plan is, or takes the place of: those against its target, and the next one of its product."""
+    wanted = find_target(asked.target)
+    ahead = [a for a in every if a.planned and a.at and asked.at <= a.at]
+    same = [a for a in ahead if a.product_id == asked.product_id]
+    against = [a for a in ahead if wanted and includes(wanted.key, a.target)]
+    return [*against, *sorted(same, key=lambda a: a.at or asked.at)[:1]]

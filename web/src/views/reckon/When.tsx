@@ -1,0 +1,56 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { t } from "../../app/theme";
+import { Button } from "../../parts/Button";
+import { DateField } from "../../parts/DateField";
+import { TextField } from "../../parts/TextField";
+import type { Picked } from "./state";
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 8px 16px;
+  margin-top: 8px;
+  color: ${t.soft};
+  & > div {
+    width: 12rem;
+  }
+`;
+
+interface Props {
+  picked: Picked;
+  change: (part: Partial<Picked>) => void;
+}
+
+/** The day and the hour of the job: now, unless another is said. */
+export function When({ picked, change }: Props) {
+  const [open, setOpen] = useState(false);
+  if (!open && !picked.on && !picked.clock)
+    return (
+      <Row>
+        <span>For now.</span>
+        <Button onPress={() => setOpen(true)}>Another day or hour</Button>
+      </Row>
+    );
+  return (
+    <Row>
+      <DateField label="Day" name="on" value={picked.on} onChange={(on) => change({ on })} />
+      <TextField
+        label="Hour"
+        name="clock"
+        value={picked.clock}
+        onChange={(clock) => change({ clock })}
+        input={{ type: "time" }}
+      />
+      <Button
+        onPress={() => {
+          setOpen(false);
+          change({ on: "", clock: "" });
+        }}
+      >
+        For now
+      </Button>
+    </Row>
+  );
+}

@@ -80,6 +80,10 @@ class Ground:
     def grass_name(self) -> str:
         return GRASSES[self.grass].name if self.grass in GRASSES else "unknown grass"
 
+    def sown_by(self, on: date) -> date | None:
+        """When it was last sown by a day: an overseeding whose day has come counts until somebody says that it was not done."""
+        return max((d for d in (self.sown_on, self.overseed_on) if d and d <= on), default=None)
+
     @property
     def cool(self) -> bool:
         """Whether its grass is of the cool season."""

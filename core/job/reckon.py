@@ -16,6 +16,7 @@ from core.label.product import Product
 from core.label.rate import LabelRate, Rate, RateUnit
 from core.rates.cost import Cost, cost
 from core.rates.dose import Delivered, Dose, dose
+from core.rates.kinds import in_kind
 from core.rates.limits import Judgement, Stand, judge
 from core.readable import foot_of, listed
 from core.schools import PLAIN, House
@@ -58,8 +59,13 @@ class PartPlan:
     rounding: float = 0.0
 
     @cached_property
+    def judged(self) -> Rate:
+        """The rate in the label's own kind of unit, whichever it was given in."""
+        return in_kind(self.product, self.part.rate, self.part.label.highest.unit)
+
+    @cached_property
     def judgement(self) -> Judgement:
-        return judge(self.part.rate, self.part.label, self.product.kind)
+        return judge(self.judged, self.part.label, self.product.kind, self.part.rate)
 
     @property
     def measured_rate(self) -> Rate:
@@ -68,13 +74,14 @@ class PartPlan:
 
     @property
     def measured_judgement(self) -> Judgement:
-        return judge(self.measured_rate, self.part.label, self.product.kind)
+        made = Rate(self.judged.value * (1 + self.rounding), self.judged.unit)
+        return judge(made, self.part.label, self.product.kind, self.measured_rate)
 
     @property
     def tight(self) -> bool:
         """Whether rounding up could pass the label's highest rate, so that every mark is taken from below."""
         high = self.part.label.highest.base
-        return self.product.kind.label_binds and 0.9 * high < self.part.rate.base <= high * (1 + 1e-9)
+        return self.product.kind.label_binds and 0.9 * high < self.judged.base <= high * (1 + 1e-9)
 
 
 @dataclass(frozen=True)
@@ -169,7 +176,7 @@ def reckon(
     Raises:
         InputError: anything missing or absurd, named by its field.
     """
-    _check(parts)
+    _check(product, parts)
     if machine:
         check_match(product, machine)
     planned = [_planned(product, part, machine, passes) for part in parts]
@@ -206,17 +213,14 @@ def _sum(bases: Sequence[float], unit: Unit) -> Quantity:
     return Quantity(sum(bases) / unit.size, unit)
 
 
-def _check(parts: Sequence[Part]) -> None:
+def _check(product: Product, parts: Sequence[Part]) -> None:
     if not 1 <= len(parts) <= MOST_PARTS:
         raise InputError("parts", len(parts), f"{len(parts)} areas make no job.", f"Pick 1 to {MOST_PARTS}.")
     for i, part in enumerate(parts):
-        if part.rate.unit.kind != part.label.unit.kind:
-            raise InputError(
-                f"parts.{i}.rate",
-                str(part.rate),
-                f"{part.rate.unit.symbol} does not measure what the label's {part.label.unit.symbol} does.",
-                "Enter the rate in the label's kind of unit.",
-            )
+        try:
+            in_kind(product, part.rate, part.label.highest.unit)
+        except InputError as fault:
+            raise fault.on(f"parts.{i}.rate") from None
         together = sum(p.area.base for p in parts if p.ground.name == part.ground.name)
         if together > part.ground.size.base * (1 + 1e-6):
             said = Quantity(together / part.ground.size.unit.size, part.ground.size.unit)

@@ -5,7 +5,7 @@ For pesticides and growth regulators what the label does not list is refused; fo
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, timedelta
 
 from core.days import day
 from core.findings import Finding, Weight, by_weight
@@ -236,17 +236,21 @@ def _seed(plan: Plan, ground: Ground) -> list[Finding]:
 
 
 def _sown(plan: Plan, ground: Ground) -> list[Finding]:
-    rules = plan.product.rules
-    if ground.sown_on is None or rules.seed_after is None or ground.sown_on > plan.on:
+    rules, sown = plan.product.rules, ground.sown_by(plan.on)
+    if sown is None or rules.seed_after is None:
         return []
-    days = (plan.on - ground.sown_on).days
+    days = (plan.on - sown).days
     if days >= rules.seed_after:
         return []
+    first = day(sown + timedelta(days=rules.seed_after))
+    said = f"{ground.name} was sown {days} days ago"
+    if sown != ground.sown_on:
+        said = f"{ground.name} was to be overseeded on {day(sown)}, {days} days ago; if it was not, take that day off its card"
     return [
         Finding(
             "seed-too-young",
             binding(plan.product),
-            f"{ground.name} was sown {days} days ago; the label asks for {rules.seed_after} before this goes on young grass.",
+            f"{said}; the label asks for {rules.seed_after} before this goes on young grass. From {first}.",
         )
     ]
 

@@ -49,8 +49,8 @@ def stand_of(value: float, low: float, high: float) -> Stand:
     return Stand.WITHIN
 
 
-def judge(rate: Rate, label: LabelRate, kind: Kind) -> Judgement:
-    """Judge a planned or an actual rate against the label.
+def judge(rate: Rate, label: LabelRate, kind: Kind, given: Rate | None = None) -> Judgement:
+    """Judge a planned or an actual rate against the label; `given` is the rate as it was typed, where in another kind of unit.
 
     Raises:
         InputError: the two rates do not measure the same thing.
@@ -59,16 +59,17 @@ def judge(rate: Rate, label: LabelRate, kind: Kind) -> Judgement:
     here = rate.to(high.unit).value
     stand = stand_of(here, low.value, high.value)
     quoted = f"The label says {show_label_rate(label)}."
+    typed = str(rate) if given is None or given.unit.kind == rate.unit.kind else f"{given}, which is {rate},"
     if stand is Stand.ABOVE:
         factor = here / high.value
         over = f"{show_number(factor, 3)} times" if factor >= 2 else f"{show_percent(factor - 1)} over"
-        words = f"{rate} is {over} the label's highest rate. {quoted}"
+        words = f"{typed} is {over} the label's highest rate. {quoted}"
         return Judgement(stand, kind.label_binds, factor, words)
     if stand is Stand.BELOW:
         factor = here / low.value
-        words = f"{rate} is {show_percent(1 - factor)} under the label's lowest rate, which may not work. {quoted}"
+        words = f"{typed} is {show_percent(1 - factor)} under the label's lowest rate, which may not work. {quoted}"
         return Judgement(stand, False, factor, words)
-    return Judgement(stand, False, 1.0, f"{rate} is within the label. {quoted}")
+    return Judgement(stand, False, 1.0, f"{typed} is within the label. {quoted}")
 
 
 def refuse_above_label(rate: Rate, label: LabelRate, kind: Kind, field: str = "rate") -> Judgement:

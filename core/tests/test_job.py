@@ -142,9 +142,19 @@ class Refused(unittest.TestCase):
         with self.assertRaisesRegex(InputError, "sprayer"):
             reckon(FEED, [Part(GREEN, Rate(3, label.unit), label)], KNAPSACK)
 
-    def test_a_rate_of_another_kind_than_the_labels(self) -> None:
-        with self.assertRaises(InputError):
-            reckon(SPRAY, [Part(GREEN, read_label_rate("1 lb/acre").highest, LABEL)], KNAPSACK)
+    def test_a_rate_of_another_kind_is_held_against_the_label_in_the_labels_own(self) -> None:
+        # 1.1 kg/L is 32.53 g a fl oz: 0.6 fl oz/1000 ft² weighs 19.52 g, of an acre's 43.56 times that 850.3 g, 1.8746 lb.
+        job = reckon(SPRAY, [Part(GREEN, read_label_rate("1.8746 lb/acre").highest, LABEL)], KNAPSACK)
+        self.assertAlmostEqual(job.parts[0].judged.value, 0.6, places=4)
+        self.assertEqual(job.parts[0].judged.unit.symbol, "fl oz/1000 ft²")
+        self.assertIn("1.875 lb/acre, which is 0.6 fl oz/1000 ft², is within the label", job.judgement.sentence)
+
+    def test_of_another_kind_what_cannot_be_told_is_a_fault(self) -> None:
+        light = replace(SPRAY, density_g_per_l=None)
+        for product, rate in ((light, "1 lb/acre"), (SPRAY, "0.5 % v/v"), (SPRAY, "1 lb N per acre")):
+            with self.assertRaises(InputError, msg=rate) as caught:
+                reckon(product, [Part(GREEN, read_label_rate(rate).highest, LABEL)], KNAPSACK)
+            self.assertEqual(caught.exception.field, "parts.0.rate")
 
     def test_machines_that_cannot_be(self) -> None:
         wild = read_label_rate("900 gal per 1000 sq ft").highest

@@ -1,13 +1,21 @@
 """The reckon line for an account: names looked up, the core asked, one sentence and its working out."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 from core.errors import Ambiguous, Choice, InputError
+from core.findings import Finding, Weight, by_weight
 from core.ground import Ground
 from core.job import Job, MachineKind, Part, reckon
+from core.label.match import Fit, fits
 from core.label.product import FORMULATIONS, Kind, Product
-from core.label.rate import Basis, LabelRate, Rate
+from core.label.rate import Basis, Rate
+from core.label.rules import Row
+from core.ledger.gate import Plan, check
+from core.ledger.history import applied
+from core.ledger.ledger import plain
 from core.rates.dose import dose
+from core.rates.kinds import in_kind
 from core.rates.reverse import rate_from_left, rate_of
 from core.readable import foot_of
 from core.reckon.answer import convert_line, one_rate, reach, unnamed
@@ -28,17 +36,20 @@ from core.tank.measuring import check_cup, ways
 from core.tank.vessels import measure
 from core.units import MASS, Quantity
 from greenmeasure.accounts.models import Account
+from greenmeasure.common.clock import today
 from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import QuantityIn, working_out
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine as MachineRow
 from greenmeasure.kit.queries import machines
-from greenmeasure.reckon.outs import brings_sentence, headline, load_name, not_checked, per_foot
-from greenmeasure.reckon.queries import compared
+from greenmeasure.reckon.outs import brings_sentence, headline, load_name, per_foot, said_of
+from greenmeasure.reckon.queries import compared, reckoned
 from greenmeasure.reckon.schemas import CompareIn, JobIn, LineOut, PartIn
 from greenmeasure.shelf.models import Product as ProductRow
-from greenmeasure.shelf.queries import cards
+from greenmeasure.shelf.queries import Card, cards
+
+MOST_LOADS = 6
 
 
 class _Account:
@@ -95,35 +106,66 @@ def _dose(here: _Account, asked: DoseAsked, text: str) -> LineOut:
     row = here.shelf[asked.product] if asked.product else None
     machine = here.kit[asked.machine] if asked.machine else None
     rate = one_rate(asked.rate)
-    product = row.core() if row else unnamed(asked.rate)
     if row:
-        _product_or_nutrient(product, asked, text)
-    fitting = label_for(row, rate) if row else None
-    label = fitting[1] if fitting else asked.rate
+        _product_or_nutrient(row.core(), asked, text)
+        named = [here.ground[g.area] for g in asked.grounds if isinstance(g.area, str)]
+        meant = label_for(cards(account)[row.pk], rate, named[0].ground if named else None)
+        if len(named) == len(asked.grounds):
+            return _checked(here, _job_in(here, row, meant, asked, machine))
+        return _on_size(here, row, meant, asked, machine)
+    product = unnamed(asked.rate)
     mover = machine.core() if machine else None
-    if mover and not row and mover.kind is MachineKind.SPREADER:
+    if mover and mover.kind is MachineKind.SPREADER:
         product = _spread(product)
-    parts = [Part(_ground(here, g), rate, label, None if g.share == 1 else here.size(g)) for g in asked.grounds]
+    parts = [Part(_ground(here, g), rate, asked.rate, None if g.share == 1 else here.size(g)) for g in asked.grounds]
     job = reckon(product, parts, mover, passes=asked.passes or 1, us=account.us, house=account.house_rules)
-    details = []
-    if fitting:
-        details.append(judgement_out(job.judgement).sentence)
-    elif row:
-        details.append(not_checked(row.name))
+    return _dose_out(account, job, [])
+
+
+def _checked(here: _Account, data: JobIn) -> LineOut:
+    """A dose on areas of the account, held against its ledger as Reckon does."""
+    found = reckoned(here.account, data)
+    said = [*said_of(found), *([] if found.job.judgement.refused else [judgement_out(found.job.judgement).sentence])]
+    said = [judgement_out(found.job.judgement).sentence, *said] if found.job.judgement.refused else said
+    return _dose_out(here.account, found.job, said, found.refused, data)
+
+
+def _on_size(here: _Account, row: ProductRow, row_id: int, asked: DoseAsked, machine: MachineRow | None) -> LineOut:
+    """A dose on ground of which only the size is given: held against the label, of no grass and no past."""
+    account, card = here.account, cards(here.account)[row.pk]
+    meant, rate, house = card.rows[row_id].core(), one_rate(asked.rate), here.account.house_rules
+    parts = [Part(_ground(here, g), rate, meant.label, None if g.share == 1 else here.size(g)) for g in asked.grounds]
+    mover = machine.core() if machine else None
+    job = reckon(card.core, parts, mover, passes=asked.passes or 1, us=account.us, house=house)
+    on = today(account)
+    found: list[Finding] = []
+    for p in job.parts:
+        plan = Plan(card.core, meant, p.judged, applied(card.core, p.dose.amount, p.part.area, on, meant), card.label_rows)
+        found += check(plan, plain(p.part.ground, (), house), account.us).findings
+    refused = job.judgement.refused or any(f.act is Weight.REFUSE for f in found)
+    said = [judgement_out(job.judgement).sentence, *(f.sentence for f in by_weight(found) if f.act is not Weight.NOTE)]
+    return _dose_out(account, job, list(dict.fromkeys(said)), refused)
+
+
+def _dose_out(account: Account, job: Job, said: list[str], refused: bool = False, data: JobIn | None = None) -> LineOut:
+    details = list(said)
     if len(job.parts) > 1:
         details += [f"{p.part.name}: {p.dose.amount} on {p.part.area}" for p in job.parts]
-    details += [
-        f"{load_name(p, job.spray is not None)}: {p.measure.instruction} in the {p.measure.vessel.name}" for p in job.loads[:6]
-    ]
-    if len(job.loads) > 6:
-        details.append(f"and {len(job.loads) - 6} more loads")
+    if not refused:
+        details += [
+            f"{load_name(p, job.spray is not None)}: {p.measure.instruction} in the {p.measure.vessel.name}"
+            for p in job.loads[:MOST_LOADS]
+        ]
+        if len(job.loads) > MOST_LOADS:
+            details.append(f"and {len(job.loads) - MOST_LOADS} more loads")
     details += [f"{d.content.name}: {per_foot(d.g_per_m2, account.us)}/{job.foot.unit.symbol}" for d in job.delivered]
     return LineOut(
         kind="dose",
-        sentence=headline(job),
-        details=details + list(job.warnings),
+        sentence=headline(job, refused),
+        refused=refused,
+        details=[*details, *job.warnings],
         working=working_out(job.working),
-        job=_job_in(here, row, fitting, asked, machine, job),
+        job=data,
     )
 
 
@@ -162,36 +204,51 @@ def _spread(product: Product) -> Product:
     return replace(product, formulation=FORMULATIONS["GR"])
 
 
-def label_for(row: ProductRow, rate: Rate) -> tuple[int, LabelRate] | None:
-    """The product's rate row that a rate is to be judged by: the first in the same kind of unit that it is within."""
-    alike = [(r.pk, r.label()) for r in row.rates.all() if r.label().highest.unit.kind == rate.unit.kind]
-    within = [(pk, la) for pk, la in alike if la.lowest.base * (1 - 1e-9) <= rate.base <= la.highest.base * (1 + 1e-9)]
-    fitting = within or alike
-    return fitting[0] if fitting else None
+def label_for(card: Card, rate: Rate, ground: Ground | None) -> int:
+    """The rate row that is meant, by its id: of those that fit the ground best, one that the rate lies within, or the first.
+
+    A row is never taken because its rate fits while its ground does not.
+
+    Raises:
+        InputError: no row can be told in the rate's kind of unit.
+    """
+    alike: list[tuple[int, int, bool]] = []
+    fault = None
+    for f in fits(card.label_rows, ground) if ground else _unplaced(card.label_rows):
+        label = f.row.label
+        try:
+            here = in_kind(card.core, rate, label.highest.unit).base
+        except InputError as wrong:
+            fault = wrong
+            continue
+        within = label.lowest.base * (1 - 1e-9) <= here <= label.highest.base * (1 + 1e-9)
+        alike.append((len(f.misses), f.index, within))
+    if not alike:
+        name = card.product.name
+        raise fault or InputError("product", name, f"{name} has no rate on its card.", "Type its rate as the label prints it.")
+    least = min(misses for misses, _, _ in alike)
+    best = [(index, within) for misses, index, within in alike if misses == least]
+    index = next((i for i, within in best if within), best[0][0])
+    return list(card.rows)[index]
 
 
-def _job_in(
-    here: _Account,
-    row: ProductRow | None,
-    fitting: tuple[int, LabelRate] | None,
-    asked: DoseAsked,
-    machine: MachineRow | None,
-    job: Job,
-) -> JobIn | None:
-    named = [g for g in asked.grounds if isinstance(g.area, str)]
-    if not (row and fitting and len(named) == len(asked.grounds)):
-        return None
-    rate = job.parts[0].part.rate
+def _unplaced(rows: Sequence[Row]) -> list[Fit]:
+    return [Fit(row, i, (), frozenset()) for i, row in enumerate(rows)]
+
+
+def _job_in(here: _Account, row: ProductRow, row_id: int, asked: DoseAsked, machine: MachineRow | None) -> JobIn:
+    rate = one_rate(asked.rate)
     parts = [
         PartIn(
             area_id=here.ground[str(g.area)].pk,
-            row_id=fitting[0],
+            row_id=row_id,
             rate=QuantityIn(value=rate.value, unit=rate.unit.key),
             share="" if g.share == 1 else f"{g.share * 100:g} %",
         )
-        for g in named
+        for g in asked.grounds
     ]
-    return JobIn(product_id=row.pk, parts=parts, machine_id=machine.pk if machine else None, passes=job.passes)
+    passes = asked.passes or 1
+    return JobIn(product_id=row.pk, parts=parts, machine_id=machine.pk if machine else None, passes=passes)
 
 
 # --- other questions --------------------------------------------------------------------------------------------

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mixing
 from core.days import day
-from core.findings import Finding, Weight
+from core.findings import Finding, Weight, by_weight
 from core.job import Job, LoadPlan, Machine, MachineKind, PartPlan
 from core.label.product import Product
 from core.label.rate import Rate, RateUnit, show_label_rate
@@ -71,7 +71,7 @@ def job_out(found: Reckoned) -> JobOut:
     density = job.product.density_g_per_l
     dilution = stock_dilution(job.loads[0].product if job.loads else job.amount, us)
     return JobOut(
-        headline=headline(job),
+        headline=headline(job, found.refused),
         product=job.product.name,
         product_kind=job.product.kind.text,
         where=job.where,
@@ -142,7 +142,7 @@ def part_out(found: Reckoned, i: int) -> PartOut:
         treated=quantity_out(part.area),
         rate=rate_out(part.rate),
         label=show_label_rate(part.label),
-        rule=rule_out(part.label, part.rate.to(part.label.highest.unit).value, binds),
+        rule=rule_out(part.label, planned.judged.value, binds),
         judgement=judgement_out(planned.judgement),
         amount=str(handy(planned.dose.amount)),
         measured_rate=str(planned.measured_rate),
@@ -187,9 +187,11 @@ def budget_line_out(line: Line) -> BudgetLineOut:
     )
 
 
-def headline(job: Job) -> str:
-    """The job in one sentence, the way one would say it at the bench."""
+def headline(job: Job, refused: bool = False) -> str:
+    """The job in one sentence, the way one would say it at the bench; "do not" where a rule stands against it."""
     act = "Pour" if job.product.liquid else "Weigh out"
+    if refused:
+        return f"Do not {act.lower()} {handy(job.amount)} of {job.product.name} for {job.where}."
     amount = f"{act} {handy(job.amount)} of {job.product.name} for {job.where}"
     count = len(job.loads)
     if not job.machine:
@@ -348,9 +350,10 @@ def compared_sentence(count: int, cheapest: str, cost: str) -> str:
     return f"{count} product{'s' if count != 1 else ''} side by side."
 
 
-def not_checked(product: str) -> str:
-    """That no row of a card is in the kind of unit that was typed."""
-    return f"{product} has no rate on its card in that kind of unit, so the label was not checked."
+def said_of(found: Reckoned) -> list[str]:
+    """What stands against a job, and what is to be thought of, the gravest first, each once."""
+    every = [f for checked in found.checks for f in checked.findings] + list(found.machine_says)
+    return list(dict.fromkeys(f.sentence for f in by_weight(every) if f.act is not Weight.NOTE))
 
 
 def brings_sentence(rate: Rate, product: str, brings: Sequence[str], foot: Quantity) -> str:

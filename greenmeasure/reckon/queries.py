@@ -100,7 +100,7 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
     ]
     checks = tuple(
         check(
-            Plan(card.core, row.core(), planned.part.rate, a, card.label_rows, data.target),
+            Plan(card.core, row.core(), planned.judged, a, card.label_rows, data.target),
             ledger(account, Asked(a.place, when, card.product.pk, data.target, (*meant[:i], *meant[i + 1 :]), besides)),
             account.us,
         )

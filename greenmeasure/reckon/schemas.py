@@ -378,10 +378,13 @@ class LineIn(Schema):
 
 
 class LineOut(Out):
-    """The answer to a reckon line: a sentence, details, the working, and the job it can become."""
+    """The answer to a reckon line: a sentence, details, the working, and the job it can become; `refused` where a rule is
+    against it.
+    """
 
     kind: str
     sentence: str
+    refused: bool = False
     details: list[str]
     working: list[StepOut]
     job: JobIn | None

@@ -45,7 +45,7 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
     _refuse_put_away(account, data)
     found = reckoned(account, data, at)
     for i, part in enumerate(found.job.parts):
-        refuse_above_label(part.part.rate, part.part.label, found.job.product.kind, f"parts.{i}.rate")
+        refuse_above_label(part.judged, part.part.label, found.job.product.kind, f"parts.{i}.rate")
         if at is None:
             _refuse(found, i)
     if at is None and (rule := next((f for f in found.machine_says if f.act is Weight.REFUSE), None)):
@@ -96,6 +96,7 @@ def _refuse(found: Reckoned, i: int) -> None:
 def _save_parts(made: Round, found: Reckoned) -> None:
     for i, (planned, row, area_id) in enumerate(zip(found.job.parts, found.rows, found.area_ids, strict=True)):
         part = planned.part
+        rate = part.rate if part.rate.unit.kind == planned.judged.unit.kind else planned.judged
         RoundPart.objects.create(
             round=made,
             position=i,
@@ -106,8 +107,8 @@ def _save_parts(made: Round, found: Reckoned) -> None:
             intent=row.intent,
             interval_low=row.interval_low,
             interval_high=row.interval_high,
-            rate_value=part.rate.value,
-            rate_unit=part.rate.unit.key,
+            rate_value=rate.value,
+            rate_unit=rate.unit.key,
             treated_value=part.area.value,
             treated_unit=part.area.unit.key,
             dose=planned.dose.base,

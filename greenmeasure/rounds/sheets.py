@@ -5,7 +5,7 @@ from core.findings import Finding
 from core.job.sheet import Amount, Sheet, SheetAct, SheetLoad, SheetMeasure, SheetPart, SheetText
 from core.readable import handy, readable
 from core.units import Quantity
-from greenmeasure.reckon.outs import Reckoned, in_tank, job_out
+from greenmeasure.reckon.outs import Reckoned, headline, in_tank, job_out
 from greenmeasure.reckon.schemas import ActOut, CautionOut, JobOut, LoadOut, MeasureOut, RuleTextOut, VesselOut, WearOut
 from greenmeasure.rounds.schemas import SheetFindingOut, SheetOut
 
@@ -14,7 +14,7 @@ def sheet_of(found: Reckoned) -> Sheet:
     """The sheet of a job that is about to begin."""
     shown, job = job_out(found), found.job
     return Sheet(
-        headline=shown.headline,
+        headline=headline(job),
         product=shown.product,
         where=shown.where,
         target=shown.target,

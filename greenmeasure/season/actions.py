@@ -1,56 +1,84 @@
 """What changes the season: a window planned or dropped, and a proposal made a round."""
 
+from datetime import date
+from typing import Any
 from uuid import UUID
 
 from django.db import transaction
 
-from core.errors import InputError
+from core.errors import InputError, Refused
+from core.ledger.history import applied
 from core.season.choose import Pick
 from core.units import Quantity
 from greenmeasure.accounts.models import Account, User
+from greenmeasure.book import facts
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import area_of
 from greenmeasure.reckon.schemas import JobIn, PartIn
 from greenmeasure.rounds.actions import start_round
 from greenmeasure.rounds.models import Round
-from greenmeasure.season.due import Proposal, choices_of, proposal_of, zone_choice
+from greenmeasure.season.due import Proposal, choice_at, choices_of, proposal_of, zone_choice
 from greenmeasure.season.models import Planned
 from greenmeasure.season.schemas import PlanDueIn, StartDueIn
 from greenmeasure.season.words import name_of
-from greenmeasure.shelf.models import Product
-from greenmeasure.shelf.queries import card_of
+from greenmeasure.shelf.queries import Card, card_of
 
 
 def plan(account: Account, user: User, data: PlanDueIn) -> Planned:
     """Pick a window for a product; it takes the place of one picked before.
 
     Raises:
-        InputError: a window that is over, or that ends before it begins.
+        InputError: a window that is over, or that ends before it begins; a product whose label does not list the disease.
+        Refused: the product may not go down then, with the rule quoted.
         Missing: no such area or product.
     """
-    area, product = Area.objects.one(account, data.area_id), Product.objects.one(account, data.product_id)
+    area, product = area_of(account, data.area_id), card_of(account, data.product_id)
     now = clock.now()
     if data.end <= data.begin:
         raise InputError("end", str(data.end), "The window ends before it begins.", "Pick one of the list.")
     if data.end <= now:
         raise InputError("begin", str(data.begin), "The window is over.", "Pick one that lies ahead.")
+    choice = _allowed(choice_at(account, area, data.disease, product, max(data.begin, now)), product)
     with transaction.atomic():
         Planned.objects.filter(area=area, disease=data.disease, dropped_at=None).update(dropped_at=now)
         made = Planned.objects.create(
             account=account,
             area=area,
             disease=data.disease,
-            product=product,
+            product=product.product,
             begin=data.begin,
             end=data.end,
+            facts=_facts(choice, area, clock.local_day(area, data.begin)),
             by=str(user),
             made_at=now,
         )
         account.touch()
     return made
+
+
+def _allowed(choice: Pick | None, card: Card) -> Pick:
+    """A choice that may go down.
+
+    Raises:
+        InputError: the label does not list the disease.
+        Refused: a rule is against it.
+    """
+    name = card.product.name
+    if choice is None:
+        raise InputError("product_id", name, f"The label of {name} does not list it.", "Pick another.")
+    if not choice.allowed:
+        raise Refused("product_id", name, choice.refused[0].sentence, "Pick another product, or another day.")
+    return choice
+
+
+def _facts(choice: Pick, area: Area, on: date) -> dict[str, Any]:
+    """What a choice would bring to an area, as an entry keeps it."""
+    made = choice.candidate.product
+    return {} if choice.amount is None else facts.stored(applied(made, choice.amount, area.ground.size, on, choice.row))
 
 
 def drop(account: Account, planned_id: int) -> None:
@@ -67,8 +95,8 @@ def start_due(account: Account, user: User, data: StartDueIn, key: UUID) -> Roun
     """Make a proposal a round, in one step: its rate, its zones, its target.
 
     Raises:
-        InputError: nothing is due there, or the product may not go down; the rule is quoted.
-        Refused: as `start_round`.
+        InputError: nothing is due there, or the label does not list it.
+        Refused: the product may not go down, the rule is quoted; and as `start_round`.
     """
     found = proposal_of(account, data.area_id, data.disease)
     if found is None or not found.due.state.acts:
@@ -76,10 +104,7 @@ def start_due(account: Account, user: User, data: StartDueIn, key: UUID) -> Roun
     p = found
     card = card_of(account, data.product_id)
     choice = next((c for c in choices_of(account, p, clock.today(p.area)) if c.candidate.product.id == card.product.pk), None)
-    if choice is None:
-        raise InputError("product_id", card.product.name, f"The label of {card.product.name} does not list it.", "Pick another.")
-    if not choice.allowed:
-        raise InputError("product_id", card.product.name, choice.refused[0].sentence, "Pick another product.")
+    choice = _allowed(choice, card)
     return start_round(
         account,
         user,

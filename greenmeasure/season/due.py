@@ -156,14 +156,23 @@ def proposal_of(account: Account, area_id: int, disease: str) -> Proposal | None
 def choices_of(account: Account, p: Proposal, on: date) -> list[Pick]:
     """The shelf against a proposal; where parts of the area have the disease, the rest of it is treated preventively."""
     curative = p.due.curative and not p.zones
-    return _choices(account, p.disease, p.area, shelf_of(account), on, curative)
+    at = clock.moment_at(p.area, on)
+    return _choices(account, Wanted(p.disease, p.area.ground, on, curative, at), p.area, shelf_of(account))
 
 
-def _choices(account: Account, disease: str, area: Area, shelf: list[Card], on: date, curative: bool) -> list[Pick]:
+def _choices(account: Account, wanted: Wanted, area: Area, shelf: list[Card]) -> list[Pick]:
     """Cards against a disease on an area, each held against its ledger."""
-    at = clock.moment_at(area, on)
-    wanted = Wanted(disease, area.ground, on, curative, at)
-    return choices(wanted, candidates(shelf), ledger(account, Asked(Place(area.pk), at, target=disease)), account.us)
+    at = wanted.at or clock.moment_at(area, wanted.on)
+    bears = ledger(account, Asked(Place(area.pk), at, target=wanted.disease))
+    return choices(wanted, candidates(shelf), bears, account.us)
+
+
+def choice_at(account: Account, area: Area, disease: str, card: Card, at: datetime) -> Pick | None:
+    """A product against a disease on an area at a time; None where its label does not list it."""
+    p = proposal_of(account, area.pk, disease)
+    curative = p is not None and p.due.curative and not p.zones
+    wanted = Wanted(disease, area.ground, clock.local_day(area, at), curative, at)
+    return next(iter(_choices(account, wanted, area, [card])), None)
 
 
 def zone_choice(account: Account, p: Proposal, zone: Area, product: int | None, on: date) -> Pick | None:
@@ -171,7 +180,7 @@ def zone_choice(account: Account, p: Proposal, zone: Area, product: int | None, 
     card = next((c for c in shelf_of(account) if c.product.pk == product), None)
     if card is None:
         return None
-    found = _choices(account, p.disease, zone, [card], on, True)
+    found = _choices(account, Wanted(p.disease, zone.ground, on, True, clock.moment_at(zone, on)), zone, [card])
     return next((c for c in found if c.allowed), None)
 
 

@@ -56,7 +56,7 @@ class Job(ApiTest):
         for more, field in (
             ({"rate": {"value": "0", "unit": "fl_oz/kft2"}}, "parts.0.rate"),
             ({"rate": {"value": "lots", "unit": "fl_oz/kft2"}}, "parts.0.rate"),
-            ({"rate": {"value": 1, "unit": "lb/kft2"}}, "parts.0.rate"),
+            ({"rate": {"value": 1, "unit": "lb/kft2:N"}}, "parts.0.rate"),
             ({"rate": {"value": 1, "unit": "zork"}}, "parts.0.rate"),
             ({"passes": 0}, "passes"),
             ({"passes": 99}, "passes"),

@@ -25,7 +25,8 @@ const Input = styled.input`
     color: ${t.soft};
   }
 `;
-const Answer = styled.p`
+const Answer = styled.p<{ $refused: boolean }>`
+  color: ${({ $refused }) => ($refused ? t.stop : t.ink)};
   font: 500 ${t.s24} / 1.3 ${t.serif};
   margin: 18px 0 6px;
 `;
@@ -104,7 +105,7 @@ export function ReckonLine({ onClose }: { onClose: () => void }) {
         {text.trim() && error && !asked && <p>{error.message}</p>}
         {text.trim() && !error && data && (
           <>
-            <Answer>{data.sentence}</Answer>
+            <Answer $refused={data.refused}>{data.sentence}</Answer>
             <Details>
               {data.details.map((d) => (
                 <li key={d}>{d}</li>

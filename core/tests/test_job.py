@@ -143,11 +143,11 @@ class Refused(unittest.TestCase):
             reckon(FEED, [Part(GREEN, Rate(3, label.unit), label)], KNAPSACK)
 
     def test_a_rate_of_another_kind_is_held_against_the_label_in_the_labels_own(self) -> None:
-        # 1.1 kg/L is 32.53 g a fl oz: 0.6 fl oz/1000 ft² weighs 19.52 g, of an acre's 43.56 times that 850.3 g, 1.8746 lb.
-        job = reckon(SPRAY, [Part(GREEN, read_label_rate("1.8746 lb/acre").highest, LABEL)], KNAPSACK)
+        # 1.1 kg/L is 32.53 g a fl oz: 0.6 fl oz/1000 ft² weighs 19.52 g, of an acre's 43.56 times that 850.2 g, 1.8744 lb.
+        job = reckon(SPRAY, [Part(GREEN, read_label_rate("1.8744 lb/acre").highest, LABEL)], KNAPSACK)
         self.assertAlmostEqual(job.parts[0].judged.value, 0.6, places=4)
         self.assertEqual(job.parts[0].judged.unit.symbol, "fl oz/1000 ft²")
-        self.assertIn("1.875 lb/acre, which is 0.6 fl oz/1000 ft², is within the label", job.judgement.sentence)
+        self.assertIn("1.874 lb/acre, which is 0.6 fl oz/1000 ft², is within the label", job.judgement.sentence)
 
     def test_of_another_kind_what_cannot_be_told_is_a_fault(self) -> None:
         light = replace(SPRAY, density_g_per_l=None)

@@ -66,6 +66,29 @@ class Held:
         return missing(self.needed, self.cleaned)
 
 
+@dataclass(frozen=True)
+class Residue:
+    """Everything that a machine held and may still hold traces of, the latest first: another filling cleans nothing."""
+
+    every: tuple[Held, ...]
+
+    @property
+    def last(self) -> Held:
+        """What was in it last."""
+        return self.every[0]
+
+    @property
+    def worst(self) -> Held:
+        """What asks for the most cleaning still; the last where all of it is done."""
+        return worst_of(self.every) or self.last
+
+
+def worst_of(every: Sequence[Held]) -> Held | None:
+    """Of what a machine held, what asks for the most cleaning still, a herbicide before all; None where it is clean."""
+    unclean = [h for h in every if h.missing]
+    return max(unclean, key=lambda h: (h.kind is Kind.HERBICIDE, len(h.missing), h.on), default=None)
+
+
 def needed(kind: Kind, sprayed: bool) -> tuple[CleanStep, ...]:
     """The steps of cleaning after a kind of product, in order."""
     return NEEDED.get(kind, (_RINSE,)) if sprayed else (CleanStep.BRUSH,)
@@ -82,15 +105,16 @@ def missing(wanted: Sequence[CleanStep], done: Sequence[CleanStep]) -> tuple[Cle
     return tuple(left)
 
 
-def before_load(held: Held | None, product: Product, machine: str) -> list[Finding]:
-    """What the last filling says of the next.
+def before_load(residue: Residue | None, product: Product, machine: str) -> list[Finding]:
+    """What earlier fillings say of the next: the worst of them that the machine has not been cleaned of.
 
     Args:
-        held: what was last in it; None where nothing is known.
+        residue: what it held; None where nothing is known.
         product: what is to go in.
         machine: its name.
     """
-    if held is None or _same(held, product) or not held.missing:
+    held = worst_of([h for h in residue.every if not _same(h, product)]) if residue else None
+    if held is None:
         return []
     steps = _named(held.missing)
     if held.kind is Kind.HERBICIDE and held.sprayed:
@@ -98,12 +122,18 @@ def before_load(held: Held | None, product: Product, machine: str) -> list[Findi
             Finding(
                 "herbicide-in-tank",
                 Weight.REFUSE,
-                f"{machine} last held the herbicide {held.name} ({day(held.on)}) and "
+                f"{machine} held the herbicide {held.name} ({day(held.on)}) and "
                 f"has not been cleaned of it. Still to do: {steps}. Then note the cleaning in Kit.",
             )
         ]
     act = Weight.WARN if held.kind.label_binds else Weight.NOTE
-    return [Finding("not-cleaned", act, f"{machine} last held {held.name} ({day(held.on)}). Still to do: {steps}.")]
+    return [
+        Finding(
+            "not-cleaned",
+            act,
+            f"{machine} held {held.name} ({day(held.on)}) and has not been cleaned since. Still to do: {steps}.",
+        )
+    ]
 
 
 def _same(held: Held, product: Product) -> bool:

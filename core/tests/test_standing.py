@@ -2,14 +2,14 @@
 
 import unittest
 from dataclasses import replace
-from datetime import date
+from datetime import date, timedelta
 
 from core.errors import InputError
 from core.findings import Weight
 from core.job import Form, Machine, MachineKind, check_machine
 from core.job.machine import check_match
 from core.label.product import FORMULATIONS, Kind, Product
-from core.machines.residue import CleanStep, Held, before_load, missing, needed, screens
+from core.machines.residue import CleanStep, Held, Residue, before_load, missing, needed, screens
 from core.machines.runs import Trust
 from core.machines.standing import Test, Use, drifted, expiry, spraying, spreading
 from core.tests.things import FEED, SPRAY
@@ -114,11 +114,11 @@ class Spreading(unittest.TestCase):
         self.assertEqual(keys(list(self.at(7.0, skewed=True).findings)), ["skewed"])
 
 
-class Residue(unittest.TestCase):
+class InTheTank(unittest.TestCase):
     held = Held(None, "Weeds SL", Kind.HERBICIDE, True, MAY)
 
     def after(self, *steps: CleanStep, kind: Kind = Kind.HERBICIDE):  # type: ignore[no-untyped-def]
-        return before_load(replace(self.held, kind=kind, cleaned=steps), SPRAY, "Can")
+        return before_load(Residue((replace(self.held, kind=kind, cleaned=steps),)), SPRAY, "Can")
 
     def test_a_herbicide_is_refused_until_every_step_is_done(self) -> None:
         """Three rinses, one of them before the cleaner, and the screens washed (common practice, no source)."""
@@ -128,7 +128,7 @@ class Residue(unittest.TestCase):
         self.assertEqual(self.after(RINSE, CLEANER, SCREENS, RINSE, RINSE), [])
 
     def test_the_same_product_again_asks_for_nothing(self) -> None:
-        self.assertEqual(before_load(self.held, WEEDS, "Can"), [])
+        self.assertEqual(before_load(Residue((self.held,)), WEEDS, "Can"), [])
 
     def test_a_fungicide_warns_and_a_feed_notes(self) -> None:
         self.assertEqual(self.after(kind=Kind.FUNGICIDE)[0].act, Weight.WARN)
@@ -138,7 +138,18 @@ class Residue(unittest.TestCase):
     def test_a_hopper_is_brushed_out(self) -> None:
         self.assertEqual(needed(Kind.FERTILISER, sprayed=False), (CleanStep.BRUSH,))
         dry = Held(None, "Old feed", Kind.HERBICIDE, False, MAY)
-        self.assertEqual(before_load(dry, FEED, "Cart")[0].act, Weight.WARN)
+        self.assertEqual(before_load(Residue((dry,)), FEED, "Cart")[0].act, Weight.WARN)
+
+    def test_another_filling_cleans_nothing(self) -> None:
+        """The worst stays until it is cleaned of that: a herbicide of May under two fungicides."""
+        later = [Held(None, name, Kind.FUNGICIDE, True, MAY + timedelta(days=d)) for d, name in ((9, "One"), (5, "Two"))]
+        found = Residue((*later, self.held))
+        self.assertEqual((found.last.name, found.worst.name), ("One", "Weeds SL"))
+        self.assertIs(before_load(found, SPRAY, "Can")[0].act, Weight.REFUSE)
+        self.assertIn("Weeds SL", before_load(found, SPRAY, "Can")[0].sentence)
+        clean = (RINSE, CLEANER, SCREENS, RINSE, RINSE)
+        done = Residue((*(replace(h, cleaned=clean) for h in later), replace(self.held, cleaned=clean)))
+        self.assertEqual(before_load(done, SPRAY, "Can"), [])
 
     def test_nothing_known_says_nothing(self) -> None:
         self.assertEqual(before_load(None, SPRAY, "Can"), [])

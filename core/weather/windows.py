@@ -89,11 +89,21 @@ def needs_of(rules: Rules, name: str, sprayed: bool, kind: Kind = Kind.FUNGICIDE
 
 
 @dataclass(frozen=True)
+class Shut:
+    """Hours that something on the ground shuts for what is asked: a lock, a label that keeps two things apart."""
+
+    key: str
+    flags: NDArray[np.bool_]
+    fit: Fit
+    text: str
+
+
+@dataclass(frozen=True)
 class Conditions:
     """What the ground and the account bring to each hour; None where it is not told.
 
-    `light` daylight, `quiet` hours the account keeps free, `mown` and `watered` hours in which that is done, `dormant` hours of
-    days on which the turf does not grow.
+    `shut` what has gone down there shuts; `light` daylight, `quiet` hours the account keeps free, `mown` and `watered` hours in
+    which that is done, `dormant` hours of days on which the turf does not grow.
     """
 
     light: NDArray[np.bool_] | None = None
@@ -101,6 +111,7 @@ class Conditions:
     mown: NDArray[np.bool_] | None = None
     watered: NDArray[np.bool_] | None = None
     dormant: NDArray[np.bool_] | None = None
+    shut: tuple[Shut, ...] = ()
 
 
 ANYWHERE = Conditions()
@@ -229,6 +240,7 @@ def judge_hours(
         ),
         _flag("dark", None if around.light is None else ~around.light, Fit.BAD, "It is dark."),
         _flag("quiet", around.quiet, Fit.BAD, "The account keeps these hours free."),
+        *(_flag(s.key, s.flags, s.fit, s.text) for s in around.shut),
     ]
     reasons, fits = [], []
     for i in range(now, len(found)):

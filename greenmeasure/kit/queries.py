@@ -13,7 +13,7 @@ from core.label.product import Kind, Product
 from core.label.rate import Rate, RateUnit
 from core.machines import standing, working
 from core.machines.nozzle import DROPLETS, SIZES
-from core.machines.residue import Held
+from core.machines.residue import Residue
 from core.machines.sprayer import COURSES
 from core.machines.spreader import Point, curve
 from core.readable import readable
@@ -140,8 +140,8 @@ def asking(account: Account) -> list[FindingOut]:
             continue
         said += [f for f in said_of(machine, account, today(account)) if f.act is Weight.WARN and f.key != "not-calibrated"]
         last = held(account).get(pk)
-        if last and last.missing and last.kind is Kind.HERBICIDE:
-            said.append(Finding("herbicide-in-tank", Weight.WARN, traces(machine.name, last.name)))
+        if last and last.worst.missing and last.worst.kind is Kind.HERBICIDE:
+            said.append(Finding("herbicide-in-tank", Weight.WARN, traces(machine.name, last.worst.name)))
     return [finding_out(f) for f in by_weight(said)]
 
 
@@ -260,10 +260,11 @@ def _curve_out(tests: list[Calibration], unit: RateUnit) -> CurveOut:
     )
 
 
-def tank_out(last: Held | None, machine: Machine) -> TankOut:
-    """What was last in a machine and what cleaning is still to do, step by step."""
-    if last is None:
+def tank_out(residue: Residue | None, machine: Machine) -> TankOut:
+    """What was in a machine and what cleaning is still to do, step by step: after the worst that it still holds traces of."""
+    if residue is None:
         return TankOut(product="", kind="", on=None, steps=[], clean=True, sentence=tank_sentence(None, machine.name))
+    last = residue.worst
     have, steps = Counter(last.cleaned), []
     for step in last.needed:
         steps.append(CleanStepOut(key=step.value, text=step.text, done=have[step] > 0))
@@ -274,7 +275,7 @@ def tank_out(last: Held | None, machine: Machine) -> TankOut:
         on=last.on,
         steps=steps,
         clean=not last.missing,
-        sentence=tank_sentence(last, machine.name),
+        sentence=tank_sentence(residue, machine.name),
     )
 
 

@@ -1,11 +1,9 @@
-"""What was last in each machine, and what was done to clean it since."""
+"""What each machine held, and what was done to clean it since."""
 
-from typing import Any
-
-from django.db.models import Q
+from django.db.models import Max, Q
 
 from core.label.product import FORMULATIONS, Kind
-from core.machines.residue import Held
+from core.machines.residue import Held, Residue
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import local_day
 from greenmeasure.common.kept import kept
@@ -13,21 +11,23 @@ from greenmeasure.kit.models import Cleaning
 
 
 @kept
-def held(account: Account) -> dict[int, Held]:
-    """What was last in each machine, by its id; a round counts once something of it was poured or it is in the book."""
+def held(account: Account) -> dict[int, Residue]:
+    """What each machine held, by its id: the last filling of each product; one counts once something of it was poured."""
     poured = Q(status="done") | Q(ticks__load__gt=0)
-    last: dict[int, Any] = {}
-    for found in account.rounds.filter(poured).distinct().select_related("product").order_by("started_at"):
-        last[found.machine_id] = found
+    of_product = ("machine_id", "product_id", "product__name", "product__kind", "product__formulation")
+    fillings = account.rounds.filter(poured).values(*of_product).annotate(latest=Max("at")).order_by("-latest")
     cleanings = list(Cleaning.objects.filter(machine__account=account).order_by("at"))
-    return {
-        pk: Held(
-            r.product_id,
-            r.product.name,
-            Kind(r.product.kind),
-            FORMULATIONS[r.product.formulation].sprayed,
-            local_day(account, r.started_at),
-            tuple(step for c in cleanings if c.machine_id == pk and c.at > r.started_at for step in c.done),
+    found: dict[int, list[Held]] = {}
+    for f in fillings:
+        since = (c for c in cleanings if c.machine_id == f["machine_id"] and c.at > f["latest"])
+        found.setdefault(f["machine_id"], []).append(
+            Held(
+                f["product_id"],
+                f["product__name"],
+                Kind(f["product__kind"]),
+                FORMULATIONS[f["product__formulation"]].sprayed,
+                local_day(account, f["latest"]),
+                tuple(step for c in since for step in c.done),
+            )
         )
-        for pk, r in last.items()
-    }
+    return {pk: Residue(tuple(every)) for pk, every in found.items()}

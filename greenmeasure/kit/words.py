@@ -5,7 +5,7 @@ from collections import Counter
 from core import job
 from core.days import dated
 from core.machines.nozzle import REFERENCE
-from core.machines.residue import CleanStep, Held
+from core.machines.residue import CleanStep, Residue
 from core.units import UNITS, show_number
 from greenmeasure.kit.models import Calibration, Machine
 
@@ -23,11 +23,15 @@ def state(machine: Machine) -> str:
     return "one product tested" if len(tested) == 1 else f"{len(tested)} products tested"
 
 
-def tank_text(last: Held | None) -> str:
-    """What was last in a machine, when, and whether it is cleaned of it; empty where nothing is known."""
-    if last is None:
+def tank_text(residue: Residue | None) -> str:
+    """What was last in a machine, when, and whether it is cleaned of it and of what was before; empty where nothing is known."""
+    if residue is None:
         return ""
-    return f"{last.name}, {dated(last.on)}" + ("; to be cleaned" if last.missing else "; cleaned")
+    last, worst = residue.last, residue.worst
+    said = f"{last.name}, {dated(last.on)}"
+    if not worst.missing:
+        return f"{said}; cleaned"
+    return f"{said}; to be cleaned" if worst is last else f"{said}; to be cleaned of {worst.name}, {dated(worst.on)}"
 
 
 def traces(machine: str, product: str) -> str:
@@ -42,13 +46,15 @@ def with_what(c: Calibration) -> str:
     return c.product.name if c.product else "water"
 
 
-def tank_sentence(last: Held | None, machine: str) -> str:
-    """What was last in a machine, and how much cleaning is still to do."""
-    if last is None:
+def tank_sentence(residue: Residue | None, machine: str) -> str:
+    """What was last in a machine, and how much cleaning is still to do, and of what."""
+    if residue is None:
         return f"Nothing is known to have been in {machine}."
-    left = last.missing
-    to_do = "one step of cleaning is" if len(left) == 1 else f"{len(left)} steps of cleaning are"
-    said = f"{to_do} still to do." if left else "it is cleaned of it."
+    last, worst = residue.last, residue.worst
+    count = len(worst.missing)
+    to_do = "one step of cleaning is" if count == 1 else f"{count} steps of cleaning are"
+    of = "" if worst is last else f" after {worst.name} ({worst.kind.text}), {dated(worst.on)}"
+    said = f"{to_do} still to do{of}." if worst.missing else "it is cleaned of it."
     return f"Last in it: {last.name} ({last.kind.text}), {dated(last.on)}; {said}"
 
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 
 from core.label.product import Kind
@@ -25,9 +25,10 @@ from greenmeasure.shelf.queries import cards
 
 @dataclass
 class Past:
-    """The applications of an account, read a ground at a time as grounds are asked for."""
+    """The applications of an account, read a ground at a time as grounds are asked for; of the book, those `since` a day."""
 
     account: Account
+    since: date | None = None
     by_area: dict[int, list[Applied]] = field(default_factory=dict)
 
     def of(self, area_ids: Iterable[int]) -> list[Applied]:
@@ -39,7 +40,11 @@ class Past:
 
     def _read(self, area_ids: set[int]) -> None:
         found: dict[int, list[Applied]] = {pk: [] for pk in area_ids}
-        for a in (*_booked(self.account, area_ids), *_under_way(self.account, area_ids), *_planned(self.account, area_ids)):
+        for a in (
+            *_booked(self.account, area_ids, self.since),
+            *_under_way(self.account, area_ids),
+            *_planned(self.account, area_ids),
+        ):
             if a.place:
                 found[a.place.area].append(a)
         self.by_area |= found
@@ -63,8 +68,10 @@ def place_of(area: Area, treated: float, zone: str = "") -> Place:
     return Place(area.pk, zone if part else "", part and not zone, treated if part else 0.0)
 
 
-def _booked(account: Account, area_ids: set[int]) -> Iterable[Applied]:
+def _booked(account: Account, area_ids: set[int], since: date | None) -> Iterable[Applied]:
     every = Entry.objects.filter(account=account, area_id__in=area_ids).defer("note", "contents")
+    if since:
+        every = every.filter(applied_on__gte=since)
     for entry in every.select_related("area"):
         assert entry.area
         yield _by_its_card(

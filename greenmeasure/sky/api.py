@@ -11,11 +11,13 @@ from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, 
 from greenmeasure.accounts.models import Site
 from greenmeasure.accounts.sites import site_of
 from greenmeasure.common.answers import ready
+from greenmeasure.common.clock import moment_at
 from greenmeasure.common.versions import against
 from greenmeasure.ground.models import Area
-from greenmeasure.sky import actions, clocks, files, fit, overview, schools, stations, strip
+from greenmeasure.ground.queries import area_of
+from greenmeasure.sky import actions, clocks, files, fit, locks, overview, schools, stations, strip
 from greenmeasure.sky.fetching import fetch
-from greenmeasure.sky.schemas import ClockOut, FitIn, FitOut, LongOut, SchoolsOut, ScoutOut, SkyDayOut, SkyOut, StripOut
+from greenmeasure.sky.schemas import ClockOut, FitIn, FitOut, LockOut, LongOut, SchoolsOut, ScoutOut, SkyDayOut, SkyOut, StripOut
 from greenmeasure.sky.station_schemas import (
     FetchOut,
     HandIn,
@@ -70,6 +72,16 @@ def get_long_series(request: HttpRequest, account: Path[str], field: str = "air"
 def get_clocks(request: HttpRequest, account: Path[str]) -> list[ClockOut]:
     """Where each regulator stands on each area."""
     return clocks.all_clocks(account_of(request))
+
+
+@router.get("/locks", response=list[LockOut], auth=VIEWER)
+def get_locks(
+    request: HttpRequest, account: Path[str], area_id: int | None = None, on: date | None = None, hour: str = ""
+) -> list[LockOut]:
+    """What must not happen on the ground now, or at another time, and until when; of one area, or of each on its own."""
+    found = account_of(request)
+    where = area_of(found, area_id) if area_id is not None else found
+    return locks.locks(found, moment_at(where, on, hour), area_id)
 
 
 @router.post("/hours", response=FitOut, auth=VIEWER)

@@ -2,25 +2,49 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta, tzinfo
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from core.findings import Finding, Weight
+from core.label.product import Product
 from core.label.rules import unreadable_text
+from core.ledger.history import Applied, Place, applied
+from core.ledger.locks import locked, span_of
+from core.ledger.rotation import apart
+from core.units import UNITS, Quantity
 from core.weather import soil
 from core.weather.hours import Hours, moment
 from core.weather.sun import light_hours, place_of
 from core.weather.wetness import Wetness, leaf, wet_hours
-from core.weather.windows import DORMANT_BELOW, Conditions, Judged, Together, Window, judge_hours, needs_of, together, windows
+from core.weather.windows import (
+    DORMANT_BELOW,
+    Conditions,
+    Fit,
+    Judged,
+    Shut,
+    Together,
+    Window,
+    judge_hours,
+    needs_of,
+    together,
+    windows,
+)
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
+from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.shelf.queries import Card
 from greenmeasure.sky.models import Rhythm
 from greenmeasure.sky.weather import Known
 
+SHUTS = {Weight.REFUSE: Fit.BAD, Weight.WARN: Fit.MIND}
+MOST_APART = 120
+"""What lies further away than this many days shuts no hour (ours)."""
 Flags = NDArray[np.bool_]
+EVER = datetime(2000, 1, 1, tzinfo=UTC)
 AHEAD = 7 * 24
 """How many hours ahead are judged."""
 
@@ -52,7 +76,7 @@ def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, n
         needs.needs,
         now=here - start,
         wet=wet,
-        around=_around(account, area, known, cut),
+        around=replace(_around(account, area, known, cut), shut=_shut(account, area, picked, cut)),
         age=known.forecast_age(now) or 0.0,
         us=account.us,
     )
@@ -64,7 +88,19 @@ def needs_together(picked: Sequence[Card]) -> Together:
     """What the labels of products ask together; a rule that cannot be read stands against every hour."""
     found = together([needs_of(c.core.rules, c.product.name, c.core.formulation.sprayed, c.core.kind) for c in picked])
     broken = [unreadable_text(c.product.name, said) for c in picked for said in c.core.rules.unreadable]
-    return replace(found, contradictions=(*found.contradictions, *broken))
+    return replace(found, contradictions=(*found.contradictions, *broken, *_at_odds(picked)))
+
+
+def _at_odds(picked: Sequence[Card]) -> list[str]:
+    """What the labels of products keep apart, were they put down together."""
+    now = [replace(meant(c.core, EVER, UTC), application="one tank") for c in picked]
+    found = [
+        f.sentence
+        for i, (card, plan) in enumerate(zip(picked, now, strict=True))
+        for f in apart(card.core, plan, now[i + 1 :])
+        if f.act is Weight.REFUSE
+    ]
+    return list(dict.fromkeys(found))
 
 
 def _around(account: Account, area: Area, known: Known, cut: Hours) -> Conditions:
@@ -76,6 +112,37 @@ def _around(account: Account, area: Area, known: Known, cut: Hours) -> Condition
     kinds = Rhythm.Kind
     flags = {kind: _flags([r for r in rhythms if r.kind == kind], known, cut) for kind in kinds}
     return Conditions(light, flags[kinds.QUIET], flags[kinds.MOW], flags[kinds.WATER], _dormant(area, known, cut))
+
+
+def _shut(account: Account, area: Area, picked: Sequence[Card], cut: Hours) -> tuple[Shut, ...]:
+    """The hours that what lies on the ground shuts for products: held against its ledger at each hour, as the gate does."""
+    zone, place = area.site.zone, Place(area.pk)
+    times = [moment(cut.start) + timedelta(hours=i) for i in range(len(cut))]
+    found: dict[tuple[str, str], tuple[Finding, np.ndarray[Any, np.dtype[np.bool_]]]] = {}
+    for card in picked:
+        pieces = ledger(account, Asked(place, times[0], card.product.pk)).pieces
+        past = [a for p in pieces for a in p.past if abs((a.on - times[-1].date()).days) < MOST_APART]
+        far = [a for a in past if a.apart or card.core.rules.incompatible]
+        near = [a for a in past if _still(a, times[0], zone)]
+        for i, at in enumerate(times if far or near else ()):
+            plan = meant(card.core, at, zone)
+            for f in (*apart(card.core, plan, far), *locked(card.core, plan, near, zone)):
+                said = found.setdefault((f.key, f.sentence), (f, np.zeros(len(cut), dtype=bool)))
+                said[1][i] = True
+    return tuple(Shut(f.key, flags, SHUTS[f.act], f.sentence) for f, flags in found.values() if f.act in SHUTS)
+
+
+def _still(a: Applied, at: datetime, zone: tzinfo) -> bool:
+    """Whether the hours of an application's label run on after a time."""
+    hours = max(a.holds.dry or 0.0, a.holds.walk or 0.0, a.holds.water or 0.0, 24.0 if a.stays_on_leaf else 0.0)
+    return span_of(a, zone)[1] + timedelta(hours=hours) > at
+
+
+def meant(product: Product, at: datetime, zone: tzinfo) -> Applied:
+    """A product at a time, whatever its rate: enough to ask what keeps it apart and what it would break."""
+    foot = Quantity(1.0, UNITS["m2"])
+    one = Quantity(1e-6, UNITS["l" if product.liquid else "g"])
+    return replace(applied(product, one, foot, at.astimezone(zone).date()), at=at)
 
 
 @kept

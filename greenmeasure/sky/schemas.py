@@ -307,3 +307,23 @@ class SchoolsOut(Out):
     calendar: SchoolReplayOut
     threshold: SchoolReplayOut
     notes: list[str]
+
+
+LockName = Literal["water", "mow", "walk", "seed"]
+
+
+class LockOut(Out):
+    """Something that must not happen on a ground until a time: `water`, `mow`, `walk` or `seed`.
+
+    `binds` where breaking it is refused; `broken_at` is the first hour in which what comes back every week would break it.
+    """
+
+    area_id: int
+    where: str
+    what: LockName
+    until: datetime
+    until_text: str
+    product: str
+    binds: bool
+    broken_at: datetime | None
+    sentence: str

@@ -10,6 +10,7 @@ from core.disease.model import Risk
 from core.growth.clock import REBOUND, Clock, Stage, Target
 from core.growth.standing import Calendar
 from core.label.rules import Leaf
+from core.ledger.locks import Forbidden
 from core.season.replay import School
 from core.units import show_number
 from core.weather.intake import Taken
@@ -320,3 +321,9 @@ def taken_sentence(taken: Taken, mapped: bool, against: bool) -> str:
         return "No line of this file can be read."
     left = f"; {len(taken.faults)} faults are left out, by their line" if taken.faults else ""
     return f"{len(taken.hours):,} of {taken.lines:,} lines can be taken{left}."
+
+
+def breaks_lock(what: Forbidden, when: str) -> str:
+    """What of the week falls into a lock, and what to do."""
+    act = "watering" if what is Forbidden.WATER else "mowing"
+    return f"The {act} of {when} falls into it: leave it out."

@@ -6,6 +6,8 @@ Expected outputs are arithmetic with exact units (NIST Handbook 44 Appendix C) u
 from datetime import date, timedelta
 from typing import Any
 
+from django.utils import timezone
+
 from greenmeasure.common.clock import today
 from greenmeasure.kit.models import Calibration
 from greenmeasure.rounds.models import Round
@@ -422,6 +424,17 @@ class Cleaning(KitTest):
         self.assertFalse(self.ask("POST", "reckon/job", self.planned())["refused"])
         undone = self.ask("DELETE", f"machines/{self.sprayer.pk}/cleanings/{last['cleanings'][0]['id']}")
         self.assertFalse(undone["tank"]["clean"])
+
+    def test_the_worst_stays_in_it_whatever_is_booked_after(self) -> None:
+        other = self.ask("POST", "rounds", self.planned(), 201)
+        self.weed()
+        self.ask("POST", f"rounds/{other['id']}/finish", {"used": q(4.2, "fl_oz")})
+        Round.objects.filter(pk=other["id"]).update(at=timezone.now())
+        said = self.ask("POST", "reckon/job", self.planned())
+        self.assertEqual(said["machine_findings"][0]["key"], "herbicide-in-tank")
+        self.assertIn("Weed SL", self.ask("GET", f"machines/{self.sprayer.pk}")["tank"]["sentence"])
+        self.clean("rinse", "cleaner", "screens", "rinse", "rinse")
+        self.assertFalse(self.ask("POST", "reckon/job", self.planned())["refused"])
 
     def test_a_round_counts_from_its_first_pour(self) -> None:
         row = self.weeds["rates"][0]

@@ -2,6 +2,7 @@
 
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.queries import entries, entry_out
+from greenmeasure.common import clock
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import asking
@@ -9,6 +10,7 @@ from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.queries import rounds
 from greenmeasure.season.queries import due_list
 from greenmeasure.shelf.models import Product
+from greenmeasure.sky.locks import locks
 from greenmeasure.today.schemas import TodayOut
 from greenmeasure.today.words import next_thing, setup_steps
 from greenmeasure.water.queries import open_tasks
@@ -36,6 +38,7 @@ def today(account: Account) -> TodayOut:
         latest=[entry_out(e) for e in latest],
         tasks=open_tasks(account),
         machines=asking(account),
+        locks=locks(account, clock.now()),
     )
 
 

@@ -5,7 +5,7 @@ from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import Out
 from greenmeasure.rounds.schemas import RoundLineOut
 from greenmeasure.season.schemas import DueLineOut
-from greenmeasure.sky.schemas import FreshOut
+from greenmeasure.sky.schemas import FreshOut, LockOut
 from greenmeasure.water.schemas import TaskOut
 
 
@@ -22,7 +22,8 @@ class TodayOut(Out):
     """`sentence` says the state and the next thing; `to` is where it is done, `act` the words on its button.
 
     `due` are the jobs that are due, with `more` beyond them; `fresh` says how fresh the weather is, None without a station;
-    `tasks` are to be seen to on the ground, `machines` what the kit asks for.
+    `tasks` are to be seen to on the ground, `machines` what the kit asks for, `locks` what must not happen on
+    the ground and until when.
     """
 
     sentence: str
@@ -36,3 +37,4 @@ class TodayOut(Out):
     latest: list[EntryOut]
     tasks: list[TaskOut]
     machines: list[FindingOut]
+    locks: list[LockOut]

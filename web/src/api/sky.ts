@@ -26,6 +26,16 @@ export function useStrip(area_id: number | null, weeks: number) {
   });
 }
 
+export function useLocks(area_id: number) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "sky", "locks", area_id],
+    queryFn: () =>
+      read(api.GET("/api/accounts/{account}/sky/locks", { params: { path, query: { area_id } } })),
+    refetchInterval: 300_000,
+  });
+}
+
 export function useSkyDay(area_id: number, on: string | null) {
   const path = usePath();
   return useQuery({

@@ -2,6 +2,7 @@ import { Link, useParams } from "react-router";
 import styled from "styled-components";
 import { api, read, type Schemas } from "../../api/client";
 import { useArea, useChange } from "../../api/hooks";
+import { useLocks } from "../../api/sky";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { t } from "../../app/theme";
@@ -9,6 +10,7 @@ import { AreaPlan } from "../../parts/AreaPlan";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Facts } from "../../parts/Facts";
 import { Hint } from "../../parts/Field";
+import { Locks } from "../../parts/Locks";
 import { Ledger } from "../../parts/Ledger";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
@@ -38,6 +40,7 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
   const account = useAccount();
   const may = useMay("manager");
   const { area } = whole;
+  const locks = useLocks(area.id);
   const at = `/a/${account.slug}/ground`;
   const use = useChange((path, measurement_id: number) =>
     read(
@@ -91,6 +94,11 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
         <Notice tone="caution" word="Stressed">
           {`It suffers from ${area.stress_text}. Plans that would push it are questioned.`}
         </Notice>
+      )}
+      {locks.data && locks.data.length > 0 && (
+        <Section title="Locked now">
+          <Locks of={locks.data} />
+        </Section>
       )}
       {area.hazards.map((h) => (
         <Notice key={`${h.kind}${h.name}`} tone="caution" word="Keep off">

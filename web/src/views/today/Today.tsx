@@ -7,6 +7,7 @@ import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
 import { FreshLine } from "../../parts/FreshLine";
 import { Findings } from "../../parts/Findings";
+import { Locks } from "../../parts/Locks";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
 import { Tasks } from "../../parts/Tasks";
@@ -78,6 +79,11 @@ export function Today() {
             </Section>
           )}
           {data.fresh && <FreshLine fresh={data.fresh} />}
+          {data.locks.length > 0 && (
+            <Section title="Locked now">
+              <Locks of={data.locks} />
+            </Section>
+          )}
           {data.due.length > 0 && (
             <Section title={<Link to={`/a/${account.slug}/season`}>Due and coming</Link>}>
               <DueTable lines={data.due} />

@@ -196,9 +196,9 @@ def _sums(every: Sequence[Mapping[T, float]]) -> dict[T, float]:
     return found
 
 
-def turn(a: Applied) -> tuple[date, str, str, str]:
+def turn(a: Applied) -> tuple[date, str, str, str, str]:
     """The order of applications: by day, by clock, and then by what they are, so that the order of entry does not matter."""
-    return (a.on, a.at.isoformat() if a.at else "", a.product, a.application)
+    return (a.on, a.at.isoformat() if a.at else "", a.product, a.application, a.standing.value)
 
 
 def in_season(history: Iterable[Applied], start: date, on: date) -> list[Applied]:

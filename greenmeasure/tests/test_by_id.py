@@ -67,7 +67,7 @@ class Renamed(ApiTest):
         self.assertEqual(other["machine_findings"][0]["key"], "not-cleaned")
         self.ask("PUT", f"machines/{self.sprayer.pk}", SPRAYER | {"name": "Old can"})
         again = self.ask("POST", "reckon/job", self.job())
-        self.assertIn("Old can last held Ruled SC", again["machine_findings"][0]["sentence"])
+        self.assertIn("Old can held Ruled SC", again["machine_findings"][0]["sentence"])
 
     def test_what_was_last_in_a_tank_is_the_same_product_by_any_name(self) -> None:
         self.book()

@@ -45,7 +45,7 @@ def cautions(product: Product) -> tuple[Caution, ...]:
     if sprayed:
         found.append(Caution("backflow", "Never leave a filling tank; keep the hose end above the water.", 2))
         found.append(Caution("drift", "Do not spray in wind, in dead calm at dawn or dusk, or towards people.", 2))
-    if product.kind.label_binds:
+    if product.label_binds:
         found.append(Caution("keep-off", "Keep people and animals off until dry, and for as long as the label says.", 1))
         found.append(Caution("leftover", "Spray rinsings out on the treated ground, within the label; none to a drain.", 2))
     found.append(Caution("water", "Keep off drains, ponds and hard ground; sweep or blow back what falls there.", 2))

@@ -60,7 +60,8 @@ class Hazard:
 class Ground:
     """A piece of ground: its size, and what of it the label's rules ask for.
 
-    `height` is the mown height [m], `slope` a fraction; `tested_p` whether a soil test says that phosphorus is wanted.
+    `height` is the mown height [m], `slope` a fraction; `tested_p` whether a soil test says that phosphorus is wanted; `ph` the
+    mean of the latest readings.
     """
 
     name: str
@@ -75,6 +76,7 @@ class Ground:
     stress: Stress = Stress.NONE
     slope: float | None = None
     tested_p: bool = False
+    ph: float | None = None
 
     @property
     def grass_name(self) -> str:

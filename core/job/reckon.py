@@ -65,7 +65,7 @@ class PartPlan:
 
     @cached_property
     def judgement(self) -> Judgement:
-        return judge(self.judged, self.part.label, self.product.kind, self.part.rate)
+        return judge(self.judged, self.part.label, self.product.label_binds, self.part.rate)
 
     @property
     def measured_rate(self) -> Rate:
@@ -75,13 +75,13 @@ class PartPlan:
     @property
     def measured_judgement(self) -> Judgement:
         made = Rate(self.judged.value * (1 + self.rounding), self.judged.unit)
-        return judge(made, self.part.label, self.product.kind, self.measured_rate)
+        return judge(made, self.part.label, self.product.label_binds, self.measured_rate)
 
     @property
     def tight(self) -> bool:
         """Whether rounding up could pass the label's highest rate, so that every mark is taken from below."""
         high = self.part.label.highest.base
-        return self.product.kind.label_binds and 0.9 * high < self.judged.base <= high * (1 + 1e-9)
+        return self.product.label_binds and 0.9 * high < self.judged.base <= high * (1 + 1e-9)
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from core.grasses import GRASSES
 from core.ground import Ground
 from core.label.rules import Intent, Row
-from core.label.targets import find_target, includes
+from core.label.targets import PESTS, find_target, includes
 from core.readable import is_us
 from core.schools import House
 from core.units import UNITS, Unit, show_number
@@ -36,8 +36,8 @@ def fit(row: Row, index: int, ground: Ground, target: str = "", intent: Intent =
         misses["height"] = said
     if row.uses and ground.use and ground.use not in row.uses:
         misses["use"] = f"The row is for {', '.join(row.uses)}; {ground.name} is kept as a {ground.use}."
-    if target and row.target and _key(row.target) != _key(target):
-        misses["target"] = f"The row is for {_name(row.target)}, not for {_name(target)}."
+    if target and not is_for(row, target):
+        misses["target"] = f"The row is for {_name(row.target or row.use)}, not for {_name(target)}."
     if intent is not Intent.ANY and row.intent is not Intent.ANY and row.intent is not intent:
         misses["intent"] = f"The row is the {row.intent.text} rate."
     return Fit(row, index, tuple(misses.values()), frozenset(misses))
@@ -51,6 +51,14 @@ def _key(text: str) -> str:
 def _name(text: str) -> str:
     found = find_target(text)
     return found.name.lower() if found else text
+
+
+def is_for(row: Row, target: str) -> bool:
+    """Whether a row may be meant for a target (its key, or text): it names it, or what includes it, or nothing that is known."""
+    named = find_target(row.target or row.use)
+    if named is None or (not row.target and named.kind not in PESTS):
+        return not row.target or _key(row.target) == _key(target)
+    return includes(named.key, _key(target))
 
 
 def lists(row: Row, target: str) -> bool:

@@ -155,6 +155,11 @@ class Product:
         """How the bench measures it: liquids by volume, dry products by weight."""
         return VOLUME if self.liquid else MASS
 
+    @property
+    def label_binds(self) -> bool:
+        """Whether its label is law: a pesticide's, a regulator's, and that of a fertiliser with a pesticide in it."""
+        return self.kind.label_binds or (self.kind is Kind.FERTILISER and self.content(Basis.ACTIVE) is not None)
+
     def content(self, basis: Basis) -> Content | None:
         return next((c for c in self.contents if c.basis is basis), None)
 

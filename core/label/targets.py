@@ -103,6 +103,9 @@ _ROWS = (
 
 TARGETS = {t.key: t for t in _ROWS}
 
+PESTS = (DISEASE, WEED, INSECT)
+"""Kinds of targets that a row names for good: a rate against one is no rate against another."""
+
 
 def _plain(text: str) -> str:
     return re.sub(r"[^a-z0-9]+", " ", text.lower()).strip()

@@ -11,7 +11,7 @@ from core.ground import Ground
 from core.label.product import Product
 from core.label.rate import Basis, RateUnit, show_label_rate
 from core.ledger.history import Applied
-from core.rates.limits import SLACK
+from core.rates.limits import ROUNDED, SLACK
 from core.rates.nutrients import season_range
 from core.units import UNITS, VOLUME, show_number
 
@@ -39,7 +39,7 @@ class Line:
 
     @property
     def over(self) -> bool:
-        return self.cap is not None and self.total > self.cap * (1 + SLACK)
+        return self.cap is not None and self.total > self.cap * (1 + ROUNDED) * (1 + SLACK)
 
 
 @dataclass(frozen=True)
@@ -98,7 +98,7 @@ def _product(product: Product, plan: Applied, before: Sequence[Applied]) -> list
             amount(plan),
             cap.highest.value,
             f"label: {show_label_rate(cap)} a season",
-            product.kind.label_binds,
+            product.label_binds,
         )
     ]
 
@@ -111,7 +111,7 @@ def _actives(product: Product, plan: Applied, before: Sequence[Applied], us: boo
         used = sum(a.actives.get(name, 0.0) for a in before) / unit.size
         whose = f"label: {show_label_rate(own)} a season, whatever brings it" if own else ""
         most = own.highest.value if own else None
-        lines.append(Line(f"active:{name}", name, unit, used, g / unit.size, most, whose, product.kind.label_binds))
+        lines.append(Line(f"active:{name}", name, unit, used, g / unit.size, most, whose, product.label_binds))
     return lines
 
 
@@ -158,7 +158,7 @@ def over_budget(found: Budget, product: Product) -> list[Finding]:
                 )
             )
     if found.most_times is not None and found.times + 1 > found.most_times:
-        act = Weight.REFUSE if product.kind.label_binds else Weight.WARN
+        act = Weight.REFUSE if product.label_binds else Weight.WARN
         findings.append(
             Finding(
                 "season-times",

@@ -4,7 +4,7 @@ For pesticides and growth regulators what the label does not list is refused; fo
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
 from core.days import day
@@ -13,8 +13,9 @@ from core.ground import Ground, Stress
 from core.label.match import fit, gap_in_heights
 from core.label.product import Kind, Product
 from core.label.rate import Rate, show_label_rate
-from core.label.rules import Row, unreadable_text
-from core.label.targets import find_target, mistaken_for
+from core.label.rules import Intent, Row, unreadable_text
+from core.label.targets import TARGETS, find_target, includes, mistaken_for
+from core.ledger.amendments import amended
 from core.ledger.budget import Budget, budget, over_budget, worst
 from core.ledger.history import Applied, Standing, of_season
 from core.ledger.ledger import Ledger
@@ -22,10 +23,14 @@ from core.ledger.locks import locked
 from core.ledger.places import Piece
 from core.ledger.rotation import apart, binding, company, interval, rotation
 from core.rates import nutrients
-from core.rates.limits import Stand, stand_of
+from core.rates.limits import SLACK, Stand, stand_of
 from core.rates.misread import misread
+from core.readable import listed as listed_names
 from core.schools import House
 from core.units import show_number
+
+NOISE = 1 + SLACK
+"""Two rates closer than this factor are the same."""
 
 
 @dataclass(frozen=True)
@@ -76,6 +81,7 @@ def check(plan: Plan, ledger: Ledger, us: bool = True) -> Checked:
         *_rate(plan),
         *_most(plan),
         *_target(plan),
+        *_between(plan),
         *_purpose(plan),
         *_gravest([c.findings for c in every]),
         *_yellow(plan, ledger.house),
@@ -95,6 +101,7 @@ def _piece(plan: Plan, piece: Piece, ledger: Ledger, us: bool) -> Checked:
         *_stress(plan, ground),
         *_near(plan, ground, us),
         *_sown(plan, ground),
+        *amended(plan.product, replace(plan.applied, target=plan.target), ground, season, house, us),
         *nutrients.once(plan.product, dict(plan.applied.nutrients), ground, plan.on, house, us),
         *over_budget(spent, plan.product),
         *rotation(plan.product, plan.applied, past, house),
@@ -158,7 +165,7 @@ def _unreadable(plan: Plan) -> list[Finding]:
 def _row(plan: Plan, ground: Ground) -> list[Finding]:
     act, found, rows = binding(plan.product), [], plan.rows
     here = fit(plan.row, 0, ground, plan.target)
-    if plan.product.kind.label_binds and rows and all("grass" in fit(r, 0, ground).aspects for r in rows):
+    if plan.product.label_binds and rows and all("grass" in fit(r, 0, ground).aspects for r in rows):
         return [
             Finding(
                 "grass-not-listed",
@@ -204,14 +211,45 @@ def _most(plan: Plan) -> list[Finding]:
     ]
 
 
+def _asked_for(plan: Plan) -> list[Finding]:
+    """What it is for is asked where the label's rows for different targets say different things."""
+    by_target: dict[str, set[object]] = {}
+    for r in plan.rows:
+        if named := find_target(r.target or r.use):
+            by_target.setdefault(named.key, set()).add((r.label.lowest.base, r.label.highest.base, r.interval))
+    if len({frozenset(said) for said in by_target.values()}) < 2:
+        return []
+    names = listed_names([TARGETS[key].name.lower() for key in by_target])
+    said = f"What is {plan.product.name} for? Its label says different things for {names}. Pick the target."
+    return [Finding("target-not-said", Weight.ASK, said)]
+
+
+def _between(plan: Plan) -> list[Finding]:
+    """A rate over the label's preventive range and under its curative one is neither."""
+    alike = [r for r in plan.rows if r.label.unit.kind == plan.row.label.unit.kind and _one_target(r, plan.row)]
+    high = max((r.label.highest.base for r in alike if r.intent is Intent.PREVENTIVE), default=None)
+    low = min((r.label.lowest.base for r in alike if r.intent is Intent.CURATIVE), default=None)
+    unit = plan.row.label.highest.unit
+    if high is None or low is None or not high * NOISE < plan.rate.to(unit).base < low / NOISE:
+        return []
+    rates = [Rate(base / unit.size, unit) for base in (high, low)]
+    span = f"the label's preventive rate, up to {rates[0]}, and its curative one, from {rates[1]}"
+    return [Finding("between-rows", Weight.WARN, f"{plan.rate} lies between {span}: it is neither.")]
+
+
+def _one_target(a: Row, b: Row) -> bool:
+    one, other = find_target(a.target or a.use), find_target(b.target or b.use)
+    return one is other
+
+
 def _target(plan: Plan) -> list[Finding]:
     if not plan.target:
-        return []
+        return _asked_for(plan)
     found: list[Finding] = []
     wanted = find_target(plan.target)
     name = wanted.name.lower() if wanted else plan.target
     listed = {t.key for r in plan.rows if (t := find_target(r.target or r.use))}
-    if wanted and listed and wanted.key not in listed and plan.product.kind.label_binds:
+    if wanted and listed and not any(includes(key, wanted.key) for key in listed) and plan.product.label_binds:
         found.append(Finding("target-not-listed", Weight.REFUSE, f"The label of {plan.product.name} does not list {name}."))
     if wanted:
         found += [Finding("look-alike", Weight.NOTE, said) for said in mistaken_for(wanted.key)]
@@ -290,7 +328,7 @@ def _near(plan: Plan, ground: Ground, us: bool) -> list[Finding]:
 def _purpose(plan: Plan) -> list[Finding]:
     """A pesticide put down for something only a soil amendment does."""
     wanted = find_target(plan.target)
-    if wanted and wanted.kind == "soil" and plan.product.kind.label_binds:
+    if wanted and wanted.kind == "soil" and plan.product.label_binds:
         return [
             Finding(
                 "off-purpose",

@@ -98,6 +98,11 @@ class Applied:
     target: str = ""
 
     @property
+    def label_binds(self) -> bool:
+        """Whether its label is law: see `Product.label_binds`."""
+        return self.kind.label_binds or (self.kind is Kind.FERTILISER and bool(self.actives))
+
+    @property
     def planned(self) -> bool:
         return self.standing is Standing.PLANNED
 

@@ -42,7 +42,7 @@ class Lock:
     @property
     def binds(self) -> bool:
         """Whether breaking it is refused, by whichever product it would be broken."""
-        return self.by.kind.label_binds
+        return self.by.label_binds
 
     def meets(self, begin: datetime, end: datetime) -> bool:
         """Whether it holds at any time from `begin` to `end`."""

@@ -101,7 +101,7 @@ def _one_job(a: Applied, plan: Applied) -> bool:
 
 def binding(product: Product) -> Weight:
     """What follows where a rule of a product's label is broken: for one whose label binds a plan is refused."""
-    return Weight.REFUSE if product.kind.label_binds else Weight.WARN
+    return Weight.REFUSE if product.label_binds else Weight.WARN
 
 
 def next_dates(on: date, span: tuple[int | None, int | None]) -> tuple[date | None, date | None]:
@@ -123,7 +123,7 @@ def apart(product: Product, plan: Applied, past: Sequence[Applied]) -> list[Find
                 found.append(_kept(binding(product), product.name, rule, a, plan))
         for rule in a.apart:
             if _meant(rule, plan) and days < max(rule.days, 1):
-                found.append(_kept(Weight.REFUSE if a.kind.label_binds else Weight.WARN, a.product, rule, a, plan))
+                found.append(_kept(Weight.REFUSE if a.label_binds else Weight.WARN, a.product, rule, a, plan))
     return found
 
 

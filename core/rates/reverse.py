@@ -30,7 +30,7 @@ def rate_of(product: Product, label: LabelRate, used: Quantity, ground: Quantity
         InputError: a density, a composition or the spray volume is missing.
     """
     rate = actual_rate(product, label, used, ground, spray)
-    judgement = judge(rate, label, product.kind)
+    judgement = judge(rate, label, product.label_binds)
     return Backwards(used, rate, judgement, f"{used} on {ground} is {rate}. {judgement.sentence}", _steps(used, ground, rate))
 
 

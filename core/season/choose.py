@@ -92,7 +92,7 @@ def choices(wanted: Wanted, candidates: Sequence[Candidate], ledger: Ledger, us:
 def _choice(wanted: Wanted, candidate: Candidate, ledger: Ledger, us: bool) -> Pick | None:
     product, ground, house = candidate.product, wanted.ground, ledger.house
     index = _row(wanted, candidate.rows)
-    if index is None or not product.kind.label_binds:
+    if index is None or not product.label_binds:
         return None
     row = candidate.rows[index]
     start = start_in_range(row.label, house)

@@ -217,6 +217,18 @@ def _aim(ph: float, low: float, high: float, house: House) -> float | None:
     return low if ph < low - STANDS / 2 else None
 
 
+def aim_of(ph: float, grass: str, house: House) -> float | None:
+    """The pH that the house would aim at on a ground; None where nothing is to be done.
+
+    Args:
+        ph: of the ground [pH].
+        grass: its key.
+        house: whose school is kept.
+    """
+    low, high = GRASS_PH.get(grass, (6.0, 7.0))
+    return _aim(ph, low, high, house)
+
+
 def _about_readings(now: Sequence[PhReading], spread: float) -> list[str]:
     notes = []
     if len(now) < 3:

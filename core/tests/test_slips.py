@@ -193,9 +193,9 @@ class Rates(Caught):
 
     def test_above_the_label_is_refused_and_above_a_feeds_range_only_said(self) -> None:
         with self.assertRaisesRegex(InputError, "The label is the law for a fungicide"):
-            refuse_above_label(Rate(0.81, LABEL.unit), LABEL, Kind.FUNGICIDE)
+            refuse_above_label(Rate(0.81, LABEL.unit), LABEL, SPRAY)
         label = read_label_rate("2 to 4 lb/M")
-        self.assertFalse(judge(Rate(5, label.unit), label, Kind.FERTILISER).refused)
+        self.assertFalse(judge(Rate(5, label.unit), label, False).refused)
 
     def test_the_most_in_one_application(self) -> None:
         capped = replace(SPRAY, rules=Rules(most_per_application=read_label_rate("0.7 fl oz per 1,000 sq ft")))

@@ -62,9 +62,9 @@ class Sites(Caught):
     def test_two_heights_in_one_tank_are_each_judged(self) -> None:
         """One mix at 8 fl oz/acre: within for the green, under half of what the tall fescue row asks."""
         rate = read_label_rate("8 fl oz per acre").highest
-        self.assertEqual(judge(rate, self.BENT.label, Kind.GROWTH_REGULATOR).stand, "within")
+        self.assertEqual(judge(rate, self.BENT.label, True).stand, "within")
         here = rate.to(self.FESCUE.label.highest.unit)
-        self.assertLess(judge(here, self.FESCUE.label, Kind.GROWTH_REGULATOR).factor, 0.5)
+        self.assertLess(judge(here, self.FESCUE.label, True).factor, 0.5)
 
     def test_a_disease_that_the_label_does_not_list(self) -> None:
         rows = (row(LABEL, target="Brown patch"), row(LABEL, target="Snow mould"))
@@ -226,5 +226,5 @@ class Quiet(Caught):
     def test_what_really_happened_is_reckoned_all_the_same(self) -> None:
         # 9 fl oz ÷ 5 = 1.8.
         rate = actual_rate(SPRAY, LABEL, read_quantity("9 fl oz"), Quantity(5000, read_quantity("1 ft2").unit), None)
-        self.assertTrue(judge(rate, LABEL, Kind.FUNGICIDE).refused)
+        self.assertTrue(judge(rate, LABEL, True).refused)
         self.assertAlmostEqual(rate.value, 1.8)

@@ -49,6 +49,7 @@ def entry_of(account: Account, pk: int) -> Entry:
 def entry_out(entry: Entry) -> EntryOut:
     """An entry in words, with where it stands against its label."""
     kind, label, actual = Kind(entry.kind), entry.label, entry.actual
+    binds = entry.applied().label_binds
     return EntryOut(
         id=entry.pk,
         applied_on=entry.applied_on,
@@ -70,8 +71,8 @@ def entry_out(entry: Entry) -> EntryOut:
         label=show_label_rate(label),
         planned=str(entry.planned),
         actual=str(actual),
-        judgement=judgement_out(judge(actual, label, kind)),
-        rule=rule_out(label, actual.value, kind.label_binds),
+        judgement=judgement_out(judge(actual, label, binds)),
+        rule=rule_out(label, actual.value, binds),
         used=str(entry.used),
         spray=str(entry.spray) if entry.spray else "",
         machine=entry.machine_name,

@@ -1,5 +1,7 @@
 """Areas of ground, how they were measured, how they are mown, and what their soil was found to be."""
 
+from statistics import fmean
+
 from django.db import models
 
 from core.ground import Ground, Hazard, HazardKind, Stress
@@ -73,7 +75,15 @@ class Area(Belonging):
             stress=Stress(self.stress),
             slope=None if self.slope is None else self.slope / 100,
             tested_p=self.tested_p,
+            ph=self.latest_ph,
         )
+
+    @property
+    def latest_ph(self) -> float | None:
+        """The mean of the readings of the latest day [pH]; None where none was taken."""
+        soil = list(self.soil.all())
+        latest = [r.ph for r in soil if r.taken_on == soil[0].taken_on]
+        return fmean(latest) if latest else None
 
 
 class Height(models.Model):

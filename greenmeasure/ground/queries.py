@@ -1,7 +1,5 @@
 """What is read of ground."""
 
-from statistics import fmean
-
 from core.areas.compare import difference
 from core.areas.measure import METHODS, in_trade, parts_left
 from core.areas.plan import Plan
@@ -45,8 +43,7 @@ def area_out(area: Area) -> AreaOut:
     """An area in words and numbers."""
     other = readable(area.size, us=area.size_unit in ("m2", "ha", "m2_100"))
     ground = area.ground
-    soil = list(area.soil.all())
-    latest = [r.ph for r in soil if r.taken_on == soil[0].taken_on] if soil else []
+    latest = area.latest_ph
     return AreaOut(
         id=area.pk,
         version=area.version,
@@ -81,7 +78,7 @@ def area_out(area: Area) -> AreaOut:
             )
             for h in area.hazards
         ],
-        ph=f"pH {show_number(fmean(latest), 3)}" if latest else "",
+        ph=f"pH {show_number(latest, 3)}" if latest is not None else "",
         note=area.note,
     )
 
@@ -175,7 +172,8 @@ def measure_out(account: Account, data: MeasureIn, area_id: int | None) -> Measu
 @kept
 def areas(account: Account) -> dict[int, Area]:
     """All areas of the account by their ids, those put away too."""
-    return {a.pk: a for a in Area.objects.of(account).select_related("site__account", "account")}
+    found = Area.objects.of(account).select_related("site__account", "account").prefetch_related("soil")
+    return {a.pk: a for a in found}
 
 
 def area_of(account: Account, area_id: int) -> Area:

@@ -133,7 +133,7 @@ def part_out(found: Reckoned, i: int) -> PartOut:
     part = planned.part
     times = checked.budget.times
     most = checked.budget.most_times
-    binds = found.job.product.kind.label_binds
+    binds = found.job.product.label_binds
     return PartOut(
         area_id=found.area_ids[i],
         row_id=row.pk,

@@ -223,7 +223,7 @@ def backwards(account: Account, data: BackIn) -> BackOut:
         sentence=sentence or found.sentence,
         used=str(found.used),
         rate=rate_out(found.rate),
-        rule=rule_out(label, found.rate.value, product.kind.label_binds),
+        rule=rule_out(label, found.rate.value, product.label_binds),
         judgement=judgement_out(found.judgement),
         reach=_reach(account, product, rate, row, amount),
         meant=meant,

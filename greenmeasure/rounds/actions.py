@@ -45,7 +45,7 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
     _refuse_put_away(account, data)
     found = reckoned(account, data, at)
     for i, part in enumerate(found.job.parts):
-        refuse_above_label(part.judged, part.part.label, found.job.product.kind, f"parts.{i}.rate")
+        refuse_above_label(part.judged, part.part.label, found.job.product, f"parts.{i}.rate")
         if at is None:
             _refuse(found, i)
     if at is None and (rule := next((f for f in found.machine_says if f.act is Weight.REFUSE), None)):

@@ -89,7 +89,7 @@ def read_actual(found: Round, data: FinishIn) -> Actual:
         wet = Quantity(spray.value * size.base / sum(s.base for s in sizes), spray.unit) if spray else None
         product = found.product.core()
         rate = actual_rate(product, part.label, share, size, wet)
-        judged.append(ActualPart(part, share, size, rate, judge(rate, part.label, product.kind)))
+        judged.append(ActualPart(part, share, size, rate, judge(rate, part.label, product.label_binds)))
     return Actual(used, spray, tuple(judged), lot, _taught(found, data, used, sum(s.base for s in sizes)))
 
 

@@ -88,7 +88,7 @@ def _line_out(found: Round) -> RoundLineOut:
 
 def actual_out(found: Round, actual: Actual) -> ActualOut:
     """What really went down, judged, and what it tells of the machine."""
-    binds = found.product.core().kind.label_binds
+    binds = found.product.core().label_binds
     told = actual.taught
     taught = None
     if told:

@@ -71,7 +71,7 @@ def product_out(product: Product) -> ProductOut:
         group_code=product.group_code,
         codes=list(found.codes),
         contents=[content_out(c) for c in product.contents.all()],
-        rates=[rate_row_out(r, found.kind.label_binds) for r in product.rates.all()],
+        rates=[rate_row_out(r, found.label_binds) for r in product.rates.all()],
         packages=[
             PackageOut(value=exact_number(p.value), unit=p.unit, text=str(p.size), price="" if p.price is None else str(p.price))
             for p in product.packages.all()

@@ -8,6 +8,11 @@ def day(on: date) -> str:
     return f"{on.day} {on:%B}"
 
 
+def so_many(days: int) -> str:
+    """A number of days as one says it: 1 day, 14 days."""
+    return f"{days} day" if days == 1 else f"{days} days"
+
+
 def dated(on: date) -> str:
     """A day with its weekday and year, as a record has it: Tue 4 Aug 2026."""
     return f"{on:%a} {on.day} {on:%b %Y}"

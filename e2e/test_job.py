@@ -120,7 +120,7 @@ class SprayFromNothing(BrowserTest):
         self.button("Put it in the book").click()
         self.says("Spindle SC on Upper green, 2.037 fl oz/1000 ft²")
         self.page.get_by_role("link", name="All of the book").click()
-        self.says("1 application in the book, none above its label.")
+        self.says("1 application in the book, none against its label.")
         with self.page.expect_download() as download:
             self.page.get_by_role("link", name="Export as CSV").click()
         rows = list(csv.DictReader(io.StringIO(Path(download.value.path()).read_text())))

@@ -5,6 +5,7 @@ The knowledge is the pH planner's: `core.soil.ph` and its tables. Caps are of th
 
 from collections.abc import Sequence
 
+from core.days import so_many
 from core.findings import Finding, Weight
 from core.ground import Ground
 from core.label.product import Kind, Product
@@ -88,7 +89,5 @@ def _on_seedlings(product: Product, plan: Applied, ground: Ground) -> list[Findi
     days = (plan.on - sown).days
     if days >= SEEDLINGS:
         return []
-    told = (
-        f"{ground.name} was sown {days} days ago, and {product.name} holds a pesticide: seedlings are set back or killed by it."
-    )
+    told = f"{ground.name} was sown {so_many(days)} ago, and {product.name} holds a pesticide: it sets seedlings back."
     return [Finding("on-seedlings", Weight.WARN, f"{told} Look on the label how old they must be.")]

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
-from core.days import day
+from core.days import day, so_many
 from core.findings import Finding, Weight, by_weight
 from core.ground import Ground, Stress
 from core.label.match import fit, gap_in_heights
@@ -268,7 +268,7 @@ def _seed(plan: Plan, ground: Ground) -> list[Finding]:
             "seeding-ahead",
             binding(plan.product),
             f"{ground.name} is to be overseeded on {day(ground.overseed_on)}, "
-            f"in {days} days; the label asks for {rules.seed_before} between it and seed.",
+            f"in {so_many(days)}; the label asks for {rules.seed_before} between it and seed.",
         )
     ]
 
@@ -281,9 +281,10 @@ def _sown(plan: Plan, ground: Ground) -> list[Finding]:
     if days >= rules.seed_after:
         return []
     first = day(sown + timedelta(days=rules.seed_after))
-    said = f"{ground.name} was sown {days} days ago"
+    said = f"{ground.name} was sown {so_many(days)} ago"
     if sown != ground.sown_on:
-        said = f"{ground.name} was to be overseeded on {day(sown)}, {days} days ago; if it was not, take that day off its card"
+        meant = f"{ground.name} was to be overseeded on {day(sown)}, {so_many(days)} ago"
+        said = f"{meant}; if it was not, take that day off its card"
     return [
         Finding(
             "seed-too-young",

@@ -8,7 +8,7 @@ apart, is one step of a run. What is only planned makes a run longer and never b
 from collections.abc import Sequence
 from datetime import date, timedelta
 
-from core.days import day
+from core.days import day, so_many
 from core.findings import Finding, Weight
 from core.label.groups import multi_site
 from core.label.product import Kind, Product
@@ -77,21 +77,16 @@ def interval(product: Product, plan: Applied, past: Sequence[Applied]) -> list[F
     if before and least is not None and (days := (plan.on - before.on).days) < least:
         first = before.on + timedelta(days=least)
         said = (
-            f"{days} days since {product.name} went down here on {day(before.on)}"
+            f"{so_many(days)} since {product.name} went down here on {day(before.on)}"
             if before.standing is Standing.BOOKED
-            else f"{product.name} is {before.told} here, {days} days before"
+            else f"{product.name} is {before.told} here, {so_many(days)} before"
         )
         found.append(Finding("too-soon", act, f"{said}; the label's least interval is {least}. From {day(first)}."))
     if after and (gap := least if least is not None else after.interval[0]) and (days := (after.on - plan.on).days) < gap:
         verb = "went down here" if after.standing is Standing.BOOKED else "is"
         last = after.on - timedelta(days=gap)
-        found.append(
-            Finding(
-                "too-soon-before",
-                act,
-                f"{product.name} {verb} {after.told}, {days} days after; the label's least interval is {gap}. By {day(last)}.",
-            )
-        )
+        said = f"{product.name} {verb} {after.told}, {so_many(days)} after; the label's least interval is {gap}"
+        found.append(Finding("too-soon-before", act, f"{said}. By {day(last)}."))
     return found
 
 
@@ -136,7 +131,7 @@ def _meant(rule: Incompatible, a: Applied) -> bool:
 def _kept(act: Weight, whose: str, rule: Incompatible, a: Applied, plan: Applied) -> Finding:
     gap = f"{rule.days} days" if rule.days else "the same day"
     note = f" {rule.note}" if rule.note else ""
-    where = "goes into the same job" if _one_job(a, plan) else f"is {abs((plan.on - a.on).days)} days away ({a.told})"
+    where = "goes into the same job" if _one_job(a, plan) else f"is {so_many(abs((plan.on - a.on).days))} away ({a.told})"
     free = ""
     if rule.days and a.on <= plan.on and not _one_job(a, plan):
         free = f" From {day(a.on + timedelta(days=rule.days))}."

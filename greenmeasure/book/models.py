@@ -16,6 +16,8 @@ from greenmeasure.shelf.models import label_of
 class Entry(models.Model):
     """One application as it really was. Rates are of the label's kind; `stand` is where the actual one stands.
 
+    `against` are the rules that stood against it, a line each, where it was put down all the same; `reason` says why.
+
     `position` is the part of its round that it records: a round's part is recorded once.
     """
 
@@ -44,6 +46,8 @@ class Entry(models.Model):
     actual_value = models.FloatField()
     rate_unit = models.CharField(max_length=24)
     stand = models.CharField(max_length=6)
+    against = models.TextField(blank=True)
+    reason = models.CharField(max_length=400, blank=True)
     used_value = models.FloatField()
     used_unit = models.CharField(max_length=12)
     spray_value = models.FloatField(null=True)

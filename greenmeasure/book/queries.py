@@ -83,6 +83,8 @@ def entry_out(entry: Entry) -> EntryOut:
         air=entry.air,
         note=entry.note,
         by=entry.by_name,
+        against=entry.against.splitlines(),
+        reason=entry.reason,
     )
 
 
@@ -108,7 +110,7 @@ def book(account: Account, words: str, page: int) -> BookOut:
     pages = max(1, -(-count // PER_PAGE))
     page = min(max(1, page), pages)
     shown = found[(page - 1) * PER_PAGE : page * PER_PAGE]
-    above = found.filter(stand="above").count()
+    above = found.filter(Q(stand="above") | ~Q(against="")).count()
     return BookOut(
         entries=[entry_out(e) for e in shown], count=count, page=page, pages=pages, sentence=book_sentence(words, count, above)
     )
@@ -137,6 +139,8 @@ COLUMNS: tuple[tuple[str, Any], ...] = (
     ("actual_rate", lambda e: exact_plain(e.actual_value)),
     ("rate_unit", lambda e: e.actual.unit.symbol),
     ("against_label", lambda e: e.stand),
+    ("against_rules", lambda e: e.against.replace("\n", " ")),
+    ("reason", lambda e: e.reason),
     ("used", lambda e: exact_plain(e.used_value)),
     ("used_unit", lambda e: e.used.unit.symbol),
     ("spray", lambda e: exact_plain(e.spray_value) if e.spray_value is not None else ""),

@@ -7,7 +7,10 @@ from greenmeasure.common.schemas import Out, RuleOut
 
 
 class EntryOut(Out):
-    """An entry: names as they were; the ids are of what they name, None where that is no longer known."""
+    """An entry: names as they were; the ids are of what they name, None where that is no longer known.
+
+    `against` are the rules that stood against it, and `reason` why it was put down all the same.
+    """
 
     id: int
     area_id: int | None
@@ -41,6 +44,8 @@ class EntryOut(Out):
     air: str
     note: str
     by: str
+    against: list[str]
+    reason: str
 
 
 class BookOut(Out):

@@ -27,14 +27,14 @@ def where(entry: Entry) -> str:
 
 
 def book_sentence(words: str, count: int, above: int) -> str:
-    """The state of the book in a sentence: how many entries are shown, and how many of them went above the label."""
+    """The state of the book in a sentence: how many entries are shown, and how many of them went against the label."""
     if words.strip():
         return f"{count or 'No'} {'entry' if count == 1 else 'entries'} with “{words.strip()}”."
     if not count:
         return "The book is empty. It fills itself when a round is finished."
     lines = f"{count} {'application' if count == 1 else 'applications'} in the book"
     return (
-        f"{lines}; {above} went above the label and {'is' if above == 1 else 'are'} marked."
+        f"{lines}; {above} went against the label and {'is' if above == 1 else 'are'} marked."
         if above
-        else f"{lines}, none above its label."
+        else f"{lines}, none against its label."
     )

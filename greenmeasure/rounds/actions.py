@@ -1,6 +1,7 @@
 """What changes rounds: start, tick, finish into the book, give up."""
 
-from datetime import datetime
+from collections.abc import Sequence
+from datetime import datetime, timedelta
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
@@ -11,7 +12,7 @@ from core.rates.limits import refuse_above_label
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.book.models import Entry
 from greenmeasure.common import clock
-from greenmeasure.common.clock import local_day
+from greenmeasure.common.clock import local_day, moment_at
 from greenmeasure.common.errors import Conflict
 from greenmeasure.common.models import Belonging
 from greenmeasure.ground.queries import area_of
@@ -22,17 +23,20 @@ from greenmeasure.reckon.queries import reckoned
 from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds.actual import Taught, read_actual
 from greenmeasure.rounds.models import Round, RoundPart, Tick
-from greenmeasure.rounds.recording import record
-from greenmeasure.rounds.schemas import FinishIn, TickIn
+from greenmeasure.rounds.recording import Finished, Marks, record
+from greenmeasure.rounds.schemas import DoneIn, FinishIn, TickIn
 from greenmeasure.rounds.sheets import sheet_of
 from greenmeasure.shelf.actions import take_from_lot
 from greenmeasure.shelf.queries import card_of
+
+SOON = timedelta(minutes=5)
+"""Clocks of two devices differ by as much."""
 
 
 def start_round(account: Account, user: User, data: JobIn, key: UUID, at: datetime | None = None) -> Round:
     """Begin a round: the mix sheet is made and kept. The same key again gives the round it began.
 
-    `at` is when, for records brought in later; now, unless given.
+    `at` is when it was, for what has happened already, which nothing refuses; as `data` says, unless given.
 
     Raises:
         Refused: the plan is against the label of a product whose label binds, or against a closed season.
@@ -44,10 +48,9 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
         raise InputError("machine_id", None, "The round has no machine.", "Pick what it goes down with.")
     _refuse_put_away(account, data)
     found = reckoned(account, data, at)
-    for i, part in enumerate(found.job.parts):
+    for i, part in enumerate(found.job.parts if at is None else ()):
         refuse_above_label(part.judged, part.part.label, found.job.product, f"parts.{i}.rate")
-        if at is None:
-            _refuse(found, i)
+        _refuse(found, i)
     if at is None and (rule := next((f for f in found.machine_says if f.act is Weight.REFUSE), None)):
         raise Refused("machine_id", found.job.machine and found.job.machine.name, rule.sentence, "")
     try:
@@ -166,10 +169,12 @@ def _still_open(found: Round) -> None:
         raise Conflict(f"This round is {found.get_status_display()}; it cannot be changed any more.")
 
 
-def finish_round(found: Round, user: User, data: FinishIn, at: datetime | None = None) -> list[Entry]:
+def finish_round(
+    found: Round, user: User, data: FinishIn, at: datetime | None = None, marks: Sequence[Marks] = ()
+) -> list[Entry]:
     """Put the round in the book, an entry an area. Finishing twice gives the entries of the first time.
 
-    `at` is when, for records brought in later; now, unless given.
+    `at` is when, for records brought in later; as `data` says, unless given. `marks` are what stood against each part.
 
     Raises:
         Faulty: every field at fault; nothing is saved.
@@ -179,19 +184,65 @@ def finish_round(found: Round, user: User, data: FinishIn, at: datetime | None =
         return list(found.entries.order_by("pk"))
     _still_open(found)
     actual = read_actual(found, data)
-    now = at or clock.now()
+    now = at or _when(found, data)
     with transaction.atomic():
         if not _move(found, Round.Status.UNDER_WAY, Round.Status.DONE, now):
             if found.status != Round.Status.DONE:
                 _still_open(found)
             return list(found.entries.order_by("pk"))
-        entries = [record(found, user, now, actual, part, data) for part in actual.parts]
+        by_place = dict(enumerate(marks))
+        made = Finished(found, user, now, actual, data)
+        entries = [record(made, part, by_place.get(part.part.position, Marks())) for part in actual.parts]
         if actual.lot:
             take_from_lot(actual.lot, actual.used)
         if actual.taught:
             _teach(found, user, data, actual.taught, now)
         found.account.touch()
     return entries
+
+
+def _when(found: Round, data: FinishIn) -> datetime:
+    """When a round was really done: now, unless a day or an hour is said.
+
+    Raises:
+        InputError: a time that has not been yet.
+    """
+    at, now = moment_at(found.parts.all()[0].area, data.on, data.clock), clock.now()
+    if at > now + SOON:
+        field = "clock" if data.clock.strip() else "on"
+        raise InputError(field, str(data.on or data.clock), "That has not been yet.", "Enter when it was done.")
+    return min(at, now)
+
+
+def record_done(account: Account, user: User, data: DoneIn, key: UUID) -> list[Entry]:
+    """Put a job that is done already in the book, with its day and hour. What the label refuses is recorded all the same, with
+    the rules that stood against it and a reason.
+
+    Raises:
+        InputError: anything missing or absurd; a time that has not been yet; no reason where a rule is against it.
+        Faulty: what was used cannot be read.
+    """
+    at = moment_at(area_of(account, data.job.parts[0].area_id), data.job.on, data.job.clock)
+    if at > clock.now() + SOON:
+        raise InputError("on", str(data.job.on or data.job.clock), "That has not been yet.", "Start a round for it.")
+    found = reckoned(account, data.job, at)
+    marks = [
+        Marks(against, data.reason.strip()) if (against := against_of(found, i)) else Marks() for i in range(len(found.checks))
+    ]
+    against = next((m.against for m in marks if m.against), ())
+    if against and not data.reason.strip():
+        raise InputError("reason", "", against[0], "It is recorded all the same: say why it was done.")
+    with transaction.atomic():
+        begun = start_round(account, user, data.job, key, at)
+        return finish_round(begun, user, data.finish, at, marks)
+
+
+def against_of(found: Reckoned, i: int) -> tuple[str, ...]:
+    """The rules that stand against a part of a job."""
+    judged = found.job.parts[i].judgement
+    said = [judged.sentence] if judged.refused else []
+    said += [f.sentence for f in (*found.checks[i].findings, *found.machine_says) if f.act is Weight.REFUSE]
+    return tuple(said)
 
 
 def _teach(found: Round, user: User, data: FinishIn, told: Taught, now: datetime) -> None:

@@ -10,10 +10,10 @@ from core.machines.working import output_unit, spread_unit
 from core.machines.working import rate_of as rate_in_unit
 from core.rates.actual import actual_rate
 from core.rates.limits import Judgement, judge
-from core.units import AREA, MASS, VOLUME, Quantity, positive
+from core.units import AREA, MASS, VOLUME, Quantity, positive, unit
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Faults
-from greenmeasure.common.schemas import filled, number_in, quantity_in
+from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, setting_of
 from greenmeasure.rounds.models import Round, RoundPart
@@ -61,7 +61,7 @@ class Actual:
 def read_actual(found: Round, data: FinishIn) -> Actual:
     """What the form says really went down. Above the label is marked, never refused: it has happened.
 
-    What was used is shared out over the parts by their planned doses and the ground really treated.
+    What was used is shared out over the parts by their planned doses and the ground really treated; what was left out has none.
 
     Raises:
         Faulty: every field at fault, at once.
@@ -73,7 +73,7 @@ def read_actual(found: Round, data: FinishIn) -> Actual:
         faults.add("treated", len(data.treated), f"The round has {len(parts)} areas.", "Enter the ground treated of each.")
     given = data.treated if len(data.treated) == len(parts) else [None] * len(parts)
     treated = [
-        p.treated if g is None else faults.of(quantity_in, f"treated.{i}", g, AREA)
+        p.treated if g is None else faults.of(_treated, f"treated.{i}", g)
         for i, (p, g) in enumerate(zip(parts, given, strict=True))
     ]
     spray = faults.of(quantity_in, "spray", sprayed, VOLUME) if (sprayed := filled(data.spray)) else found.spray
@@ -81,16 +81,27 @@ def read_actual(found: Round, data: FinishIn) -> Actual:
     faults.raise_any()
     assert used
     sizes = [t for t in treated if t]
+    if not any(s.value for s in sizes):
+        raise InputError("treated.0", 0, "No ground was treated.", "Give the round up, or enter what was.")
     weights = [p.dose * t.base / p.treated.base for p, t in zip(parts, sizes, strict=True)]
     whole = sum(weights)
     judged = []
     for part, size, weight in zip(parts, sizes, weights, strict=True):
+        if not size.value:
+            continue
         share = Quantity(used.value * weight / whole, used.unit)
         wet = Quantity(spray.value * size.base / sum(s.base for s in sizes), spray.unit) if spray else None
         product = found.product.core()
         rate = actual_rate(product, part.label, share, size, wet)
         judged.append(ActualPart(part, share, size, rate, judge(rate, part.label, product.label_binds)))
     return Actual(used, spray, tuple(judged), lot, _taught(found, data, used, sum(s.base for s in sizes)))
+
+
+def _treated(field: str, given: QuantityIn) -> Quantity:
+    """Ground really treated; 0 where it was left out. Raises InputError."""
+    if str(given.value).strip() in ("0", "0.0"):
+        return Quantity(0.0, unit(given.unit, f"{field}.unit"))
+    return quantity_in(field, given, AREA)
 
 
 def _taught(found: Round, data: FinishIn, used: Quantity, ground: float) -> Taught | None:

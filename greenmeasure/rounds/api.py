@@ -11,7 +11,7 @@ from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds import actions, queries
 from greenmeasure.rounds.actual import read_actual
 from greenmeasure.rounds.models import Round
-from greenmeasure.rounds.schemas import ActualOut, FinishIn, RoundLineOut, RoundOut, StatusName, TickIn
+from greenmeasure.rounds.schemas import ActualOut, DoneIn, FinishIn, RoundLineOut, RoundOut, StatusName, TickIn
 
 router = Router(tags=["rounds"])
 
@@ -26,6 +26,13 @@ def list_rounds(request: HttpRequest, account: Path[str], status: StatusName | N
 def start_round(request: HttpRequest, account: Path[str], data: JobIn) -> tuple[int, RoundOut]:
     """Begin a round with a mix sheet."""
     return 201, queries.round_out(actions.start_round(account_of(request), user_of(request), data, key_of(request)))
+
+
+@router.post("/done", response={201: list[EntryOut]}, auth=APPLICATOR)
+def record_done(request: HttpRequest, account: Path[str], data: DoneIn) -> tuple[int, list[EntryOut]]:
+    """Put a job that is done already in the book, an entry an area."""
+    entries = actions.record_done(account_of(request), user_of(request), data, key_of(request))
+    return 201, [entry_out(e) for e in entries]
 
 
 @router.get("/{round_id}", response=RoundOut, auth=VIEWER)

@@ -2,6 +2,7 @@
 
 from typing import cast
 
+from core.days import clock
 from core.job.sheet import Sheet, SheetPart
 from core.label.rate import show_label_rate
 from core.machines.standing import DRIFTED
@@ -46,6 +47,8 @@ def round_out(found: Round) -> RoundOut:
         planned_spray=quantity_out(spray) if spray else None,
         started_by=str(found.started_by),
         started_at=found.started_at,
+        at=found.at,
+        at_text=clock(found.at, found.parts.all()[0].area.site.zone),
         entry_ids=list(found.entries.order_by("pk").values_list("pk", flat=True)),
     )
 

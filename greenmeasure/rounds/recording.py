@@ -1,5 +1,6 @@
 """What a finished round writes into the book."""
 
+from dataclasses import dataclass
 from datetime import datetime
 from decimal import Decimal
 
@@ -16,8 +17,28 @@ from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import FinishIn
 
 
-def record(done: Round, user: User, at: datetime, actual: Actual, here: ActualPart, data: FinishIn) -> Entry:
+@dataclass(frozen=True)
+class Finished:
+    """A round that is finished: by whom, when, with what, and what the form said beside it."""
+
+    round: Round
+    by: User
+    at: datetime
+    actual: Actual
+    form: FinishIn
+
+
+@dataclass(frozen=True)
+class Marks:
+    """The rules that stood against a part that was put down all the same, and why it was."""
+
+    against: tuple[str, ...] = ()
+    reason: str = ""
+
+
+def record(made_of: Finished, here: ActualPart, marks: Marks) -> Entry:
     """Write one area of a round into the book with what was really used; nothing is refused here, only marked."""
+    done, user, at, actual, data = made_of.round, made_of.by, made_of.at, made_of.actual, made_of.form
     account, product, part = done.account, done.product, here.part
     made = product.core()
     price = cost(made, here.used, here.treated, foot_of(account.us))
@@ -52,6 +73,8 @@ def record(done: Round, user: User, at: datetime, actual: Actual, here: ActualPa
         actual_value=here.rate.to(unit).value,
         rate_unit=unit.key,
         stand=here.judgement.stand.value,
+        against="\n".join(marks.against),
+        reason=marks.reason,
         used_value=here.used.value,
         used_unit=here.used.unit.key,
         spray_value=spray.value if spray else None,

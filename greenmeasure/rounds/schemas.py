@@ -1,13 +1,14 @@
 """What the rounds API takes and gives."""
 
-from datetime import datetime
-from typing import Literal
+from datetime import date, datetime
+from typing import Annotated, Literal
 
 from ninja import Schema
+from pydantic import Field
 
 from greenmeasure.common.judgements import JudgementOut
 from greenmeasure.common.schemas import Line, Out, QuantityIn, QuantityOut, RuleOut
-from greenmeasure.reckon.schemas import CautionOut, LoadOut, RuleTextOut, WearOut
+from greenmeasure.reckon.schemas import CautionOut, JobIn, LoadOut, RuleTextOut, WearOut
 
 StatusName = Literal["under_way", "done", "given_up"]
 
@@ -71,7 +72,7 @@ class SheetOut(Out):
 
 
 class RoundOut(Out):
-    """A round. `next` says what to do now; `loads_done` counts loads whose every act is ticked."""
+    """A round, for the time `at`. `next` says what to do now; `loads_done` counts loads whose every act is ticked."""
 
     id: int
     status: StatusName
@@ -87,6 +88,8 @@ class RoundOut(Out):
     planned_spray: QuantityOut | None
     started_by: str
     started_at: datetime
+    at: datetime
+    at_text: str
     entry_ids: list[int]
 
 
@@ -106,7 +109,8 @@ class RoundLineOut(Out):
 class FinishIn(Schema):
     """What was really used, and the weather it went out in. `wind` and `air` are as typed, with their unit.
 
-    `treated` is the ground really treated, one an area in the round's order; none means as planned. `lot_id` is the lot
+    `treated` is the ground really treated, one an area in the round's order, 0 for one that was left out; none means as
+    planned. `on` and `clock` are when it was done; now, unless either is said. `lot_id` is the lot
     it was taken from. `spray` is what was measured of it, none means as planned; `setting` what a spreader stood at. Either
     tells of the machine: with `teach` a sprayer's output is what this round put down, from then on.
     """
@@ -120,6 +124,16 @@ class FinishIn(Schema):
     wind: Line = ""
     air: Line = ""
     note: Line = ""
+    on: date | None = None
+    clock: Annotated[str, Field(max_length=8)] = ""
+
+
+class DoneIn(Schema):
+    """A job that is done already: the job with its day and hour, what was really used, and why, where the label forbids it."""
+
+    job: JobIn
+    finish: FinishIn
+    reason: Line = ""
 
 
 class TaughtOut(Out):

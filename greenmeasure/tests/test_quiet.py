@@ -18,8 +18,16 @@ from greenmeasure.accounts.models import Account
 from greenmeasure.ground.queries import areas
 from greenmeasure.shelf.queries import cards
 
-TRUE_OF_THE_GROUND = {"near-drain", "near-water", "seeding-ahead", "phosphorus-untested", "sulfur-once", "sulfur-not-needed"}
-"""Warnings that the demo ground deserves: the terrace's drain and pond, seed to come, no soil test for phosphorus, soils that ask for no sulfur."""
+TRUE_OF_THE_GROUND = {
+    "near-drain",
+    "near-water",
+    "seeding-ahead",
+    "phosphorus-untested",
+    "sulfur-once",
+    "sulfur-not-needed",
+    "ph-unknown",
+}
+"""What the demo ground deserves: the terrace's drain and pond, seed to come, no test for phosphorus, soils not alkaline."""
 
 
 class Quiet(TestCase):

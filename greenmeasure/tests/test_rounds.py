@@ -184,7 +184,7 @@ class Finishing(RoundTest):
         self.assertFalse(Entry.objects.exists())
         self.assertEqual(self.finish(begun["id"], used=9)["judgement"]["stand"], "above")
         self.assertEqual(Entry.objects.get().stand, "above")
-        self.assertIn("above the label", self.ask("GET", "book")["sentence"])
+        self.assertIn("against the label", self.ask("GET", "book")["sentence"])
 
     def test_finished_twice_is_one_entry(self) -> None:
         begun = self.start()

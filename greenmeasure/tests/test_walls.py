@@ -41,6 +41,7 @@ FOR_APPLICATORS = {
     "start_round",
     "tick",
     "finish_round",
+    "record_done",
     "give_up_round",
     "take_up_round",
     "add_lot",

@@ -5,6 +5,7 @@ from typing import Any
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 from django.db import OperationalError, ProgrammingError, connection
+from django.db.migrations.exceptions import InconsistentMigrationHistory
 from django.db.migrations.executor import MigrationExecutor
 from django.db.migrations.recorder import MigrationRecorder
 
@@ -26,7 +27,7 @@ class Command(BaseCommand):
             )
         try:
             call_command("migrate", verbosity=0)
-        except (OperationalError, ProgrammingError) as broken:
+        except (OperationalError, ProgrammingError, InconsistentMigrationHistory) as broken:
             raise CommandError(
                 f"The database {where} cannot be brought up to date ({broken}). It is of before the tables were kept still: put "
                 "it aside and begin with a new one (GREENMEASURE_VAR=another-folder make demo), and bring areas, products and "

@@ -3,6 +3,7 @@ import { useEntry } from "../../api/hooks";
 import { useAccount } from "../../app/session";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Facts } from "../../parts/Facts";
+import { Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { RateRule } from "../../parts/RateRule";
 import { Section } from "../../parts/Section";
@@ -29,6 +30,12 @@ export function EntryPage() {
           <Section title="Against the label">
             <RateRule rule={e.rule} label="Rate really put down" text={e.actual} />
             <Verdict judgement={e.judgement} />
+            {e.against.map((rule) => (
+              <Notice key={rule} tone="stop" word="Against the label">
+                {rule}
+              </Notice>
+            ))}
+            {e.reason && <p>{`Why it was done all the same: ${e.reason}`}</p>}
           </Section>
           <Section title="What was done">
             <Facts

@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { ApiError, read, send, type Schemas } from "../../api/client";
 import {
@@ -17,12 +17,13 @@ import { Button } from "../../parts/Button";
 import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
-import { Section } from "../../parts/Section";
+import { Bar, Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { Working } from "../../parts/Working";
 import { FitNote } from "../sky/FitNote";
 import { Answer } from "./Answer";
 import { Delivered } from "./Delivered";
+import { DoneForm } from "./DoneForm";
 import { LabelSays } from "./LabelSays";
 import { Loads } from "./Loads";
 import { Picks } from "./Picks";
@@ -51,6 +52,7 @@ export function Reckon() {
   const options = useProductOptions();
   const { value: picked, change, clear } = useDraft<Picked>(`${account.slug}/reckon`, nothing);
   const may = useMay("applicator");
+  const [done, setDone] = useState(false);
 
   useEffect(() => {
     const asked = fromSearch(search);
@@ -191,6 +193,22 @@ export function Reckon() {
             <Loads job={answer} even={here.even} onEven={(even) => change({ even })} />
             <Season job={answer} />
             <Delivered job={answer} />
+          </>
+        )}
+        {answer && job && may && here.machine !== null && key === typed && (
+          <>
+            {done ? (
+              <DoneForm
+                job={job}
+                answer={answer}
+                onDone={() => clear(nothing)}
+                onClose={() => setDone(false)}
+              />
+            ) : (
+              <Bar>
+                <Button onPress={() => setDone(true)}>It is done already</Button>
+              </Bar>
+            )}
           </>
         )}
         {answer && here.machine === null && may && (

@@ -16,6 +16,9 @@ const Row = styled.div`
   & > div {
     width: 12rem;
   }
+  & > button {
+    margin-bottom: 4px;
+  }
 `;
 
 interface Props {

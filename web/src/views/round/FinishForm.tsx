@@ -7,6 +7,7 @@ import { useAccount } from "../../app/session";
 import { say } from "../../app/toast";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
+import { DateField } from "../../parts/DateField";
 import { Hint } from "../../parts/Field";
 import { Form } from "../../parts/Form";
 import { Fault, Notice } from "../../parts/Notice";
@@ -29,6 +30,8 @@ interface Typed {
   wind: string;
   air: string;
   note: string;
+  on: string;
+  clock: string;
 }
 
 interface Props {
@@ -52,6 +55,8 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     wind: "",
     air: "",
     note: "",
+    on: "",
+    clock: "",
   });
   const mast = useSky(round.site_id).data?.fresh;
   const { lot, ...rest } = value;
@@ -59,6 +64,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     ...rest,
     spray: value.spray.value.trim() ? value.spray : null,
     lot_id: lot ? Number(lot) : null,
+    on: value.on || null,
   };
   const settled = useSettled(JSON.stringify(body), 80);
   const typed = value.used.value.trim() && value.treated.every((x) => x.value.trim());
@@ -103,6 +109,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
               <QuantityField
                 key={part.name}
                 label={many ? `Treated of ${part.name}` : "Ground treated"}
+                hint={many ? "0 where it was left out." : undefined}
                 name={`treated.${i}`}
                 value={value.treated[i] ?? { value: "", unit: part.treated.unit }}
                 units={areaUnits(account.units)}
@@ -160,6 +167,21 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
               hint="Temperature, dew, sun."
             />
             <TextField label="Note" name="note" value={value.note} onChange={(note) => change({ note })} />
+            <DateField
+              label="Done on"
+              name="on"
+              value={value.on}
+              onChange={(on) => change({ on })}
+              hint="Empty: today."
+            />
+            <TextField
+              label="Done at"
+              name="clock"
+              value={value.clock}
+              onChange={(clock) => change({ clock })}
+              hint="Empty: now. Clocks of the label run from it."
+              input={{ type: "time" }}
+            />
           </Fields>
           {mast && mast.air && mast.wind && !value.wind && !value.air && (
             <Button look="quiet" onPress={() => change({ wind: mast.wind, air: mast.air })}>
@@ -198,7 +220,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
           )}
           <Fault
             error={finish.error}
-            besides={["used", "treated", "spray", "setting", "lot_id", "wind", "air", "note"]}
+            besides={["used", "treated", "spray", "setting", "lot_id", "wind", "air", "note", "on", "clock"]}
           />
           <Bar>
             <Button look="main" type="submit" isDisabled={finish.isPending}>

@@ -141,6 +141,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
                     <small>the label says {p.label}</small>
                   </span>,
                 ]),
+                ["When", round.at_text],
                 ["Machine", sheet.machine],
                 ["Passes", sheet.passes > 1 ? `${sheet.passes}` : ""],
                 [

@@ -1,0 +1,100 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { read, send, type Schemas } from "../../api/client";
+import { useChange } from "../../api/hooks";
+import { useAccount } from "../../app/session";
+import { say } from "../../app/toast";
+import { Button } from "../../parts/Button";
+import { Hint } from "../../parts/Field";
+import { Form } from "../../parts/Form";
+import { Fault, Notice } from "../../parts/Notice";
+import { QuantityField } from "../../parts/QuantityField";
+import { Bar, Fields, Section } from "../../parts/Section";
+import { TextField } from "../../parts/TextField";
+import { volumeUnits, weightUnits } from "../../parts/units";
+
+interface Props {
+  job: Schemas["JobIn"];
+  answer: Schemas["JobOut"];
+  onDone: () => void;
+  onClose: () => void;
+}
+
+/** A job that is done already, straight into the book: what was really used, the weather, and why where the label forbids it. */
+export function DoneForm({ job, answer, onDone, onClose }: Props) {
+  const account = useAccount();
+  const navigate = useNavigate();
+  const [used, setUsed] = useState({
+    value: answer.amount.number.replaceAll(",", ""),
+    unit: answer.amount.unit,
+  });
+  const [words, setWords] = useState({ wind: "", air: "", note: "", reason: "" });
+  const book = useChange((path, given: Schemas["DoneIn"]) =>
+    read(send.POST("/api/accounts/{account}/rounds/done", { params: { path }, body: given })),
+  );
+  const { reason, ...weather } = words;
+  const finish: Schemas["FinishIn"] = {
+    ...weather,
+    used,
+    treated: [],
+    setting: "",
+    teach: false,
+    clock: "",
+  };
+  const submit = () =>
+    book.mutate(
+      { job, finish, reason },
+      {
+        onSuccess: (entries) => {
+          say("It is in the book.");
+          onDone();
+          void navigate(`/a/${account.slug}/book/${entries.length === 1 ? entries[0]!.id : ""}`);
+        },
+      },
+    );
+  const liquid = volumeUnits(account.units).some((u) => u.key === answer.amount.unit);
+  const word = (name: keyof typeof words, label: string, hint?: string) => (
+    <TextField
+      label={label}
+      name={name}
+      value={words[name]}
+      onChange={(text) => setWords((now) => ({ ...now, [name]: text }))}
+      hint={hint}
+    />
+  );
+  return (
+    <Section title="It is done already">
+      <Hint style={{ marginBottom: 12 }}>
+        It goes in the book as it was, for the day and hour above. For another day press “Another day or
+        hour”.
+      </Hint>
+      {answer.refused && (
+        <Notice tone="stop" word="Against the label">
+          What happened is recorded all the same, and marked. Say why it was done.
+        </Notice>
+      )}
+      <Form label="It is done already" error={book.error} onSubmit={submit}>
+        <Fields $columns={3}>
+          <QuantityField
+            label="Product used"
+            name="used"
+            value={used}
+            units={(liquid ? volumeUnits : weightUnits)(account.units)}
+            onChange={setUsed}
+          />
+          {word("wind", "Wind", "Speed and from where, as met.")}
+          {word("air", "Air", "Temperature, dew, sun.")}
+          {word("note", "Note")}
+          {answer.refused && word("reason", "Reason", "Why it was done all the same.")}
+        </Fields>
+        <Fault error={book.error} besides={["used", "wind", "air", "note", "reason"]} />
+        <Bar>
+          <Button look="main" type="submit" isDisabled={book.isPending}>
+            Put it in the book
+          </Button>
+          <Button onPress={onClose}>Close</Button>
+        </Bar>
+      </Form>
+    </Section>
+  );
+}

@@ -91,8 +91,9 @@ class ActiveCap:
 class Rules:
     """The label's rules. None and empty mean that the label says nothing.
 
-    Hours [h], days [d], depths [mm], distances [m], temperatures [°C], wind [m/s]. `water_in_delay` is how long after
-    the application the water may come, `water_in_depth` and `water_in_minutes` how much: two things, never one.
+    Hours [h], days [d], depths [mm], distances [m], temperatures of air and, at 5 cm, of soil [°C], wind [m/s].
+    `water_in_delay` is how long after the application the water may come, `water_in_depth` and `water_in_minutes` how much:
+    two things, never one.
     `rain_before` is how long it must have been dry, `rain_after` how long it must stay dry. `unreadable` names what is ruled
     and cannot be read: nothing is planned until it can.
     """
@@ -104,6 +105,7 @@ class Rules:
     consecutive: int | None = None
     temperature: tuple[float | None, float | None] = (None, None)
     wind: tuple[float | None, float | None] = (None, None)
+    soil: tuple[float | None, float | None] = (None, None)
     leaf: Leaf = Leaf.EITHER
     rain_before: float | None = None
     rain_after: float | None = None

@@ -107,6 +107,8 @@ GATE, HOURS, READ = Checked.GATE, Checked.HOURS, Checked.READ
 RULES: tuple[Rule, ...] = (
     Rule("temperature_low", Kind.TEMPERATURE, "Air {} or more.", HOURS, _WHEN, "Air at least", attribute="temperature", end=0),
     Rule("temperature_high", Kind.TEMPERATURE, "Air {} or less.", HOURS, _WHEN, "Air at most", attribute="temperature", end=1),
+    Rule("soil_low", Kind.TEMPERATURE, "Soil {} or more.", HOURS, _WHEN, "Soil at least", "At 5 cm.", attribute="soil", end=0),
+    Rule("soil_high", Kind.TEMPERATURE, "Soil {} or less.", HOURS, _WHEN, "Soil at most", "At 5 cm.", attribute="soil", end=1),
     Rule("wind_low", Kind.SPEED, "Wind {} or more.", HOURS, _WHEN, "Wind at least", attribute="wind", end=0),
     Rule("wind_high", Kind.SPEED, "Wind {} or less.", HOURS, _WHEN, "Wind at most", attribute="wind", end=1),
     Rule("leaf", Kind.LEAF, "Leaf {}.", HOURS, _WHEN, "Leaf"),
@@ -170,6 +172,8 @@ RULES: tuple[Rule, ...] = (
     Rule("revised", Kind.DAY, "Label revised {}.", READ, _MUCH, "Label revised on"),
 )
 BY_KEY = {r.key: r for r in RULES}
+SPANS = tuple(dict.fromkeys(r.stands for r in RULES if r.end is not None))
+"""Rules with a lower and an upper end."""
 
 
 @dataclass(frozen=True)
@@ -189,7 +193,7 @@ def read(given: Mapping[str, Any], actives: tuple[str, ...] = ()) -> Read:
 
     What cannot be read, and a key that is no rule, is a fault and no rule.
     """
-    values: dict[str, Any] = {"temperature": [None, None], "wind": [None, None]}
+    values: dict[str, Any] = {name: [None, None] for name in SPANS}
     faults: list[InputError] = []
     for key, typed in given.items():
         rule = BY_KEY.get(key)
@@ -209,7 +213,7 @@ def read(given: Mapping[str, Any], actives: tuple[str, ...] = ()) -> Read:
             faults.append(fault)
         except (TypeError, ValueError, KeyError, AttributeError):
             faults.append(InputError(key, str(typed), f"“{typed}” cannot be read.", "Type it again."))
-    for name in ("temperature", "wind"):
+    for name in SPANS:
         low, high = values[name]
         if low is not None and high is not None and low > high:
             faults.append(

@@ -28,6 +28,7 @@ from core.rates.misread import misread
 from core.readable import listed as listed_names
 from core.schools import House
 from core.units import show_number
+from core.weather.windows import Fit
 
 NOISE = 1 + SLACK
 """Two rates closer than this factor are the same."""
@@ -83,6 +84,7 @@ def check(plan: Plan, ledger: Ledger, us: bool = True) -> Checked:
         *_target(plan),
         *_between(plan),
         *_purpose(plan),
+        *_hour(plan, ledger),
         *_gravest([c.findings for c in every]),
         *_yellow(plan, ledger.house),
     ]
@@ -112,6 +114,23 @@ def _piece(plan: Plan, piece: Piece, ledger: Ledger, us: bool) -> Checked:
         *_unknown_cards(plan, season),
     ]
     return Checked(plan.on, tuple(found), spent)
+
+
+OF_THE_LABEL = ("air", "wind", "soil", "leaf", "dry_before", "dry_after", "mow_before", "mow_after")
+"""What of an hour a label rules; the rest, such as the dark, is for whoever goes out."""
+
+
+def _hour(plan: Plan, ledger: Ledger) -> list[Finding]:
+    """The label's weather and soil rules at the plan's hour: known and against it refuses, not known is asked."""
+    found = []
+    for r in ledger.hour:
+        if r.key not in OF_THE_LABEL:
+            continue
+        if r.fit is Fit.BAD:
+            found.append(Finding(f"hour-{r.key}", binding(plan.product), r.text))
+        elif r.fit is Fit.UNKNOWN:
+            found.append(Finding(f"hour-{r.key}", Weight.ASK, f"{r.text} Look, and say how it is."))
+    return found
 
 
 def _gravest(every: Sequence[Sequence[Finding]]) -> list[Finding]:

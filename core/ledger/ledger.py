@@ -12,15 +12,20 @@ from core.ground import Ground
 from core.ledger.history import Applied, Place, turn
 from core.ledger.places import Grounds, Piece
 from core.schools import PLAIN, House
+from core.weather.windows import Reason
 
 
 @dataclass(frozen=True)
 class Ledger:
-    """The pieces of a plan's ground, with what bears on each, and the rules of the house."""
+    """The pieces of a plan's ground, with what bears on each, and the rules of the house.
+
+    `hour` is what the weather of the plan's hour says against the product's label, where the plan has an hour.
+    """
 
     pieces: tuple[Piece, ...]
     house: House = PLAIN
     zone: tzinfo = UTC
+    hour: tuple[Reason, ...] = ()
 
 
 @dataclass(frozen=True)

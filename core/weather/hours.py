@@ -104,6 +104,17 @@ class Hours:
         return int((when - self.start) / HOUR)
 
 
+def unknown(start: np.datetime64, count: int) -> Hours:
+    """Hours of which nothing is known.
+
+    Args:
+        start: of the first [UTC].
+        count: how many [h].
+    """
+    air, humidity, rain, wind, wet, soil, snow = (np.full(count, np.nan) for _ in FIELDS)
+    return Hours(start, air, humidity, rain, wind, wet, soil, snow, np.zeros(count, dtype=bool))
+
+
 def table(readings: Iterable[Hour]) -> Hours:
     """Readings in any order as a table of hours.
 

@@ -49,25 +49,45 @@ class Fit(IntEnum):
 class Needs:
     """What is asked of the hours: temperatures [°C], wind [m/s], rain-free and rainy hours, the leaf, the mower.
 
-    `dry_before` and `dry_after` hours without rain; `rain_wanted` hours within which rain is welcome after it;
-    `mow_before` and `mow_after` hours without mowing; `droplets` whether it is sprayed, `growing` whether it works on turf
-    that grows. `why` names whose rule each is, by the field's name.
+    `dry_before` and `dry_after` hours without rain; `soaked` whether it is watered in, `rain_wanted` the hours within which
+    that must be, None where its label names none; `mow_before` and `mow_after` hours without mowing; `droplets` whether it is
+    sprayed, `growing` whether it works on turf that grows. `why` names whose rule each is, by the field's name.
     """
 
     air: tuple[float | None, float | None] = (None, None)
     wind: tuple[float | None, float | None] = (None, None)
+    soil: tuple[float | None, float | None] = (None, None)
     leaf: Leaf = Leaf.EITHER
-    dry_before: float = 0.0
-    dry_after: float = 0.0
-    rain_wanted: float = 0.0
-    mow_before: float = 0.0
-    mow_after: float = 0.0
+    dry_before: float | None = None
+    dry_after: float | None = None
+    soaked: bool = False
+    rain_wanted: float | None = None
+    mow_before: float | None = None
+    mow_after: float | None = None
     droplets: bool = False
     growing: bool = False
     why: dict[str, str] = field(default_factory=dict)
 
+    @property
+    def asks(self) -> bool:
+        """Whether anything is asked of the hour at hand."""
+        spans = (*self.air, *self.wind, *self.soil, self.dry_before, self.dry_after, self.mow_before, self.mow_after)
+        return self.leaf is not Leaf.EITHER or any(x is not None for x in spans)
 
-LIMITS_OF = ("air", "wind", "leaf", "dry_before", "dry_after", "rain_wanted", "mow_before", "mow_after", "growing")
+
+LIMITS_OF = (
+    "air",
+    "wind",
+    "soil",
+    "leaf",
+    "dry_before",
+    "dry_after",
+    "soaked",
+    "rain_wanted",
+    "mow_before",
+    "mow_after",
+    "growing",
+)
 GROWING = (Kind.GROWTH_REGULATOR, Kind.HERBICIDE, Kind.FERTILISER, Kind.IRON, Kind.BIOSTIMULANT)
 
 
@@ -76,12 +96,14 @@ def needs_of(rules: Rules, name: str, sprayed: bool, kind: Kind = Kind.FUNGICIDE
     return Needs(
         rules.temperature,
         rules.wind,
+        rules.soil,
         rules.leaf,
-        rules.rain_before or 0.0,
-        rules.rain_after or 0.0,
-        (rules.water_in_delay or 0.0) if rules.watered_in else 0.0,
-        rules.mow_before or 0.0,
-        rules.mow_after or 0.0,
+        rules.rain_before,
+        rules.rain_after,
+        rules.watered_in,
+        rules.water_in_delay if rules.watered_in else None,
+        rules.mow_before,
+        rules.mow_after,
         sprayed,
         kind in GROWING,
         dict.fromkeys(LIMITS_OF, name),
@@ -147,20 +169,24 @@ def together(every: Sequence[Needs]) -> Together:
 
     air = (strictest("air", lambda n: n.air[0], True), strictest("air", lambda n: n.air[1], False))
     wind = (strictest("wind", lambda n: n.wind[0], True), strictest("wind", lambda n: n.wind[1], False))
-    before = strictest("dry_before", lambda n: n.dry_before or None, True) or 0.0
-    after = strictest("dry_after", lambda n: n.dry_after or None, True) or 0.0
-    wanted = strictest("rain_wanted", lambda n: n.rain_wanted or None, False) or 0.0
-    mow_before = strictest("mow_before", lambda n: n.mow_before or None, True) or 0.0
-    mow_after = strictest("mow_after", lambda n: n.mow_after or None, True) or 0.0
+    ground = (strictest("soil", lambda n: n.soil[0], True), strictest("soil", lambda n: n.soil[1], False))
+    before = strictest("dry_before", lambda n: n.dry_before, True)
+    after = strictest("dry_after", lambda n: n.dry_after, True)
+    wanted = strictest("rain_wanted", lambda n: n.rain_wanted, False)
+    mow_before = strictest("mow_before", lambda n: n.mow_before, True)
+    mow_after = strictest("mow_after", lambda n: n.mow_after, True)
+    why["soaked"] = next((n.why.get("soaked", "") for n in every if n.soaked), "")
     leaves = {n.leaf for n in every} - {Leaf.EITHER}
     why["leaf"] = next((n.why.get("leaf", "") for n in every if n.leaf is not Leaf.EITHER), "")
     why["growing"] = next((n.why.get("growing", "") for n in every if n.growing), "")
     found = Needs(
         air,
         wind,
+        ground,
         next(iter(leaves)) if len(leaves) == 1 else Leaf.EITHER,
         before,
         after,
+        any(n.soaked for n in every),
         wanted,
         mow_before,
         mow_after,
@@ -173,13 +199,13 @@ def together(every: Sequence[Needs]) -> Together:
 
 def _contradictions(n: Needs, leaves: set[Leaf], why: dict[str, str]) -> list[str]:
     said = []
-    if n.rain_wanted and n.dry_after and n.dry_after >= n.rain_wanted:
-        soon, long = show_number(n.rain_wanted), show_number(n.dry_after)
-        one, other = why["rain_wanted"], why["dry_after"]
-        said.append(f"{one} must be watered in within {soon} h; {other} must stay dry for {long} h. Put them down apart.")
+    if n.soaked and n.dry_after and (n.rain_wanted is None or n.dry_after >= n.rain_wanted):
+        soon = "" if n.rain_wanted is None else f" within {show_number(n.rain_wanted)} h" if n.rain_wanted else " at once"
+        one, other, long = why["soaked"], why["dry_after"], show_number(n.dry_after)
+        said.append(f"{one} must be watered in{soon}; {other} must stay dry for {long} h. Put them down apart.")
     if len(leaves) > 1:
         said.append("One of them wants a dry leaf, another a wet one. Put them down apart.")
-    for name, (low, high) in (("temperatures", n.air), ("winds", n.wind)):
+    for name, (low, high) in (("temperatures", n.air), ("winds", n.wind), ("soil temperatures", n.soil)):
         if low is not None and high is not None and low >= high:
             said.append(f"Their {name} leave nothing between them: from {show_number(low)} and up to {show_number(high)}.")
     return said
@@ -206,9 +232,17 @@ Rule = Callable[[int], Reason | None]
 
 
 def judge_hours(
-    found: Hours, needs: Needs, *, now: int, wet: Floats, around: Conditions = ANYWHERE, age: float = 0.0, us: bool = False
+    found: Hours,
+    needs: Needs,
+    *,
+    now: int,
+    wet: Floats,
+    around: Conditions = ANYWHERE,
+    age: float = 0.0,
+    us: bool = False,
+    count: int | None = None,
 ) -> Judged:
-    """Judge every hour from `now` on.
+    """Judge every hour from `now` on, or `count` of them.
 
     Args:
         found: the hours, measured and foretold.
@@ -218,9 +252,10 @@ def judge_hours(
         around: what ground and account bring.
         age: of the forecast [h]; it widens its error as its lead does.
         us: whether to speak in US units.
+        count: how many hours are judged; all to the end of the table where None.
 
     Returns:
-        A verdict for each hour from `now` to the end of the table.
+        A verdict for each of those hours.
     """
     lead = np.maximum(0.0, np.arange(len(found)) - now + age) * found.forecast
     rules = [
@@ -243,7 +278,7 @@ def judge_hours(
         *(_flag(s.key, s.flags, s.fit, s.text) for s in around.shut),
     ]
     reasons, fits = [], []
-    for i in range(now, len(found)):
+    for i in range(now, len(found) if count is None else min(len(found), now + count)):
         said = sorted((r for rule in rules if (r := rule(i))), key=lambda r: -r.fit)
         reasons.append(tuple(said))
         fits.append(max((r.fit for r in said), default=Fit.GOOD))
@@ -251,10 +286,11 @@ def judge_hours(
 
 
 def _limits(found: Hours, needs: Needs, lead: Floats, us: bool) -> list[Rule]:
-    """Rules that air and wind lie between their limits, with the forecast's error against them."""
+    """Rules that air, wind and soil lie between their limits, with the forecast's error against them."""
     return [
         _between("air", found.air, _error(lead, AIR_ERROR), needs, lambda v: f"{warmth(v, us)}"),
         _between("wind", found.wind, _error(lead, WIND_ERROR), needs, lambda v: f"{breeze(v, us)}"),
+        _between("soil", found.soil, _error(lead, AIR_ERROR), needs, lambda v: f"{warmth(v, us)}"),
     ]
 
 
@@ -263,7 +299,7 @@ def _error(lead: Floats, grows: tuple[float, float]) -> Floats:
 
 
 def _between(key: str, values: Floats, error: Floats, needs: Needs, told: Callable[[float], str]) -> Rule:
-    low, high = needs.air if key == "air" else needs.wind
+    low, high = {"air": needs.air, "wind": needs.wind, "soil": needs.soil}[key]
     word, whose = f"{key.capitalize()} of", needs.why.get(key, "the label")
 
     def rule(i: int) -> Reason | None:
@@ -314,7 +350,8 @@ def _leaf(needs: Needs, wet: Floats) -> Rule:
 
 def _dry(found: Hours, needs: Needs, around: Conditions, us: bool, *, before: bool) -> Rule:
     """A rule of hours without rain, before or after; water from the hose counts as rain after."""
-    hours = int(np.ceil(needs.dry_before if before else needs.dry_after))
+    asked = needs.dry_before if before else needs.dry_after
+    hours = int(np.ceil(asked or 0.0))
     key = "dry_before" if before else "dry_after"
     whose = needs.why.get(key, "the label")
     count = len(found)
@@ -323,7 +360,7 @@ def _dry(found: Hours, needs: Needs, around: Conditions, us: bool, *, before: bo
     hose = np.concatenate([[0], np.cumsum(np.zeros(count) if around.watered is None else around.watered)])
 
     def rule(i: int) -> Reason | None:
-        if not hours:
+        if asked is None:
             return None
         a, b = (max(0, i - hours), i + 1) if before else (i, i + 1 + hours)
         when, end = f"in the {hours} h before" if before else f"within {hours} h after", min(b, count)
@@ -341,12 +378,13 @@ def _dry(found: Hours, needs: Needs, around: Conditions, us: bool, *, before: bo
 
 def _mown(needs: Needs, around: Conditions, *, before: bool) -> Rule:
     """A rule of hours without mowing, before or after."""
-    hours = int(np.ceil(needs.mow_before if before else needs.mow_after))
+    asked = needs.mow_before if before else needs.mow_after
+    hours = int(np.ceil(asked or 0.0))
     key = "mow_before" if before else "mow_after"
     whose = needs.why.get(key, "the label")
 
     def rule(i: int) -> Reason | None:
-        if not hours or around.mown is None:
+        if asked is None or around.mown is None:
             return None
         a, b = (max(0, i - hours), i) if before else (i, i + hours + 1)
         if not around.mown[a:b].any():

@@ -17,8 +17,8 @@ class Entry(models.Model):
     """One application as it really was. Rates are of the label's kind; `stand` is where the actual one stands.
 
     `against` are the rules that stood against it, a line each, where it was put down all the same; `reason` says why.
-
-    `position` is the part of its round that it records: a round's part is recorded once.
+    `looked` is what somebody looked at before, such as a dry leaf. `position` is the part of its round that it records: a
+    round's part is recorded once.
     """
 
     account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="entries")
@@ -59,6 +59,7 @@ class Entry(models.Model):
     currency = models.CharField(max_length=3, blank=True)
     wind = models.CharField(max_length=120, blank=True)
     air = models.CharField(max_length=120, blank=True)
+    looked = models.CharField(max_length=300, blank=True)
     note = models.TextField(blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
     by_name = models.CharField(max_length=80)

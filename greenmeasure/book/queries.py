@@ -81,6 +81,7 @@ def entry_out(entry: Entry) -> EntryOut:
         cost=f"{entry.cost:,} {entry.currency}" if entry.cost is not None else "",
         wind=entry.wind,
         air=entry.air,
+        looked=entry.looked,
         note=entry.note,
         by=entry.by_name,
         against=entry.against.splitlines(),
@@ -152,6 +153,7 @@ COLUMNS: tuple[tuple[str, Any], ...] = (
     ("currency", lambda e: e.currency),
     ("wind", lambda e: e.wind),
     ("air", lambda e: e.air),
+    ("looked", lambda e: e.looked),
     ("applicator", lambda e: e.by_name),
     ("note", lambda e: e.note),
 )

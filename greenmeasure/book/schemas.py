@@ -42,6 +42,7 @@ class EntryOut(Out):
     cost: str
     wind: str
     air: str
+    looked: str
     note: str
     by: str
     against: list[str]

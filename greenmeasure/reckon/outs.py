@@ -49,6 +49,7 @@ class Reckoned:
 
     job: Job
     at: datetime
+    looked: str
     card: Card
     rows: tuple[RateRow, ...]
     area_ids: tuple[int, ...]

@@ -23,13 +23,24 @@ from core.readable import foot_of, readable
 from core.schools import House
 from core.tank.measuring import check_cup, leasts, stock_dilution, ways
 from core.tank.vessels import measure
-from core.units import AREA, MASS, UNITS, VOLUME, Quantity, celsius, show_number
+from core.units import AREA, MASS, SPEED, UNITS, VOLUME, Quantity, celsius, show_number
+from core.weather.said import UNSAID, Said
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.queries import history
 from greenmeasure.common.clock import local_day, moment_at, today
 from greenmeasure.common.findings import finding_out
 from greenmeasure.common.judgements import judgement_out
-from greenmeasure.common.schemas import filled, number_in, quantity_in, rate_in, rate_out, rule_out, working_out
+from greenmeasure.common.schemas import (
+    QuantityIn,
+    filled,
+    number_in,
+    quantity_in,
+    rate_in,
+    rate_out,
+    rule_out,
+    signed_in,
+    working_out,
+)
 from greenmeasure.ground.actions import share_in
 from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.bench_words import setting_text
@@ -53,10 +64,12 @@ from greenmeasure.reckon.schemas import (
     PartIn,
     RowFitOut,
     RowsIn,
+    SaidIn,
     WayOut,
 )
 from greenmeasure.shelf.models import RateRow
 from greenmeasure.shelf.queries import Card, card_of, cards, row_of
+from greenmeasure.sky.outing import hour_of
 from greenmeasure.water.queries import water_in_text
 
 THIS_JOB = "this job"
@@ -98,13 +111,17 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
         )
         for planned, row, area in zip(job.parts, rows, places, strict=True)
     ]
+    looked = said_in(data.said)
     checks = tuple(
         check(
             Plan(card.core, row.core(), planned.judged, a, card.label_rows, data.target),
-            ledger(account, Asked(a.place, when, card.product.pk, data.target, (*meant[:i], *meant[i + 1 :]), besides)),
+            replace(
+                ledger(account, Asked(a.place, when, card.product.pk, data.target, (*meant[:i], *meant[i + 1 :]), besides)),
+                hour=hour_of(account, area, card, when, looked),
+            ),
             account.us,
         )
-        for i, (planned, row, a) in enumerate(zip(job.parts, rows, meant, strict=True))
+        for i, (planned, row, a, area) in enumerate(zip(job.parts, rows, meant, places, strict=True))
         if a.place
     )
     found = find_target(data.target)
@@ -112,6 +129,7 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
     return Reckoned(
         job=job,
         at=when,
+        looked=looked.text(account.us),
         card=card,
         rows=rows,
         area_ids=tuple(p.area_id for p in data.parts),
@@ -121,6 +139,20 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
         settings=settings,
         watered_in=tuple(dict.fromkeys(_watered_in(account, card, p.area_id) for p in data.parts)),
     )
+
+
+def said_in(given: SaidIn | None) -> Said:
+    """What somebody looked at. Raises InputError by its field."""
+    if given is None:
+        return UNSAID
+
+    def degrees(name: str, typed: QuantityIn | None) -> float | None:
+        found = filled(typed)
+        return celsius(f"said.{name}", signed_in(f"said.{name}", found.value), found.unit) if found else None
+
+    wind = quantity_in("said.wind", w, SPEED).base if (w := filled(given.wind)) else None
+    air, soil = degrees("air", given.air), degrees("soil", given.soil)
+    return Said(given.leaf, air, wind, soil, given.dry_before, given.dry_after)
 
 
 def _machine_says(account: Account, machine: Machine, job: Job, on: date) -> tuple[tuple[Finding, ...], tuple[str, ...]]:

@@ -25,10 +25,22 @@ class PartIn(Schema):
     zone: Name = ""
 
 
+class SaidIn(Schema):
+    """What somebody looked at: the leaf, the air, the wind, the soil, and whether rain fell before or is coming after."""
+
+    leaf: Literal["", "dry", "wet"] = ""
+    air: QuantityIn | None = None
+    wind: QuantityIn | None = None
+    soil: QuantityIn | None = None
+    dry_before: bool = False
+    dry_after: bool = False
+
+
 class JobIn(Schema):
     """One job: a product on one or many areas, each with its own rate; `target` is what it is for.
 
-    `on` is its day and `clock` its hour there (`07:30`); it is now, unless either is said.
+    `on` is its day and `clock` its hour there (`07:30`); it is now, unless either is said. `said` is what
+    somebody looked at, and goes before what the weather tells.
     """
 
     product_id: int
@@ -39,6 +51,7 @@ class JobIn(Schema):
     target: Name = ""
     on: date | None = None
     clock: Annotated[str, Field(max_length=8)] = ""
+    said: SaidIn | None = None
 
 
 class VesselOut(Out):

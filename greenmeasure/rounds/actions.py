@@ -29,6 +29,8 @@ from greenmeasure.rounds.sheets import sheet_of
 from greenmeasure.shelf.actions import take_from_lot
 from greenmeasure.shelf.queries import card_of
 
+HOUR = "hour-"
+"""What the hour of a plan says, by the beginning of its key."""
 SOON = timedelta(minutes=5)
 """Clocks of two devices differ by as much."""
 
@@ -51,6 +53,7 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
     for i, part in enumerate(found.job.parts if at is None else ()):
         refuse_above_label(part.judged, part.part.label, found.job.product, f"parts.{i}.rate")
         _refuse(found, i)
+        _ask(found, i)
     if at is None and (rule := next((f for f in found.machine_says if f.act is Weight.REFUSE), None)):
         raise Refused("machine_id", found.job.machine and found.job.machine.name, rule.sentence, "")
     try:
@@ -69,6 +72,7 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
                 started_by=user,
                 started_at=at or clock.now(),
                 at=found.at,
+                looked=found.looked,
             )
             _save_parts(made, found)
     except IntegrityError:
@@ -94,6 +98,14 @@ def _refuse(found: Reckoned, i: int) -> None:
     if rule:
         where = found.job.parts[i].part.name
         raise Refused(f"parts.{i}", where, f"{where}: {rule.sentence}", "Change the plan; a rule of the label or of law binds.")
+
+
+def _ask(found: Reckoned, i: int) -> None:
+    """Stop a plan until what a rule of its label needs to know of the hour has been looked at."""
+    asked = next((f for f in found.checks[i].findings if f.act is Weight.ASK and f.key.startswith(HOUR)), None)
+    if asked:
+        name = asked.key.removeprefix(HOUR)
+        raise InputError(f"said.{name}", None, asked.sentence, "Answer it in Reckon, then start.")
 
 
 def _save_parts(made: Round, found: Reckoned) -> None:

@@ -34,8 +34,8 @@ class Round(models.Model):
     """One outing. `sheet` is the document of its mix sheet, as `core.job.sheet` writes and reads it; later changes to the card
     leave it alone.
 
-    `at` is when it goes down: its day and hour. `key` comes from whoever starts it, so that a start sent twice over a bad
-    connection makes one round.
+    `at` is when it goes down: its day and hour; `looked` what somebody looked at before. `key` comes from whoever starts it, so
+    that a start sent twice over a bad connection makes one round.
     """
 
     class Status(models.TextChoices):
@@ -57,6 +57,7 @@ class Round(models.Model):
     started_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
     started_at = models.DateTimeField()
     at = models.DateTimeField()
+    looked = models.CharField(max_length=300, blank=True)
     ended_at = models.DateTimeField(null=True)
 
     objects = RoundQuerySet.as_manager()

@@ -49,6 +49,7 @@ def round_out(found: Round) -> RoundOut:
         started_at=found.started_at,
         at=found.at,
         at_text=clock(found.at, found.parts.all()[0].area.site.zone),
+        looked=found.looked,
         entry_ids=list(found.entries.order_by("pk").values_list("pk", flat=True)),
     )
 

@@ -86,6 +86,7 @@ def record(made_of: Finished, here: ActualPart, marks: Marks) -> Entry:
         currency=account.currency if price else "",
         wind=data.wind,
         air=data.air,
+        looked=done.looked,
         note=data.note,
         by=user,
         by_name=str(user),

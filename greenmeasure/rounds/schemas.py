@@ -90,6 +90,7 @@ class RoundOut(Out):
     started_at: datetime
     at: datetime
     at_text: str
+    looked: str
     entry_ids: list[int]
 
 

@@ -114,6 +114,7 @@ def start_due(account: Account, user: User, data: StartDueIn, key: UUID) -> Roun
             passes=data.passes,
             target=choice.row.target or choice.row.use,
             parts=_parts(account, p, choice, data.product_id),
+            said=data.said,
         ),
         key,
     )

@@ -1,7 +1,7 @@
 """What is due: every area and disease held against its threshold and its cover, and the regulators whose hold runs out."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date, datetime, timedelta
 
 from core.label.match import lists
@@ -10,6 +10,7 @@ from core.ledger.history import Place
 from core.season.choose import Pick, Wanted, choices
 from core.season.cover import Cover, covered_days
 from core.season.due import Due, Outlook, State, due
+from core.weather.windows import Reason
 from greenmeasure.accounts.models import Account, Site, sites_of
 from greenmeasure.book.queries import history
 from greenmeasure.common import clock
@@ -18,6 +19,7 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting
+from greenmeasure.sky.outing import hour_of
 from greenmeasure.sky.schools import candidates
 from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, series_of
 from greenmeasure.sky.weather import Known, known_at
@@ -160,10 +162,10 @@ def choices_of(account: Account, p: Proposal, on: date) -> list[Pick]:
     return _choices(account, Wanted(p.disease, p.area.ground, on, curative, at), p.area, shelf_of(account))
 
 
-def _choices(account: Account, wanted: Wanted, area: Area, shelf: list[Card]) -> list[Pick]:
-    """Cards against a disease on an area, each held against its ledger."""
+def _choices(account: Account, wanted: Wanted, area: Area, shelf: list[Card], hour: tuple[Reason, ...] = ()) -> list[Pick]:
+    """Cards against a disease on an area, each held against its ledger; `hour` is what the plan's hour says, where it has one."""
     at = wanted.at or clock.moment_at(area, wanted.on)
-    bears = ledger(account, Asked(Place(area.pk), at, target=wanted.disease))
+    bears = replace(ledger(account, Asked(Place(area.pk), at, target=wanted.disease)), hour=hour)
     return choices(wanted, candidates(shelf), bears, account.us)
 
 
@@ -172,7 +174,7 @@ def choice_at(account: Account, area: Area, disease: str, card: Card, at: dateti
     p = proposal_of(account, area.pk, disease)
     curative = p is not None and p.due.curative and not p.zones
     wanted = Wanted(disease, area.ground, clock.local_day(area, at), curative, at)
-    return next(iter(_choices(account, wanted, area, [card])), None)
+    return next(iter(_choices(account, wanted, area, [card], hour_of(account, area, card, at))), None)
 
 
 def zone_choice(account: Account, p: Proposal, zone: Area, product: int | None, on: date) -> Pick | None:

@@ -7,6 +7,7 @@ from ninja import Schema
 
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import Out
+from greenmeasure.reckon.schemas import SaidIn
 from greenmeasure.sky.schemas import FreshOut, VerdictName
 
 StateName = Literal["late", "due", "coming"]
@@ -130,3 +131,4 @@ class StartDueIn(Schema):
     product_id: int
     machine_id: int
     passes: int = 1
+    said: SaidIn | None = None

@@ -16,14 +16,17 @@ from core.ledger.locks import locked, span_of
 from core.ledger.rotation import apart
 from core.units import UNITS, Quantity
 from core.weather import soil
-from core.weather.hours import Hours, moment
+from core.weather.hours import Hours, moment, unknown
+from core.weather.said import UNSAID, Cut, Said
 from core.weather.sun import light_hours, place_of
 from core.weather.wetness import Wetness, leaf, wet_hours
 from core.weather.windows import (
+    ANYWHERE,
     DORMANT_BELOW,
     Conditions,
     Fit,
     Judged,
+    Reason,
     Shut,
     Together,
     Window,
@@ -33,12 +36,13 @@ from core.weather.windows import (
     windows,
 )
 from greenmeasure.accounts.models import Account
+from greenmeasure.common import clock
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.shelf.queries import Card
-from greenmeasure.sky.models import Rhythm
-from greenmeasure.sky.weather import Known
+from greenmeasure.sky.models import Rhythm, Station
+from greenmeasure.sky.weather import Known, known_at
 
 SHUTS = {Weight.REFUSE: Fit.BAD, Weight.WARN: Fit.MIND}
 MOST_APART = 120
@@ -69,7 +73,7 @@ def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, n
     here = known.now_at(now)
     end = min(len(hours), here + AHEAD)
     start = max(0, here - 72)
-    cut = hours.between(start, end)
+    cut = _with_soil(known, hours.between(start, end), start)
     wet = leaf(cut, wet_hours(cut, Wetness(known.station.wetness)))
     judged = judge_hours(
         cut,
@@ -143,6 +147,54 @@ def meant(product: Product, at: datetime, zone: tzinfo) -> Applied:
     foot = Quantity(1.0, UNITS["m2"])
     one = Quantity(1e-6, UNITS["l" if product.liquid else "g"])
     return replace(applied(product, one, foot, at.astimezone(zone).date()), at=at)
+
+
+# --- one hour, as the gate asks it ----------------------------------------------------------------------------------
+
+REACH = 96
+"""No label asks for more dry hours than this before or after (ours)."""
+
+
+@kept
+def _cuts(station: Station) -> dict[int, Cut]:
+    """The cuts of a station's hours that were asked for, by the place of their hour."""
+    return {}
+
+
+def _cut_at(known: Known | None, at: datetime) -> Cut:
+    """The hours around a time; of those that no table reaches nothing is known."""
+    if known is None or not 0 <= known.hours.place(at) < len(known.hours):
+        start = np.datetime64(at.astimezone(UTC).replace(tzinfo=None), "h") - np.timedelta64(REACH, "h")
+        blank = unknown(start, 2 * REACH + 1)
+        return Cut(blank, np.full(len(blank), np.nan), REACH)
+    cuts, place = _cuts(known.station), known.hours.place(at)
+    if place not in cuts:
+        begin = max(0, place - REACH)
+        hours = _with_soil(known, known.hours.between(begin, min(len(known.hours), place + REACH + 1)), begin)
+        cuts[place] = Cut(hours, leaf(hours, wet_hours(hours, Wetness(known.station.wetness))), place - begin)
+    return cuts[place]
+
+
+def _with_soil(known: Known, cut: Hours, begin: int) -> Hours:
+    """Hours with the soil as it was measured, and as its day is estimated where it was not."""
+    by_day = soil.of_days(known.weather.days)[known.weather.number[begin : begin + len(cut)]]
+    return replace(cut, soil=np.where(np.isnan(cut.soil), by_day, cut.soil))
+
+
+def hour_of(account: Account, area: Area, card: Card, at: datetime, said: Said = UNSAID) -> tuple[Reason, ...]:
+    """What the hour of a plan says against a product's label: by the weather of the site, and by what somebody looked at."""
+    rules = card.core.rules
+    needs = needs_of(rules, card.product.name, card.core.formulation.sprayed, card.core.kind)
+    if not needs.asks:
+        return ()
+    known = known_at(area.site)
+    cut = said.seen(_cut_at(known, at))
+    around = ANYWHERE
+    if known is not None and (needs.mow_before is not None or needs.mow_after is not None or needs.dry_after is not None):
+        around = replace(_around(account, area, known, cut.hours), light=None, quiet=None, dormant=None)
+    age = known.forecast_age(clock.now()) if known else None
+    judged = judge_hours(cut.hours, needs, now=cut.now, wet=cut.wet, around=around, age=age or 0.0, us=account.us, count=1)
+    return judged.reasons[0]
 
 
 @kept

@@ -178,7 +178,11 @@ def asked_of(n: Needs, us: bool) -> list[FactOut]:
         whose = n.why.get(key, "")
         facts.append(FactOut(name=name, text=f"{text} ({whose})" if whose else text))
 
-    for key, name, span, show in (("air", "Air", n.air, warmth), ("wind", "Wind", n.wind, breeze)):
+    for key, name, span, show in (
+        ("air", "Air", n.air, warmth),
+        ("wind", "Wind", n.wind, breeze),
+        ("soil", "Soil", n.soil, warmth),
+    ):
         low, high = span
         parts = [f"from {show(low, us)}" if low is not None else "", f"up to {show(high, us)}" if high is not None else ""]
         if any(parts):
@@ -186,10 +190,11 @@ def asked_of(n: Needs, us: bool) -> list[FactOut]:
     if n.leaf is not Leaf.EITHER:
         add("leaf", "Leaf", n.leaf.value)
     for key, name in DRY_AND_MOWN.items():
-        if hours := getattr(n, key):
+        if (hours := getattr(n, key)) is not None:
             add(key, name, f"{show_number(hours)} h")
-    if n.rain_wanted:
-        add("rain_wanted", "Watered in", f"within {show_number(n.rain_wanted)} h")
+    if n.soaked:
+        when = "its label names no time" if n.rain_wanted is None else f"within {show_number(n.rain_wanted)} h"
+        add("soaked", "Watered in", when if n.rain_wanted != 0 else "at once")
     return facts
 
 

@@ -10,5 +10,6 @@ class Migration(migrations.Migration):
 
     operations = [
         migrations.AddField("entry", "against", models.TextField(blank=True, default=""), preserve_default=False),
+        migrations.AddField("entry", "looked", models.CharField(blank=True, default="", max_length=300), preserve_default=False),
         migrations.AddField("entry", "reason", models.CharField(blank=True, default="", max_length=400), preserve_default=False),
     ]

@@ -1,4 +1,4 @@
-"""A round has the time at which it goes down; of those begun before, when they were started."""
+"""A round has the time at which it goes down, and what was looked at; of those begun before, when they were started."""
 
 from typing import Any
 
@@ -23,4 +23,5 @@ class Migration(migrations.Migration):
         migrations.AddField("round", "at", models.DateTimeField(null=True)),
         migrations.RunPython(when_started, migrations.RunPython.noop),
         migrations.AlterField("round", "at", models.DateTimeField()),
+        migrations.AddField("round", "looked", models.CharField(blank=True, default="", max_length=300), preserve_default=False),
     ]

@@ -59,6 +59,7 @@ export function EntryPage() {
                 ["Cost", e.cost],
                 ["Wind", e.wind],
                 ["Air", e.air],
+                ["Looked at", e.looked],
                 ["Note", e.note],
                 ["By", e.by],
               ]}

@@ -26,6 +26,7 @@ import { Delivered } from "./Delivered";
 import { DoneForm } from "./DoneForm";
 import { LabelSays } from "./LabelSays";
 import { Loads } from "./Loads";
+import { Looked } from "./Looked";
 import { Picks } from "./Picks";
 import { RatePick } from "./RatePick";
 import { Season } from "./Season";
@@ -187,6 +188,13 @@ export function Reckon() {
             {f.problem} {f.remedy}
           </Notice>
         ))}
+        {answer && (
+          <Looked
+            answer={answer}
+            said={here.said}
+            change={(part) => change({ said: { ...here.said, ...part } })}
+          />
+        )}
         {answer && (
           <>
             <Answer job={answer} />

@@ -30,6 +30,16 @@ export interface PickedPart {
   zone: string;
 }
 
+/** What somebody looked at; empty where nobody did. */
+export interface Said {
+  leaf: "" | "dry" | "wet";
+  air: TypedQuantity;
+  wind: TypedQuantity;
+  soil: TypedQuantity;
+  dry_before: boolean;
+  dry_after: boolean;
+}
+
 /** What is picked on the reckon view; rates as typed. */
 export interface Picked {
   product: number | null;
@@ -40,7 +50,18 @@ export interface Picked {
   even: boolean;
   on: string;
   clock: string;
+  said: Said;
 }
+
+const unsaid = { value: "", unit: "" };
+export const nobodyLooked: Said = {
+  leaf: "",
+  air: unsaid,
+  wind: unsaid,
+  soil: unsaid,
+  dry_before: false,
+  dry_after: false,
+};
 
 export const nothing: Picked = {
   product: null,
@@ -51,6 +72,7 @@ export const nothing: Picked = {
   even: false,
   on: "",
   clock: "",
+  said: nobodyLooked,
 };
 const noRate: TypedQuantity = { value: "", unit: "" };
 export const partOf = (area: number): PickedPart => ({ area, row: null, rate: noRate, share: "", zone: "" });
@@ -77,8 +99,16 @@ export function toJob(p: Picked): JobIn | null {
     target: p.target,
     on: p.on || null,
     clock: p.clock,
+    said: {
+      ...p.said,
+      air: filled(p.said.air),
+      wind: filled(p.said.wind),
+      soil: filled(p.said.soil),
+    },
   };
 }
+
+const filled = (x: TypedQuantity) => (x.value.trim() ? x : null);
 
 /** A job as an address, so that the reckon line can open it. */
 export function jobToSearch(job: JobIn): string {

@@ -142,6 +142,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
                   </span>,
                 ]),
                 ["When", round.at_text],
+                ["Looked at", round.looked],
                 ["Machine", sheet.machine],
                 ["Passes", sheet.passes > 1 ? `${sheet.passes}` : ""],
                 [

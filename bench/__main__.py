@@ -27,6 +27,29 @@ ROUNDS = int(os.environ.get("BENCH_ROUNDS", "400"))
 AIM_RATIO, AIM_KB = 2.0, 220
 
 
+ENTRIES = 5000
+MANY = f"""
+import django
+django.setup()
+from datetime import timedelta
+from greenmeasure.accounts.models import Account
+from greenmeasure.book.models import Entry
+
+found = list(Entry.objects.all())
+more = []
+for i in range({ENTRIES} - len(found)):
+    entry = found[i % len(found)]
+    days = timedelta(days=366 * (1 + i // len(found)))
+    entry.pk, entry.round_id, entry.position = None, None, None
+    copy = Entry(**{{f.attname: getattr(entry, f.attname) for f in Entry._meta.concrete_fields}})
+    copy.applied_on, copy.finished_at = entry.applied_on - days, entry.finished_at - days
+    more.append(copy)
+Entry.objects.bulk_create(more, batch_size=500)
+Account.objects.get(slug="alder-quay").touch()
+"""
+"""Fills the demo's book with copies of its entries, a season further back each time."""
+
+
 class Client:
     """One connection with a session."""
 
@@ -132,6 +155,7 @@ def main() -> int:
         env = {**os.environ, "GREENMEASURE_VAR": var, "DJANGO_SETTINGS_MODULE": "greenmeasure.settings"}
         for command in (["migrate", "-v0"], ["load_demo"]):
             subprocess.run([sys.executable, "manage.py", *command], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
+        subprocess.run([sys.executable, "-c", MANY], cwd=ROOT, env=env, check=True)
         serve = [sys.executable, "-m", "greenmeasure.serve", "--port", str(PORT)]
         server = subprocess.Popen(serve, cwd=ROOT, env=env, stdout=subprocess.DEVNULL)
         try:

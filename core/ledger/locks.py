@@ -12,9 +12,15 @@ from enum import StrEnum
 from core.days import clock, day
 from core.findings import Finding, Weight
 from core.label.product import Product
-from core.ledger.history import Applied
+from core.ledger.history import Applied, Holds
 from core.ledger.rotation import binding
 from core.units import show_number
+
+MOST_HOURS_DAYS = 21
+"""No label's hours without water or people run longer than so many days (ours)."""
+
+
+NOTHING = Holds()
 
 
 class Forbidden(StrEnum):
@@ -88,12 +94,11 @@ def locked(product: Product, plan: Applied, past: Sequence[Applied], zone: tzinf
         past: what bears on the ground.
         zone: of the ground.
     """
-    begin, end = span_of(plan, zone)
-    return [
-        *_washed_off(product, plan, locks_of(past, zone), (begin, end), zone),
-        *_kept_dry(product, plan, past, (begin, end), zone),
-        *_walked(locks_of(past, zone), (begin, end), zone),
-    ]
+    near = [a for a in past if abs((a.on - plan.on).days) <= MOST_HOURS_DAYS and (a.holds != NOTHING or a.stays_on_leaf)]
+    if not near:
+        return []
+    at, locks = span_of(plan, zone), locks_of(near, zone)
+    return [*_washed_off(product, plan, locks, at, zone), *_kept_dry(product, plan, near, at, zone), *_walked(locks, at, zone)]
 
 
 def _washed_off(

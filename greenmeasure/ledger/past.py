@@ -22,6 +22,9 @@ from greenmeasure.ground.queries import area_of
 from greenmeasure.ledger.grounds import grounds_of
 from greenmeasure.shelf.queries import cards
 
+FAR_DAYS = 2 * 366
+"""What lies further away than two years bears on no plan: seasons are a year, intervals and waits less (ours)."""
+
 
 @dataclass
 class Past:
@@ -37,6 +40,10 @@ class Past:
         if missing := wanted - set(self.by_area):
             self._read(missing)
         return [a for pk in wanted for a in self.by_area[pk]]
+
+    def near(self, area_ids: Iterable[int], on: date) -> list[Applied]:
+        """Everything on some areas that can bear on a plan for a day: of its season and the ones beside it."""
+        return [a for a in self.of(area_ids) if abs((a.on - on).days) <= FAR_DAYS]
 
     def _read(self, area_ids: set[int]) -> None:
         found: dict[int, list[Applied]] = {pk: [] for pk in area_ids}
@@ -146,7 +153,8 @@ class Asked:
 def ledger(account: Account, asked: Asked) -> Ledger:
     """The ledger of a plan: what bears on its ground, less what was planned of the plan itself."""
     area, grounds = area_of(account, asked.place.area), grounds_of(account)
-    every = [a for a in past_of(account).of(grounds.kin(area.pk)) if a.application not in asked.besides and not _missed(a)]
+    near = past_of(account).near(grounds.kin(area.pk), local_day(area, asked.at))
+    every = [a for a in near if a.application not in asked.besides and not _missed(a)]
     done = {a.application for a in _fulfilled(every, asked)}
     every = [a for a in every if a.application not in done]
     return ledger_of(grounds, asked.place, every, asked.job, Here(area.site.house_rules, area.site.zone))

@@ -21,11 +21,11 @@ from core.weather.said import UNSAID, Cut, Said
 from core.weather.sun import light_hours, place_of
 from core.weather.wetness import Wetness, leaf, wet_hours
 from core.weather.windows import (
-    ANYWHERE,
     DORMANT_BELOW,
     Conditions,
     Fit,
     Judged,
+    Needs,
     Reason,
     Shut,
     Together,
@@ -42,7 +42,7 @@ from greenmeasure.ground.models import Area
 from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.shelf.queries import Card
 from greenmeasure.sky.models import Rhythm, Station
-from greenmeasure.sky.weather import Known, known_at
+from greenmeasure.sky.weather import Known, recent, stations_of
 
 SHUTS = {Weight.REFUSE: Fit.BAD, Weight.WARN: Fit.MIND}
 MOST_APART = 120
@@ -112,9 +112,8 @@ def _around(account: Account, area: Area, known: Known, cut: Hours) -> Condition
     light = None
     if station.latitude is not None and station.longitude is not None:
         light = light_hours(cut, place_of(station.latitude, station.longitude), station.zone)
-    rhythms = [r for r in every_rhythm(account) if r.site_id == area.site_id and r.area_id in (None, area.pk)]
-    kinds = Rhythm.Kind
-    flags = {kind: _flags([r for r in rhythms if r.kind == kind], known, cut) for kind in kinds}
+    rhythms, zone, kinds = _rhythms(account, area), known.station.zone, Rhythm.Kind
+    flags = {kind: _flags([r for r in rhythms if r.kind == kind], zone, cut) for kind in kinds}
     return Conditions(light, flags[kinds.QUIET], flags[kinds.MOW], flags[kinds.WATER], _dormant(area, known, cut))
 
 
@@ -187,13 +186,36 @@ def hour_of(account: Account, area: Area, card: Card, at: datetime, said: Said =
     needs = needs_of(rules, card.product.name, card.core.formulation.sprayed, card.core.kind)
     if not needs.asks:
         return ()
-    known = known_at(area.site)
-    cut = said.seen(_cut_at(known, at))
-    around = ANYWHERE
-    if known is not None and (needs.mow_before is not None or needs.mow_after is not None or needs.dry_after is not None):
-        around = replace(_around(account, area, known, cut.hours), light=None, quiet=None, dormant=None)
-    age = known.forecast_age(clock.now()) if known else None
-    judged = judge_hours(cut.hours, needs, now=cut.now, wet=cut.wet, around=around, age=age or 0.0, us=account.us, count=1)
+    station, now = stations_of(account).get(area.site_id), clock.now()
+    known = recent(station) if station else None
+    age = known.forecast_age(now) if known else None
+    if said != UNSAID:
+        return _judged(account, area, needs, said.seen(_cut_at(known, at)), age)
+    kept_hours = _hours_judged(account)
+    revision = known.station.revision if known else None
+    key = (area.pk, card.product.pk, _hour(at), _hour(now), revision)
+    if key not in kept_hours:
+        kept_hours[key] = _judged(account, area, needs, _cut_at(known, at), age)
+    return kept_hours[key]
+
+
+def _hour(at: datetime) -> datetime:
+    return at.replace(minute=0, second=0, microsecond=0)
+
+
+@kept
+def _hours_judged(account: Account) -> dict[tuple[object, ...], tuple[Reason, ...]]:
+    """What hours were found to say, by area, product, hour, and when and by which weather it was asked."""
+    return {}
+
+
+def _judged(account: Account, area: Area, needs: Needs, cut: Cut, age: float | None) -> tuple[Reason, ...]:
+    rhythms = _rhythms(account, area)
+    zone, kinds = area.site.zone, Rhythm.Kind
+    mown, watered = (_flags([r for r in rhythms if r.kind == kind], zone, cut.hours) for kind in (kinds.MOW, kinds.WATER))
+    around = Conditions(mown=mown, watered=watered)
+    hours, us = cut.hours, account.us
+    judged = judge_hours(hours, needs, now=cut.now, wet=cut.wet, around=around, age=age or 0.0, us=us, count=1)
     return judged.reasons[0]
 
 
@@ -203,14 +225,19 @@ def every_rhythm(account: Account) -> list[Rhythm]:
     return list(Rhythm.objects.filter(account=account))
 
 
-def _flags(rhythms: Sequence[Rhythm], known: Known, cut: Hours) -> Flags | None:
+def _rhythms(account: Account, area: Area) -> list[Rhythm]:
+    """What comes back every week on an area, and on its site."""
+    return [r for r in every_rhythm(account) if r.site_id == area.site_id and r.area_id in (None, area.pk)]
+
+
+def _flags(rhythms: Sequence[Rhythm], zone: tzinfo, cut: Hours) -> Flags | None:
     """The hours that any of the rhythms touches; None where there are none."""
     if not rhythms:
         return None
     start = moment(cut.start)
     found = np.zeros(len(cut), dtype=bool)
     for i in range(len(cut)):
-        begin = (start + timedelta(hours=i)).astimezone(known.station.zone)
+        begin = (start + timedelta(hours=i)).astimezone(zone)
         found[i] = any(r.touches(begin) for r in rhythms)
     return found
 

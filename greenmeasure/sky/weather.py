@@ -14,7 +14,7 @@ from core.weather.days import clock, days_of
 from core.weather.hand import with_gauge, with_offset, with_spots
 from core.weather.hours import FIELDS, HOUR, Hours, Part, filled, laid_out, moment
 from core.weather.wetness import Wetness, wet_hours
-from greenmeasure.accounts.models import Site
+from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common.kept import kept
 from greenmeasure.sky.models import HandReading, Station
 
@@ -67,6 +67,16 @@ def station_of(site: Site) -> Station | None:
     found = Station.objects.filter(site=site, archived_at=None).order_by("pk").first()
     if found:
         found.site, found.account = site, site.account
+    return found
+
+
+@kept
+def stations_of(account: Account) -> dict[int, Station]:
+    """The first station of each site, by the site's id; for reading only."""
+    found: dict[int, Station] = {}
+    for station in Station.objects.filter(account=account, archived_at=None).select_related("site").order_by("pk"):
+        station.account = account
+        found.setdefault(station.site_id, station)
     return found
 
 

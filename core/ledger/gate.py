@@ -10,7 +10,7 @@ from datetime import date, timedelta
 from core.days import day, so_many
 from core.findings import Finding, Weight, by_weight
 from core.ground import Ground, Stress
-from core.label.match import fit, gap_in_heights
+from core.label.match import fit, gap_in_heights, height_span
 from core.label.product import Kind, Product
 from core.label.rate import Rate, show_label_rate
 from core.label.rules import Intent, Row, unreadable_text
@@ -25,9 +25,10 @@ from core.ledger.rotation import apart, binding, company, interval, rotation
 from core.rates import nutrients
 from core.rates.limits import SLACK, Stand, stand_of
 from core.rates.misread import misread
+from core.readable import is_us
 from core.readable import listed as listed_names
 from core.schools import House
-from core.units import show_number
+from core.units import UNITS, show_number
 from core.weather.windows import Fit
 
 NOISE = 1 + SLACK
@@ -195,9 +196,13 @@ def _row(plan: Plan, ground: Ground) -> list[Finding]:
     gap = gap_in_heights(rows, ground, plan.target)
     if gap:
         found.append(Finding("height-in-no-row", act, gap))
+    if "height" in here.aspects and ground.height is None:
+        where = "Enter it on its page, where it is kept."
+        span = height_span(plan.row, UNITS["in" if is_us(ground.size.unit) else "mm"])
+        found.append(Finding("height-unknown", Weight.ASK, f"The row is for {span}. How high is {ground.name} mown? {where}"))
     said = {"grass": "grass-not-in-row", "height": "height-not-in-row", "use": "use-not-in-row", "target": "target-not-in-row"}
     for aspect, key in said.items():
-        if aspect in here.aspects and not (aspect == "height" and gap):
+        if aspect in here.aspects and not (aspect == "height" and (gap or ground.height is None)):
             words = next(m for m, a in zip(here.misses, _order(here.aspects), strict=True) if a == aspect)
             found.append(Finding(key, act, f"{words} Pick the row that is meant."))
     if ground.grass == "mixed" and plan.row.grasses:
@@ -294,7 +299,12 @@ def _seed(plan: Plan, ground: Ground) -> list[Finding]:
 
 def _sown(plan: Plan, ground: Ground) -> list[Finding]:
     rules, sown = plan.product.rules, ground.sown_by(plan.on)
-    if sown is None or rules.seed_after is None:
+    if rules.seed_after is None:
+        return []
+    if sown is None and ground.sown_on is None:
+        ask = f"The label asks for {so_many(rules.seed_after)} after seeding. When was {ground.name} sown?"
+        return [Finding("seed-day-unknown", Weight.ASK, f"{ask} Enter the day on its page, where it is kept; the year will do.")]
+    if sown is None:
         return []
     days = (plan.on - sown).days
     if days >= rules.seed_after:

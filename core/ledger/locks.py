@@ -94,11 +94,15 @@ def locked(product: Product, plan: Applied, past: Sequence[Applied], zone: tzinf
         past: what bears on the ground.
         zone: of the ground.
     """
-    near = [a for a in past if abs((a.on - plan.on).days) <= MOST_HOURS_DAYS and (a.holds != NOTHING or a.stays_on_leaf)]
+    near = [a for a in past if abs((a.on - plan.on).days) <= MOST_HOURS_DAYS and _holds(a)]
     if not near:
         return []
     at, locks = span_of(plan, zone), locks_of(near, zone)
     return [*_washed_off(product, plan, locks, at, zone), *_kept_dry(product, plan, near, at, zone), *_walked(locks, at, zone)]
+
+
+def _holds(a: Applied) -> bool:
+    return a.holds != NOTHING or a.stays_on_leaf or a.watered_in
 
 
 def _washed_off(

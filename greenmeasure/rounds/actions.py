@@ -1,6 +1,7 @@
 """What changes rounds: start, tick, finish into the book, give up."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import datetime, timedelta
 from uuid import UUID
 
@@ -8,7 +9,10 @@ from django.db import IntegrityError, transaction
 
 from core.errors import InputError, Refused
 from core.findings import Weight
+from core.ledger.gate import Plan, check
+from core.ledger.history import applied
 from core.rates.limits import refuse_above_label
+from core.units import MASS, UNITS, Quantity
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.book.models import Entry
 from greenmeasure.common import clock
@@ -18,6 +22,7 @@ from greenmeasure.common.models import Belonging
 from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.actions import learn
 from greenmeasure.kit.queries import machine_of
+from greenmeasure.ledger.past import Asked, ledger, place_of
 from greenmeasure.reckon.outs import Reckoned
 from greenmeasure.reckon.queries import reckoned
 from greenmeasure.reckon.schemas import JobIn
@@ -75,6 +80,7 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
                 looked=found.looked,
             )
             _save_parts(made, found)
+            account.touch()
     except IntegrityError:
         made = Round.objects.get(account=account, key=key)
     return Round.objects.one(account, made.pk)
@@ -106,6 +112,20 @@ def _ask(found: Reckoned, i: int) -> None:
     if asked:
         name = asked.key.removeprefix(HOUR)
         raise InputError(f"said.{name}", None, asked.sentence, "Answer it in Reckon, then start.")
+
+
+def _refuse_again(found: Round, part: RoundPart) -> None:
+    """Hold a part of a round that was given up against its ledger as it is now."""
+    account, card, at = found.account, card_of(found.account, found.product_id), max(found.at, clock.now())
+    unit = UNITS["g" if found.amount.unit.dimension == MASS else "l"]
+    amount, on = Quantity(part.dose / unit.size, unit), local_day(part.area, at)
+    place = place_of(part.area, part.treated.base, part.zone)
+    meant = replace(applied(card.core, amount, part.treated, on, part.row), place=place, at=at)
+    bears = ledger(account, Asked(place, at, found.product_id, found.target, besides=frozenset({f"round-{found.pk}"})))
+    checked = check(Plan(card.core, part.row, part.rate, meant, card.label_rows, found.target), bears, account.us)
+    rule = next((f for f in checked.findings if f.act is Weight.REFUSE), None)
+    if rule:
+        raise Refused("round", str(part), f"{part}: {rule.sentence}", "Start another round when it may go down.")
 
 
 def _save_parts(made: Round, found: Reckoned) -> None:
@@ -284,11 +304,15 @@ def give_up(found: Round) -> None:
 
 
 def take_up_again(found: Round) -> None:
-    """Undo giving up.
+    """Undo giving up. What has gone down or was planned since bears on it, as on any other plan.
 
     Raises:
         Conflict: the round was not given up.
+        Refused: it may not go down any more, with the rule quoted.
     """
+    if found.status == Round.Status.GIVEN_UP:
+        for part in found.parts.all():
+            _refuse_again(found, part)
     if not _move(found, Round.Status.GIVEN_UP, Round.Status.UNDER_WAY, None):
         raise Conflict("Only a round that was given up can be taken up again.")
     found.account.touch()

@@ -4,7 +4,7 @@ from datetime import date
 from io import StringIO
 
 from django.core.management import call_command
-from django.test import TestCase
+from django.test import Client, TestCase
 
 from core.findings import Weight
 from core.job import Part, reckon
@@ -51,6 +51,28 @@ class Quiet(TestCase):
                     self.assertLessEqual({f.key for f in loud}, TRUE_OF_THE_GROUND, where)
                     seen.add(card.product.name)
         self.assertGreaterEqual(len(seen), 18)
+
+    def test_a_sound_plan_is_allowed_at_reckon_and_at_the_line(self) -> None:
+        """The doors that people type at ask the same gate: what is quiet there is let through here."""
+        call_command("load_demo", stdout=StringIO())
+        account = Account.objects.get(slug="alder-quay")
+        client = Client()
+        client.force_login(account.memberships.first().user, "django.contrib.auth.backends.ModelBackend")  # type: ignore[union-attr]
+        asked = 0
+        for card in cards(account).values():
+            for area in areas(account).values():
+                found = next((f for f in fits(card.label_rows, area.ground) if f.fits and f.row.label.unit.per_area), None)
+                if found is None:
+                    continue
+                high = found.row.label.highest
+                rate, row_id = Rate((2 * found.row.label.lowest.value + high.value) / 3, high.unit), list(card.rows)[found.index]
+                part = {"area_id": area.pk, "row_id": row_id, "rate": {"value": rate.value, "unit": rate.unit.key}}
+                body = {"product_id": card.product.pk, "parts": [part], "target": found.row.target, "on": "2024-06-15"}
+                said = client.post("/api/accounts/alder-quay/reckon/job", body, "application/json").json()
+                refused = {f["key"] for f in said["parts"][0]["findings"] if f["act"] == "refuse"}
+                self.assertLessEqual(refused, TRUE_OF_THE_GROUND, f"{card.product.name} on {area.name}")
+                asked += 1
+        self.assertGreater(asked, 60)
 
     def test_and_the_same_products_are_loud_on_ground_that_they_are_not_for(self) -> None:
         call_command("load_demo", stdout=StringIO())

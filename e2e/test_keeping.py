@@ -143,6 +143,7 @@ class Paper(BrowserTest):
         card = FUNGICIDE | {"rules": {"most_per_season": "3 fl oz per 1,000 sq ft", "leaf": "dry"}}
         save_product(account, ProductIn(**card, version=1), Product.objects.get(name="Test SC"))
         self.pick_spray()
+        self.pick("The leaf", "It is dry, I looked")
         self.button("Start the round").click()
         self.says("Put on")
         self.page.emulate_media(media="print")

@@ -389,6 +389,7 @@ class InUse(KitTest):
             ended_at=timezone.now(),
             started_by=User.objects.get(username="manager-alder"),
             started_at=timezone.now() - timedelta(hours=2),
+            at=timezone.now() - timedelta(hours=2),
         )
         self.account.touch()
         self.at(self.sprayer, "/clean")

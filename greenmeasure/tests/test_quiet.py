@@ -52,8 +52,8 @@ class Quiet(TestCase):
                     seen.add(card.product.name)
         self.assertGreaterEqual(len(seen), 18)
 
-    def test_a_sound_plan_is_allowed_at_reckon_and_at_the_line(self) -> None:
-        """The doors that people type at ask the same gate: what is quiet there is let through here."""
+    def test_a_sound_plan_is_allowed_at_reckon(self) -> None:
+        """The door asks the same gate: what is quiet there is let through here."""
         call_command("load_demo", stdout=StringIO())
         account = Account.objects.get(slug="alder-quay")
         client = Client()

@@ -83,6 +83,8 @@ export function Reckon() {
   const start = useChange((path, given: Schemas["JobIn"]) =>
     read(send.POST("/api/accounts/{account}/rounds", { params: { path }, body: given })),
   );
+  const { reset } = start;
+  useEffect(reset, [typed, reset]); // what stood against another plan does not stand against this one
   const sub = <SubRule label="Parts of Reckon" parts={reckonParts(account.slug)} />;
 
   const answer = job && !reckoned.error ? reckoned.data : undefined;

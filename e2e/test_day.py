@@ -1,0 +1,103 @@
+"""The day of a job in the interface: done already, at another hour, against the label, what was looked at, what is locked."""
+
+from datetime import timedelta
+
+from django.utils import timezone
+from playwright.sync_api import expect
+
+from e2e.base import BrowserTest
+from greenmeasure.book.models import Entry
+from greenmeasure.ground.models import Area
+from greenmeasure.rounds.models import Round
+from greenmeasure.shelf.models import Product
+from greenmeasure.tests.base import make_account
+
+DRY = {"value": 48, "unit": "h"}
+
+
+class Day(BrowserTest):
+    """An account with a green, a spray and a sprayer."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.account = make_account("alder")
+        self.sign_in()
+
+    def rule(self, **rules: object) -> None:
+        Product.objects.filter(name="Test SC").update(rules=rules)
+        self.account.refresh_from_db()
+        self.account.touch()
+
+    def picked(self) -> None:
+        """A job on the Reckon view, ready to start."""
+        self.go("reckon")
+        self.pick("Product", "Test SC")
+        self.pick_many("Areas", "North green")
+        self.pick("Machine", "Sprayer")
+        self.says("Pour")
+
+    def test_done_already_on_another_day_and_into_the_book(self) -> None:
+        self.picked()
+        self.button("Another day or hour").click()
+        yesterday = timezone.now() - timedelta(days=1)
+        self.fill("Day", f"{yesterday:%Y-%m-%d}")
+        self.fill("Hour", "06:45")
+        self.button("It is done already").click()
+        self.fill("Wind", "3 mph W")
+        self.button("Put it in the book").click()
+        self.page.wait_for_url("**/book/*")
+        entry = Entry.objects.get()
+        self.assertEqual((entry.wind, entry.against), ("3 mph W", ""))
+        self.assertEqual(Round.objects.get().status, Round.Status.DONE)
+
+    def test_against_the_label_it_asks_why_and_marks_it(self) -> None:
+        self.rule(applications_per_season=1)
+        Area.objects.update(sown_on="2015-01-01")
+        for reason in ("", "The gate was open"):
+            self.picked() if not reason else None
+            if reason:
+                self.go("reckon")
+                self.pick("Product", "Test SC")
+                self.pick_many("Areas", "North green")
+                self.pick("Machine", "Sprayer")
+                self.says("Do not pour")
+                expect(self.button("Start the round")).to_be_disabled()
+            self.button("It is done already").click()
+            if reason:
+                self.button("Put it in the book").click()
+                expect(self.page.get_by_text("say why it was done")).to_be_visible()
+                self.fill("Reason", reason)
+            self.button("Put it in the book").click()
+            self.page.wait_for_url("**/book/*")
+        expect(self.page.get_by_text("Why it was done all the same: The gate was open")).to_be_visible()
+        expect(self.page.get_by_text("the label allows 1")).to_be_visible()
+
+    def test_what_nobody_knows_is_looked_at_and_the_round_keeps_it(self) -> None:
+        self.rule(leaf="dry")
+        self.picked()
+        expect(self.page.get_by_text("Whether the leaf is wet is not known")).to_be_visible()
+        self.button("Start the round").click()
+        expect(self.page.get_by_text("Answer it in Reckon, then start.").first).to_be_visible()
+        self.pick("The leaf", "It is dry, I looked")
+        expect(self.page.get_by_text("Whether the leaf is wet is not known")).to_have_count(0)
+        self.button("Start the round").click()
+        self.page.wait_for_url("**/round/*")
+        expect(self.page.get_by_text("leaf dry", exact=True)).to_be_visible()
+
+    def test_what_is_locked_stands_on_today_and_with_the_area(self) -> None:
+        self.rule(rain_after=DRY)
+        self.picked()
+        self.button("It is done already").click()
+        self.button("Put it in the book").click()
+        self.page.wait_for_url("**/book/*")
+        self.go("today")
+        expect(self.page.get_by_text("No water on North green until")).to_be_visible()
+        self.go(f"ground/{Area.objects.get().pk}")
+        expect(self.page.get_by_role("heading", name="Locked now")).to_be_visible()
+
+    def test_the_line_says_do_not(self) -> None:
+        self.go("today")
+        self.says("Everything is in place")
+        self.page.keyboard.press("=")
+        self.page.get_by_role("textbox", name="Reckon line").fill("1.6 fl oz/M of Test SC on North green with Sprayer")
+        expect(self.page.get_by_text("Do not pour 11.2 fl oz of Test SC for North green.")).to_be_visible()

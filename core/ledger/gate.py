@@ -130,7 +130,8 @@ def _hour(plan: Plan, ledger: Ledger) -> list[Finding]:
         if r.fit is Fit.BAD:
             found.append(Finding(f"hour-{r.key}", binding(plan.product), r.text))
         elif r.fit is Fit.UNKNOWN:
-            found.append(Finding(f"hour-{r.key}", Weight.ASK, f"{r.text} Look, and say how it is."))
+            act, how = (Weight.NOTE, "Look on the day.") if ledger.ahead else (Weight.ASK, "Look, and say how it is.")
+            found.append(Finding(f"hour-{r.key}", act, f"{r.text} {how}"))
     return found
 
 

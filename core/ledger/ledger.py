@@ -19,13 +19,15 @@ from core.weather.windows import Reason
 class Ledger:
     """The pieces of a plan's ground, with what bears on each, and the rules of the house.
 
-    `hour` is what the weather of the plan's hour says against the product's label, where the plan has an hour.
+    `hour` is what the weather of the plan's hour says against the product's label, where the plan has an hour; `ahead`
+    where that hour is too far off for anybody to look.
     """
 
     pieces: tuple[Piece, ...]
     house: House = PLAIN
     zone: tzinfo = UTC
     hour: tuple[Reason, ...] = ()
+    ahead: bool = False
 
 
 @dataclass(frozen=True)

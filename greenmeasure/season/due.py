@@ -17,6 +17,7 @@ from greenmeasure.common import clock
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.past import Asked, ledger
+from greenmeasure.reckon.queries import LOOKED
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.outing import hour_of
@@ -165,7 +166,7 @@ def choices_of(account: Account, p: Proposal, on: date) -> list[Pick]:
 def _choices(account: Account, wanted: Wanted, area: Area, shelf: list[Card], hour: tuple[Reason, ...] = ()) -> list[Pick]:
     """Cards against a disease on an area, each held against its ledger; `hour` is what the plan's hour says, where it has one."""
     at = wanted.at or clock.moment_at(area, wanted.on)
-    bears = replace(ledger(account, Asked(Place(area.pk), at, target=wanted.disease)), hour=hour)
+    bears = replace(ledger(account, Asked(Place(area.pk), at, target=wanted.disease)), hour=hour, ahead=at > clock.now() + LOOKED)
     return choices(wanted, candidates(shelf), bears, account.us)
 
 

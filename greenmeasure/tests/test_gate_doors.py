@@ -78,6 +78,7 @@ class Targets(ApiTest):
         self.assertNotIn("target-not-said", self.keys("", *alike))
 
     def test_a_rate_between_the_preventive_and_the_curative_is_neither(self) -> None:
+        # 0.6 lies over 0.5 and under 0.7, the ends of the two rows.
         rows = (
             {"target": "Dollar spot", "intent": "preventive", "phrase": "0.3 to 0.5 fl oz/M"},
             {"target": "Dollar spot", "intent": "curative", "phrase": "0.7 to 0.8 fl oz/M"},

@@ -123,6 +123,12 @@ class NoWeather(ApiTest):
         begun = self.ask("POST", "rounds", self.job(said=said), 201)
         self.assertEqual(begun["looked"], "leaf dry, air 61 °F")
 
+    def test_of_another_day_nobody_can_look_yet(self) -> None:
+        found = self.ask("POST", "reckon/job", self.job(on="2026-08-20"))["parts"][0]["findings"]
+        said = {f["key"]: (f["act"], f["sentence"]) for f in found if f["key"].startswith("hour-")}
+        self.assertEqual(said["hour-leaf"], ("note", "Whether the leaf is wet is not known. Look on the day."))
+        self.ask("POST", "rounds", self.job(on="2026-08-20"), 201)
+
     def test_a_product_without_such_rules_asks_nothing(self) -> None:
         said = self.ask("POST", "reckon/job", self.feed_job())["parts"][0]["findings"]
         self.assertFalse([f for f in said if f["key"].startswith("hour-")])

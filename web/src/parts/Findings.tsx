@@ -59,7 +59,8 @@ export function Findings({ of, onPick }: Props) {
             <path d={shapes[f.act]} />
           </svg>
           <div>
-            <strong>{words[f.act]}.</strong> {f.sentence}
+            <strong>{f.act === "ask" && !f.readings.length ? "A question" : words[f.act]}.</strong>{" "}
+            {f.sentence}
             {onPick && f.act === "ask" && (
               <Ways>
                 {f.readings.map((r) => (

@@ -6,10 +6,10 @@ import { DateField } from "../../parts/DateField";
 import { TextField } from "../../parts/TextField";
 import type { Picked } from "./state";
 
-const Row = styled.div`
+const Row = styled.div<{ $open?: boolean }>`
   display: flex;
   flex-wrap: wrap;
-  align-items: end;
+  align-items: ${({ $open }) => ($open ? "end" : "center")};
   gap: 8px 16px;
   margin-top: 8px;
   color: ${t.soft};
@@ -17,7 +17,7 @@ const Row = styled.div`
     width: 12rem;
   }
   & > button {
-    margin-bottom: 4px;
+    margin-bottom: ${({ $open }) => ($open ? "4px" : 0)};
   }
 `;
 
@@ -37,7 +37,7 @@ export function When({ picked, change }: Props) {
       </Row>
     );
   return (
-    <Row>
+    <Row $open>
       <DateField label="Day" name="on" value={picked.on} onChange={(on) => change({ on })} />
       <TextField
         label="Hour"

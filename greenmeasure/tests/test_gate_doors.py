@@ -129,3 +129,22 @@ class Asked(ApiTest):
         self.assertEqual(said["code"], "refused")
         self.ask("POST", f"rounds/{second['id']}/give-up")
         self.assertEqual(self.ask("POST", f"rounds/{first['id']}/take-up")["status"], "under_way")
+
+
+class Outlines(ApiTest):
+    """Two areas that nobody called part of each other, and whose outlines lie on one another: ground is one."""
+
+    def ring(self, name: str, west: float, east: float) -> int:
+        """A strip 0.0003° high, so wide in thousandths of a degree west of 71.6°."""
+        corners = [(41.2, west), (41.2, east), (41.2003, east), (41.2003, west)]
+        text = "\n".join(f"{lat}, {-71.6 + lon / 1000}" for lat, lon in corners)
+        body = {"name": name, "grass": "creeping_bentgrass", "measure": {"method": "ring", "ring": text}}
+        return int(self.ask("POST", "areas", body, 201)["id"])
+
+    def test_what_lies_on_it_counts_and_a_neighbour_does_not(self) -> None:
+        rows = [FUNGICIDE["rates"][0] | {"interval_low": 14}]
+        self.ask("PUT", f"products/{self.spray.pk}", FUNGICIDE | {"rates": rows})
+        wide, inside, beside = self.ring("Wide", 0, 1), self.ring("Inside", 0.5, 0.8), self.ring("Beside", 1, 1.4)
+        self.ask("POST", "rounds", self.job(area_id=wide), 201)
+        for area, refused in ((wide, True), (inside, True), (beside, False), (self.area.pk, False)):
+            self.assertEqual(self.ask("POST", "reckon/job", self.job(area_id=area))["refused"], refused, area)

@@ -160,8 +160,33 @@ class AccountsAndSites(Landing):
         limited = {m["full_name"]: m["site_ids"] for m in self.told["list_members"][1] if m["site_ids"]}
         self.assertEqual(limited, {"Viewer alder": [sites["Fjord yard"]["id"]]})
 
+    def test_a_round_is_for_the_time_it_was_started(self) -> None:
+        self.assertEqual(self.rows("select count(*) from rounds_round where at <> started_at"), [(0,)])
+        self.assertTrue(all(r["at"] == r["started_at"] and not r["looked"] for r in self.told["rounds"]))
+
+    def test_what_was_booked_before_has_no_marks(self) -> None:
+        entries = self.told["read_book"][1]["entries"]
+        self.assertTrue(entries and not any(e["against"] or e["reason"] or e["looked"] for e in entries))
+
     def test_requests_that_were_answered_are_still_known_by_their_keys(self) -> None:
         self.assertGreater(self.rows("select count(*) from accounts_sent")[0][0], 20)
+
+
+class LedgerAndDay(AccountsAndSites):
+    """The landing of the ledger: rounds with a time and what was looked at, a planned window that knows what it would bring."""
+
+    name = "ledger_and_day"
+
+    def test_a_round_is_for_the_time_it_was_started(self) -> None:
+        self.assertEqual(self.rows("select count(*) from rounds_round where at is null"), [(0,)])
+        self.assertIn("leaf dry", {part for r in self.told["rounds"] for part in r["looked"].split(", ")})
+
+    def test_what_was_booked_before_has_no_marks(self) -> None:
+        self.assertTrue(any("leaf dry" in e["looked"] for e in self.told["read_book"][1]["entries"]))
+
+    def test_a_planned_window_knows_what_it_would_bring(self) -> None:
+        (kept,) = self.rows("select facts from season_planned")[0]
+        self.assertGreater(json.loads(kept)["litres"], 0)
 
 
 class BringUpToDate(SimpleTestCase):

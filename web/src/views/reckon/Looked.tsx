@@ -19,7 +19,10 @@ const HOUR = "hour-";
 export function Looked({ answer, said, change }: Props) {
   const { units } = useAccount();
   const us = units === "us";
-  const keys = answer.parts.flatMap((p) => p.findings.map((f) => f.key)).filter((k) => k.startsWith(HOUR));
+  const keys = answer.parts
+    .flatMap((p) => p.findings)
+    .filter((f) => f.key.startsWith(HOUR) && f.act !== "note")
+    .map((f) => f.key);
   const asked = (name: keyof Said) => keys.includes(HOUR + name);
   const shows = (name: keyof Said) =>
     asked(name) ||

@@ -140,7 +140,7 @@ export function Reckon() {
           answer && (
             <>
               <LabelSays job={answer} />
-              {here.product !== null && here.parts[0] && (
+              {here.product !== null && here.parts[0] && !here.on && !here.clock && (
                 <FitNote area={here.parts[0].area} product={here.product} />
               )}
               <Section title="The working">

@@ -16,12 +16,14 @@ import { volumeUnits, weightUnits } from "../../parts/units";
 interface Props {
   job: Schemas["JobIn"];
   answer: Schemas["JobOut"];
+  /** Whether the answer is of the job as it stands typed. */
+  settled: boolean;
   onDone: () => void;
   onClose: () => void;
 }
 
 /** A job that is done already, straight into the book: what was really used, the weather, and why where the label forbids it. */
-export function DoneForm({ job, answer, onDone, onClose }: Props) {
+export function DoneForm({ job, answer, settled, onDone, onClose }: Props) {
   const account = useAccount();
   const navigate = useNavigate();
   const [used, setUsed] = useState({
@@ -89,7 +91,7 @@ export function DoneForm({ job, answer, onDone, onClose }: Props) {
         </Fields>
         <Fault error={book.error} besides={["used", "wind", "air", "note", "reason"]} />
         <Bar>
-          <Button look="main" type="submit" isDisabled={book.isPending}>
+          <Button look="main" type="submit" isDisabled={book.isPending || !settled}>
             Put it in the book
           </Button>
           <Button onPress={onClose}>Close</Button>

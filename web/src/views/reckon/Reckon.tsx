@@ -205,12 +205,13 @@ export function Reckon() {
             <Delivered job={answer} />
           </>
         )}
-        {answer && job && may && here.machine !== null && key === typed && (
+        {answer && job && may && here.machine !== null && (done || key === typed) && (
           <>
             {done ? (
               <DoneForm
                 job={job}
                 answer={answer}
+                settled={key === typed}
                 onDone={() => clear(nothing)}
                 onClose={() => setDone(false)}
               />

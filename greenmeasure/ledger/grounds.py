@@ -26,29 +26,30 @@ TOUCHING = 0.01
 def grounds_of(account: Account) -> Grounds:
     """The areas that are seen. A part that was put away still lies where it lay: its past stays, its facts are its whole's."""
     every = areas(account)
-    overlaps = _overlaps(every)
-    return Grounds({pk: _tract(every, a, overlaps.get(pk, frozenset())) for pk, a in every.items()})
+    by_tree = {pk: _tract(every, a) for pk, a in every.items()}
+    overlaps = _overlaps(every, Grounds(by_tree))
+    return Grounds({pk: replace(t, overlaps=overlaps.get(pk, frozenset())) for pk, t in by_tree.items()})
 
 
-def _tract(every: dict[int, Area], area: Area, overlaps: frozenset[int]) -> Tract:
+def _tract(every: dict[int, Area], area: Area) -> Tract:
     ground, whole = area.ground, every.get(area.parent_id or 0)
     if area.archived_at is not None and whole is not None:
         ground = replace(whole.ground, size=area.size)
-    return Tract(area.pk, ground, area.parent_id, overlaps, area.archived_at is not None)
+    return Tract(area.pk, ground, area.parent_id, gone=area.archived_at is not None)
 
 
-def _overlaps(every: dict[int, Area]) -> dict[int, frozenset[int]]:
+def _overlaps(every: dict[int, Area], tree: Grounds) -> dict[int, frozenset[int]]:
     """Which areas of no kin lie on one another, where both were measured by positions."""
     found = {pk: o for pk, o in _outlines(every).items() if every[pk].archived_at is None}
     if len(found) < 2:
         return {}
     keys = list(found)
-    tree = STRtree([found[pk] for pk in keys])
+    index = STRtree([found[pk] for pk in keys])
     pairs: dict[int, set[int]] = {}
-    for i, j in zip(*tree.query([found[pk] for pk in keys], predicate="intersects"), strict=True):
+    for i, j in zip(*index.query([found[pk] for pk in keys], predicate="intersects"), strict=True):
         a, b = keys[i], keys[j]
         shared = found[a].intersection(found[b]).area
-        if a != b and shared > TOUCHING * min(found[a].area, found[b].area) and not _of_kin(every, a, b):
+        if a != b and shared > TOUCHING * min(found[a].area, found[b].area) and a not in tree.above(b) and b not in tree.above(a):
             pairs.setdefault(a, set()).add(b)
     return {pk: frozenset(others) for pk, others in pairs.items()}
 
@@ -69,15 +70,3 @@ def _outlines(every: dict[int, Area]) -> dict[int, Polygon]:
 def _polygon(rings: Sequence[Sequence[Position]]) -> Polygon:
     flat = [[(lon, lat) for lat, lon in ring] for ring in rings]
     return Polygon(flat[0], flat[1:])
-
-
-def _of_kin(every: dict[int, Area], a: int, b: int) -> bool:
-    def above(pk: int) -> set[int]:
-        found: set[int] = set()
-        here = every[pk].parent_id
-        while here and here in every and here not in found:
-            found.add(here)
-            here = every[here].parent_id
-        return found
-
-    return a in above(b) or b in above(a)

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 from typing import Any
 
-from core.label.product import Kind
+from core.label.product import Kind, Product
 from core.label.targets import find_target, includes
 from core.ledger.history import Applied, Place, Standing, applied, holds_of
 from core.ledger.ledger import Here, Ledger, ledger_of
@@ -107,15 +107,14 @@ def _under_way(account: Account, area_ids: set[int]) -> Iterable[Applied]:
         for part in found.parts.all():
             if part.area_id not in area_ids:
                 continue
-            unit = UNITS["g" if found.amount.unit.dimension == MASS else "l"]
-            made = applied(product, Quantity(part.dose / unit.size, unit), part.treated, local_day(part.area, found.at), part.row)
-            yield replace(
-                made,
-                application=f"round-{found.pk}",
-                standing=Standing.UNDER_WAY,
-                place=place_of(part.area, part.treated.base, part.zone),
-                at=found.at,
-            )
+            yield replace(of_part(product, part, found.at), application=f"round-{found.pk}", standing=Standing.UNDER_WAY)
+
+
+def of_part(product: Product, part: Any, at: datetime) -> Applied:
+    """A part of a round as it would go down at a time."""
+    unit = UNITS["g" if part.round.amount.unit.dimension == MASS else "l"]
+    made = applied(product, Quantity(part.dose / unit.size, unit), part.treated, local_day(part.area, at), part.row)
+    return replace(made, place=place_of(part.area, part.treated.base, part.zone), at=at)
 
 
 def _planned(account: Account, area_ids: set[int]) -> Iterable[Applied]:

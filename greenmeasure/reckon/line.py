@@ -125,8 +125,8 @@ def _dose(here: _Account, asked: DoseAsked, text: str) -> LineOut:
 def _checked(here: _Account, data: JobIn) -> LineOut:
     """A dose on areas of the account, held against its ledger as Reckon does."""
     found = reckoned(here.account, data)
-    said = [*said_of(found), *([] if found.job.judgement.refused else [judgement_out(found.job.judgement).sentence])]
-    said = [judgement_out(found.job.judgement).sentence, *said] if found.job.judgement.refused else said
+    judged, said = found.job.judgement, said_of(found)
+    said = [judged.sentence, *said] if judged.refused else [*said, judged.sentence]
     return _dose_out(here.account, found.job, said, found.refused, data)
 
 

@@ -1,7 +1,7 @@
 """Reckoning for an account: its products, ground, machines and book into the core."""
 
 from dataclasses import replace
-from datetime import date, datetime, timedelta
+from datetime import date, datetime
 
 from core.errors import InputError
 from core.findings import Finding, by_weight
@@ -27,7 +27,6 @@ from core.units import AREA, MASS, SPEED, UNITS, VOLUME, Quantity, celsius, show
 from core.weather.said import UNSAID, Said
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.queries import history
-from greenmeasure.common import clock
 from greenmeasure.common.clock import local_day, moment_at, today
 from greenmeasure.common.findings import finding_out
 from greenmeasure.common.judgements import judgement_out
@@ -70,12 +69,10 @@ from greenmeasure.reckon.schemas import (
 )
 from greenmeasure.shelf.models import RateRow
 from greenmeasure.shelf.queries import Card, card_of, cards, row_of
-from greenmeasure.sky.outing import hour_of
+from greenmeasure.sky.outing import at_its_hour, hour_of
 from greenmeasure.water.queries import water_in_text
 
 THIS_JOB = "this job"
-LOOKED = timedelta(hours=12)
-"""Nobody can look at the leaf of an hour that is further off than this (ours)."""
 
 
 def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides: frozenset[str] = frozenset()) -> Reckoned:
@@ -118,10 +115,10 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
     checks = tuple(
         check(
             Plan(card.core, row.core(), planned.judged, a, card.label_rows, data.target),
-            replace(
+            at_its_hour(
                 ledger(account, Asked(a.place, when, card.product.pk, data.target, (*meant[:i], *meant[i + 1 :]), besides)),
-                hour=hour_of(account, area, card, when, looked),
-                ahead=when > clock.now() + LOOKED,
+                when,
+                hour_of(account, area, card, when, looked),
             ),
             account.us,
         )

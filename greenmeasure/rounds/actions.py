@@ -1,7 +1,6 @@
 """What changes rounds: start, tick, finish into the book, give up."""
 
 from collections.abc import Sequence
-from dataclasses import replace
 from datetime import datetime, timedelta
 from uuid import UUID
 
@@ -10,9 +9,7 @@ from django.db import IntegrityError, transaction
 from core.errors import InputError, Refused
 from core.findings import Weight
 from core.ledger.gate import Plan, check
-from core.ledger.history import applied
 from core.rates.limits import refuse_above_label
-from core.units import MASS, UNITS, Quantity
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.book.models import Entry
 from greenmeasure.common import clock
@@ -22,7 +19,7 @@ from greenmeasure.common.models import Belonging
 from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.actions import learn
 from greenmeasure.kit.queries import machine_of
-from greenmeasure.ledger.past import Asked, ledger, place_of
+from greenmeasure.ledger.past import Asked, ledger, of_part
 from greenmeasure.reckon.outs import Reckoned
 from greenmeasure.reckon.queries import reckoned
 from greenmeasure.reckon.schemas import JobIn
@@ -55,12 +52,8 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
         raise InputError("machine_id", None, "The round has no machine.", "Pick what it goes down with.")
     _refuse_put_away(account, data)
     found = reckoned(account, data, at)
-    for i, part in enumerate(found.job.parts if at is None else ()):
-        refuse_above_label(part.judged, part.part.label, found.job.product, f"parts.{i}.rate")
-        _refuse(found, i)
-        _ask(found, i)
-    if at is None and (rule := next((f for f in found.machine_says if f.act is Weight.REFUSE), None)):
-        raise Refused("machine_id", found.job.machine and found.job.machine.name, rule.sentence, "")
+    if at is None:
+        _allow(found)
     try:
         with transaction.atomic():
             made = Round.objects.create(
@@ -84,6 +77,16 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
     except IntegrityError:
         made = Round.objects.get(account=account, key=key)
     return Round.objects.one(account, made.pk)
+
+
+def _allow(found: Reckoned) -> None:
+    """Let a plan through, or stop it with the rule quoted, or with what is still to be looked at."""
+    for i, part in enumerate(found.job.parts):
+        refuse_above_label(part.judged, part.part.label, found.job.product, f"parts.{i}.rate")
+        _refuse(found, i)
+        _ask(found, i)
+    if rule := next((f for f in found.machine_says if f.act is Weight.REFUSE), None):
+        raise Refused("machine_id", found.job.machine and found.job.machine.name, rule.sentence, "")
 
 
 def _refuse_put_away(account: Account, data: JobIn) -> None:
@@ -117,11 +120,9 @@ def _ask(found: Reckoned, i: int) -> None:
 def _refuse_again(found: Round, part: RoundPart) -> None:
     """Hold a part of a round that was given up against its ledger as it is now."""
     account, card, at = found.account, card_of(found.account, found.product_id), max(found.at, clock.now())
-    unit = UNITS["g" if found.amount.unit.dimension == MASS else "l"]
-    amount, on = Quantity(part.dose / unit.size, unit), local_day(part.area, at)
-    place = place_of(part.area, part.treated.base, part.zone)
-    meant = replace(applied(card.core, amount, part.treated, on, part.row), place=place, at=at)
-    bears = ledger(account, Asked(place, at, found.product_id, found.target, besides=frozenset({f"round-{found.pk}"})))
+    meant = of_part(card.core, part, at)
+    assert meant.place
+    bears = ledger(account, Asked(meant.place, at, found.product_id, found.target, besides=frozenset({f"round-{found.pk}"})))
     checked = check(Plan(card.core, part.row, part.rate, meant, card.label_rows, found.target), bears, account.us)
     rule = next((f for f in checked.findings if f.act is Weight.REFUSE), None)
     if rule:

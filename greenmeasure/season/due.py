@@ -1,7 +1,7 @@
 """What is due: every area and disease held against its threshold and its cover, and the regulators whose hold runs out."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from datetime import date, datetime, timedelta
 
 from core.label.match import lists
@@ -17,10 +17,9 @@ from greenmeasure.common import clock
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.past import Asked, ledger
-from greenmeasure.reckon.queries import LOOKED
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting
-from greenmeasure.sky.outing import hour_of
+from greenmeasure.sky.outing import at_its_hour, hour_of
 from greenmeasure.sky.schools import candidates
 from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, series_of
 from greenmeasure.sky.weather import Known, known_at
@@ -166,7 +165,7 @@ def choices_of(account: Account, p: Proposal, on: date) -> list[Pick]:
 def _choices(account: Account, wanted: Wanted, area: Area, shelf: list[Card], hour: tuple[Reason, ...] = ()) -> list[Pick]:
     """Cards against a disease on an area, each held against its ledger; `hour` is what the plan's hour says, where it has one."""
     at = wanted.at or clock.moment_at(area, wanted.on)
-    bears = replace(ledger(account, Asked(Place(area.pk), at, target=wanted.disease)), hour=hour, ahead=at > clock.now() + LOOKED)
+    bears = at_its_hour(ledger(account, Asked(Place(area.pk), at, target=wanted.disease)), at, hour)
     return choices(wanted, candidates(shelf), bears, account.us)
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from zoneinfo import ZoneInfo
 
+from core.days import clock as hour_text
 from core.errors import InputError, Refused
 from core.weather.hours import FIELDS, Hour
 from core.weather.intake import SHOWN, UNITS, Column, Fault, Mapped, Taken, guess, rows_of, take
@@ -14,7 +15,7 @@ from greenmeasure.common import clock
 from greenmeasure.sky.actions import station_in
 from greenmeasure.sky.keeping import keep_hours
 from greenmeasure.sky.station_schemas import FaultOut, FieldUnitsOut, KeptOut, MappedColumnIn, MappingIn, TakenOut
-from greenmeasure.sky.words import hour_text, hours_in, not_yet, taken_sentence
+from greenmeasure.sky.words import hours_in, not_yet, taken_sentence
 
 MOST_BYTES = 40_000_000
 NAMES = {

@@ -12,6 +12,7 @@ from core.findings import Finding, Weight
 from core.label.product import Product
 from core.label.rules import unreadable_text
 from core.ledger.history import Applied, Place, applied
+from core.ledger.ledger import Ledger
 from core.ledger.locks import locked, span_of
 from core.ledger.rotation import apart
 from core.units import UNITS, Quantity
@@ -84,8 +85,7 @@ def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, n
         age=known.forecast_age(now) or 0.0,
         us=account.us,
     )
-    begin = now.replace(minute=0, second=0, microsecond=0)
-    return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), begin, needed)
+    return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), _hour(now), needed)
 
 
 def needs_together(picked: Sequence[Card]) -> Together:
@@ -174,9 +174,16 @@ def _cut_at(known: Known | None, at: datetime) -> Cut:
     return cuts[place]
 
 
+@kept
+def _soil_by_day(station: Station) -> NDArray[np.float64]:
+    """The soil of each day of a station's last months, reckoned once a revision [°C]."""
+    known = recent(station)
+    return soil.of_days(known.weather.days) if known else np.array([])
+
+
 def _with_soil(known: Known, cut: Hours, begin: int) -> Hours:
     """Hours with the soil as it was measured, and as its day is estimated where it was not."""
-    by_day = soil.of_days(known.weather.days)[known.weather.number[begin : begin + len(cut)]]
+    by_day = _soil_by_day(known.station)[known.weather.number[begin : begin + len(cut)]]
     return replace(cut, soil=np.where(np.isnan(cut.soil), by_day, cut.soil))
 
 
@@ -197,6 +204,15 @@ def hour_of(account: Account, area: Area, card: Card, at: datetime, said: Said =
     if key not in kept_hours:
         kept_hours[key] = _judged(account, area, needs, _cut_at(known, at), age)
     return kept_hours[key]
+
+
+LOOKED = timedelta(hours=12)
+"""Nobody can look at the leaf of an hour that is further off than this (ours)."""
+
+
+def at_its_hour(bears: Ledger, at: datetime, hour: tuple[Reason, ...]) -> Ledger:
+    """A ledger with what its plan's hour says."""
+    return replace(bears, hour=hour, ahead=at > clock.now() + LOOKED)
 
 
 def _hour(at: datetime) -> datetime:
@@ -244,7 +260,7 @@ def _flags(rhythms: Sequence[Rhythm], zone: tzinfo, cut: Hours) -> Flags | None:
 
 def _dormant(area: Area, known: Known, cut: Hours) -> Flags:
     """Hours of days whose soil is too cold for the grass to grow; a day without a value is not."""
-    ground = soil.of_days(known.weather.days)
+    ground = _soil_by_day(known.station)
     with np.errstate(invalid="ignore"):
         cold = ground < DORMANT_BELOW[area.ground.cool]
     at = known.hours.place(moment(cut.start))

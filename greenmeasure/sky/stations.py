@@ -5,6 +5,7 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 
+from core.days import clock as hour_text
 from core.disease.hosts import HOSTS, diseases_of
 from core.disease.model import Model
 from core.disease.registry import of_disease
@@ -35,7 +36,7 @@ from greenmeasure.sky.station_schemas import (
 )
 from greenmeasure.sky.watching import Watched, seen_lately, threshold_text
 from greenmeasure.sky.weather import Known, recent, station_of
-from greenmeasure.sky.words import fresh_out, hour_text, hours_came, hours_kept
+from greenmeasure.sky.words import fresh_out, hours_came, hours_kept
 
 LISTED = 60
 DAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")

@@ -5,7 +5,7 @@ from decimal import Decimal
 from math import isnan
 from zoneinfo import ZoneInfo
 
-from core.days import day
+from core.days import clock, day
 from core.disease.model import Risk
 from core.growth.clock import REBOUND, Clock, Stage, Target
 from core.growth.standing import Calendar
@@ -92,18 +92,12 @@ def _long(hours: float) -> str:
     return f"{round(hours / 24)} days"
 
 
-def hour_text(at: datetime, zone: ZoneInfo) -> str:
-    """An hour as one says it: Thu 26 Nov, 07:00."""
-    local = at.astimezone(zone)
-    return f"{local:%a} {local.day} {local:%b}, {local:%H:%M}"
-
-
 def span_text(begin: datetime, end: datetime, zone: ZoneInfo) -> str:
     """A span of hours: Thu 26 Nov, 07:00 to 10:00."""
     a, b = begin.astimezone(zone), end.astimezone(zone)
     if a.date() == b.date() or (b.hour == 0 and b.date() - a.date() == timedelta(days=1)):
-        return f"{hour_text(begin, zone)} to {b:%H:%M}"
-    return f"{hour_text(begin, zone)} to {b:%a %H:%M}"
+        return f"{clock(begin, zone)} to {b:%H:%M}"
+    return f"{clock(begin, zone)} to {b:%a %H:%M}"
 
 
 def fit_sentence(out: Outing, names: str, zone: ZoneInfo) -> str:
@@ -156,7 +150,7 @@ def water_in_within(product: str, delay: float | None) -> str:
 
 def water_by(by: datetime, zone: ZoneInfo, falls: float = 0.0, depth: float = 0.0, us: bool = True) -> str:
     """By when water must be on after the best hours, and how much of its depth [mm] the rain that falls by then [mm] brings."""
-    said = f"After the best hours that is by {hour_text(by, zone)}."
+    said = f"After the best hours that is by {clock(by, zone)}."
     if depth and falls >= depth:
         return f"{said} {rainfall(falls, us)} of rain is forecast by then, enough for it; look whether it came."
     return f"{said} {rainfall(falls, us)} of the {rainfall(depth, us)} is forecast as rain." if falls >= SOME_RAIN else said

@@ -72,6 +72,18 @@ class Day(BrowserTest):
         expect(self.page.get_by_text("Why it was done all the same: The gate was open")).to_be_visible()
         expect(self.page.get_by_text("the label allows 1")).to_be_visible()
 
+    def test_past_records_come_in_and_one_of_them_is_done_again(self) -> None:
+        head, line = "date,area,product,machine,used,used_unit", "2025-06-03,North green,Test SC,Sprayer,3.5,fl oz"
+        self.go("book/files")
+        self.take_file("File to bring in", {"name": "past.csv", "mimeType": "text/csv", "buffer": f"{head}\n{line}\n".encode()})
+        expect(self.page.get_by_text("3.5 fl oz, 0.5 fl oz/1000 ft²")).to_be_visible()
+        self.assertEqual(Entry.objects.count(), 0)
+        self.button("Bring it in").click()
+        self.says("1 application in the book")
+        self.page.get_by_role("link", name="Test SC", exact=True).click()
+        self.button("Do it again").click()
+        self.says("Pour 3.5 fl oz")
+
     def test_what_nobody_knows_is_looked_at_and_the_round_keeps_it(self) -> None:
         self.rule(leaf="dry")
         self.picked()

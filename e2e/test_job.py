@@ -121,8 +121,9 @@ class SprayFromNothing(BrowserTest):
         self.says("Spindle SC on Upper green, 2.037 fl oz/1000 ft²")
         self.page.get_by_role("link", name="All of the book").click()
         self.says("1 application in the book, none against its label.")
+        self.page.get_by_role("link", name="Import and export").click()
         with self.page.expect_download() as download:
-            self.page.get_by_role("link", name="Export as CSV").click()
+            self.page.get_by_role("link", name="Export the book as CSV").click()
         rows = list(csv.DictReader(io.StringIO(Path(download.value.path()).read_text())))
         self.assertEqual(
             [(r["product"], r["used"], r["used_unit"], r["against_label"], r["wind"]) for r in rows],

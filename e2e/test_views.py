@@ -88,6 +88,7 @@ class Views(BrowserTest):
             ("round", "Under way"),
             (f"round/{first.pk}", "What was really used"),
             ("book", "Actual rate"),
+            ("book/files", "Import past applications"),
             (f"book/{entry.pk}", "What was done"),
             ("account", "Add a member"),
             ("account/house", "Season’s totals start on"),

@@ -2,6 +2,7 @@
 
 import csv
 from collections.abc import Iterator
+from datetime import datetime
 from typing import Any
 
 from django.db.models import Q, QuerySet
@@ -121,7 +122,9 @@ def book(account: Account, words: str, page: int) -> BookOut:
 
 COLUMNS: tuple[tuple[str, Any], ...] = (
     ("date", lambda e: e.applied_on.isoformat()),
+    ("time", lambda e: _there(e).strftime("%H:%M") if e.area else ""),
     ("finished_at_utc", lambda e: e.finished_at.strftime("%Y-%m-%dT%H:%M:%SZ")),
+    ("site", lambda e: e.area.site.name if e.area else ""),
     ("area", lambda e: e.area_name),
     ("zone", lambda e: e.zone),
     ("treated", lambda e: exact_plain(e.treated_value)),
@@ -159,6 +162,12 @@ COLUMNS: tuple[tuple[str, Any], ...] = (
 )
 
 
+def _there(entry: Entry) -> datetime:
+    """When it was done, by the clock of its ground."""
+    assert entry.area
+    return entry.finished_at.astimezone(entry.area.site.zone)
+
+
 def exact_plain(value: float) -> str:
     """A number that a spreadsheet reads: all its digits, no grouping."""
     return repr(float(value)) if value != int(value) else str(int(value))
@@ -168,5 +177,5 @@ def csv_lines(found: QuerySet[Entry]) -> Iterator[str]:
     """The book as CSV (RFC 4180), oldest first, a header line before."""
     writer = csv.writer(Echo())
     yield writer.writerow([name for name, _ in COLUMNS])
-    for entry in found.order_by("finished_at").iterator():
+    for entry in found.select_related("area__site").order_by("finished_at").iterator():
         yield writer.writerow([safe(value(entry)) for _, value in COLUMNS])

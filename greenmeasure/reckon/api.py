@@ -6,9 +6,11 @@ from ninja import Path, Router
 from greenmeasure.accounts.auth import VIEWER, account_of
 from greenmeasure.common.answers import ready
 from greenmeasure.reckon import queries
+from greenmeasure.reckon.again import again
 from greenmeasure.reckon.line import answer_line
 from greenmeasure.reckon.outs import job_out
 from greenmeasure.reckon.schemas import (
+    AgainOut,
     BackIn,
     BackOut,
     CompareIn,
@@ -39,6 +41,12 @@ def reckon_job(request: HttpRequest, account: Path[str], data: JobIn) -> HttpRes
 def reckon_nothing(request: HttpRequest, account: Path[str], data: JobIn) -> HttpResponse:
     """Through the same door with the same question, answering nothing: what `make bench` measures against."""
     return ready(Nothing())
+
+
+@router.get("/again/{entry_id}", response=AgainOut, auth=VIEWER)
+def reckon_again(request: HttpRequest, account: Path[str], entry_id: int) -> AgainOut:
+    """An application of the book as it would be planned now."""
+    return again(account_of(request), entry_id)
 
 
 @router.post("/rows", response=list[RowFitOut], auth=VIEWER)

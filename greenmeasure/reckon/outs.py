@@ -360,3 +360,13 @@ def said_of(found: Reckoned) -> list[str]:
 def brings_sentence(rate: Rate, product: str, brings: Sequence[str], foot: Quantity) -> str:
     """What a rate of a product brings of its contents per foot of the account."""
     return f"{rate} of {product} brings {', '.join(brings)} per {foot.unit.symbol}."
+
+
+def left_out(name: str) -> str:
+    """That a thing of an earlier job is left out of it now."""
+    return f"{name} has been put away and is left out."
+
+
+def row_changed(area: str, row: RateRow) -> str:
+    """That the card no longer has the row that an earlier job went by."""
+    return f"{area}: the label row has changed; this is {row.use or row.phrase}."

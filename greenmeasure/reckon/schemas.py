@@ -54,6 +54,13 @@ class JobIn(Schema):
     said: SaidIn | None = None
 
 
+class AgainOut(Out):
+    """An application as it would be planned now, and what of it is not as it was."""
+
+    job: JobIn
+    notes: list[str]
+
+
 class VesselOut(Out):
     """A vessel to draw: `marks` are its numbered graduations."""
 

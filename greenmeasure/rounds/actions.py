@@ -48,12 +48,17 @@ def start_round(account: Account, user: User, data: JobIn, key: UUID, at: dateti
     """
     if begun := Round.objects.filter(account=account, key=key).first():
         return Round.objects.one(account, begun.pk)
-    if data.machine_id is None:
-        raise InputError("machine_id", None, "The round has no machine.", "Pick what it goes down with.")
-    _refuse_put_away(account, data)
     found = reckoned(account, data, at)
     if at is None:
+        _refuse_put_away(account, data)
         _allow(found)
+    return _begin(account, user, data, key, found, at)
+
+
+def _begin(account: Account, user: User, data: JobIn, key: UUID, found: Reckoned, at: datetime | None) -> Round:
+    """Make the round and its sheet; `at` is when it began, now unless given. Raises InputError where it has no machine."""
+    if data.machine_id is None:
+        raise InputError("machine_id", None, "The round has no machine.", "Pick what it goes down with.")
     try:
         with transaction.atomic():
             made = Round.objects.create(
@@ -247,15 +252,17 @@ def _when(found: Round, data: FinishIn) -> datetime:
     return min(at, now)
 
 
-def record_done(account: Account, user: User, data: DoneIn, key: UUID) -> list[Entry]:
+def record_done(account: Account, user: User, data: DoneIn, key: UUID, at: datetime | None = None) -> list[Entry]:
     """Put a job that is done already in the book, with its day and hour. What the label refuses is recorded all the same, with
-    the rules that stood against it and a reason.
+    the rules that stood against it and a reason. `at` is when it was; as the job says, unless given.
 
     Raises:
         InputError: anything missing or absurd; a time that has not been yet; no reason where a rule is against it.
         Faulty: what was used cannot be read.
     """
-    at = moment_at(area_of(account, data.job.parts[0].area_id), data.job.on, data.job.clock)
+    if begun := Round.objects.filter(account=account, key=key).first():
+        return finish_round(Round.objects.one(account, begun.pk), user, data.finish)
+    at = at or moment_at(area_of(account, data.job.parts[0].area_id), data.job.on, data.job.clock)
     if at > clock.now() + SOON:
         raise InputError("on", str(data.job.on or data.job.clock), "That has not been yet.", "Start a round for it.")
     found = reckoned(account, data.job, at)
@@ -266,8 +273,8 @@ def record_done(account: Account, user: User, data: DoneIn, key: UUID) -> list[E
     if against and not data.reason.strip():
         raise InputError("reason", "", against[0], "It is recorded all the same: say why it was done.")
     with transaction.atomic():
-        begun = start_round(account, user, data.job, key, at)
-        return finish_round(begun, user, data.finish, at, marks)
+        made = _begin(account, user, data.job, key, found, at)
+        return finish_round(made, user, data.finish, at, marks)
 
 
 def against_of(found: Reckoned, i: int) -> tuple[str, ...]:

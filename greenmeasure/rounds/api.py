@@ -3,12 +3,13 @@
 from django.http import HttpRequest
 from ninja import Path, Router
 
-from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of, user_of
+from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
 from greenmeasure.accounts.once import key_of
 from greenmeasure.book.queries import entry_out
 from greenmeasure.book.schemas import EntryOut
+from greenmeasure.common.bringing import ImportOut, TextIn
 from greenmeasure.reckon.schemas import JobIn
-from greenmeasure.rounds import actions, queries
+from greenmeasure.rounds import actions, bringing, queries
 from greenmeasure.rounds.actual import read_actual
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import ActualOut, DoneIn, FinishIn, RoundLineOut, RoundOut, StatusName, TickIn
@@ -33,6 +34,18 @@ def record_done(request: HttpRequest, account: Path[str], data: DoneIn) -> tuple
     """Put a job that is done already in the book, an entry an area."""
     entries = actions.record_done(account_of(request), user_of(request), data, key_of(request))
     return 201, [entry_out(e) for e in entries]
+
+
+@router.post("/import/preview", response=ImportOut, auth=MANAGER)
+def preview_past(request: HttpRequest, account: Path[str], data: TextIn) -> ImportOut:
+    """What a CSV of past applications would put in the book, line by line; changes nothing."""
+    return bringing.read(account_of(request), user_of(request), data.text, keep=False)
+
+
+@router.post("/import", response=ImportOut, auth=MANAGER)
+def import_past(request: HttpRequest, account: Path[str], data: TextIn) -> ImportOut:
+    """Bring past applications in from a CSV; all of them, or none where a line is at fault."""
+    return bringing.read(account_of(request), user_of(request), data.text, keep=True)
 
 
 @router.get("/{round_id}", response=RoundOut, auth=VIEWER)

@@ -66,7 +66,7 @@ def record(made_of: Finished, here: ActualPart, marks: Marks) -> Entry:
         group_code=product.group_code,
         use=part.use,
         target=done.target,
-        lot=actual.lot.number if actual.lot else "",
+        lot=actual.lot.number if actual.lot else data.lot.strip(),
         facts=facts.stored(applied(made, here.used, here.treated, day, part.row)),
         phrase=part.phrase,
         planned_value=part.rate.to(unit).value,
@@ -89,5 +89,5 @@ def record(made_of: Finished, here: ActualPart, marks: Marks) -> Entry:
         looked=done.looked,
         note=data.note,
         by=user,
-        by_name=str(user),
+        by_name=data.by.strip() or str(user),
     )

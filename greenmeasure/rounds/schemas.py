@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from greenmeasure.common.judgements import JudgementOut
-from greenmeasure.common.schemas import Line, Out, QuantityIn, QuantityOut, RuleOut
+from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, QuantityOut, RuleOut
 from greenmeasure.reckon.schemas import CautionOut, JobIn, LoadOut, RuleTextOut, WearOut
 
 StatusName = Literal["under_way", "done", "given_up"]
@@ -112,8 +112,9 @@ class FinishIn(Schema):
 
     `treated` is the ground really treated, one an area in the round's order, 0 for one that was left out; none means as
     planned. `on` and `clock` are when it was done; now, unless either is said. `lot_id` is the lot
-    it was taken from. `spray` is what was measured of it, none means as planned; `setting` what a spreader stood at. Either
-    tells of the machine: with `teach` a sprayer's output is what this round put down, from then on.
+    it was taken from, `lot` the number of one whose stock is left alone; `by` who put it down, unless who enters it did.
+    `spray` is what was measured of it, none means as planned; `setting` what a spreader stood at. Either tells of the machine:
+    with `teach` a sprayer's output is what this round put down, from then on.
     """
 
     used: QuantityIn
@@ -122,6 +123,8 @@ class FinishIn(Schema):
     setting: float | str = ""
     teach: bool = False
     lot_id: int | None = None
+    lot: Annotated[str, Field(max_length=40)] = ""
+    by: Name = ""
     wind: Line = ""
     air: Line = ""
     note: Line = ""

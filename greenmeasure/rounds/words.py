@@ -3,6 +3,7 @@
 from core.job.sheet import Sheet, Ticks
 from core.label.rate import Rate
 from core.units import show_number, show_percent
+from greenmeasure.book.models import Entry
 from greenmeasure.rounds.models import Round
 
 UNSEEN = 0.0005
@@ -24,6 +25,11 @@ def next_act(found: Round, sheet: Sheet, ticks: Ticks) -> str:
         load, act = following
         return f"{load.name}: {act.text}"
     return "All loads are out. Enter what was really used, and put it in the book."
+
+
+def brought_line(entry: Entry) -> list[str]:
+    """What a line of a file of past records puts in the book, and the rules that stood against it."""
+    return [f"{entry.used}, {entry.actual}", *(f"Marked: {rule}" for rule in entry.against.splitlines())]
 
 
 def against_plan(made: Rate, planned: Rate) -> str:

@@ -1,7 +1,6 @@
 """The shelf in and out as files: JSON holds whole cards, CSV a line a rate; both say what they would change first."""
 
 import csv
-import io
 import json
 from collections.abc import Iterator
 from typing import Any
@@ -13,7 +12,7 @@ from core.errors import InputError, NotUnderstood
 from core.units import exact_number
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.bringing import ImportOut, LineChangeOut, brought_in
-from greenmeasure.common.csv_text import Echo, safe, unsafe
+from greenmeasure.common.csv_text import Echo, rows_of, safe
 from greenmeasure.common.differences import named, short
 from greenmeasure.common.differences import plain as alike
 from greenmeasure.common.errors import Faulty
@@ -206,20 +205,8 @@ def _from_json(text: str) -> list[tuple[int, dict[str, Any]]]:
 
 def _from_csv(text: str) -> list[tuple[int, dict[str, Any]]]:
     """Products by name from the lines of a CSV; the number is the first line of each."""
-    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff")))
-    missing = {"name", "rate"} - set(reader.fieldnames or ())
-    if missing:
-        raise NotUnderstood(
-            "text",
-            ", ".join(reader.fieldnames or ()),
-            f"The column {' and '.join(sorted(missing))} is missing.",
-            f"The first line names the columns: {', '.join(COLUMNS)}.",
-        )
     found: dict[str, tuple[int, dict[str, Any]]] = {}
-    for number, cells in enumerate(reader, start=2):
-        row = {k: unsafe((v or "").strip()) for k, v in cells.items() if k}
-        if not any(row.values()):
-            continue
+    for number, row in rows_of(text, {"name", "rate"}, COLUMNS):
         key = row["name"].lower()
         if key not in found:
             found[key] = (number, _product_of(row))

@@ -190,6 +190,10 @@ const router = createBrowserRouter([
       },
       { path: "book", lazy: async () => ({ Component: (await import("../views/book/Book")).Book }) },
       {
+        path: "book/files",
+        lazy: async () => ({ Component: (await import("../views/book/BookFiles")).BookFiles }),
+      },
+      {
         path: "book/:id",
         lazy: async () => ({ Component: (await import("../views/book/EntryPage")).EntryPage }),
       },

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { useBook } from "../../api/hooks";
 import { useAccount } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
-import { Button } from "../../parts/Button";
+import { Button, ButtonLink } from "../../parts/Button";
 import { Page } from "../../parts/Page";
 import { Bar } from "../../parts/Section";
 import { box } from "../../parts/TextField";
@@ -40,11 +40,14 @@ export function Book() {
     <Page
       sentence={book.data?.sentence ?? "The book."}
       act={
-        book.data && book.data.count > 0 ? (
-          <Out href={csv} download>
-            {words ? "Export these as CSV" : "Export as CSV"}
-          </Out>
-        ) : null
+        <>
+          {words && !!book.data?.count && (
+            <Out href={csv} download>
+              Export these as CSV
+            </Out>
+          )}
+          <ButtonLink to="files">Import and export</ButtonLink>
+        </>
       }
     >
       <Search

@@ -1,14 +1,47 @@
-import { useParams } from "react-router";
-import { useEntry } from "../../api/hooks";
+import { useNavigate, useParams } from "react-router";
+import { api, read } from "../../api/client";
+import { useChange, useEntry } from "../../api/hooks";
 import { useAccount } from "../../app/session";
+import { say } from "../../app/toast";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Facts } from "../../parts/Facts";
-import { Notice } from "../../parts/Notice";
+import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { RateRule } from "../../parts/RateRule";
 import { Section } from "../../parts/Section";
 import { Verdict } from "../../parts/Verdict";
 import { Waiting } from "../../parts/Waiting";
+import { jobToSearch } from "../reckon/state";
+
+/** The entry's application once more: Reckon opens with it. */
+function DoAgain({ entry }: { entry: number }) {
+  const account = useAccount();
+  const navigate = useNavigate();
+  const again = useChange((path, entry_id: number) =>
+    read(
+      api.GET("/api/accounts/{account}/reckon/again/{entry_id}", { params: { path: { ...path, entry_id } } }),
+    ),
+  );
+  return (
+    <>
+      <Button
+        look="main"
+        isDisabled={again.isPending}
+        onPress={() =>
+          again.mutate(entry, {
+            onSuccess: ({ job, notes }) => {
+              if (notes.length) say(notes.join(" "));
+              void navigate(`/a/${account.slug}/reckon?${jobToSearch(job)}`);
+            },
+          })
+        }
+      >
+        Do it again
+      </Button>
+      <Fault error={again.error} />
+    </>
+  );
+}
 
 /** One entry of the book. */
 export function EntryPage() {
@@ -22,6 +55,7 @@ export function EntryPage() {
           sentence={`${e.day}: ${e.product} on ${e.area}, ${e.actual}.`}
           act={
             <>
+              {e.product_id !== null && <DoAgain entry={e.id} />}
               <Button onPress={() => window.print()}>Print</Button>
               <ButtonLink to={`/a/${account.slug}/book`}>All of the book</ButtonLink>
             </>

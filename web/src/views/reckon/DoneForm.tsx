@@ -30,7 +30,7 @@ export function DoneForm({ job, answer, settled, onDone, onClose }: Props) {
     value: answer.amount.number.replaceAll(",", ""),
     unit: answer.amount.unit,
   });
-  const [words, setWords] = useState({ wind: "", air: "", note: "", reason: "" });
+  const [words, setWords] = useState({ wind: "", air: "", note: "", by: "", reason: "" });
   const book = useChange((path, given: Schemas["DoneIn"]) =>
     read(send.POST("/api/accounts/{account}/rounds/done", { params: { path }, body: given })),
   );
@@ -41,6 +41,7 @@ export function DoneForm({ job, answer, settled, onDone, onClose }: Props) {
     treated: [],
     setting: "",
     teach: false,
+    lot: "",
     clock: "",
   };
   const submit = () =>
@@ -87,9 +88,10 @@ export function DoneForm({ job, answer, settled, onDone, onClose }: Props) {
           {word("wind", "Wind", "Speed and from where, as met.")}
           {word("air", "Air", "Temperature, dew, sun.")}
           {word("note", "Note")}
+          {word("by", "Done by", "Empty if it was you.")}
           {answer.refused && word("reason", "Reason", "Why it was done all the same.")}
         </Fields>
-        <Fault error={book.error} besides={["used", "wind", "air", "note", "reason"]} />
+        <Fault error={book.error} besides={["used", "wind", "air", "note", "by", "reason"]} />
         <Bar>
           <Button look="main" type="submit" isDisabled={book.isPending || !settled}>
             Put it in the book

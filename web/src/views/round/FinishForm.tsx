@@ -64,6 +64,8 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     ...rest,
     spray: value.spray.value.trim() ? value.spray : null,
     lot_id: lot ? Number(lot) : null,
+    lot: "",
+    by: "",
     on: value.on || null,
   };
   const settled = useSettled(JSON.stringify(body), 80);

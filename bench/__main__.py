@@ -33,18 +33,24 @@ import django
 django.setup()
 from datetime import timedelta
 from greenmeasure.accounts.models import Account
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application, Entry
 
-found = list(Entry.objects.all())
-more = []
-for i in range({ENTRIES} - len(found)):
-    entry = found[i % len(found)]
+def copied(row, **other):
+    made = type(row)(**{{f.attname: getattr(row, f.attname) for f in row._meta.concrete_fields}})
+    made.pk = None
+    for name, value in other.items():
+        setattr(made, name, value)
+    return made
+
+
+found = list(Application.objects.prefetch_related("entries"))
+held = sum(len(a.entries.all()) for a in found)
+for i in range({ENTRIES} - held):
+    a = found[i % len(found)]
     days = timedelta(days=366 * (1 + i // len(found)))
-    entry.pk, entry.round_id, entry.position = None, None, None
-    copy = Entry(**{{f.attname: getattr(entry, f.attname) for f in Entry._meta.concrete_fields}})
-    copy.applied_on, copy.finished_at = entry.applied_on - days, entry.finished_at - days
-    more.append(copy)
-Entry.objects.bulk_create(more, batch_size=500)
+    more = copied(a, round_id=None, position=None, applied_on=a.applied_on - days, finished_at=a.finished_at - days)
+    more.save()
+    Entry.objects.bulk_create(copied(e, application_id=more.pk) for e in a.entries.all())
 Account.objects.get(slug="alder-quay").touch()
 """
 """Fills the demo's book with copies of its entries, a season further back each time."""
@@ -86,9 +92,10 @@ def a_job(client: Client) -> tuple[dict[str, object], float, str]:
     machine = next(m for m in machines if m["kind"] == "sprayer")
     row = product["rates"][0]
     job = {
-        "product_id": product["id"],
+        "mix": [{"product_id": product["id"]}],
         "machine_id": machine["id"],
-        "part": {"area_id": areas["areas"][0]["id"], "row_id": row["id"]},
+        "part": {"area_id": areas["areas"][0]["id"]},
+        "row": row["id"],
     }
     return job, row["high"]["value"], row["high"]["unit"]
 
@@ -110,13 +117,14 @@ def reckon() -> bool:
     client = Client()
     client.sign_in()
     job, high, unit = a_job(client)
-    part = cast(dict[str, object], job.pop("part"))
+    part, row = cast(dict[str, object], job.pop("part")), job.pop("row")
     account = "/api/accounts/alder-quay"
     rates = itertools.cycle([f"{high * (0.6 + 0.01 * i):.4f}" for i in range(40)])
 
     def asked() -> dict[str, object]:
         """The job at another rate each time, as it comes while one types."""
-        return {**job, "parts": [{**part, "rate": {"value": next(rates), "unit": unit}}]}
+        dose = {"row_id": row, "rate": {"value": next(rates), "unit": unit}}
+        return {**job, "parts": [{**part, "doses": [dose]}]}
 
     doors: dict[str, Callable[[], tuple[int, bytes]]] = {
         "empty, signed in": lambda: client.ask("POST", f"{account}/reckon/empty", asked()),

@@ -1,5 +1,6 @@
 """The usual cautions for a job, and the least that is worn. The label's own list binds and comes first."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from core.label.product import Kind, Product
@@ -23,21 +24,30 @@ class Caution:
     weight: int
 
 
-def worn_for_mixing(product: Product) -> tuple[str, ...]:
-    """What the label asks to wear for mixing, or the least that is worn where the card lists nothing."""
+def worn_for_mixing(mix: Sequence[Product]) -> tuple[str, ...]:
+    """What the labels ask to wear for mixing, or the least that is worn where a card lists nothing; all of it, for a mix."""
+    return tuple(dict.fromkeys(piece for p in mix for piece in _mixing(p)))
+
+
+def _mixing(product: Product) -> tuple[str, ...]:
     if product.ppe_mixing:
         return product.ppe_mixing
     dusty = ("Dust mask rated for the product",) if not product.liquid else ()
     return (*LEAST_WORN, *LEAST_MIXING, *dusty)
 
 
-def worn_for_applying(product: Product) -> tuple[str, ...]:
-    """What the label asks to wear for applying, or the least that is worn where the card lists nothing."""
-    return product.ppe_applying or LEAST_WORN
+def worn_for_applying(mix: Sequence[Product]) -> tuple[str, ...]:
+    """What the labels ask to wear for applying, or the least that is worn where a card lists nothing."""
+    return tuple(dict.fromkeys(piece for p in mix for piece in p.ppe_applying or LEAST_WORN))
 
 
-def cautions(product: Product) -> tuple[Caution, ...]:
-    """The usual cautions, those for people first."""
+def cautions(mix: Sequence[Product]) -> tuple[Caution, ...]:
+    """The usual cautions for a mix, each once, those for people first."""
+    found = {c.key: c for p in mix for c in _cautions(p)}
+    return tuple(sorted(found.values(), key=lambda c: c.weight))
+
+
+def _cautions(product: Product) -> list[Caution]:
     sprayed = product.formulation.sprayed
     found = [Caution("clean-water", "Keep clean water and soap at the bench for eyes and skin.", 1)]
     if not product.liquid:
@@ -53,4 +63,4 @@ def cautions(product: Product) -> tuple[Caution, ...]:
         found.append(Caution("burn", "More is not better: salts burn leaf in heat and drought.", 3))
     if product.stains or product.kind is Kind.IRON:
         found.append(Caution("stains", "It stains stone, concrete, paint and clothes. Rinse splashes at once.", 3))
-    return tuple(sorted(found, key=lambda c: c.weight))
+    return found

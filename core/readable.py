@@ -64,8 +64,11 @@ def foot_of(us: bool) -> Quantity:
 
 
 def listed(names: list[str]) -> str:
-    """Names as one says them: a, b and c; four and more are counted."""
+    """Areas as one says them: a, b and c; four and more are counted."""
     unlike = list(dict.fromkeys(names))
-    if len(unlike) > 3:
-        return f"{len(unlike)} areas"
-    return unlike[0] if len(unlike) == 1 else f"{', '.join(unlike[:-1])} and {unlike[-1]}"
+    return f"{len(unlike)} areas" if len(unlike) > 3 else joined(unlike)
+
+
+def joined(names: list[str]) -> str:
+    """All names as one says them: a, b, c and d; nothing for none."""
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}" if names else ""

@@ -47,7 +47,7 @@ class Day(BrowserTest):
         self.button("Put it in the book").click()
         self.page.wait_for_url("**/book/*")
         entry = Entry.objects.get()
-        self.assertEqual((entry.wind, entry.against), ("3 mph W", ""))
+        self.assertEqual((entry.application.wind, entry.against), ("3 mph W", ""))
         self.assertEqual(Round.objects.get().status, Round.Status.DONE)
 
     def test_against_the_label_it_asks_why_and_marks_it(self) -> None:

@@ -208,7 +208,7 @@ class Reckon(BrowserTest):
         product.account.touch()
         self.pick_spray()
         expect(self.button("Start the round")).to_be_enabled()
-        self.pick("For", "Rust")
+        self.pick("Target", "Rust")
         expect(self.page.locator("[data-finding=target-not-listed]")).to_contain_text("does not list rust")
         expect(self.button("Start the round")).to_be_disabled()
 

@@ -251,4 +251,4 @@ class GranulesByKeyboard(BrowserTest):
         self.page.keyboard.press("Enter")
         self.says("Keel 24-0-6 on South bank, 3.16 lb/1000 ft²")
         entry = Entry.objects.get()
-        self.assertEqual((entry.note, entry.stand, entry.loads), ("done by keys", "above", 2))
+        self.assertEqual((entry.application.note, entry.stand, entry.application.loads), ("done by keys", "above", 2))

@@ -380,10 +380,7 @@ class InUse(KitTest):
         found = Round.objects.create(
             account=self.account,
             key="8c0f9a52-6c5c-4f0f-9a0e-2f5f0a2f1a11",
-            product=self.account.products.get(name="Test SC"),
             machine=self.sprayer,
-            amount_value=4,
-            amount_unit="fl_oz",
             sheet={},
             status="done",
             ended_at=timezone.now(),
@@ -391,6 +388,7 @@ class InUse(KitTest):
             started_at=timezone.now() - timedelta(hours=2),
             at=timezone.now() - timedelta(hours=2),
         )
+        found.mix.create(position=0, product=self.account.products.get(name="Test SC"), amount_value=4, amount_unit="fl_oz")
         self.account.touch()
         self.at(self.sprayer, "/clean")
         self.says("Last in it: Test SC (fungicide)")

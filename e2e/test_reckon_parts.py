@@ -8,15 +8,16 @@ from playwright.sync_api import expect
 
 from e2e.base import BrowserTest
 from greenmeasure.accounts.models import Account, User
+from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.ground.actions import save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn
 from greenmeasure.kit.actions import save_machine
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.schemas import MachineIn
-from greenmeasure.reckon.schemas import JobIn
+from greenmeasure.reckon.schemas import ComponentIn, JobIn
 from greenmeasure.rounds.actions import finish_round, start_round
-from greenmeasure.rounds.schemas import FinishIn
+from greenmeasure.rounds.schemas import FinishIn, UsedIn
 from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import ProductIn
@@ -65,7 +66,7 @@ class Backwards(BrowserTest):
         self.pick("Area", "North green")
         self.fill("Used", "2.1")
         expect(self.page.locator("[data-answer=back]")).to_have_text("0.3 fl oz/1000 ft²")
-        self.fill("Of it", "1/2")
+        self.fill("Part of the area", "1/2")
         expect(self.page.locator("[data-answer=back]")).to_have_text("0.6 fl oz/1000 ft²")
         self.page.reload()
         expect(self.page.locator("[data-answer=back]")).to_have_text("0.6 fl oz/1000 ft²")
@@ -119,12 +120,12 @@ class Season(BrowserTest):
         save_product(account, ProductIn(**card, version=product.version), product)
         part: Any = {
             "area_id": Area.objects.get().pk,
-            "row_id": product.rates.get().pk,
-            "rate": {"value": 0.6, "unit": "fl_oz/kft2"},
+            "doses": [{"row_id": product.rates.get().pk, "rate": {"value": 0.6, "unit": "fl_oz/kft2"}}],
         }
         sprayer = Machine.objects.get(kind="sprayer").pk
-        begun = start_round(account, user, JobIn(product_id=product.pk, machine_id=sprayer, passes=1, parts=[part]), uuid.uuid4())
-        finish_round(begun, user, FinishIn(used={"value": 4.2, "unit": "fl_oz"}))
+        job = JobIn(mix=[ComponentIn(product_id=product.pk)], machine_id=sprayer, passes=1, parts=[part])
+        begun = start_round(account, user, job, uuid.uuid4())
+        finish_round(begun, user, FinishIn(used=[UsedIn(amount=QuantityIn(value=4.2, unit="fl_oz"))]))
         self.pick_spray()
         line = self.page.locator("[data-budget=product]")
         expect(line).to_be_visible()

@@ -11,7 +11,7 @@ from playwright.sync_api import expect
 
 from e2e.base import PHONE, WIDE, BrowserTest
 from greenmeasure.accounts.models import User
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
 from greenmeasure.rounds.models import Round
@@ -32,15 +32,15 @@ class Views(BrowserTest):
         """Each view's address, and words that are there once it stands."""
         cookie = self.client.cookies["sessionid"].value
         self.context.add_cookies([{"name": "sessionid", "value": cookie, "url": self.live_server_url}])
-        first = Round.objects.get(product__name="Saltmarsh 22-0-8", parts__area__name="Memorial lawn", started_at__year=2025)
-        Entry.objects.filter(round=first).delete()
+        first = Round.objects.get(mix__product__name="Saltmarsh 22-0-8", parts__area__name="Memorial lawn", started_at__year=2025)
+        Application.objects.filter(round=first).delete()
         Round.objects.filter(pk=first.pk).update(status="under_way", ended_at=None)
-        entry = Entry.objects.filter(stand="above").get()
+        entry = Application.objects.filter(entries__stand="above").get()
         part = first.parts.get()
-        area, product, machine = part.area_id, first.product_id, first.machine_id
+        area, product, machine = part.area_id, first.mix.get().product_id, first.machine_id
         rate = {"value": "0.5", "unit": "lb/kft2:N"}
-        wanted = {"area_id": area, "row_id": self.row(product), "rate": rate, "share": "", "zone": ""}
-        job = {"product_id": product, "machine_id": machine, "passes": 2, "target": "", "parts": [wanted]}
+        wanted = {"area_id": area, "doses": [{"row_id": self.row(product), "rate": rate}], "share": "", "zone": ""}
+        job = {"mix": [{"product_id": product, "target": ""}], "machine_id": machine, "passes": 2, "parts": [wanted]}
         terrace, green = (Area.objects.get(name=n).pk for n in ("Terrace", "Bowling green"))
         knapsack, boom = (Machine.objects.get(name=n).pk for n in ("Knapsack", "Walking boom"))
         self.page.evaluate(f"""() => localStorage.setItem('draft:alder-quay/passes',

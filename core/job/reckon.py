@@ -1,140 +1,101 @@
-"""One job on one or many areas, each with its own rate: dose, loads, vessels, cost, verdict and working.
+"""One job on one or many areas, each with its own rate of every component: doses, loads, vessels, cost, verdict, working.
 
-Areas of one rate share their tanks; another rate is another mix and has tanks of its own. Granules are weighed out an
-area at a time.
+The spray volume comes from the machine first, then each dose: per area by the ground, per gallon, per 100 gal or as a share
+by the finished spray. Areas of the same rates share their tanks; other rates are another filling and have tanks of their own.
+Granules are weighed out an area at a time.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import TypeVar
 
 from core.errors import InputError
-from core.ground import Ground
 from core.job.machine import Machine, check_match
+from core.job.mix import DosePlan, LoadPlan, Part, PartPlan, Pour, Role, gravest, role_of
 from core.job.steps import working
 from core.label.product import Product
-from core.label.rate import LabelRate, Rate, RateUnit
-from core.rates.cost import Cost, cost
-from core.rates.dose import Delivered, Dose, dose
+from core.label.rate import Rate, RateUnit
+from core.rates.cost import Cost, cost, together
+from core.rates.dose import Delivered, dose
 from core.rates.kinds import in_kind
-from core.rates.limits import Judgement, Stand, judge
-from core.readable import foot_of, listed
+from core.rates.limits import Judgement
+from core.readable import foot_of, joined, listed
 from core.schools import PLAIN, House
-from core.tank.fill_order import Act, fill_hopper, fill_tank
+from core.tank.fill_order import Act, Into, Marks, fill_hopper, fill_tank
 from core.tank.loads import Load, hopper_loads, tank_loads
 from core.tank.vessels import Measure, measure
 from core.units import UNITS, Quantity, Unit, show_number, show_percent
 from core.working import Step
 
+T = TypeVar("T")
 MOST_PARTS = 60
-
-
-@dataclass(frozen=True)
-class Part:
-    """Ground of a job with its rate and the label row it is judged by. `treated` is how much of it, all where None."""
-
-    ground: Ground
-    rate: Rate
-    label: LabelRate
-    treated: Quantity | None = None
-    zone: str = ""
-
-    @property
-    def area(self) -> Quantity:
-        return self.treated or self.ground.size
-
-    @property
-    def name(self) -> str:
-        return f"{self.ground.name}, {self.zone}" if self.zone else self.ground.name
-
-
-@dataclass(frozen=True)
-class PartPlan:
-    """A part with its dose and the spray it takes [L]; `rounding` is by how much the marks of its vessels miss the dose."""
-
-    product: Product
-    part: Part
-    dose: Dose
-    spray: float | None
-    rounding: float = 0.0
-
-    @cached_property
-    def judged(self) -> Rate:
-        """The rate in the label's own kind of unit, whichever it was given in."""
-        return in_kind(self.product, self.part.rate, self.part.label.highest.unit)
-
-    @cached_property
-    def judgement(self) -> Judgement:
-        return judge(self.judged, self.part.label, self.product.label_binds, self.part.rate)
-
-    @property
-    def measured_rate(self) -> Rate:
-        """What the marks of the vessels make of the rate."""
-        return Rate(self.part.rate.value * (1 + self.rounding), self.part.rate.unit)
-
-    @property
-    def measured_judgement(self) -> Judgement:
-        made = Rate(self.judged.value * (1 + self.rounding), self.judged.unit)
-        return judge(made, self.part.label, self.product.label_binds, self.measured_rate)
-
-    @property
-    def tight(self) -> bool:
-        """Whether rounding up could pass the label's highest rate, so that every mark is taken from below."""
-        high = self.part.label.highest.base
-        return self.product.label_binds and 0.9 * high < self.judged.base <= high * (1 + 1e-9)
+MOST_MIXED = 12
 
 
 @dataclass(frozen=True)
 class Manner:
-    """How a job is done: with which machine, how many times over, with all loads alike or not, and by whose units and rules."""
+    """How a job is done: with which machine, how many times over, with all loads alike or not, filled for each pass or not, and
+    by whose units and rules.
+    """
 
     machine: Machine
     passes: int
     even: bool
+    by_pass: bool
     us: bool
     house: House
 
 
 @dataclass(frozen=True)
-class LoadPlan:
-    """One load with how its product is measured, how it is filled, and the parts it is for."""
+class ComponentPlan:
+    """One component over the whole job.
 
-    load: Load
-    product: Quantity
-    measure: Measure
-    acts: tuple[Act, ...]
-    parts: tuple[Part, ...]
+    `amount` is what of it goes down, None to taste; `whole` measures that at once. `measured` is what the marks of the vessels
+    come to over all loads (the whole, where there is no machine), `rounding` by how much they miss the amount.
+    """
+
+    product: Product
+    amount: Quantity | None = None
+    grams: float | None = None
+    delivered: tuple[Delivered, ...] = ()
+    whole: Measure | None = None
+    measured: Quantity | None = None
+    rounding: float = 0.0
+    cost: Cost | None = None
 
 
 @dataclass(frozen=True)
 class Job:
-    """Everything about one job.
+    """Everything about one job: a mix, on its ground, with a machine."""
 
-    `amount` is the product in all; `whole` measures it at once, `loads` a load at a time. `measured` is what the marks
-    of the vessels come to over all loads (the whole, where there is no machine).
-    """
-
-    product: Product
+    mix: tuple[ComponentPlan, ...]
     parts: tuple[PartPlan, ...]
     machine: Machine | None
     passes: int
     us: bool
-    amount: Quantity
-    grams: float | None
     area: Quantity
-    delivered: tuple[Delivered, ...]
     spray: Quantity | None
     loads: tuple[LoadPlan, ...]
-    whole: Measure
-    measured: Quantity
-    rounding: float
-    cost: Cost | None
     warnings: tuple[str, ...]
 
     @cached_property
     def working(self) -> tuple[Step, ...]:
         """All lines, in the order in which one would write them down."""
         return working(self)
+
+    @property
+    def main(self) -> ComponentPlan:
+        """What the job is named by: its first component."""
+        return self.mix[0]
+
+    @property
+    def products(self) -> tuple[Product, ...]:
+        return tuple(c.product for c in self.mix)
+
+    @property
+    def name(self) -> str:
+        return joined([c.product.name for c in self.mix])
 
     @property
     def foot(self) -> Quantity:
@@ -144,67 +105,72 @@ class Job:
     def where(self) -> str:
         return listed([p.part.ground.name for p in self.parts])
 
+    @cached_property
+    def cost(self) -> Cost | None:
+        """What the whole mix costs; None where a component that has an amount has no price."""
+        return together([c.cost for c in self.mix if c.amount])
+
+    @cached_property
+    def delivered(self) -> tuple[Delivered, ...]:
+        """What all components bring of each content, over all the ground."""
+        found: dict[tuple[str, str], Delivered] = {}
+        for d in (d for c in self.mix for d in c.delivered):
+            key = (d.content.name, d.content.basis.value)
+            held = found.get(key)
+            found[key] = replace(held, grams=held.grams + d.grams, g_per_m2=held.g_per_m2 + d.g_per_m2) if held else d
+        return tuple(found.values())
+
     @property
     def judgement(self) -> Judgement:
-        """The gravest of the parts' verdicts."""
-        order = {Stand.ABOVE: 0, Stand.BELOW: 1, Stand.WITHIN: 2}
-        return min((p.judgement for p in self.parts), key=lambda j: (not j.refused, order[j.stand]))
+        """The gravest of the verdicts."""
+        return gravest([d.judgement for p in self.parts for d in p.measured])
 
 
 def reckon(
-    product: Product,
+    mix: Sequence[Product],
     parts: Sequence[Part],
     machine: Machine | None,
     *,
     passes: int = 1,
     even: bool = False,
+    by_pass: bool = False,
     us: bool = True,
     house: House = PLAIN,
 ) -> Job:
     """Reckon the whole job.
 
     Args:
-        product: what goes down.
-        parts: where, each with its rate and the label it is judged by; a rate above the label is reckoned and judged,
-            not hidden.
-        machine: what it goes down with; without one there is a dose and no loads.
+        mix: what goes down together.
+        parts: where, each with the rate of every component and the label it is judged by; a rate above the label is
+            reckoned and judged, not hidden.
+        machine: what it goes down with; without one there are doses and no loads.
         passes: how many times the ground is covered.
         even: all loads alike, in place of full ones and an odd last one.
+        by_pass: each pass filled for itself.
         us: whether the account works in US units.
         house: the account's rules; they tell the order of filling.
 
     Raises:
         InputError: anything missing or absurd, named by its field.
     """
-    _check(product, parts)
+    _check(mix, parts)
     if machine:
-        check_match(product, machine)
-    planned = [_planned(product, part, machine, passes) for part in parts]
-    unit = planned[0].dose.amount.unit
-    amount = _sum([p.dose.base for p in planned], unit)
-    plans, roundings = _plans(planned, Manner(machine, passes, even, us, house)) if machine else ((), {})
-    whole = measure(amount, us, any(p.tight for p in planned))
-    measured = _sum([p.measure.measured.base for p in plans], unit) if plans else whole.measured.to(unit)
-    rounding = measured.base / amount.base - 1
+        for i, product in enumerate(mix):
+            _on(f"mix.{i}" if len(mix) > 1 else "machine", check_match, product, machine)
+    planned = [_planned(mix, i, part, machine, passes) for i, part in enumerate(parts)]
+    plans = _plans(mix, planned, Manner(machine, passes, even, by_pass, us, house)) if machine else ()
     area = _sum([p.area.base for p in parts], parts[0].area.unit)
+    components = tuple(_component(product, c, planned, plans, area, us) for c, product in enumerate(mix))
     sprays = [p.spray for p in planned if p.spray is not None]
-    grams = [p.dose.grams for p in planned if p.dose.grams is not None]
     return Job(
-        product=product,
-        parts=tuple(replace(p, rounding=roundings.get(i, rounding)) for i, p in enumerate(planned)),
+        mix=components,
+        parts=tuple(_measured(p, components, plans) for p in planned),
         machine=machine,
         passes=passes,
         us=us,
-        amount=amount,
-        grams=sum(grams) if len(grams) == len(planned) else None,
         area=area,
-        delivered=_together([p.dose for p in planned], area),
         spray=Quantity(sum(sprays), UNITS["l"]) if sprays else None,
         loads=plans,
-        whole=whole,
-        measured=measured,
-        rounding=rounding,
-        cost=cost(product, amount, area, foot_of(us)),
         warnings=_warnings(planned, us, plans),
     )
 
@@ -213,14 +179,29 @@ def _sum(bases: Sequence[float], unit: Unit) -> Quantity:
     return Quantity(sum(bases) / unit.size, unit)
 
 
-def _check(product: Product, parts: Sequence[Part]) -> None:
+def _on(field: str, check: Callable[..., T], *given: object) -> T:
+    """What a check of one component gives, its faults on the component's own field."""
+    try:
+        return check(*given)
+    except InputError as fault:
+        raise fault.on(field) from None
+
+
+def _check(mix: Sequence[Product], parts: Sequence[Part]) -> None:
+    if not 1 <= len(mix) <= MOST_MIXED:
+        raise InputError("mix", len(mix), f"{len(mix)} products make no mix.", f"Pick 1 to {MOST_MIXED}.")
+    twice = next((p for i, p in enumerate(mix) if any(_same(p, q) for q in mix[:i])), None)
+    if twice:
+        raise InputError("mix", twice.name, f"{twice.name} is in the mix twice.", "Put both rates together in one.")
     if not 1 <= len(parts) <= MOST_PARTS:
         raise InputError("parts", len(parts), f"{len(parts)} areas make no job.", f"Pick 1 to {MOST_PARTS}.")
     for i, part in enumerate(parts):
-        try:
-            in_kind(product, part.rate, part.label.highest.unit)
-        except InputError as fault:
-            raise fault.on(f"parts.{i}.rate") from None
+        for c, (product, d) in enumerate(zip(mix, part.doses, strict=True)):
+            if d.rate is None and role_of(product) is not Role.COLOURANT:
+                no_rate = f"{product.name} has no rate on {part.name}."
+                raise InputError(f"parts.{i}.doses.{c}.rate", None, no_rate, "Set its rate; only a dye goes in to taste.")
+        if not any(d.rate for d in part.doses):
+            raise InputError(f"parts.{i}.doses.0.rate", None, f"Nothing has a rate on {part.name}.", "Set a rate.")
         together = sum(p.area.base for p in parts if p.ground.name == part.ground.name)
         if together > part.ground.size.base * (1 + 1e-6):
             said = Quantity(together / part.ground.size.unit.size, part.ground.size.unit)
@@ -232,110 +213,201 @@ def _check(product: Product, parts: Sequence[Part]) -> None:
             )
 
 
-def _planned(product: Product, part: Part, machine: Machine | None, passes: int) -> PartPlan:
+def _same(a: Product, b: Product) -> bool:
+    return a.id == b.id if a.id is not None and b.id is not None else a is b
+
+
+def _planned(mix: Sequence[Product], i: int, part: Part, machine: Machine | None, passes: int) -> PartPlan:
+    """A part with its doses, by the spray that the machine puts on it."""
     spray = machine.output_base * part.area.base * passes if machine and machine.sprays else None
-    return PartPlan(product, part, dose(product, part.rate, part.area, spray), spray)
+    doses: list[DosePlan | None] = []
+    for c, (product, given) in enumerate(zip(mix, part.doses, strict=True)):
+        if given.rate is None or given.label is None:
+            doses.append(None)
+            continue
+        field = f"parts.{i}.doses.{c}.rate"
+        _on(field, in_kind, product, given.rate, given.label.highest.unit)
+        try:
+            made = dose(product, given.rate, part.area, spray)
+        except InputError as fault:
+            raise (fault.on(field) if fault.field == "rate" else fault) from None
+        doses.append(DosePlan(product, given.rate, given.label, made))
+    return PartPlan(part, tuple(doses), spray)
 
 
-def _together(doses: Sequence[Dose], area: Quantity) -> tuple[Delivered, ...]:
-    """What all doses bring of each content, over all the ground."""
-    if len(doses) == 1:
-        return doses[0].delivered
+def _component(
+    product: Product, c: int, parts: Sequence[PartPlan], plans: Sequence[LoadPlan], area: Quantity, us: bool
+) -> ComponentPlan:
+    held = [d for p in parts if (d := p.doses[c])]
+    if not held:
+        return ComponentPlan(product)
+    unit = held[0].dose.amount.unit
+    amount = _sum([d.dose.base for d in held], unit)
+    whole = measure(amount, us, any(d.tight for d in held))
+    by = [p.pours[c].measure for p in plans]
+    measured = _sum([m.measured.base for m in by if m], unit) if plans else whole.measured.to(unit)
+    grams = [d.dose.grams for d in held if d.dose.grams is not None]
+    return ComponentPlan(
+        product=product,
+        amount=amount,
+        grams=sum(grams) if len(grams) == len(held) else None,
+        delivered=_together([d.dose.delivered for d in held], area),
+        whole=whole,
+        measured=measured,
+        rounding=measured.base / amount.base - 1,
+        cost=cost(product, amount, area, foot_of(us)),
+    )
+
+
+def _together(every: Sequence[tuple[Delivered, ...]], area: Quantity) -> tuple[Delivered, ...]:
+    """What all doses of a component bring of each content, over all the ground."""
     found = []
-    for i, first in enumerate(doses[0].delivered):
-        grams = sum(d.delivered[i].grams for d in doses)
+    for i, first in enumerate(every[0]):
+        grams = sum(d[i].grams for d in every)
         found.append(Delivered(first.content, grams, grams / area.base))
     return tuple(found)
 
 
-def _mixes(parts: Sequence[PartPlan], machine: Machine) -> list[list[int]]:
-    """Which parts, by their places, share their loads: in a sprayer those of one rate, in a spreader none."""
+def _measured(planned: PartPlan, components: Sequence[ComponentPlan], plans: Sequence[LoadPlan]) -> PartPlan:
+    """A part whose doses know by how much the marks of its loads miss them."""
+    mine = [p for p in plans if planned.part in p.parts]
+
+    def rounding(c: int) -> float:
+        poured = [x for p in mine if (x := p.pours[c]).measure]
+        if not poured:
+            return components[c].rounding
+        return sum(x.measure.measured.base for x in poured if x.measure) / sum(x.amount.base for x in poured if x.amount) - 1
+
+    return replace(planned, doses=tuple(d and replace(d, rounding=rounding(c)) for c, d in enumerate(planned.doses)))
+
+
+# --- loads ------------------------------------------------------------------------------------------------------
+
+
+def _fillings(parts: Sequence[PartPlan], machine: Machine) -> list[list[PartPlan]]:
+    """Which parts share their loads: in a sprayer those of the same rates, in a spreader none."""
     if not machine.sprays:
-        return [[i] for i in range(len(parts))]
-    groups: dict[str, list[int]] = {}
-    for i, p in enumerate(parts):
-        groups.setdefault(f"{p.part.rate.base:.10g} {p.part.rate.unit.kind}", []).append(i)
+        return [[p] for p in parts]
+    groups: dict[str, list[PartPlan]] = {}
+    for p in parts:
+        key = " ".join(f"{d.rate.base:.10g} {d.rate.unit.kind}" if d else "-" for d in p.doses)
+        groups.setdefault(key, []).append(p)
     return list(groups.values())
 
 
-def _plans(parts: Sequence[PartPlan], manner: Manner) -> tuple[tuple[LoadPlan, ...], dict[int, float]]:
-    """All loads, a mix after the other, and by how much the marks of each part's mix miss its dose."""
+def _plans(mix: Sequence[Product], parts: Sequence[PartPlan], manner: Manner) -> tuple[LoadPlan, ...]:
+    """All loads, a filling after the other."""
     plans: list[LoadPlan] = []
-    roundings: dict[int, float] = {}
-    for places in _mixes(parts, manner.machine):
-        mix = [parts[i] for i in places]
-        made = _filled(mix, manner, len(plans))
-        rounding = sum(p.measure.measured.base for p in made) / sum(p.dose.base for p in mix) - 1
-        roundings |= dict.fromkeys(places, rounding)
-        plans += made
-    return tuple(plans), roundings
+    for group in _fillings(parts, manner.machine):
+        plans += _filled(mix, group, manner, len(plans))
+    return tuple(plans)
 
 
-def _loads(mix: Sequence[PartPlan], manner: Manner) -> tuple[Load, ...]:
-    machine = manner.machine
-    base, area = sum(p.dose.base for p in mix), sum(p.part.area.base for p in mix)
+def _loads(group: Sequence[PartPlan], manner: Manner) -> tuple[Load, ...]:
+    machine, area = manner.machine, sum(p.part.area.base for p in group)
     if not machine.sprays:
-        return hopper_loads(dose=base, area=area, hopper=machine.capacity.base, passes=manner.passes, even=manner.even)
+        weighed = sum(d.dose.base for p in group for d in p.measured)
+        return hopper_loads(dose=weighed, area=area, hopper=machine.capacity.base, passes=manner.passes, even=manner.even)
     return tank_loads(
-        dose=base,
-        liquid=mix[0].product.liquid,
         area=area,
         output=machine.output_base,
         tank=machine.capacity.base,
         passes=manner.passes,
         even=manner.even,
+        by_pass=manner.by_pass,
     )
 
 
-def _filled(mix: Sequence[PartPlan], manner: Manner, before: int) -> list[LoadPlan]:
-    """Each load of a mix with its measure and its acts, worked out once for loads that are alike.
+def _filled(mix: Sequence[Product], group: Sequence[PartPlan], manner: Manner, before: int) -> list[LoadPlan]:
+    """Each load of a filling with its pours and its acts, worked out once for loads that are alike.
 
     Their numbers go on from `before`.
     """
-    known: dict[tuple[float, float], tuple[Quantity, Measure, tuple[Act, ...]]] = {}
-    product, unit, tight = mix[0].product, mix[0].dose.amount.unit, any(p.tight for p in mix)
-    parts = tuple(p.part for p in mix)
+    known: dict[tuple[float, float], tuple[tuple[Pour, ...], float, tuple[Act, ...]]] = {}
+    parts = tuple(p.part for p in group)
     plans = []
-    for load in _loads(mix, manner):
-        alike = (load.amount, load.volume)
+    for load in _loads(group, manner):
+        alike = (load.share, load.volume)
         if alike not in known:
-            amount = Quantity(load.amount / unit.size, unit)
-            by = measure(amount, manner.us, tight)
-            known[alike] = (amount, by, _acts(product, load, by, manner))
+            pours = tuple(_pour(product, c, group, load, manner.us) for c, product in enumerate(mix))
+            water = _water(pours, load) if load.volume else 0.0
+            known[alike] = (pours, water, _acts(pours, load, manner))
         plans.append(LoadPlan(replace(load, number=before + load.number), *known[alike], parts))
     return plans
 
 
-def _acts(product: Product, load: Load, by: Measure, manner: Manner) -> tuple[Act, ...]:
+def _pour(product: Product, c: int, group: Sequence[PartPlan], load: Load, us: bool) -> Pour:
+    held = [d for p in group if (d := p.doses[c])]
+    if not held:
+        return Pour(c, product)
+    unit = held[0].dose.amount.unit
+    amount = Quantity(sum(d.dose.base for d in held) * load.share / unit.size, unit)
+    return Pour(c, product, amount, measure(amount, us, any(d.tight for d in held)))
+
+
+def _water(pours: Sequence[Pour], load: Load) -> float:
+    """What of a load is water [L]; dry products take up none. Raises InputError where nothing is left for it."""
+    liquids = [p for p in pours if p.amount and p.product.liquid]
+    water = load.volume - sum(p.amount.base for p in liquids if p.amount)
+    if water <= 0:
+        said = joined([f"{p.amount} of {p.product.name}" for p in liquids])
+        raise InputError(
+            "output",
+            said,
+            f"{said} leave no room for water in {Quantity(load.volume, UNITS['l'])}.",
+            "Check the sprayer's output and the rates.",
+        )
+    return water
+
+
+def _acts(pours: Sequence[Pour], load: Load, manner: Manner) -> tuple[Act, ...]:
+    into = [
+        Into(p.product, p.measure.instruction if p.measure else "", p.amount.base if p.amount and not p.product.liquid else 0.0)
+        for p in pours
+    ]
     if not load.volume:
-        return fill_hopper(product, by.instruction)
-    full, half = (Quantity(v, UNITS["l"]).to(manner.machine.capacity.unit) for v in (load.volume, load.volume / 2))
-    return fill_tank([(product, by.instruction)], load.volume, str(full), str(half), manner.house.of("fill_order"))
+        return fill_hopper(into)
+    unit = manner.machine.capacity.unit
+    full, near, half = (str(Quantity(load.volume * share, UNITS["l"]).to(unit)) for share in (1.0, 0.9, 0.5))
+    return fill_tank(into, load.volume, Marks(full, near, half), manner.house.of("fill_order"))
+
+
+# --- what else there is to say ----------------------------------------------------------------------------------
 
 
 def _warnings(parts: Sequence[PartPlan], us: bool, plans: Sequence[LoadPlan]) -> tuple[str, ...]:
     words = []
-    coarse = next((p for p in plans if p.measure.coarse), None)
-    if coarse:
+    for coarse in _coarse(plans):
+        assert coarse.measure
         words.append(
-            f"{coarse.product} is little for a {coarse.measure.vessel.name}: reading it alone can be out by "
+            f"{coarse.amount} is little for a {coarse.measure.vessel.name}: reading it alone can be out by "
             f"{show_percent(coarse.measure.reading)}. {coarse.measure.note}"
         )
     for p in parts:
-        if p.spray and p.part.label.carrier and p.part.label.unit.per_area:
-            words += _other_water(p.part, p.spray, us)
+        for d in p.measured:
+            if p.spray and d.label.carrier and d.label.unit.per_area:
+                words += _other_water(p, d, p.spray, us)
     return tuple(dict.fromkeys(words))
 
 
-def _other_water(part: Part, spray: float, us: bool) -> list[str]:
+def _coarse(plans: Sequence[LoadPlan]) -> list[Pour]:
+    """The first load's pour of each component that no vessel measures well."""
+    found: dict[int, Pour] = {}
+    for pour in (x for p in plans for x in p.pours):
+        if pour.measure and pour.measure.coarse:
+            found.setdefault(pour.place, pour)
+    return list(found.values())
+
+
+def _other_water(planned: PartPlan, d: DosePlan, spray: float, us: bool) -> list[str]:
     """A warning where the spray volume is not the one the label asks for."""
-    asked = part.label.scaled()
+    asked = d.label.scaled()
     if asked.carrier is None or asked.unit.per is None:
         return []
     low, high, unit = asked.carrier
     foot = asked.unit.per
     wanted = [RateUnit(unit, foot), RateUnit(UNITS["gal"] if us else UNITS["l"], foot_of(us).unit)]
-    here = Rate(spray / part.area.base / wanted[0].size, wanted[0])
+    here = Rate(spray / planned.part.area.base / wanted[0].size, wanted[0])
     if low * (1 - 1e-6) <= here.value <= high * (1 + 1e-6):
         return []
     span = show_number(low) if low == high else f"{show_number(low)} to {show_number(high)}"

@@ -10,9 +10,10 @@ from dataclasses import asdict, dataclass, fields
 from typing import Any, TypeVar
 
 from core.errors import InputError
+from core.readable import joined
 from core.units import UNITS, Quantity, read_quantity
 
-VERSION = 2
+VERSION = 3
 T = TypeVar("T")
 Ticks = Set[tuple[int, str]]
 """What has been ticked: load and act; load 0 is what is worn."""
@@ -40,7 +41,9 @@ NOTHING = Amount()
 
 @dataclass(frozen=True)
 class SheetText:
-    """Something that the sheet says, by its key; of what is worn, `when`; of a finding, its `act` and the part it is of."""
+    """Something that the sheet says, by its key; of what is worn, `when`; of a finding, its `act` and the part it is of; of a
+    label's rule, in `part`, the product whose it is.
+    """
 
     key: str = ""
     text: str = ""
@@ -76,14 +79,41 @@ class SheetMeasure:
 
 
 @dataclass(frozen=True)
+class SheetComponent:
+    """One product of the mix: what of it goes down in all, nothing to taste, what it is for, and what it costs."""
+
+    product: str = ""
+    role: str = ""
+    target: str = ""
+    amount: Amount = NOTHING
+    cost: str = ""
+
+
+@dataclass(frozen=True)
+class SheetDose:
+    """The rate of one component on one ground and the label's range, in words; neither to taste."""
+
+    rate: str = ""
+    label: str = ""
+
+
+@dataclass(frozen=True)
 class SheetPart:
-    """One ground of the sheet: what of it is treated, the rate and the label's range in words, a spreader's setting."""
+    """One ground of the sheet: what of it is treated, the rate of each component, a spreader's setting."""
 
     name: str = ""
     treated: Amount = NOTHING
-    rate: str = ""
-    label: str = ""
+    doses: tuple[SheetDose, ...] = ()
     setting: str = ""
+
+
+@dataclass(frozen=True)
+class SheetPour:
+    """What of one component goes into a load, and how it is measured; nothing to taste."""
+
+    product: str = ""
+    amount: Amount = NOTHING
+    measure: SheetMeasure = SheetMeasure()
 
 
 @dataclass(frozen=True)
@@ -95,12 +125,11 @@ class SheetLoad:
     pass_number: int = 0
     odd: bool = False
     where: str = ""
-    product: Amount = NOTHING
+    pours: tuple[SheetPour, ...] = ()
     volume: Amount = NOTHING
     water: Amount = NOTHING
     covers: str = ""
     share: float = 0.0
-    measure: SheetMeasure = SheetMeasure()
     acts: tuple[SheetAct, ...] = ()
 
 
@@ -109,13 +138,11 @@ class Sheet:
     """A mix sheet. `problem` says what of it could not be read; empty where all of it could."""
 
     headline: str = ""
-    product: str = ""
+    mix: tuple[SheetComponent, ...] = ()
     where: str = ""
-    target: str = ""
     machine: str = ""
     passes: int = 1
     capacity: str = ""
-    amount: Amount = NOTHING
     spray: Amount = NOTHING
     cost: str = ""
     parts: tuple[SheetPart, ...] = ()
@@ -126,6 +153,11 @@ class Sheet:
     findings: tuple[SheetText, ...] = ()
     label_first: str = ""
     problem: str = ""
+
+    @property
+    def product(self) -> str:
+        """What is mixed, by name."""
+        return joined([c.product for c in self.mix if c.product])
 
     def document(self) -> dict[str, Any]:
         """The sheet as it is stored."""
@@ -163,18 +195,22 @@ def read_sheet(document: Any) -> Sheet:
         return Sheet(problem="This round's sheet cannot be read.")
     version = document.get("version", 1)
     if version == 1:
-        return _whole(_from_1(document))
+        return _whole(_from_2(_from_1(document)))
+    if version == 2:
+        return _whole(_from_2(document))
     if version == VERSION:
         return _whole(document)
     return Sheet(problem="This round's sheet was made by a newer Green Measure. Bring this one up to date to read it.")
 
 
 def _whole(document: Mapping[str, Any]) -> Sheet:
-    missing = [f.name for f in fields(Sheet) if f.name in ("headline", "loads", "wear", "parts") and f.name not in document]
+    missing = [
+        f.name for f in fields(Sheet) if f.name in ("headline", "mix", "loads", "wear", "parts") and f.name not in document
+    ]
     problem = f"Of this round's sheet {' and '.join(missing)} cannot be read." if missing else ""
     return Sheet(
         **_plain(Sheet, document),
-        amount=_amount(document.get("amount")),
+        mix=_each(document.get("mix"), _component),
         spray=_amount(document.get("spray")),
         parts=_each(document.get("parts"), _part),
         loads=_each(document.get("loads"), _load),
@@ -213,29 +249,61 @@ def _text(given: Mapping[str, Any]) -> SheetText:
     return SheetText(**_plain(SheetText, given))
 
 
+def _component(given: Mapping[str, Any]) -> SheetComponent:
+    return SheetComponent(**_plain(SheetComponent, given), amount=_amount(given.get("amount")))
+
+
 def _part(given: Mapping[str, Any]) -> SheetPart:
-    return SheetPart(**_plain(SheetPart, given), treated=_amount(given.get("treated")))
+    doses = _each(given.get("doses"), lambda d: SheetDose(**_plain(SheetDose, d)))
+    return SheetPart(**_plain(SheetPart, given), treated=_amount(given.get("treated")), doses=doses)
 
 
-def _load(given: Mapping[str, Any]) -> SheetLoad:
+def _pour(given: Mapping[str, Any]) -> SheetPour:
     held = given.get("measure")
     measure = held if isinstance(held, dict) else {}
     vessel = measure.get("vessel")
+    found = SheetMeasure(**_plain(SheetMeasure, measure), vessel=vessel if isinstance(vessel, dict) else None)
+    return SheetPour(**_plain(SheetPour, given), amount=_amount(given.get("amount")), measure=found)
+
+
+def _load(given: Mapping[str, Any]) -> SheetLoad:
     return SheetLoad(
         **_plain(SheetLoad, given),
-        product=_amount(given.get("product")),
+        pours=_each(given.get("pours"), _pour),
         volume=_amount(given.get("volume")),
         water=_amount(given.get("water")),
-        measure=SheetMeasure(**_plain(SheetMeasure, measure), vessel=vessel if isinstance(vessel, dict) else None),
         acts=_each(given.get("acts"), lambda a: SheetAct(**_plain(SheetAct, a))),
     )
+
+
+# --- version 2: one product a sheet -----------------------------------------------------------------------------
+
+
+def _from_2(old: Mapping[str, Any]) -> dict[str, Any]:
+    """A document of version 2, of one product, as a mix of one."""
+    name = old.get("product") if isinstance(old.get("product"), str) else ""
+    new = dict(old)
+    if "product" in old or "amount" in old:
+        new["mix"] = [{"product": name, "target": old.get("target"), "amount": old.get("amount"), "cost": old.get("cost")}]
+    for key, turned in (("parts", _part_from_2), ("loads", lambda x: _load_from_2(x, str(name)))):
+        if isinstance(old.get(key), list | tuple):
+            new[key] = [turned(x) for x in old[key] if isinstance(x, dict)]
+    return new
+
+
+def _part_from_2(old: Mapping[str, Any]) -> dict[str, Any]:
+    return {**old, "doses": [{"rate": old.get("rate"), "label": old.get("label")}]}
+
+
+def _load_from_2(old: Mapping[str, Any], name: str) -> dict[str, Any]:
+    return {**old, "pours": [{"product": name, "amount": old.get("product"), "measure": old.get("measure")}]}
 
 
 # --- version 1: the answer that the API gave at the start -------------------------------------------------------
 
 
 def _from_1(old: Mapping[str, Any]) -> dict[str, Any]:
-    """A document of version 1 in the terms of this one."""
+    """A document of version 1 in the terms of version 2."""
     new = dict(old)
     new["spray"] = _shown(old.get("spray"))
     cost = old.get("cost")

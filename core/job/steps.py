@@ -8,31 +8,44 @@ from typing import TYPE_CHECKING
 
 from core.job.machine import Machine
 from core.units import UNITS, Quantity, show_number, show_percent
-from core.working import Step, Term, divided_by, line, plus, times
+from core.working import Step, Term, divided_by, line, minus, plus, times
 
 if TYPE_CHECKING:
-    from core.job.reckon import Job, LoadPlan, PartPlan
+    from core.job.mix import PartPlan, Pour
+    from core.job.reckon import Job
 
 
 def working(job: Job) -> tuple[Step, ...]:
     """All lines of a job, in the order in which one would write them down."""
-    steps = _doses(job.parts, job.amount)
+    steps: list[Step] = []
+    for c, component in enumerate(job.mix):
+        if component.amount:
+            steps += _named(_doses(job.parts, c, component.amount), component.product.name, len(job.mix) > 1)
     if job.spray and job.machine and job.machine.output:
         steps += _spray(job.spray, job.area, job.machine, job.passes)
     if job.loads:
-        steps += _first_load(job)
-        steps.append(mark_step(job.loads[0]))
+        for pour in job.loads[0].pours:
+            if pour.amount:
+                steps += _named([*_first_load(job, pour), mark_step(pour)], pour.product.name, len(job.mix) > 1)
+        if len(job.mix) > 1 and job.loads[0].load.volume:
+            steps += _water(job)
     if job.cost:
         steps += job.cost.working
     return tuple(steps)
 
 
-def _doses(parts: Sequence[PartPlan], amount: Quantity) -> list[Step]:
-    if len(parts) == 1:
-        return [*parts[0].dose.working, *parts[0].dose.brings]
-    steps = [replace(s, title=f"{p.part.name}: {_lower(s.title)}") for p in parts for s in p.dose.working]
+def _named(steps: Sequence[Step], name: str, several: bool) -> list[Step]:
+    """The steps of one component, named by it where there are several."""
+    return [replace(s, title=f"{name}: {_lower(s.title)}") for s in steps] if several else list(steps)
+
+
+def _doses(parts: Sequence[PartPlan], c: int, amount: Quantity) -> list[Step]:
+    held = [(p.part, d.dose) for p in parts if (d := p.doses[c])]
+    if len(held) == 1:
+        return [*held[0][1].working, *held[0][1].brings]
+    steps = [replace(s, title=f"{part.name}: {_lower(s.title)}") for part, dose in held for s in dose.working]
     symbol = amount.unit.symbol
-    each = [p.dose.amount.to(amount.unit).value for p in parts]
+    each = [dose.amount.to(amount.unit).value for _, dose in held]
     total = line("Together", Term(each[0], symbol), *(plus(x, symbol) for x in each[1:]), result=Term(amount.value, symbol))
     return [*steps, total]
 
@@ -41,28 +54,34 @@ def _lower(title: str) -> str:
     return title[0].lower() + title[1:]
 
 
-def _first_load(job: Job) -> list[Step]:
+def _first_load(job: Job, pour: Pour) -> list[Step]:
+    """What of a component goes into the first load."""
     first = job.loads[0]
-    held = [p.dose for p in job.parts if p.part in first.parts]
+    held = [d.dose for p in job.parts if p.part in first.parts and (d := p.doses[pour.place])]
+    assert pour.amount
     unit = held[0].amount.unit
     total = Quantity(sum(d.base for d in held) / unit.size, unit)
+    result = Term(pour.amount.value, pour.amount.unit.symbol)
     if job.spray and job.machine:
         gallon = job.machine.capacity.unit
         share = sum(p.area.base for p in first.parts) / job.area.base
         mixed, load = job.spray.to(gallon).value * share, Quantity(first.load.volume, UNITS["l"]).to(gallon).value
-        return [
-            line(
-                "Product in the first tank",
-                Term(total.value, unit.symbol),
-                times(load, gallon.symbol),
-                divided_by(mixed, gallon.symbol),
-                result=Term(first.product.value, first.product.unit.symbol),
-            )
-        ]
+        terms = Term(total.value, unit.symbol), times(load, gallon.symbol), divided_by(mixed, gallon.symbol)
+        return [line("Product in the first tank", *terms, result=result)]
     if job.passes > 1:
         result = Term(total.value / job.passes, unit.symbol)
         return [line("Product for one pass", Term(total.value, unit.symbol), divided_by(job.passes), result=result)]
     return []
+
+
+def _water(job: Job) -> list[Step]:
+    """What of the first tank is water: its volume less the liquids."""
+    assert job.machine
+    gallon, first = job.machine.capacity.unit, job.loads[0]
+    volume, water = (Quantity(v, UNITS["l"]).to(gallon) for v in (first.load.volume, first.water))
+    liquids = [p.amount.to(gallon).value for p in first.pours if p.amount and p.product.liquid]
+    terms = (Term(volume.value, gallon.symbol), *(minus(x, gallon.symbol) for x in liquids))
+    return [line("Water in the first tank", *terms, result=Term(water.value, gallon.symbol))] if liquids else []
 
 
 def _spray(spray: Quantity, ground: Quantity, machine: Machine, passes: int) -> list[Step]:
@@ -87,16 +106,17 @@ def _spray(spray: Quantity, ground: Quantity, machine: Machine, passes: int) -> 
     ]
 
 
-def mark_step(plan: LoadPlan) -> Step:
-    """How a load's amount becomes a mark on its vessel."""
-    by = plan.measure
+def mark_step(pour: Pour) -> Step:
+    """How an amount becomes a mark on its vessel."""
+    by = pour.measure
+    assert by and pour.amount
     unit, graduation = by.vessel.unit.symbol, by.vessel.graduation
-    exact = plan.product.to(by.vessel.unit)
+    exact = pour.amount.to(by.vessel.unit)
     off = show_percent(by.rounding, sign=True)
     note = f"Read to the nearest {show_number(graduation)} {unit}: {by.instruction}, "
     note += "off by less than 0.05 %." if abs(by.rounding) < 0.0005 else f"{off}."
-    start = Term(plan.product.value, plan.product.unit.symbol)
-    if by.vessel.unit is plan.product.unit:
+    start = Term(pour.amount.value, pour.amount.unit.symbol)
+    if by.vessel.unit is pour.amount.unit:
         return line(
             f"In the {by.vessel.name}",
             start,
@@ -104,6 +124,6 @@ def mark_step(plan: LoadPlan) -> Step:
             result=Term(exact.value / graduation, "marks"),
             note=note,
         )
-    factor = plan.product.unit.size / by.vessel.unit.size
-    turn = times(factor, unit, plan.product.unit.symbol)
+    factor = pour.amount.unit.size / by.vessel.unit.size
+    turn = times(factor, unit, pour.amount.unit.symbol)
     return line(f"In the {by.vessel.name}", start, turn, result=Term(exact.value, unit), note=note)

@@ -27,11 +27,14 @@ class Kind(StrEnum):
     AMENDMENT = "amendment"
     ADJUVANT = "adjuvant"
     COLOURANT = "colourant"
+    CONDITIONER = "conditioner"
     BIOSTIMULANT = "biostimulant"
 
     @property
     def text(self) -> str:
-        return {"growth_regulator": "growth regulator", "iron": "iron or micronutrient"}.get(self.value, self.value)
+        return {"growth_regulator": "growth regulator", "iron": "iron or micronutrient", "conditioner": "water conditioner"}.get(
+            self.value, self.value
+        )
 
     @property
     def label_binds(self) -> bool:

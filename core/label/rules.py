@@ -42,6 +42,14 @@ class Leaf(StrEnum):
     WET = "wet"
 
 
+class Helper(StrEnum):
+    """Whether a product wants an adjuvant in its tank."""
+
+    EITHER = "either"
+    NEEDED = "needed"
+    FORBIDDEN = "forbidden"
+
+
 @dataclass(frozen=True)
 class Row:
     """One rate row of a label. Empty lists and open ends mean that the label does not narrow it.
@@ -94,6 +102,8 @@ class Rules:
     Hours [h], days [d], depths [mm], distances [m], temperatures of air and, at 5 cm, of soil [°C], wind [m/s].
     `water_in_delay` is how long after the application the water may come, `water_in_depth` and `water_in_minutes` how much:
     two things, never one.
+    `never_all` is what must not all be in one tank with it, `most_mixed` the most where anything else is, `adjuvant` whether its
+    tank wants one.
     `rain_before` is how long it must have been dry, `rain_after` how long it must stay dry. `unreadable` names what is ruled
     and cannot be read: nothing is planned until it can.
     """
@@ -123,6 +133,9 @@ class Rules:
     mixed_life: float | None = None
     fill_note: str = ""
     incompatible: tuple[Incompatible, ...] = field(default=())
+    never_all: tuple[str, ...] = ()
+    most_mixed: LabelRate | None = None
+    adjuvant: Helper = Helper.EITHER
     revised: date | None = None
     unreadable: tuple[str, ...] = ()
 

@@ -6,7 +6,7 @@ the gate stops a plan for it.
 """
 
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from enum import StrEnum
@@ -15,12 +15,13 @@ from typing import Any
 from core.errors import InputError
 from core.label.phrase import read_label_rate
 from core.label.rate import Basis, LabelRate, show_label_rate
-from core.label.rules import ActiveCap, Incompatible, Leaf, Rules
+from core.label.rules import ActiveCap, Helper, Incompatible, Leaf, Rules
+from core.readable import joined
 from core.units import LENGTH, SPEED, TIME, UNITS, Quantity, celsius, exact_number, read_signed, show_number, typed_quantity
 
 
 class Kind(StrEnum):
-    """What a rule is given as: a quantity of a dimension, a rate, a count, a word, lines of text, a day, a list."""
+    """What a rule is given as: a quantity of a dimension, a rate, a count, a word, lines of text, names, a day, a list."""
 
     TEMPERATURE = "temperature"
     SPEED = "speed"
@@ -33,6 +34,8 @@ class Kind(StrEnum):
     ACTIVE_RATE = "active_rate"
     COUNT = "count"
     LEAF = "leaf"
+    HELPER = "helper"
+    NAMES = "names"
     LINE = "line"
     TEXT = "text"
     DAY = "day"
@@ -168,6 +171,26 @@ RULES: tuple[Rule, ...] = (
     Rule("applications_per_season", Kind.COUNT, "At most {} applications a season.", GATE, _MUCH, "Applications a season"),
     Rule("consecutive", Kind.COUNT, "At most {} in a row of its group.", GATE, _MUCH, "In a row of its group"),
     Rule("incompatible", Kind.APART, "Not with {}.", GATE, _APART, "What it must not meet"),
+    Rule(
+        "never_all",
+        Kind.NAMES,
+        "Never in one tank with all of {}.",
+        GATE,
+        _APART,
+        "Never with all of these",
+        "Products, actives or groups, parted by semicolons.",
+        "HRAC 4; HRAC 2",
+    ),
+    Rule(
+        "most_mixed",
+        Kind.RATE,
+        "At most {} where it is mixed with others.",
+        GATE,
+        _APART,
+        "Most when mixed with others",
+        example="0.6 fl oz per 1,000 sq ft",
+    ),
+    Rule("adjuvant", Kind.HELPER, "Adjuvant {}.", GATE, _APART, "Adjuvant in the tank"),
     Rule("fill_note", Kind.TEXT, "Filling: {}.", READ, _AFTER, "Filling, in the label’s words"),
     Rule("revised", Kind.DAY, "Label revised {}.", READ, _MUCH, "Label revised on"),
 )
@@ -299,6 +322,16 @@ def _leaf(rule: Rule, typed: Any) -> Leaf:
     return Leaf(typed)
 
 
+def _helper(rule: Rule, typed: Any) -> Helper:
+    if typed not in {x.value for x in Helper}:
+        raise InputError(rule.key, str(typed), f"An adjuvant is not “{typed}”.", "Use either, needed or forbidden.")
+    return Helper(typed)
+
+
+def _names(rule: Rule, typed: Any) -> tuple[str, ...]:
+    return tuple(name for part in _text(rule, typed).split(";") if (name := part.strip()))
+
+
 def _text(rule: Rule, typed: Any) -> str:
     if not isinstance(typed, str):
         raise InputError(rule.key, str(typed), f"“{typed}” is no text.", "Type it again.")
@@ -324,6 +357,8 @@ _READ: dict[Kind, Callable[[Rule, Any], Any]] = {
     Kind.ACTIVE_RATE: _active_rates,
     Kind.COUNT: _count,
     Kind.LEAF: _leaf,
+    Kind.HELPER: _helper,
+    Kind.NAMES: _names,
     Kind.LINE: _text,
     Kind.TEXT: _text,
     Kind.DAY: _day,
@@ -364,6 +399,8 @@ def _sentences(rule: Rule, typed: Any) -> list[str]:
         return [rule.sentence.format(str(cap)) for cap in _active_rates(rule, typed)]
     if rule.kind is Kind.RATE:
         return [rule.sentence.format(show_label_rate(_rate(rule, typed)))]
+    if rule.kind is Kind.NAMES:
+        return [rule.sentence.format(joined(list(_names(rule, typed))))]
     return [rule.sentence.format(_typed(typed).rstrip("."))]
 
 
@@ -396,3 +433,40 @@ def _typed(typed: Any) -> str:
         symbol = {"degF": "°F", "degC": "°C"}.get(unit) or (UNITS[unit].symbol if unit in UNITS else unit)
         return f"{number} {symbol}"
     return str(typed)
+
+
+# --- several labels at once -------------------------------------------------------------------------------------
+
+_LESS, _MORE = -1, 1
+_STRICTER = {
+    "mixed_life": _LESS,
+    "reentry": _MORE,
+    "buffer": _MORE,
+    "rain_before": _MORE,
+    "rain_after": _MORE,
+    "mow_before": _MORE,
+    "mow_after": _MORE,
+    "seed_before": _MORE,
+    "seed_after": _MORE,
+    "wind_high": _LESS,
+    "temperature_low": _MORE,
+    "temperature_high": _LESS,
+}
+"""Rules of which the strictest holds for a whole mix, by key: whether less or more of it is the stricter."""
+
+
+def strictest(every: Sequence[Rules]) -> dict[str, int]:
+    """For each rule that several labels of one tank say, or one of them, whose is the strictest, by its place."""
+    found: dict[str, int] = {}
+    for key, sign in _STRICTER.items():
+        said = [(sign * value, -i) for i, rules in enumerate(every) if (value := _value(rules, key)) is not None]
+        if said:
+            found[key] = -max(said)[1]
+    return found
+
+
+def _value(rules: Rules, key: str) -> float | None:
+    rule = BY_KEY[key]
+    value = getattr(rules, rule.stands)
+    found: float | None = value if rule.end is None else value[rule.end]
+    return found

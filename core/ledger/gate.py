@@ -20,6 +20,7 @@ from core.ledger.budget import Budget, budget, over_budget, worst
 from core.ledger.history import Applied, Standing, of_season
 from core.ledger.ledger import Ledger
 from core.ledger.locks import locked
+from core.ledger.mates import mates_of, mixed
 from core.ledger.places import Piece
 from core.ledger.rotation import apart, binding, company, interval, rotation
 from core.rates import nutrients
@@ -111,6 +112,7 @@ def _piece(plan: Plan, piece: Piece, ledger: Ledger, us: bool) -> Checked:
         *interval(plan.product, plan.applied, past),
         *apart(plan.product, plan.applied, past),
         *company(plan.product, plan.applied, past, house),
+        *mixed(plan.product, plan.row, plan.rate, mates_of(plan.applied, past)),
         *locked(plan.product, plan.applied, past, ledger.zone),
         *_unknown_cards(plan, season),
     ]

@@ -106,6 +106,10 @@ class Applied:
     def planned(self) -> bool:
         return self.standing is Standing.PLANNED
 
+    def goes_with(self, other: "Applied") -> bool:
+        """Whether it is of the same job as another: in one tank, or on one outing."""
+        return bool(self.application) and self.application == other.application
+
     @property
     def told(self) -> str:
         """When it went down, or will, in words: on 5 June; under way since 5 June; planned for 5 June."""

@@ -98,7 +98,11 @@ def locked(product: Product, plan: Applied, past: Sequence[Applied], zone: tzinf
     if not near:
         return []
     at, locks = span_of(plan, zone), locks_of(near, zone)
-    return [*_washed_off(product, plan, locks, at, zone), *_kept_dry(product, plan, near, at, zone), *_walked(locks, at, zone)]
+    return [
+        *_washed_off(product, plan, locks, at, zone),
+        *_kept_dry(product, plan, near, at, zone),
+        *_walked(plan, locks, at, zone),
+    ]
 
 
 def _holds(a: Applied) -> bool:
@@ -117,6 +121,9 @@ def _washed_off(
         return []
     last = max(broken, key=lambda x: (x.binds, x.end))
     act = Weight.REFUSE if any(x.binds for x in broken) else Weight.WARN
+    if together := next((x.by for x in broken if plan.goes_with(x.by)), None):
+        said = f"{together.product} must stay dry on the leaf, and {product.name} is watered in: not in one job."
+        return [Finding("washes-off", act, f"{said} Put them down apart.")]
     free = max(broken, key=lambda x: x.end).until(zone)
     said = (
         f"{last.by.product} ({last.by.told}) must stay dry until {last.until(zone)}, "
@@ -140,6 +147,9 @@ def _kept_dry(
         if begin > at[1]:
             said = f"{a.product} is {a.told} and watered in; {product.name} must stay dry for {show_number(hours)} h before that."
             return [Finding("washed-off", binding(product), f"{said} Put it down later, or move the other.")]
+        if plan.goes_with(a):
+            said = f"{a.product} is watered in, and {product.name} must stay dry on the leaf: not in one job."
+            return [Finding("washed-off", binding(product), f"{said} Put them down apart.")]
         if a.holds.water:
             by = clock(end + timedelta(hours=a.holds.water), zone)
             said = f"{a.product} is to be watered in by {by}; {product.name} must then stay dry for {show_number(hours)} h."
@@ -147,9 +157,9 @@ def _kept_dry(
     return []
 
 
-def _walked(locks: Sequence[Lock], at: tuple[datetime, datetime], zone: tzinfo) -> list[Finding]:
+def _walked(plan: Applied, locks: Sequence[Lock], at: tuple[datetime, datetime], zone: tzinfo) -> list[Finding]:
     """Ground that people are to be kept off; whoever applies may go on it in the gear that the label asks for."""
-    shut = [x for x in locks if x.what is Forbidden.WALK and x.begin <= at[0] < x.end]
+    shut = [x for x in locks if x.what is Forbidden.WALK and x.begin <= at[0] < x.end and not plan.goes_with(x.by)]
     if not shut:
         return []
     last = max(shut, key=lambda x: x.end)

@@ -16,6 +16,9 @@ from core.label.rules import Incompatible
 from core.ledger.history import Applied, Standing, turn
 from core.schools import PLAIN, House
 
+HELPERS = (Kind.ADJUVANT, Kind.COLOURANT, Kind.CONDITIONER)
+"""What helps the spray is no partner of what it carries."""
+
 
 def in_a_row(plan: Applied, past: Sequence[Applied]) -> dict[str, int]:
     """For each single-site code of a plan, how many days in a row would have it, the plan's own among them.
@@ -69,7 +72,7 @@ def _counted(code: str, plan: Applied, past: Sequence[Applied]) -> str:
 
 def interval(product: Product, plan: Applied, past: Sequence[Applied]) -> list[Finding]:
     """Too soon after the last application of the same product, or too soon before the next one."""
-    others = [a for a in past if a.is_of(product) and not _one_job(a, plan)]
+    others = [a for a in past if a.is_of(product) and not a.goes_with(plan)]
     before = max((a for a in others if a.on <= plan.on), key=turn, default=None)
     after = min((a for a in others if a.on > plan.on), key=turn, default=None)
     least = plan.interval[0]
@@ -88,10 +91,6 @@ def interval(product: Product, plan: Applied, past: Sequence[Applied]) -> list[F
         said = f"{product.name} {verb} {after.told}, {so_many(days)} after; the label's least interval is {gap}"
         found.append(Finding("too-soon-before", act, f"{said}. By {day(last)}."))
     return found
-
-
-def _one_job(a: Applied, plan: Applied) -> bool:
-    return bool(a.application) and a.application == plan.application
 
 
 def binding(product: Product) -> Weight:
@@ -131,9 +130,9 @@ def _meant(rule: Incompatible, a: Applied) -> bool:
 def _kept(act: Weight, whose: str, rule: Incompatible, a: Applied, plan: Applied) -> Finding:
     gap = f"{rule.days} days" if rule.days else "the same day"
     note = f" {rule.note}" if rule.note else ""
-    where = "goes into the same job" if _one_job(a, plan) else f"is {so_many(abs((plan.on - a.on).days))} away ({a.told})"
+    where = "goes into the same job" if a.goes_with(plan) else f"is {so_many(abs((plan.on - a.on).days))} away ({a.told})"
     free = ""
-    if rule.days and a.on <= plan.on and not _one_job(a, plan):
+    if rule.days and a.on <= plan.on and not a.goes_with(plan):
         free = f" From {day(a.on + timedelta(days=rule.days))}."
     return Finding(
         "kept-apart", act, f"The label of {whose} keeps {rule.what} away from it by {gap}; {a.product} {where}.{note}{free}"
@@ -161,7 +160,7 @@ def _three_and_eleven(plan: Applied, past: Sequence[Applied], house: House) -> l
 
 def _partners(product: Product, today: Sequence[Applied], house: House) -> list[Finding]:
     rule = house.of("partners")
-    others = {a.product_id or a.product: a.product for a in today}
+    others = {a.product_id or a.product: a.product for a in today if a.kind not in HELPERS} if product.kind not in HELPERS else {}
     if rule == "few" and len(others) >= 2:
         names = ", ".join(others.values())
         said = f"The house puts two products at the most on one ground in a day; {names} are there."

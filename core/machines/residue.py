@@ -105,15 +105,15 @@ def missing(wanted: Sequence[CleanStep], done: Sequence[CleanStep]) -> tuple[Cle
     return tuple(left)
 
 
-def before_load(residue: Residue | None, product: Product, machine: str) -> list[Finding]:
+def before_load(residue: Residue | None, mix: Sequence[Product], machine: str) -> list[Finding]:
     """What earlier fillings say of the next: the worst of them that the machine has not been cleaned of.
 
     Args:
         residue: what it held; None where nothing is known.
-        product: what is to go in.
+        mix: what is to go in.
         machine: its name.
     """
-    held = worst_of([h for h in residue.every if not _same(h, product)]) if residue else None
+    held = worst_of([h for h in residue.every if not any(_same(h, p) for p in mix)]) if residue else None
     if held is None:
         return []
     steps = _named(held.missing)

@@ -1,11 +1,12 @@
 """What a dose costs, in the package's own money: Decimal throughout, rounded to cents only for show."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
 
 from core.label.product import Product
 from core.units import Quantity, convert
-from core.working import Step, Term, divided_by, line, times
+from core.working import Step, Term, divided_by, line, plus, times
 
 CENT = Decimal("0.01")
 
@@ -41,3 +42,18 @@ def cost(product: Product, amount: Quantity, area: Quantity, foot: Quantity) -> 
         result=Term(float(total), package.currency),
     )
     return Cost(total, total / feet, foot.unit.symbol, package.currency, (step,))
+
+
+def together(costs: Sequence[Cost | None]) -> Cost | None:
+    """What several products cost together; None where one has no price, or they are priced in different money."""
+    known = [c for c in costs if c]
+    if not known or len(known) < len(costs) or len({c.currency for c in known}) > 1:
+        return None
+    if len(known) == 1:
+        return known[0]
+    total = sum((c.total for c in known), Decimal(0))
+    money = known[0].currency
+    first, *rest = (Term(float(c.total), money) for c in known)
+    step = line("Cost together", first, *(plus(t.value, money) for t in rest), result=Term(float(total), money))
+    steps = tuple(s for c in known for s in c.working)
+    return Cost(total, sum((c.per_foot for c in known), Decimal(0)), known[0].foot, money, (*steps, step))

@@ -68,7 +68,7 @@ def dose(product: Product, rate: Rate, area: Quantity, spray_litres: float | Non
 def _wanted(rate: Rate, area: Quantity, spray_litres: float | None) -> tuple[Quantity, list[Step]]:
     counted = "" if rate.unit.basis is Basis.PRODUCT else f" {rate.unit.basis.text}"
     if rate.unit.per is None or not rate.unit.per_area:
-        return _of_spray(rate, spray_litres, counted)
+        return _of_spray(rate, spray_litres, counted, is_us(area.unit))
     per = rate.unit.per
     steps = []
     feet = area.value
@@ -96,7 +96,7 @@ def _wanted(rate: Rate, area: Quantity, spray_litres: float | None) -> tuple[Qua
     return wanted, steps
 
 
-def _of_spray(rate: Rate, spray_litres: float | None, counted: str) -> tuple[Quantity, list[Step]]:
+def _of_spray(rate: Rate, spray_litres: float | None, counted: str, us: bool) -> tuple[Quantity, list[Step]]:
     if spray_litres is None:
         raise InputError(
             "machine",
@@ -105,14 +105,14 @@ def _of_spray(rate: Rate, spray_litres: float | None, counted: str) -> tuple[Qua
             "Pick a sprayer whose output is known.",
         )
     if rate.unit.per is None:
-        volume = Quantity(spray_litres * rate.base, UNITS["l"])
-        shown = volume.to("ml")
+        spray = Quantity(spray_litres, UNITS["l"]).to("fl_oz" if us else "ml")
+        shown = Quantity(spray.value * rate.base, spray.unit)
         return shown, [
             line(
                 "Share of the spray",
-                Term(spray_litres * 1000, "mL"),
+                Term(spray.value, spray.unit.symbol),
                 times(rate.base),
-                result=Term(shown.value, "mL"),
+                result=Term(shown.value, shown.unit.symbol),
                 note=f"{rate.value:g} % is {rate.base:g} of the finished spray.",
             )
         ]

@@ -5,6 +5,7 @@ solutions, then top up (the order many extension services teach; common practice
 otherwise; a label's order prevails.
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -31,47 +32,115 @@ FIRST = {
 """What comes first by each house rule: key, how full the tank then is, and the words."""
 
 
-def fill_tank(
-    products: Sequence[tuple[Product, str]], volume: float, shown: str, half: str, order: str = "half_first"
-) -> tuple[Act, ...]:
+NEAR = 0.9
+"""How full a tank is before what foams goes in (common practice, no source)."""
+BUCKET = 2000.0
+"""The most that is dissolved in one bucket [g]: more does not go clear in 10 L of warm water by hand (ours)."""
+
+
+@dataclass(frozen=True)
+class Into:
+    """What goes into a tank: a product, its amount in words, empty to taste, and in grams where it is dry."""
+
+    product: Product
+    amount: str = ""
+    grams: float = 0.0
+
+    def __str__(self) -> str:
+        return f"{self.amount} of {self.product.name}" if self.amount else f"{self.product.name} to taste"
+
+
+@dataclass(frozen=True)
+class Marks:
+    """A tank's volumes in words: full to the load's mark, nearly so, and half of it."""
+
+    full: str
+    near: str
+    half: str
+
+
+def fill_tank(mixed: Sequence[Into], volume: float, marks: Marks, order: str = "half_first") -> tuple[Act, ...]:
     """The acts that fill one tank to `volume` [L].
 
+    What the labels say comes before all; a conditioner goes into the water before anything else; what foams goes in last, when
+    the tank is nearly full.
+
     Args:
-        products: each with its measured amount in words, in any order.
+        mixed: what goes in, in any order.
         volume: finished spray [L].
-        shown: that volume in words.
-        half: half of it in words.
-        order: the house's order, a key of `FIRST`; a label's own note stands before it.
+        marks: that volume in words.
+        order: the house's order, a key of `FIRST`.
     """
     key, share, words = FIRST[order]
+    turns = in_order(mixed)
     acts = [
-        Act(f"note-{i}", f"The label of {p.name} says: {p.rules.fill_note}")
-        for i, (p, _) in enumerate(products)
-        if p.rules.fill_note
+        Act(f"note-{i}", f"The label of {x.product.name} says: {x.product.rules.fill_note}")
+        for i, x in enumerate(turns)
+        if x.product.rules.fill_note
     ]
-    acts += [Act(f"screens-{i}", said) for i, (p, _) in enumerate(products) if (said := screens(p.formulation))]
-    acts.append(Act(key, words.format(half=half, full=shown), volume=volume * share))
-    for i, (product, amount) in enumerate(in_order(products)):
-        kind = product.formulation
-        if kind.slurry:
-            acts.append(Act(f"slurry-{i}", f"Stir {amount} of {product.name} into a jug of water until it is all wet."))
-        acts.append(Act(f"pour-{i}", f"Pour in {amount} of {product.name} ({kind.name}).", product.name, volume * share))
-        acts.append(Act(f"rinse-{i}", "Rinse the vessel three times, each rinse into the tank."))
-    acts.append(Act("top-up", f"Top up with water to {shown}; keep agitating until it is sprayed out.", volume=volume))
+    clogging = next((said for x in turns if (said := screens(x.product.formulation))), "")
+    if clogging:
+        acts.append(Act("screens", clogging))
+    acts.append(Act(key, words.format(half=marks.half, full=marks.full), volume=volume * share))
+    level = share
+    for i, x in enumerate(turns):
+        if x.product.kind is Kind.ADJUVANT and level < NEAR:
+            level = NEAR
+            acts.append(Act("nearly", f"Fill with water to {marks.near}: what foams goes in last.", volume=volume * level))
+        acts += _into(i, x, volume * level)
+    acts.append(Act("top-up", f"Top up with water to {marks.full}; keep agitating until it is sprayed out.", volume=volume))
     return tuple(acts)
 
 
-def fill_hopper(product: Product, amount: str) -> tuple[Act, ...]:
+def _into(i: int, x: Into, level: float) -> list[Act]:
+    """The acts by which one product gets into the tank, which holds `level` [L]."""
+    product, kind = x.product, x.product.formulation
+    if not x.amount:
+        return [Act(f"pour-{i}", f"Add {x}, until the spray can be seen on the ground.", product.name, level)]
+    if kind.slot == DISSOLVED and not kind.liquid:
+        count = max(1, math.ceil(x.grams / BUCKET))
+        share = "" if count == 1 else f", a {_PARTS.get(count, f'{count}th')} of it in each of {count} buckets"
+        acts = [
+            Act(
+                f"dissolve-{i}" if count == 1 else f"dissolve-{i}-{n + 1}",
+                f"Bucket{'' if count == 1 else f' {n + 1}'}: dissolve {x}{share}, in warm water until it is clear.",
+            )
+            for n in range(count)
+        ]
+        return [*acts, Act(f"pour-{i}", f"Pour the dissolved {product.name} in through the strainer.", product.name, level)]
+    acts = []
+    if kind.slurry:
+        acts.append(Act(f"slurry-{i}", f"Stir {x} into a jug of water until it is all wet."))
+    how = "Pour in slowly, agitation low" if product.kind is Kind.ADJUVANT else "Pour in"
+    acts.append(Act(f"pour-{i}", f"{how}: {x} ({kind.name}).", product.name, level))
+    acts.append(Act(f"rinse-{i}", "Rinse the vessel three times, each rinse into the tank."))
+    return acts
+
+
+DISSOLVED = 4
+"""The turn of what is dissolved: soluble liquids, powders and granules."""
+_PARTS = {2: "half", 3: "third", 4: "quarter"}
+
+
+def fill_hopper(mixed: Sequence[Into]) -> tuple[Act, ...]:
     """The acts that fill one hopper."""
+    weighed = [
+        Act(f"weigh-{i}" if i else "weigh", f"Weigh {x} into a bucket; tare the bucket first.", x.product.name)
+        for i, x in enumerate(mixed)
+    ]
+    blend = [Act("blend", "Blend them by hand until the colour is even.")] if len(mixed) > 1 else []
     return (
         Act("gate", "Close the gate. Stand the spreader on a sheet or hard ground that can be swept."),
-        Act("weigh", f"Weigh {amount} of {product.name} into a bucket; tare the bucket first.", product.name),
+        *weighed,
+        *blend,
         Act("fill", "Pour it in, level it, pick out lumps."),
         Act("spread", "Open the gate walking, close it before stopping; empty at the end means the rate was right."),
     )
 
 
-def in_order(products: Sequence[tuple[Product, str]]) -> list[tuple[Product, str]]:
-    """Products in their turn: by formulation, with adjuvants and colourants last of all."""
-    last = (Kind.ADJUVANT, Kind.COLOURANT)
-    return sorted(products, key=lambda p: (p[0].kind in last, p[0].formulation.slot))
+_TURN = {Kind.CONDITIONER: 0, Kind.COLOURANT: 2, Kind.ADJUVANT: 3}
+
+
+def in_order(mixed: Sequence[Into]) -> list[Into]:
+    """What is mixed in its turn: a water conditioner, then by formulation, then colourants, adjuvants last of all."""
+    return sorted(mixed, key=lambda x: (_TURN.get(x.product.kind, 1), x.product.formulation.slot))

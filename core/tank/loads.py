@@ -23,16 +23,15 @@ MOST_PASSES = 8
 class Load:
     """One tank or hopper.
 
-    `amount` is its product [L or g, as the dose], `volume` the finished spray [L] and `water` what of it is water
-    [L] (both 0 for granules), `area` the ground one pass of it covers [m²], `pass_number` the pass it belongs to, or
-    0 where loads run on through the passes. `odd` marks one that is not full.
+    `share` is how much of everything that is mixed it holds, 0 to 1, `volume` its finished spray [L], 0 for granules. `area` is
+    the ground that one pass of it covers [m²], `pass_number` the pass it belongs to, or 0 where loads run on through the passes.
+    `odd` marks one that is not full.
     """
 
     number: int
     pass_number: int
-    amount: float
+    share: float
     volume: float
-    water: float
     area: float
     odd: bool
 
@@ -62,36 +61,33 @@ def _parts(total: float, capacity: float, even: bool, field: str) -> list[float]
 
 
 def tank_loads(
-    *, dose: float, liquid: bool, area: float, output: float, tank: float, passes: int = 1, even: bool = False
+    *, area: float, output: float, tank: float, passes: int = 1, even: bool = False, by_pass: bool = False
 ) -> tuple[Load, ...]:
     """The tanks of a spray job.
 
     Args:
-        dose: product for the whole job, in L (`liquid`) or g (dry).
-        liquid: whether the product itself takes up tank volume.
         area: ground to treat [m²].
         output: what the sprayer puts down in one pass [L/m²].
         tank: what the tank holds [L].
-        passes: how many times the ground is covered; the dose is divided by them.
+        passes: how many times the ground is covered; everything mixed is divided by them.
         even: all tanks alike, in place of full tanks and an odd last one.
+        by_pass: each pass is filled for itself, in place of tanks that run on through the passes.
 
     Raises:
-        InputError: not positive, too many loads or passes, or more product than spray.
+        InputError: not positive, or too many loads or passes.
     """
-    for name, value in (("dose", dose), ("area", area), ("output", output), ("tank", tank)):
+    for name, value in (("area", area), ("output", output), ("tank", tank)):
         positive(name, value)
     check_passes(passes)
-    spray = output * area * passes
-    if liquid and dose >= spray:
-        raise InputError(
-            "output", output, "The product alone is more than the whole spray volume.", "Check the sprayer's output and the rate."
-        )
-    loads = []
-    for number, volume in enumerate(_parts(spray, tank, even, "tank"), start=1):
-        amount = dose * (volume / spray)
-        loads.append(
-            Load(number, 0, amount, volume, volume - (amount if liquid else 0.0), volume / output, volume < tank * (1 - CRUMB))
-        )
+    once = output * area
+    turns = range(1, passes + 1) if by_pass and passes > 1 else [0]
+    whole = once if by_pass else once * passes
+    loads: list[Load] = []
+    for pass_number in turns:
+        for volume in _parts(whole, tank, even, "tank"):
+            share = volume / (once * passes)
+            odd = volume < tank * (1 - CRUMB)
+            loads.append(Load(len(loads) + 1, pass_number, share, volume, volume / output, odd))
     return tuple(loads)
 
 
@@ -99,7 +95,7 @@ def hopper_loads(*, dose: float, area: float, hopper: float, passes: int = 1, ev
     """The hopper fills of a granular job, a pass at a time.
 
     Args:
-        dose: product for the whole job [g].
+        dose: everything that goes down, for the whole job [g].
         area: ground to treat [m²].
         hopper: what the hopper holds [g].
         passes: how many times the ground is covered; each pass gets its share of the dose.
@@ -119,8 +115,7 @@ def hopper_loads(*, dose: float, area: float, hopper: float, passes: int = 1, ev
                 Load(
                     len(loads) + 1,
                     pass_number if passes > 1 else 0,
-                    amount,
-                    0.0,
+                    amount / dose,
                     0.0,
                     area * (amount / share),
                     amount < hopper * (1 - CRUMB),

@@ -118,7 +118,7 @@ class InTheTank(unittest.TestCase):
     held = Held(None, "Weeds SL", Kind.HERBICIDE, True, MAY)
 
     def after(self, *steps: CleanStep, kind: Kind = Kind.HERBICIDE):  # type: ignore[no-untyped-def]
-        return before_load(Residue((replace(self.held, kind=kind, cleaned=steps),)), SPRAY, "Can")
+        return before_load(Residue((replace(self.held, kind=kind, cleaned=steps),)), [SPRAY], "Can")
 
     def test_a_herbicide_is_refused_until_every_step_is_done(self) -> None:
         """Three rinses, one of them before the cleaner, and the screens washed (common practice, no source)."""
@@ -128,7 +128,7 @@ class InTheTank(unittest.TestCase):
         self.assertEqual(self.after(RINSE, CLEANER, SCREENS, RINSE, RINSE), [])
 
     def test_the_same_product_again_asks_for_nothing(self) -> None:
-        self.assertEqual(before_load(Residue((self.held,)), WEEDS, "Can"), [])
+        self.assertEqual(before_load(Residue((self.held,)), [WEEDS], "Can"), [])
 
     def test_a_fungicide_warns_and_a_feed_notes(self) -> None:
         self.assertEqual(self.after(kind=Kind.FUNGICIDE)[0].act, Weight.WARN)
@@ -138,21 +138,21 @@ class InTheTank(unittest.TestCase):
     def test_a_hopper_is_brushed_out(self) -> None:
         self.assertEqual(needed(Kind.FERTILISER, sprayed=False), (CleanStep.BRUSH,))
         dry = Held(None, "Old feed", Kind.HERBICIDE, False, MAY)
-        self.assertEqual(before_load(Residue((dry,)), FEED, "Cart")[0].act, Weight.WARN)
+        self.assertEqual(before_load(Residue((dry,)), [FEED], "Cart")[0].act, Weight.WARN)
 
     def test_another_filling_cleans_nothing(self) -> None:
         """The worst stays until it is cleaned of that: a herbicide of May under two fungicides."""
         later = [Held(None, name, Kind.FUNGICIDE, True, MAY + timedelta(days=d)) for d, name in ((9, "One"), (5, "Two"))]
         found = Residue((*later, self.held))
         self.assertEqual((found.last.name, found.worst.name), ("One", "Weeds SL"))
-        self.assertIs(before_load(found, SPRAY, "Can")[0].act, Weight.REFUSE)
-        self.assertIn("Weeds SL", before_load(found, SPRAY, "Can")[0].sentence)
+        self.assertIs(before_load(found, [SPRAY], "Can")[0].act, Weight.REFUSE)
+        self.assertIn("Weeds SL", before_load(found, [SPRAY], "Can")[0].sentence)
         clean = (RINSE, CLEANER, SCREENS, RINSE, RINSE)
         done = Residue((*(replace(h, cleaned=clean) for h in later), replace(self.held, cleaned=clean)))
-        self.assertEqual(before_load(done, SPRAY, "Can"), [])
+        self.assertEqual(before_load(done, [SPRAY], "Can"), [])
 
     def test_nothing_known_says_nothing(self) -> None:
-        self.assertEqual(before_load(None, SPRAY, "Can"), [])
+        self.assertEqual(before_load(None, [SPRAY], "Can"), [])
 
     def test_what_is_missing_keeps_its_order_and_its_count(self) -> None:
         self.assertEqual(missing((RINSE, CLEANER, RINSE), (RINSE,)), (CLEANER, RINSE))

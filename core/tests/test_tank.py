@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from core.errors import InputError
 from core.label.product import FORMULATIONS, Kind, Product
-from core.tank.fill_order import fill_hopper, fill_tank
+from core.tank.fill_order import Into, Marks, fill_hopper, fill_tank
 from core.tank.loads import hopper_loads, tank_loads
 from core.tank.vessels import BENCH, marks_of, measure
 from core.units import UNITS, Quantity, read_quantity
@@ -15,48 +15,52 @@ from core.units import UNITS, Quantity, read_quantity
 GAL, FT2, FLOZ = UNITS["gal"].size, UNITS["ft2"].size, UNITS["fl_oz"].size
 
 
+MARKS = Marks("100 L", "90 L", "50 L")
+SC, DYE = Product("sc", Kind.FUNGICIDE, FORMULATIONS["SC"]), Product("dye", Kind.COLOURANT, FORMULATIONS["SL"])
+
+
 class Loads(unittest.TestCase):
     def test_four_gallons_at_a_gallon_a_thousand(self) -> None:
         """A 4 gal tank at 1 gal/1000 ft² covers 4,000 ft² and takes 1.0 fl oz at 0.25 fl oz/1000 ft² (arithmetic)."""
-        loads = tank_loads(dose=2.5 * FLOZ, liquid=True, area=10_000 * FT2, output=GAL / (1000 * FT2), tank=4 * GAL)
+        loads = tank_loads(area=10_000 * FT2, output=GAL / (1000 * FT2), tank=4 * GAL)
         self.assertEqual([round(x.area / FT2) for x in loads], [4000, 4000, 2000])
-        self.assertEqual([round(x.amount / FLOZ, 9) for x in loads], [1.0, 1.0, 0.5])
+        self.assertEqual([round(x.share * 2.5, 9) for x in loads], [1.0, 1.0, 0.5])
         self.assertEqual([x.odd for x in loads], [False, False, True])
 
     def test_two_passes_share_the_dose(self) -> None:
         """4 gal over 6,000 ft² a pass, two passes: 8 gal, half of the dose in each tank (arithmetic)."""
-        loads = tank_loads(dose=1500, liquid=False, area=6000 * FT2, output=4 * GAL / (6000 * FT2), tank=4 * GAL, passes=2)
-        self.assertEqual([round(x.amount, 9) for x in loads], [750, 750])
+        loads = tank_loads(area=6000 * FT2, output=4 * GAL / (6000 * FT2), tank=4 * GAL, passes=2)
+        self.assertEqual([round(x.share, 9) for x in loads], [0.5, 0.5])
         self.assertAlmostEqual(sum(x.volume for x in loads) / GAL, 8)
 
     def test_an_exact_fit_leaves_no_crumb(self) -> None:
         for tanks in range(1, 40):
-            loads = tank_loads(dose=1e-4, liquid=True, area=tanks * 0.1 * 3, output=0.1, tank=0.03)
+            loads = tank_loads(area=tanks * 0.1 * 3, output=0.1, tank=0.03)
             self.assertEqual(len(loads), tanks)
 
     def test_hopper_weighs_out_each_pass(self) -> None:
         loads = hopper_loads(dose=30_000, area=900, hopper=10_000, passes=2)
-        self.assertEqual([(x.pass_number, x.amount) for x in loads], [(1, 10_000), (1, 5000), (2, 10_000), (2, 5000)])
+        self.assertEqual(
+            [(x.pass_number, round(30_000 * x.share)) for x in loads], [(1, 10_000), (1, 5000), (2, 10_000), (2, 5000)]
+        )
 
     def test_refused(self) -> None:
-        good = {"dose": 0.1, "liquid": True, "area": 100.0, "output": 0.1, "tank": 10.0}
-        for bad in ({"tank": 0.0}, {"tank": 0.01}, {"passes": 0}, {"passes": 9}, {"dose": 11.0}, {"output": float("nan")}):
+        good = {"area": 100.0, "output": 0.1, "tank": 10.0}
+        for bad in ({"tank": 0.0}, {"tank": 0.01}, {"passes": 0}, {"passes": 9}, {"output": float("nan")}):
             with self.assertRaises(InputError, msg=bad):
                 tank_loads(**{**good, **bad})
 
     @settings(deadline=None)
-    @given(st.floats(1, 5000), st.floats(0.02, 0.5), st.floats(2, 400), st.integers(1, 4), st.booleans(), st.floats(1e-6, 1e-3))
-    def test_loads_add_up_and_none_is_over_full(
-        self, area: float, output: float, tank: float, passes: int, even: bool, per_litre: float
-    ) -> None:
+    @given(st.floats(1, 5000), st.floats(0.02, 0.5), st.floats(2, 400), st.integers(1, 4), st.booleans())
+    def test_loads_add_up_and_none_is_over_full(self, area: float, output: float, tank: float, passes: int, even: bool) -> None:
         # Properties: volumes, amounts and strengths add up.
         spray = area * output * passes
         assume(spray / tank < 190)
-        loads = tank_loads(dose=spray * per_litre, liquid=True, area=area, output=output, tank=tank, passes=passes, even=even)
+        loads = tank_loads(area=area, output=output, tank=tank, passes=passes, even=even)
         self.assertAlmostEqual(sum(x.volume for x in loads) / spray, 1, places=9)
-        self.assertAlmostEqual(sum(x.amount for x in loads) / (spray * per_litre), 1, places=9)
+        self.assertAlmostEqual(sum(x.share for x in loads), 1, places=9)
         self.assertLessEqual(max(x.volume for x in loads), tank * (1 + 1e-9))
-        strengths = {round(x.amount / x.volume / per_litre, 9) for x in loads}
+        strengths = {round(x.share / x.volume * spray, 9) for x in loads}
         self.assertEqual(strengths, {1.0})
 
 
@@ -117,19 +121,42 @@ class FillOrder(unittest.TestCase):
     def test_dry_first_then_suspensions_emulsions_solutions_and_adjuvants_last(self) -> None:
         """The order many extension services teach (common practice, no source)."""
         names = {"WG": Kind.FUNGICIDE, "SC": Kind.FUNGICIDE, "EC": Kind.HERBICIDE, "SL": Kind.IRON}
-        mixed = [(Product("oil", Kind.ADJUVANT, FORMULATIONS["EC"]), "1")]
-        mixed += [(Product(code, kind, FORMULATIONS[code]), "1") for code, kind in reversed(names.items())]
-        acts = fill_tank(mixed, 100, "100 L", "50 L")
-        self.assertEqual([a.pours for a in acts if a.pours], ["WG", "SC", "EC", "SL", "oil"])
-        self.assertEqual((acts[0].key, acts[1].key, acts[-1].key), ("screens-4", "half", "top-up"))
+        mixed = [Into(Product("oil", Kind.ADJUVANT, FORMULATIONS["EC"]), "1"), Into(DYE)]
+        mixed += [Into(Product(code, kind, FORMULATIONS[code]), "1") for code, kind in reversed(names.items())]
+        mixed += [Into(Product("softener", Kind.CONDITIONER, FORMULATIONS["SL"]), "1")]
+        acts = fill_tank(mixed, 100, MARKS)
+        self.assertEqual([a.pours for a in acts if a.pours], ["softener", "WG", "SC", "EC", "SL", "dye", "oil"])
+        self.assertEqual((acts[0].key, acts[1].key, acts[-1].key), ("screens", "half", "top-up"))
+
+    def test_what_foams_goes_in_when_the_tank_is_nearly_full(self) -> None:
+        oil = Into(Product("oil", Kind.ADJUVANT, FORMULATIONS["SL"]), "1")
+        acts = fill_tank([oil, Into(SC, "2")], 100, MARKS)
+        keys = [a.key for a in acts]
+        self.assertLess(keys.index("pour-0"), keys.index("nearly"))
+        self.assertLess(keys.index("nearly"), keys.index("pour-1"))
+        self.assertNotIn("nearly", [a.key for a in fill_tank([Into(SC, "2")], 100, MARKS)])
+        self.assertNotIn("nearly", [a.key for a in fill_tank([oil], 100, MARKS, "water_first")], "it is full already")
+
+    def test_a_dye_to_taste_is_an_act_without_an_amount(self) -> None:
+        acts = fill_tank([Into(SC, "2"), Into(DYE)], 100, MARKS)
+        self.assertEqual(
+            [a.text for a in acts if a.pours == "dye"], ["Add dye to taste, until the spray can be seen on the ground."]
+        )
+
+    def test_much_of_what_is_dissolved_is_shared_between_two_buckets_each_with_its_tick(self) -> None:
+        urea = Product("urea", Kind.FERTILISER, FORMULATIONS["SG"])
+        acts = fill_tank([Into(urea, "6 lb", 2722)], 100, MARKS)  # 6 lb are 2,722 g, more than one bucket's 2 kg
+        self.assertEqual([a.key for a in acts if a.key.startswith("dissolve")], ["dissolve-0-1", "dissolve-0-2"])
+        self.assertIn("half of it in each of 2 buckets", next(a.text for a in acts if a.key == "dissolve-0-1"))
+        self.assertIn("dissolve-0", [a.key for a in fill_tank([Into(urea, "1 lb", 454)], 100, MARKS)])
 
     def test_only_powders_and_granules_are_slurried(self) -> None:
         def keys(code: str) -> list[str]:
-            return [a.key for a in fill_tank([(Product("x", Kind.FUNGICIDE, FORMULATIONS[code]), "1")], 1, "", "")]
+            return [a.key for a in fill_tank([Into(Product("x", Kind.FUNGICIDE, FORMULATIONS[code]), "1")], 1, MARKS)]
 
         self.assertIn("slurry-0", keys("WP"))
         self.assertNotIn("slurry-0", keys("SC"))
 
     def test_hopper(self) -> None:
-        acts = fill_hopper(Product("x", Kind.FERTILISER, FORMULATIONS["GR"]), "4 kg")
+        acts = fill_hopper([Into(Product("x", Kind.FERTILISER, FORMULATIONS["GR"]), "4 kg")])
         self.assertEqual([a.key for a in acts], ["gate", "weigh", "fill", "spread"])

@@ -5,7 +5,7 @@ from ninja import Path, Router
 
 from greenmeasure.accounts.auth import VIEWER, account_of
 from greenmeasure.book import queries
-from greenmeasure.book.schemas import BookOut, EntryOut
+from greenmeasure.book.schemas import ApplicationOut, BookOut
 from greenmeasure.common import clock
 
 router = Router(tags=["book"])
@@ -21,13 +21,13 @@ def read_book(request: HttpRequest, account: Path[str], words: str = "", page: i
 def export_csv(request: HttpRequest, account: Path[str], words: str = "") -> StreamingHttpResponse:
     """The book as CSV, oldest first, narrowed by words."""
     found = account_of(request)
-    answer = StreamingHttpResponse(queries.csv_lines(queries.entries(found, words[:200])), content_type="text/csv; charset=utf-8")
+    answer = StreamingHttpResponse(queries.csv_lines(found, words[:200]), content_type="text/csv; charset=utf-8")
     name = f"{found.slug}-book-{clock.now():%Y-%m-%d}.csv"
     answer["Content-Disposition"] = f'attachment; filename="{name}"'
     return answer
 
 
-@router.get("/{entry_id}", response=EntryOut, auth=VIEWER)
-def get_entry(request: HttpRequest, account: Path[str], entry_id: int) -> EntryOut:
-    """One entry."""
-    return queries.entry_out(queries.entry_of(account_of(request), entry_id))
+@router.get("/{application_id}", response=ApplicationOut, auth=VIEWER)
+def get_application(request: HttpRequest, account: Path[str], application_id: int) -> ApplicationOut:
+    """One application with its entries."""
+    return queries.application_out(queries.application_of(account_of(request), application_id))

@@ -23,7 +23,6 @@ def stored(found: Applied) -> dict[str, Any]:
 
 def read(facts: Mapping[str, Any], on: date, product: str, kind: Kind, product_id: int | None) -> Applied:
     """An application from its stored facts; what they lack, as those of early records do, is not known."""
-    low, high = facts.get("interval", (None, None))
     return Applied(
         on,
         product,
@@ -33,7 +32,7 @@ def read(facts: Mapping[str, Any], on: date, product: str, kind: Kind, product_i
         facts.get("litres"),
         facts.get("actives", {}),
         {Basis(k): v for k, v in facts.get("nutrients", {}).items()},
-        (low, high),
+        interval(facts),
         facts.get("curative", False),
         facts.get("stays_on_leaf", False),
         facts.get("watered_in", False),
@@ -41,3 +40,9 @@ def read(facts: Mapping[str, Any], on: date, product: str, kind: Kind, product_i
         apart=tuple(Incompatible(**rule) for rule in facts.get("apart", ())),
         holds=Holds(**facts.get("holds", {})),
     )
+
+
+def interval(facts: Mapping[str, Any]) -> tuple[int | None, int | None]:
+    """The label's days to the next application, as they are stored."""
+    low, high = facts.get("interval", (None, None))
+    return low, high

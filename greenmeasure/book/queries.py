@@ -2,7 +2,6 @@
 
 import csv
 from collections.abc import Iterator
-from datetime import datetime
 from typing import Any
 
 from django.db.models import Q, QuerySet
@@ -12,9 +11,11 @@ from core.label.product import Kind
 from core.label.rate import show_label_rate
 from core.ledger.history import Applied
 from core.rates.limits import judge
+from core.readable import joined
 from greenmeasure.accounts.models import Account
-from greenmeasure.book.models import Entry
-from greenmeasure.book.schemas import BookOut, EntryOut
+from greenmeasure.book import facts
+from greenmeasure.book.models import Application, Entry
+from greenmeasure.book.schemas import ApplicationOut, BookOut, EntryOut
 from greenmeasure.book.words import again, book_sentence, target_name, where
 from greenmeasure.common.csv_text import Echo, safe
 from greenmeasure.common.errors import Missing
@@ -27,64 +28,82 @@ from greenmeasure.ground.queries import kin
 PER_PAGE = 25
 
 
-def entries(account: Account, words: str = "") -> QuerySet[Entry]:
-    """The entries that are seen, newest first; every word must stand in area, product, use, contents, person or note."""
-    found = Entry.objects.filter(seen_by(account, "area__site"), account=account)
+def applications(account: Account, words: str = "") -> QuerySet[Application]:
+    """The applications that are seen, newest first; every word must stand in area, person or note, or in one of its products."""
+    found = Application.objects.filter(seen_by(account, "area__site"), account=account)
     for word in words.split()[:8]:
-        places = ("area_name", "product_name", "use", "contents", "group_code", "machine_name", "by_name", "note", "kind")
         either = Q()
-        for place in places:
+        for place in ("area_name", "machine_name", "by_name", "note"):
             either |= Q(**{f"{place}__icontains": word})
+        for place in ("product_name", "use", "contents", "group_code", "kind"):
+            either |= Q(entries__in=Entry.objects.filter(**{f"{place}__icontains": word}))
         found = found.filter(either)
-    return found
+    return found.distinct() if words.strip() else found
 
 
-def entry_of(account: Account, pk: int) -> Entry:
-    """An entry that is seen. Raises Missing."""
-    found = entries(account).filter(pk=pk).first()
+def entries(account: Account) -> QuerySet[Entry]:
+    """The entries that are seen, newest first, with their applications."""
+    found = Entry.objects.filter(seen_by(account, "application__area__site"), application__account=account)
+    return found.select_related("application")
+
+
+def application_of(account: Account, pk: int) -> Application:
+    """An application that is seen. Raises Missing."""
+    found = applications(account).filter(pk=pk).first()
     if found is None:
-        raise Missing("entry")
+        raise Missing("application")
     return found
 
 
-def entry_out(entry: Entry) -> EntryOut:
-    """An entry in words, with where it stands against its label."""
-    kind, label, actual = Kind(entry.kind), entry.label, entry.actual
-    binds = entry.applied().label_binds
+def application_out(found: Application) -> ApplicationOut:
+    """An application in words, product by product."""
+    made = [entry_out(e, found) for e in sorted(found.entries.all(), key=lambda e: e.position)]
+    return ApplicationOut(
+        id=found.pk,
+        applied_on=found.applied_on,
+        day=dated(found.applied_on),
+        finished_at=found.finished_at,
+        area=where(found),
+        treated=str(found.treated),
+        area_id=found.area_id,
+        machine_id=found.machine_id,
+        name=joined([e.product for e in made]),
+        rates=joined([e.actual or "to taste" for e in made]),
+        entries=made,
+        spray=str(found.spray) if found.spray else "",
+        machine=found.machine_name,
+        passes=found.passes,
+        loads=found.loads,
+        wind=found.wind,
+        air=found.air,
+        looked=found.looked,
+        note=found.note,
+        by=found.by_name,
+    )
+
+
+def entry_out(entry: Entry, of: Application) -> EntryOut:
+    """A product of an application in words, with where it stands against its label."""
+    label, actual = entry.label, entry.actual
+    binds = facts.read(entry.facts, of.applied_on, entry.product_name, Kind(entry.kind), entry.product_id).label_binds
     return EntryOut(
         id=entry.pk,
-        applied_on=entry.applied_on,
-        day=dated(entry.applied_on),
-        finished_at=entry.finished_at,
-        area=where(entry),
-        treated=str(entry.treated),
-        area_id=entry.area_id,
         product_id=entry.product_id,
-        machine_id=entry.machine_id,
         product=entry.product_name,
-        kind=kind.text,
+        kind=Kind(entry.kind).text,
         contents=entry.contents,
         group_code=entry.group_code,
         use=entry.use,
         target=target_name(entry.target),
         lot=entry.lot,
-        again=again(entry),
-        label=show_label_rate(label),
-        planned=str(entry.planned),
-        actual=str(actual),
-        judgement=judgement_out(judge(actual, label, binds)),
-        rule=rule_out(label, actual.value, binds),
-        used=str(entry.used),
-        spray=str(entry.spray) if entry.spray else "",
-        machine=entry.machine_name,
-        passes=entry.passes,
-        loads=entry.loads,
+        again=again(entry, of.applied_on),
+        label=show_label_rate(label) if label else "",
+        planned=str(entry.planned or ""),
+        actual=str(actual or ""),
+        judgement=judgement_out(judge(actual, label, binds)) if actual and label else None,
+        rule=rule_out(label, actual.value, binds) if actual and label else None,
+        used=str(entry.used or ""),
         cost=f"{entry.cost:,} {entry.currency}" if entry.cost is not None else "",
-        wind=entry.wind,
-        air=entry.air,
-        looked=entry.looked,
-        note=entry.note,
-        by=entry.by_name,
         against=entry.against.splitlines(),
         reason=entry.reason,
     )
@@ -94,8 +113,8 @@ def entry_out(entry: Entry) -> EntryOut:
 def histories(account: Account) -> dict[int, list[Applied]]:
     """What has gone down on each area, by its id."""
     found: dict[int, list[Applied]] = {}
-    for entry in entries(account).filter(area__isnull=False).defer("note", "contents"):
-        found.setdefault(entry.area_id or 0, []).append(entry.applied())
+    for entry in entries(account).filter(application__area__isnull=False).defer("contents", "application__note"):
+        found.setdefault(entry.application.area_id or 0, []).append(entry.applied())
     return found
 
 
@@ -107,28 +126,34 @@ def history(account: Account, area_id: int) -> list[Applied]:
 
 def book(account: Account, words: str, page: int) -> BookOut:
     """A page of the book, narrowed by words."""
-    found = entries(account, words)
+    found = applications(account, words)
     count = found.count()
     pages = max(1, -(-count // PER_PAGE))
     page = min(max(1, page), pages)
-    shown = found[(page - 1) * PER_PAGE : page * PER_PAGE]
-    above = found.filter(Q(stand="above") | ~Q(against="")).count()
+    shown = found.prefetch_related("entries")[(page - 1) * PER_PAGE : page * PER_PAGE]
+    marked = Entry.objects.filter(Q(stand="above") | ~Q(against=""))
+    above = found.filter(entries__in=marked).distinct().count()
     return BookOut(
-        entries=[entry_out(e) for e in shown], count=count, page=page, pages=pages, sentence=book_sentence(words, count, above)
+        applications=[application_out(a) for a in shown],
+        count=count,
+        page=page,
+        pages=pages,
+        sentence=book_sentence(words, count, above),
     )
 
 
 # --- CSV --------------------------------------------------------------------------------------------------------
 
 COLUMNS: tuple[tuple[str, Any], ...] = (
-    ("date", lambda e: e.applied_on.isoformat()),
-    ("time", lambda e: _there(e).strftime("%H:%M") if e.area else ""),
-    ("finished_at_utc", lambda e: e.finished_at.strftime("%Y-%m-%dT%H:%M:%SZ")),
-    ("site", lambda e: e.area.site.name if e.area else ""),
-    ("area", lambda e: e.area_name),
-    ("zone", lambda e: e.zone),
-    ("treated", lambda e: exact_plain(e.treated_value)),
-    ("treated_unit", lambda e: e.treated.unit.symbol),
+    ("application", lambda e: str(e.application_id)),
+    ("date", lambda e: e.application.applied_on.isoformat()),
+    ("time", lambda e: _there(e.application)),
+    ("finished_at_utc", lambda e: e.application.finished_at.strftime("%Y-%m-%dT%H:%M:%SZ")),
+    ("site", lambda e: e.application.area.site.name if e.application.area else ""),
+    ("area", lambda e: e.application.area_name),
+    ("zone", lambda e: e.application.zone),
+    ("treated", lambda e: exact_plain(e.application.treated_value)),
+    ("treated_unit", lambda e: e.application.treated.unit.symbol),
     ("product", lambda e: e.product_name),
     ("type", lambda e: Kind(e.kind).text),
     ("contents", lambda e: e.contents),
@@ -136,46 +161,49 @@ COLUMNS: tuple[tuple[str, Any], ...] = (
     ("lot", lambda e: e.lot),
     ("use", lambda e: e.use),
     ("target", lambda e: target_name(e.target)),
-    ("label_rate", lambda e: show_label_rate(e.label)),
-    ("label_low", lambda e: exact_plain(e.label.lowest.value)),
-    ("label_high", lambda e: exact_plain(e.label.highest.value)),
+    ("label_rate", lambda e: show_label_rate(e.label) if e.label else ""),
+    ("label_low", lambda e: exact_plain(e.label and e.label.lowest.value)),
+    ("label_high", lambda e: exact_plain(e.label and e.label.highest.value)),
     ("planned_rate", lambda e: exact_plain(e.planned_value)),
     ("actual_rate", lambda e: exact_plain(e.actual_value)),
-    ("rate_unit", lambda e: e.actual.unit.symbol),
+    ("rate_unit", lambda e: e.actual.unit.symbol if e.actual else ""),
     ("against_label", lambda e: e.stand),
     ("against_rules", lambda e: e.against.replace("\n", " ")),
     ("reason", lambda e: e.reason),
     ("used", lambda e: exact_plain(e.used_value)),
-    ("used_unit", lambda e: e.used.unit.symbol),
-    ("spray", lambda e: exact_plain(e.spray_value) if e.spray_value is not None else ""),
-    ("spray_unit", lambda e: e.spray.unit.symbol if e.spray else ""),
-    ("machine", lambda e: e.machine_name),
-    ("passes", lambda e: str(e.passes)),
-    ("loads", lambda e: str(e.loads)),
+    ("used_unit", lambda e: e.used.unit.symbol if e.used else ""),
+    ("spray", lambda e: exact_plain(e.application.spray_value)),
+    ("spray_unit", lambda e: e.application.spray.unit.symbol if e.application.spray else ""),
+    ("machine", lambda e: e.application.machine_name),
+    ("passes", lambda e: str(e.application.passes)),
+    ("loads", lambda e: str(e.application.loads)),
     ("cost", lambda e: str(e.cost) if e.cost is not None else ""),
     ("currency", lambda e: e.currency),
-    ("wind", lambda e: e.wind),
-    ("air", lambda e: e.air),
-    ("looked", lambda e: e.looked),
-    ("applicator", lambda e: e.by_name),
-    ("note", lambda e: e.note),
+    ("wind", lambda e: e.application.wind),
+    ("air", lambda e: e.application.air),
+    ("looked", lambda e: e.application.looked),
+    ("applicator", lambda e: e.application.by_name),
+    ("note", lambda e: e.application.note),
 )
 
 
-def _there(entry: Entry) -> datetime:
-    """When it was done, by the clock of its ground."""
-    assert entry.area
-    return entry.finished_at.astimezone(entry.area.site.zone)
+def _there(found: Application) -> str:
+    """The hour at which it was done, by the clock of its ground."""
+    return f"{found.finished_at.astimezone(found.area.site.zone):%H:%M}" if found.area else ""
 
 
-def exact_plain(value: float) -> str:
-    """A number that a spreadsheet reads: all its digits, no grouping."""
+def exact_plain(value: float | None) -> str:
+    """A number that a spreadsheet reads: all its digits, no grouping; nothing for none."""
+    if value is None:
+        return ""
     return repr(float(value)) if value != int(value) else str(int(value))
 
 
-def csv_lines(found: QuerySet[Entry]) -> Iterator[str]:
-    """The book as CSV (RFC 4180), oldest first, a header line before."""
+def csv_lines(account: Account, words: str) -> Iterator[str]:
+    """The book as CSV (RFC 4180), a line an entry, oldest first, a header line before."""
     writer = csv.writer(Echo())
     yield writer.writerow([name for name, _ in COLUMNS])
-    for entry in found.select_related("area__site").order_by("finished_at").iterator():
+    shown = applications(account, words).values("pk")
+    found = entries(account).filter(application__in=shown).select_related("application__area__site")
+    for entry in found.order_by("application__finished_at", "application", "position").iterator():
         yield writer.writerow([safe(value(entry)) for _, value in COLUMNS])

@@ -7,20 +7,14 @@ from greenmeasure.common.schemas import Out, RuleOut
 
 
 class EntryOut(Out):
-    """An entry: names as they were; the ids are of what they name, None where that is no longer known.
+    """One product of an application: names as they were; `product_id` is None where its card is no longer known.
 
-    `against` are the rules that stood against it, and `reason` why it was put down all the same.
+    What went in to taste has no rate, no rule and no verdict. `against` are the rules that stood against it, and `reason` why it
+    was put down all the same.
     """
 
     id: int
-    area_id: int | None
     product_id: int | None
-    machine_id: int | None
-    applied_on: date
-    day: str
-    finished_at: datetime
-    area: str
-    treated: str
     product: str
     kind: str
     contents: str
@@ -32,27 +26,43 @@ class EntryOut(Out):
     label: str
     planned: str
     actual: str
-    judgement: JudgementOut
-    rule: RuleOut
+    judgement: JudgementOut | None
+    rule: RuleOut | None
     used: str
+    cost: str
+    against: list[str]
+    reason: str
+
+
+class ApplicationOut(Out):
+    """What went down on one ground by one mix; the ids are of what the names stand for, None where that is no longer known."""
+
+    id: int
+    area_id: int | None
+    machine_id: int | None
+    applied_on: date
+    day: str
+    finished_at: datetime
+    area: str
+    treated: str
+    name: str
+    rates: str
+    entries: list[EntryOut]
     spray: str
     machine: str
     passes: int
     loads: int
-    cost: str
     wind: str
     air: str
     looked: str
     note: str
     by: str
-    against: list[str]
-    reason: str
 
 
 class BookOut(Out):
     """A page of the book, newest first."""
 
-    entries: list[EntryOut]
+    applications: list[ApplicationOut]
     count: int
     page: int
     pages: int

@@ -1,9 +1,12 @@
 """The book as one says it: its state, where and when an entry went down, and when the next may follow."""
 
+from datetime import date
+
 from core.days import day
 from core.label.targets import TARGETS
 from core.ledger.rotation import next_dates
-from greenmeasure.book.models import Entry
+from greenmeasure.book import facts
+from greenmeasure.book.models import Application, Entry
 
 
 def target_name(target: str) -> str:
@@ -11,9 +14,9 @@ def target_name(target: str) -> str:
     return TARGETS[target].name if target in TARGETS else target
 
 
-def again(entry: Entry) -> str:
+def again(entry: Entry, on: date) -> str:
     """When the label lets the next one go down, in words; empty where it says nothing."""
-    first, last = next_dates(entry.applied_on, entry.applied().interval)
+    first, last = next_dates(on, facts.interval(entry.facts))
     if first is None and last is None:
         return ""
     if first and last:
@@ -21,15 +24,15 @@ def again(entry: Entry) -> str:
     return f"from {day(first)}" if first else f"by {day(last)}" if last else ""
 
 
-def where(entry: Entry) -> str:
-    """The ground of an entry, as it was called."""
-    return f"{entry.area_name}, {entry.zone}" if entry.zone else entry.area_name
+def where(found: Application) -> str:
+    """The ground of an application, as it was called."""
+    return f"{found.area_name}, {found.zone}" if found.zone else found.area_name
 
 
 def book_sentence(words: str, count: int, above: int) -> str:
-    """The state of the book in a sentence: how many entries are shown, and how many of them went against the label."""
+    """The state of the book in a sentence: how many applications are shown, and how many of them went against the label."""
     if words.strip():
-        return f"{count or 'No'} {'entry' if count == 1 else 'entries'} with “{words.strip()}”."
+        return f"{count or 'No'} {'application' if count == 1 else 'applications'} with “{words.strip()}”."
     if not count:
         return "The book is empty. It fills itself when a round is finished."
     lines = f"{count} {'application' if count == 1 else 'applications'} in the book"

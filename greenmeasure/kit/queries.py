@@ -52,7 +52,7 @@ def whole_machines(account: Account) -> QuerySet[Machine]:
     return (
         Machine.objects.of(account)
         .select_related("account")
-        .prefetch_related("calibrations__product", "calibrations__machine__account", "calibrations__round__product")
+        .prefetch_related("calibrations__product", "calibrations__machine__account", "calibrations__round__mix__product")
     )
 
 

@@ -14,7 +14,7 @@ from greenmeasure.kit.models import Cleaning
 def held(account: Account) -> dict[int, Residue]:
     """What each machine held, by its id: the last filling of each product; one counts once something of it was poured."""
     poured = Q(status="done") | Q(ticks__load__gt=0)
-    of_product = ("machine_id", "product_id", "product__name", "product__kind", "product__formulation")
+    of_product = ("machine_id", "mix__product_id", "mix__product__name", "mix__product__kind", "mix__product__formulation")
     fillings = account.rounds.filter(poured).values(*of_product).annotate(latest=Max("at")).order_by("-latest")
     cleanings = list(Cleaning.objects.filter(machine__account=account).order_by("at"))
     found: dict[int, list[Held]] = {}
@@ -22,10 +22,10 @@ def held(account: Account) -> dict[int, Residue]:
         since = (c for c in cleanings if c.machine_id == f["machine_id"] and c.at > f["latest"])
         found.setdefault(f["machine_id"], []).append(
             Held(
-                f["product_id"],
-                f["product__name"],
-                Kind(f["product__kind"]),
-                FORMULATIONS[f["product__formulation"]].sprayed,
+                f["mix__product_id"],
+                f["mix__product__name"],
+                Kind(f["mix__product__kind"]),
+                FORMULATIONS[f["mix__product__formulation"]].sprayed,
                 local_day(account, f["latest"]),
                 tuple(step for c in since for step in c.done),
             )

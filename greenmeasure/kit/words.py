@@ -6,6 +6,7 @@ from core import job
 from core.days import dated
 from core.machines.nozzle import REFERENCE
 from core.machines.residue import CleanStep, Residue
+from core.readable import joined
 from core.units import UNITS, show_number
 from greenmeasure.kit.models import Calibration, Machine
 
@@ -42,7 +43,7 @@ def traces(machine: str, product: str) -> str:
 def with_what(c: Calibration) -> str:
     """What was in the machine: the product of the bench or of the round, else water."""
     if c.round:
-        return c.round.product.name
+        return joined([m.product.name for m in c.round.mix.all()])
     return c.product.name if c.product else "water"
 
 

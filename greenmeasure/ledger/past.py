@@ -10,7 +10,6 @@ from core.label.targets import find_target, includes
 from core.ledger.history import Applied, Place, Standing, applied, holds_of
 from core.ledger.ledger import Here, Ledger, ledger_of
 from core.ledger.places import NEAR
-from core.units import MASS, UNITS, Quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.book import facts
 from greenmeasure.book.models import Entry
@@ -76,19 +75,20 @@ def place_of(area: Area, treated: float, zone: str = "") -> Place:
 
 
 def _booked(account: Account, area_ids: set[int], since: date | None) -> Iterable[Applied]:
-    every = Entry.objects.filter(account=account, area_id__in=area_ids).defer("note", "contents")
+    every = Entry.objects.filter(application__account=account, application__area_id__in=area_ids)
     if since:
-        every = every.filter(applied_on__gte=since)
-    for entry in every.select_related("area"):
-        assert entry.area
+        every = every.filter(application__applied_on__gte=since)
+    for entry in every.select_related("application__area").defer("contents", "application__note"):
+        found = entry.application
+        assert found.area
         yield _by_its_card(
             account,
             entry.facts,
             replace(
                 entry.applied(),
-                application=f"round-{entry.round_id}" if entry.round_id else f"entry-{entry.pk}",
-                place=place_of(entry.area, entry.treated.base, entry.zone),
-                at=entry.finished_at,
+                application=f"round-{found.round_id}" if found.round_id else f"application-{found.pk}",
+                place=place_of(found.area, found.treated.base, found.zone),
+                at=found.finished_at,
             ),
         )
 
@@ -102,18 +102,19 @@ def _by_its_card(account: Account, kept_facts: dict[str, Any], a: Applied) -> Ap
 
 
 def _under_way(account: Account, area_ids: set[int]) -> Iterable[Applied]:
-    for found in account.rounds.filter(status="under_way", parts__area__in=area_ids).distinct().prefetch_related("parts__area"):
-        product = cards(account)[found.product_id].core
+    open_rounds = account.rounds.filter(status="under_way", parts__area__in=area_ids).distinct()
+    for found in open_rounds.prefetch_related("parts__area", "parts__doses__component"):
         for part in found.parts.all():
             if part.area_id not in area_ids:
                 continue
-            yield replace(of_part(product, part, found.at), application=f"round-{found.pk}", standing=Standing.UNDER_WAY)
+            for dose in part.doses.all():
+                made = of_dose(cards(account)[dose.component.product_id].core, part, dose, found.at)
+                yield replace(made, application=f"round-{found.pk}", standing=Standing.UNDER_WAY)
 
 
-def of_part(product: Product, part: Any, at: datetime) -> Applied:
-    """A part of a round as it would go down at a time."""
-    unit = UNITS["g" if part.round.amount.unit.dimension == MASS else "l"]
-    made = applied(product, Quantity(part.dose / unit.size, unit), part.treated, local_day(part.area, at), part.row)
+def of_dose(product: Product, part: Any, dose: Any, at: datetime) -> Applied:
+    """A component of a round on one of its grounds as it would go down at a time."""
+    made = applied(product, dose.amount, part.treated, local_day(part.area, at), dose.row)
     return replace(made, place=place_of(part.area, part.treated.base, part.zone), at=at)
 
 

@@ -4,71 +4,102 @@ from core.label.match import fits
 from core.ledger.places import NEAR
 from core.units import exact_number, show_percent
 from greenmeasure.accounts.models import Account
-from greenmeasure.book.models import Entry
-from greenmeasure.book.queries import entries, entry_of
+from greenmeasure.book.models import Application, Entry
+from greenmeasure.book.queries import application_of, applications
 from greenmeasure.common.errors import Conflict
 from greenmeasure.common.schemas import QuantityIn
+from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.queries import machines
 from greenmeasure.reckon.outs import left_out, row_changed
-from greenmeasure.reckon.schemas import AgainOut, JobIn, PartIn
+from greenmeasure.reckon.schemas import AgainOut, ComponentIn, DoseIn, JobIn, PartIn
 from greenmeasure.shelf.models import RateRow
 from greenmeasure.shelf.queries import Card, cards
 
+Mix = dict[int, Card]
+"""The components that are still on the shelf, by their place in the mix as it was."""
 
-def again(account: Account, entry_id: int) -> AgainOut:
-    """The job of an entry's application as it would be planned now, and what of it is not as it was.
+
+def again(account: Account, application_id: int) -> AgainOut:
+    """The job of an application as it would be planned now, and what of it is not as it was.
 
     Raises:
-        Missing: no such entry.
-        Conflict: its product, or all of its ground, is no longer there.
+        Missing: no such application.
+        Conflict: none of its products, or of its ground, is there any more.
     """
-    entry = entry_of(account, entry_id)
-    card = cards(account).get(entry.product_id or 0)
-    if card is None or card.product.archived_at or not card.rows:
-        raise Conflict(f"{entry.product_name} is no longer on the shelf.")
-    parts, notes = [], []
-    for e in _of_its_application(account, entry):
-        area = areas(account).get(e.area_id or 0)
+    asked = application_of(account, application_id)
+    mix, notes = _mix(account, asked)
+    parts = []
+    for found in _of_its_round(account, asked):
+        area = areas(account).get(found.area_id or 0)
         if area is None or area.archived_at:
-            notes.append(left_out(e.area_name))
+            notes.append(left_out(found.area_name))
             continue
-        row, as_it_was = _row(card, e)
-        if not as_it_was:
-            notes.append(row_changed(e.area_name, row))
-        share = e.treated.base / area.size.base
-        rate = QuantityIn(value=exact_number(e.planned_value), unit=e.rate_unit)
-        treated = "" if share > 1 / NEAR else show_percent(share, 12)
-        parts.append(PartIn(area_id=area.pk, row_id=row.pk, rate=rate, share=treated, zone=e.zone))
+        part, changed = _part(found, area, mix)
+        parts.append(part)
+        notes += changed
     if not parts:
-        raise Conflict(f"{entry.area_name} is no longer among the areas.")
-    machine = machines(account).get(entry.machine_id or 0)
+        raise Conflict(f"{asked.area_name} is no longer among the areas.")
+    machine = machines(account).get(asked.machine_id or 0)
     if machine is None or machine.archived_at:
-        notes.append(left_out(entry.machine_name))
+        notes.append(left_out(asked.machine_name))
         machine = None
+    targets = {e.position: e.target for e in asked.entries.all()}
     job = JobIn(
-        product_id=card.product.pk,
+        mix=[ComponentIn(product_id=card.product.pk, target=targets[place]) for place, card in mix.items()],
         machine_id=machine.pk if machine else None,
         parts=parts,
-        passes=entry.passes,
-        target=entry.target,
+        passes=asked.passes,
     )
-    return AgainOut(job=job, notes=notes)
+    return AgainOut(job=job, notes=list(dict.fromkeys(notes)))
 
 
-def _of_its_application(account: Account, entry: Entry) -> list[Entry]:
-    """The entries that went down in the same round, in its order; the entry alone where it was of none."""
-    if entry.round_id is None:
-        return [entry]
-    return list(entries(account).filter(round_id=entry.round_id).order_by("position"))
+def _of_its_round(account: Account, asked: Application) -> list[Application]:
+    """The applications of the same round, in its order; the one alone where it was of none."""
+    if asked.round_id is None:
+        return [asked]
+    return list(applications(account).filter(round_id=asked.round_id).order_by("position").prefetch_related("entries"))
 
 
-def _row(card: Card, entry: Entry) -> tuple[RateRow, bool]:
+def _mix(account: Account, asked: Application) -> tuple[Mix, list[str]]:
+    """What of a mix is still on the shelf, and what is left out. Raises Conflict where nothing is."""
+    mix: Mix = {}
+    notes = []
+    for entry in asked.entries.order_by("position"):
+        card = cards(account).get(entry.product_id or 0)
+        if card is None or card.product.archived_at or (entry.phrase and not card.rows):
+            notes.append(left_out(entry.product_name))
+        else:
+            mix[entry.position] = card
+    if not mix:
+        raise Conflict(f"{asked.entries.all()[0].product_name} is no longer on the shelf.")
+    return mix, notes
+
+
+def _part(found: Application, area: Area, mix: Mix) -> tuple[PartIn, list[str]]:
+    """One ground with its rates, and which label rows have changed."""
+    held = {e.position: e for e in found.entries.all()}
+    doses, notes = [], []
+    for place, card in mix.items():
+        entry = held.get(place)
+        if entry is None or entry.planned is None:
+            doses.append(DoseIn())
+            continue
+        row, as_it_was = _row(card, entry, area)
+        if not as_it_was:
+            notes.append(row_changed(found.area_name, row))
+        rate = QuantityIn(value=exact_number(entry.planned.value), unit=entry.rate_unit)
+        doses.append(DoseIn(row_id=row.pk, rate=rate))
+    share = found.treated.base / area.size.base
+    treated = "" if share > 1 / NEAR else show_percent(share, 12)
+    return PartIn(area_id=area.pk, doses=doses, share=treated, zone=found.zone), notes
+
+
+def _row(card: Card, entry: Entry, area: Area) -> tuple[RateRow, bool]:
     """The label row that an entry went by, and whether the card still has it as it was."""
     rows = list(card.rows.values())
     same = [r for r in rows if r.phrase == entry.phrase]
     named = [r for r in same if r.use == entry.use] or same
     if named:
         return named[0], True
-    assert entry.area
-    return rows[fits(card.label_rows, entry.area.ground, entry.target)[0].index], False
+    return rows[fits(card.label_rows, area.ground, entry.target)[0].index], False

@@ -43,10 +43,10 @@ def reckon_nothing(request: HttpRequest, account: Path[str], data: JobIn) -> Htt
     return ready(Nothing())
 
 
-@router.get("/again/{entry_id}", response=AgainOut, auth=VIEWER)
-def reckon_again(request: HttpRequest, account: Path[str], entry_id: int) -> AgainOut:
+@router.get("/again/{application_id}", response=AgainOut, auth=VIEWER)
+def reckon_again(request: HttpRequest, account: Path[str], application_id: int) -> AgainOut:
     """An application of the book as it would be planned now."""
-    return again(account_of(request), entry_id)
+    return again(account_of(request), application_id)
 
 
 @router.post("/rows", response=list[RowFitOut], auth=VIEWER)

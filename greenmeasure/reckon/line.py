@@ -6,7 +6,7 @@ from dataclasses import replace
 from core.errors import Ambiguous, Choice, InputError
 from core.findings import Finding, Weight, by_weight
 from core.ground import Ground
-from core.job import Job, MachineKind, Part, reckon
+from core.job import Job, MachineKind, PartPlan, Pour, one, reckon
 from core.label.match import Fit, fits
 from core.label.product import FORMULATIONS, Kind, Product
 from core.label.rate import Basis, Rate
@@ -17,7 +17,7 @@ from core.ledger.ledger import plain
 from core.rates.dose import dose
 from core.rates.kinds import in_kind
 from core.rates.reverse import rate_from_left, rate_of
-from core.readable import foot_of
+from core.readable import foot_of, joined
 from core.reckon.answer import convert_line, one_rate, reach, unnamed
 from core.reckon.grammar import (
     BackwardsAsked,
@@ -45,7 +45,7 @@ from greenmeasure.kit.models import Machine as MachineRow
 from greenmeasure.kit.queries import machines
 from greenmeasure.reckon.outs import brings_sentence, headline, load_name, per_foot, said_of
 from greenmeasure.reckon.queries import compared, reckoned
-from greenmeasure.reckon.schemas import CompareIn, JobIn, LineOut, PartIn
+from greenmeasure.reckon.schemas import CompareIn, ComponentIn, DoseIn, JobIn, LineOut, PartIn
 from greenmeasure.shelf.models import Product as ProductRow
 from greenmeasure.shelf.queries import Card, cards
 
@@ -117,8 +117,8 @@ def _dose(here: _Account, asked: DoseAsked, text: str) -> LineOut:
     mover = machine.core() if machine else None
     if mover and mover.kind is MachineKind.SPREADER:
         product = _spread(product)
-    parts = [Part(_ground(here, g), rate, asked.rate, None if g.share == 1 else here.size(g)) for g in asked.grounds]
-    job = reckon(product, parts, mover, passes=asked.passes or 1, us=account.us, house=account.house_rules)
+    parts = [one(_ground(here, g), rate, asked.rate, None if g.share == 1 else here.size(g)) for g in asked.grounds]
+    job = reckon([product], parts, mover, passes=asked.passes or 1, us=account.us, house=account.house_rules)
     return _dose_out(account, job, [])
 
 
@@ -134,13 +134,14 @@ def _on_size(here: _Account, row: ProductRow, row_id: int, asked: DoseAsked, mac
     """A dose on ground of which only the size is given: held against the label, of no grass and no past."""
     account, card = here.account, cards(here.account)[row.pk]
     meant, rate, house = card.rows[row_id].core(), one_rate(asked.rate), here.account.house_rules
-    parts = [Part(_ground(here, g), rate, meant.label, None if g.share == 1 else here.size(g)) for g in asked.grounds]
+    parts = [one(_ground(here, g), rate, meant.label, None if g.share == 1 else here.size(g)) for g in asked.grounds]
     mover = machine.core() if machine else None
-    job = reckon(card.core, parts, mover, passes=asked.passes or 1, us=account.us, house=house)
+    job = reckon([card.core], parts, mover, passes=asked.passes or 1, us=account.us, house=house)
     on = today(account)
     found: list[Finding] = []
     for p in job.parts:
-        plan = Plan(card.core, meant, p.judged, applied(card.core, p.dose.amount, p.part.area, on, meant), card.label_rows)
+        (d,) = p.measured
+        plan = Plan(card.core, meant, d.judged, applied(card.core, d.dose.amount, p.part.area, on, meant), card.label_rows)
         found += check(plan, plain(p.part.ground, (), house), account.us).findings
     refused = job.judgement.refused or any(f.act is Weight.REFUSE for f in found)
     said = [judgement_out(job.judgement).sentence, *(f.sentence for f in by_weight(found) if f.act is not Weight.NOTE)]
@@ -150,11 +151,13 @@ def _on_size(here: _Account, row: ProductRow, row_id: int, asked: DoseAsked, mac
 def _dose_out(account: Account, job: Job, said: list[str], refused: bool = False, data: JobIn | None = None) -> LineOut:
     details = list(said)
     if len(job.parts) > 1:
-        details += [f"{p.part.name}: {p.dose.amount} on {p.part.area}" for p in job.parts]
+        details += [f"{p.part.name}: {_amounts(p)} on {p.part.area}" for p in job.parts]
     if not refused:
         details += [
-            f"{load_name(p, job.spray is not None)}: {p.measure.instruction} in the {p.measure.vessel.name}"
+            f"{load_name(p, job.spray is not None)}: {x.measure.instruction}{_of(x, job)} in the {x.measure.vessel.name}"
             for p in job.loads[:MOST_LOADS]
+            for x in p.pours
+            if x.measure
         ]
         if len(job.loads) > MOST_LOADS:
             details.append(f"and {len(job.loads) - MOST_LOADS} more loads")
@@ -167,6 +170,15 @@ def _dose_out(account: Account, job: Job, said: list[str], refused: bool = False
         working=working_out(job.working),
         job=data,
     )
+
+
+def _amounts(p: PartPlan) -> str:
+    """What goes down on a part, each component named where there are several."""
+    return joined([f"{d.dose.amount} of {d.product.name}" if len(p.measured) > 1 else str(d.dose.amount) for d in p.measured])
+
+
+def _of(pour: Pour, job: Job) -> str:
+    return f" of {pour.product.name}" if len(job.mix) > 1 else ""
 
 
 def _product_or_nutrient(product: Product, asked: DoseAsked, text: str) -> None:
@@ -241,14 +253,13 @@ def _job_in(here: _Account, row: ProductRow, row_id: int, asked: DoseAsked, mach
     parts = [
         PartIn(
             area_id=here.ground[str(g.area)].pk,
-            row_id=row_id,
-            rate=QuantityIn(value=rate.value, unit=rate.unit.key),
+            doses=[DoseIn(row_id=row_id, rate=QuantityIn(value=rate.value, unit=rate.unit.key))],
             share="" if g.share == 1 else f"{g.share * 100:g} %",
         )
         for g in asked.grounds
     ]
     passes = asked.passes or 1
-    return JobIn(product_id=row.pk, parts=parts, machine_id=machine.pk if machine else None, passes=passes)
+    return JobIn(mix=[ComponentIn(product_id=row.pk)], parts=parts, machine_id=machine.pk if machine else None, passes=passes)
 
 
 # --- other questions --------------------------------------------------------------------------------------------

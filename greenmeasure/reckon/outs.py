@@ -1,6 +1,6 @@
 """The core's job in the API's words: numbers that people read as text, numbers that are drawn as numbers."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from functools import lru_cache
@@ -8,15 +8,17 @@ from functools import lru_cache
 from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mixing
 from core.days import day
 from core.findings import Finding, Weight, by_weight
-from core.job import Job, LoadPlan, Machine, MachineKind, PartPlan
+from core.job import ComponentPlan, Job, LoadPlan, Machine, MachineKind, Pour, role_of
 from core.label.product import Product
 from core.label.rate import Rate, RateUnit, show_label_rate
+from core.label.table import BY_KEY, strictest
 from core.label.targets import TARGETS
 from core.ledger.budget import Line
 from core.ledger.gate import Checked
 from core.ledger.rotation import next_dates
 from core.rates.compare import Purchase, buy
-from core.readable import foot_of, handy, listed, readable
+from core.rates.cost import Cost
+from core.readable import foot_of, handy, joined, listed, readable
 from core.tank.measuring import stock_dilution, ways
 from core.tank.vessels import Measure, Vessel, marks_of
 from core.units import UNITS, VOLUME, Quantity, show_number, show_percent
@@ -28,12 +30,15 @@ from greenmeasure.reckon.schemas import (
     BoughtOut,
     BudgetLineOut,
     CautionOut,
+    ComponentOut,
     CostOut,
     DeliveredOut,
+    DoseOut,
     JobOut,
     LoadOut,
     MeasureOut,
     PartOut,
+    PourOut,
     RuleTextOut,
     VesselOut,
     WayOut,
@@ -45,16 +50,19 @@ from greenmeasure.shelf.queries import Card
 
 @dataclass(frozen=True)
 class Reckoned:
-    """A job of an account with the rows and areas it is from, and what the rules say of each part."""
+    """A job of an account with the cards, rows and areas it is from, and what the rules say of each component on each part.
+
+    `rows` and `checks` are a part each, a component each in it, None for one to taste; `targets` and `cards` a component each.
+    """
 
     job: Job
     at: datetime
     looked: str
-    card: Card
-    rows: tuple[RateRow, ...]
+    cards: tuple[Card, ...]
+    rows: tuple[tuple[RateRow | None, ...], ...]
     area_ids: tuple[int, ...]
-    checks: tuple[Checked, ...]
-    target: str
+    checks: tuple[tuple[Checked | None, ...], ...]
+    targets: tuple[str, ...]
     machine_says: tuple[Finding, ...] = ()
     settings: tuple[str, ...] = ()
     watered_in: tuple[str, ...] = ()
@@ -62,38 +70,36 @@ class Reckoned:
     @property
     def refused(self) -> bool:
         refused = any(f.act is Weight.REFUSE for f in self.machine_says)
-        return refused or self.job.judgement.refused or any(c.refused for c in self.checks)
+        checked = any(c is not None and c.refused for part in self.checks for c in part)
+        return refused or checked or self.job.judgement.refused
+
+    @property
+    def several(self) -> bool:
+        """Whether it is more than one product."""
+        return len(self.job.mix) > 1
 
 
 def job_out(found: Reckoned) -> JobOut:
     """A job as it is shown."""
     job = found.job
     us = job.us
-    density = job.product.density_g_per_l
-    dilution = stock_dilution(job.loads[0].product if job.loads else job.amount, us)
+    products = job.products
     return JobOut(
         headline=headline(job, found.refused),
-        product=job.product.name,
-        product_kind=job.product.kind.text,
+        name=job.name,
+        mix=[component_out(found, c) for c in range(len(job.mix))],
         where=job.where,
         area=str(readable(job.area, us)) if len(job.parts) > 1 else str(job.area),
-        target=TARGETS[found.target].name if found.target in TARGETS else found.target,
         machine=job.machine.name if job.machine else "",
         passes=job.passes,
         machine_findings=[finding_out(f) for f in found.machine_says],
         refused=found.refused,
         judgement=judgement_out(job.judgement),
         parts=[part_out(found, i) for i in range(len(job.parts))],
-        amount=quantity_out(handy(job.amount)),
-        also=also(job),
-        ways=[WayOut(unit=w.unit, text=w.text) for w in ways(job.loads[0].product if job.loads else job.amount, density)],
         spray=str(readable(job.spray, us)) if job.spray else "",
         spray_rate=_spray_rate(job),
         capacity=str(job.machine.capacity) if job.machine else "",
         loads=[load_out(p, job) for p in job.loads],
-        whole=measure_out(job.whole, job.amount),
-        stock_dilution=dilution.sentence if dilution else "",
-        rounding=show_percent(job.rounding, sign=True),
         delivered=[
             DeliveredOut(
                 name=d.content.name,
@@ -102,22 +108,74 @@ def job_out(found: Reckoned) -> JobOut:
             )
             for d in job.delivered
         ],
-        cost=cost_out(job),
-        cost_why_not=cost_why_not(job.product),
-        purchase=purchase_out(job.product, job.amount, found.card.stock, us),
+        cost=cost_out(job.cost),
         warnings=list(job.warnings),
         label_first=LABEL_FIRST,
-        label_rules=[
-            *(RuleTextOut(key=r.key, text=r.text) for r in found.card.said),
-            *(RuleTextOut(key="watered_in", text=text) for text in found.watered_in if text),
-        ],
-        cautions=[CautionOut(key=c.key, text=c.text) for c in cautions(job.product)],
+        label_rules=_label_rules(found),
+        cautions=[CautionOut(key=c.key, text=c.text) for c in cautions(products)],
         wear=[
-            *(WearOut(key=f"mixing-{i}", when="mixing", text=t) for i, t in enumerate(worn_for_mixing(job.product))),
-            *(WearOut(key=f"applying-{i}", when="applying", text=t) for i, t in enumerate(worn_for_applying(job.product))),
+            *(WearOut(key=f"mixing-{i}", when="mixing", text=t) for i, t in enumerate(worn_for_mixing(products))),
+            *(WearOut(key=f"applying-{i}", when="applying", text=t) for i, t in enumerate(worn_for_applying(products))),
         ],
         working=working_out(job.working),
     )
+
+
+def _label_rules(found: Reckoned) -> list[RuleTextOut]:
+    """What the labels say; of a mix first the strictest of what several say, then each product's own."""
+    several = found.several
+    return [
+        *(_strictest(found) if several else ()),
+        *(
+            RuleTextOut(key=r.key, text=r.text, product=card.product.name if several else "")
+            for card in found.cards
+            for r in card.said
+        ),
+        *(RuleTextOut(key="watered_in", text=text) for text in found.watered_in if text),
+    ]
+
+
+def _strictest(found: Reckoned) -> Iterator[RuleTextOut]:
+    for key, place in strictest([c.core.rules for c in found.cards]).items():
+        card = found.cards[place]
+        said = next((r.text for r in card.said if r.key in (key, BY_KEY[key].stands)), "")
+        if said:
+            yield RuleTextOut(key=f"strictest-{key}", text=f"{said.rstrip('.')} ({card.product.name}).")
+
+
+def component_out(found: Reckoned, c: int) -> ComponentOut:
+    """One product of the mix over the whole job."""
+    job, card = found.job, found.cards[c]
+    plan, us, target = job.mix[c], job.us, found.targets[c]
+    product, amount = plan.product, plan.amount
+    first = next((x.amount for load in job.loads if (x := load.pours[c]).amount), amount)
+    dilution = stock_dilution(first, us) if first else None
+    return ComponentOut(
+        product_id=card.product.pk,
+        product=product.name,
+        kind=product.kind.text,
+        role=role_of(product).text,
+        target=TARGETS[target].name if target in TARGETS else target,
+        amount=quantity_out(handy(amount)) if amount else None,
+        also=also(plan, us),
+        ways=[WayOut(unit=w.unit, text=w.text) for w in ways(first, product.density_g_per_l)] if first else [],
+        whole=measure_out(plan.whole, amount) if plan.whole and amount else None,
+        stock_dilution=dilution.sentence if dilution else "",
+        rounding=show_percent(plan.rounding, sign=True),
+        per_volume=_per_volume(job, amount),
+        cost=cost_out(plan.cost),
+        cost_why_not=cost_why_not(product) if amount else "",
+        purchase=purchase_out(product, amount, card.stock, us) if amount else None,
+    )
+
+
+def _per_volume(job: Job, amount: Quantity | None) -> str:
+    """What of a component is in a gallon of the spray, or in a litre; empty for granules."""
+    if amount is None or job.spray is None:
+        return ""
+    unit = UNITS["gal" if job.us else "l"]
+    each = readable(Quantity(amount.value * unit.size / job.spray.base, amount.unit), job.us)
+    return f"{each}/{unit.symbol}"
 
 
 def _spray_rate(job: Job) -> str:
@@ -130,35 +188,44 @@ def _spray_rate(job: Job) -> str:
 
 def part_out(found: Reckoned, i: int) -> PartOut:
     """One area of a job."""
-    planned, checked, row = found.job.parts[i], found.checks[i], found.rows[i]
-    part = planned.part
-    times = checked.budget.times
-    most = checked.budget.most_times
-    binds = found.job.product.label_binds
+    planned = found.job.parts[i]
+    doses = [dose_out(found, i, c) for c in range(len(found.job.mix))]
     return PartOut(
         area_id=found.area_ids[i],
+        name=planned.part.name,
+        size=str(planned.part.ground.size),
+        treated=quantity_out(planned.part.area),
+        doses=doses,
+        setting=found.settings[i] if found.settings else "",
+        refused=any(d is not None and d.refused for d in doses),
+    )
+
+
+def dose_out(found: Reckoned, i: int, c: int) -> DoseOut | None:
+    """One component on one area; None to taste."""
+    planned, checked, row = found.job.parts[i].doses[c], found.checks[i][c], found.rows[i][c]
+    if planned is None or checked is None or row is None:
+        return None
+    most = checked.budget.most_times
+    return DoseOut(
+        product=planned.product.name,
         row_id=row.pk,
-        name=part.name,
-        size=str(part.ground.size),
-        treated=quantity_out(part.area),
-        rate=rate_out(part.rate),
-        label=show_label_rate(part.label),
-        rule=rule_out(part.label, planned.judged.value, binds),
+        rate=rate_out(planned.rate),
+        label=show_label_rate(planned.label),
+        rule=rule_out(planned.label, planned.judged.value, planned.product.label_binds),
         judgement=judgement_out(planned.judgement),
         amount=str(handy(planned.dose.amount)),
         measured_rate=str(planned.measured_rate),
         findings=[finding_out(f) for f in checked.findings],
         budget=[budget_line_out(line) for line in checked.budget.lines],
-        times=f"Application {times + 1} of {most} this season." if most else "",
-        setting=found.settings[i] if found.settings else "",
-        again=_again(planned, found, i),
+        times=f"Application {checked.budget.times + 1} of {most} this season." if most else "",
+        again=_again(checked, row),
         refused=planned.judgement.refused or checked.refused,
     )
 
 
-def _again(planned: PartPlan, found: Reckoned, i: int) -> str:
-    row = found.rows[i]
-    first, last = next_dates(found.checks[i].on, (row.interval_low, row.interval_high))
+def _again(checked: Checked, row: RateRow) -> str:
+    first, last = next_dates(checked.on, (row.interval_low, row.interval_high))
     if not first and not last:
         return ""
     span = " to ".join(day(d) for d in (first, last) if d)
@@ -190,10 +257,10 @@ def budget_line_out(line: Line) -> BudgetLineOut:
 
 def headline(job: Job, refused: bool = False) -> str:
     """The job in one sentence, the way one would say it at the bench; "do not" where a rule stands against it."""
-    act = "Pour" if job.product.liquid else "Weigh out"
+    act = "Mix" if len(job.mix) > 1 else "Pour" if job.main.product.liquid else "Weigh out"
+    amount = f"{act} {joined([_told(c) for c in job.mix])} for {job.where}"
     if refused:
-        return f"Do not {act.lower()} {handy(job.amount)} of {job.product.name} for {job.where}."
-    amount = f"{act} {handy(job.amount)} of {job.product.name} for {job.where}"
+        return f"Do not {amount[0].lower()}{amount[1:]}."
     count = len(job.loads)
     if not job.machine:
         return f"{amount}."
@@ -206,12 +273,18 @@ def headline(job: Job, refused: bool = False) -> str:
     return f"{amount}: {tanks}."
 
 
-def also(job: Job) -> list[str]:
-    """The dose as others would say it: in the other system, and liquids by weight where the density is known."""
-    amount, us = handy(job.amount), job.us
+def _told(plan: ComponentPlan) -> str:
+    return f"{handy(plan.amount)} of {plan.product.name}" if plan.amount else f"{plan.product.name} to taste"
+
+
+def also(plan: ComponentPlan, us: bool) -> list[str]:
+    """An amount as others would say it: in the other system, and liquids by weight where the density is known."""
+    if plan.amount is None:
+        return []
+    amount = handy(plan.amount)
     found = [readable(amount, us), readable(amount, not us)]
-    if job.grams is not None and amount.unit.dimension == VOLUME:
-        found.append(readable(Quantity(job.grams, UNITS["g"]), us))
+    if plan.grams is not None and amount.unit.dimension == VOLUME:
+        found.append(readable(Quantity(plan.grams, UNITS["g"]), us))
     texts = [str(q) for q in found if q.unit is not amount.unit]
     return list(dict.fromkeys(texts))
 
@@ -260,33 +333,39 @@ def load_name(plan: LoadPlan, sprayer: bool) -> str:
 
 
 def load_out(plan: LoadPlan, job: Job) -> LoadOut:
-    """One load with its acts."""
+    """One load with its pours and its acts."""
     load, machine = plan.load, job.machine
     assert machine
-    us = job.us
-    capacity = machine.capacity.base
-    share = (load.volume if machine.sprays else load.amount) / capacity
+    us, capacity = job.us, machine.capacity.base
+    filled = load.volume if machine.sprays else sum(p.amount.base for p in plan.pours if p.amount)
     return LoadOut(
         number=load.number,
         name=load_name(plan, machine.sprays),
         pass_number=load.pass_number,
         odd=load.odd,
         where=listed([p.name for p in plan.parts]) if len(job.parts) > 1 else "",
-        product=str(plan.product),
+        pours=[pour_out(p) for p in plan.pours],
         volume=str(in_tank(load.volume, machine) or ""),
-        water=str(in_tank(load.water, machine) or ""),
+        water=str(in_tank(plan.water, machine) or ""),
         covers=str(readable(Quantity(load.area, UNITS["m2"]), us)),
-        share=share,
-        measure=measure_out(plan.measure, plan.product),
+        share=filled / capacity,
         acts=[ActOut(key=a.key, text=a.text, pours=a.pours, level=a.volume / capacity) for a in plan.acts],
     )
 
 
-def cost_out(job: Job) -> CostOut | None:
-    """What a job costs; None where no price is known."""
-    if job.cost is None:
+def pour_out(pour: Pour) -> PourOut:
+    """What of one component goes into a load."""
+    return PourOut(
+        product=pour.product.name,
+        amount=str(pour.amount) if pour.amount else "to taste",
+        measure=measure_out(pour.measure, pour.amount) if pour.measure and pour.amount else None,
+    )
+
+
+def cost_out(c: Cost | None) -> CostOut | None:
+    """What something costs; None where no price is known."""
+    if c is None:
         return None
-    c = job.cost
     return CostOut(total=f"{c.cents(c.total):,} {c.currency}", per_foot=f"{c.cents(c.per_foot):,} {c.currency}", foot=c.foot)
 
 
@@ -353,7 +432,7 @@ def compared_sentence(count: int, cheapest: str, cost: str) -> str:
 
 def said_of(found: Reckoned) -> list[str]:
     """What stands against a job, and what is to be thought of, the gravest first, each once."""
-    every = [f for checked in found.checks for f in checked.findings] + list(found.machine_says)
+    every = [f for part in found.checks for checked in part if checked for f in checked.findings] + list(found.machine_says)
     return list(dict.fromkeys(f.sentence for f in by_weight(every) if f.act is not Weight.NOTE))
 
 

@@ -1,5 +1,6 @@
 """Reckoning for an account: its products, ground, machines and book into the core."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date, datetime
 
@@ -7,13 +8,13 @@ from core.errors import InputError
 from core.findings import Finding, by_weight
 from core.ground import Ground
 from core.growth.ramp import regulator_start, start_in_range
-from core.job import Job, MachineKind, Part, reckon
+from core.job import DosePlan, Dosing, Job, MachineKind, Part, PartPlan, reckon
 from core.label.match import fits
 from core.label.product import Kind, Product
 from core.label.rate import Rate, RateUnit
 from core.label.rules import Intent, Row
 from core.label.targets import find_target
-from core.ledger.gate import Plan, check
+from core.ledger.gate import Checked, Plan, check
 from core.ledger.history import Applied, Standing, applied, in_season
 from core.machines.residue import before_load
 from core.rates.compare import Compared, Offer, compare, equal_active
@@ -42,6 +43,7 @@ from greenmeasure.common.schemas import (
     working_out,
 )
 from greenmeasure.ground.actions import share_in
+from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.bench_words import setting_text
 from greenmeasure.kit.models import Machine
@@ -88,58 +90,84 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
         InputError: anything missing or absurd, named by its field.
         Missing: a product, area or machine that the account does not have.
     """
-    card = card_of(account, data.product_id)
+    mix = tuple(card_of(account, c.product_id) for c in data.mix)
     places = [area_of(account, p.area_id) for p in data.parts]
     house, when = account.house_rules, at or moment_at(places[0], data.on, data.clock)
     day = local_day(places[0], when)
-    rows = tuple(row_of(account, data.product_id, p.row_id, f"parts.{i}.row_id") for i, p in enumerate(data.parts))
-    grounds = [a.ground for a in places]
+    rows = tuple(_rows(account, data, i) for i in range(len(data.parts)))
     picked = machine_of(account, data.machine_id) if data.machine_id else None
-    machine = picked.core() if picked else None
-    parts = [
-        Part(ground, rate_in(f"parts.{i}.rate", p.rate), row.label(), _treated(i, p, ground), p.zone)
-        for i, (p, row, ground) in enumerate(zip(data.parts, rows, grounds, strict=True))
-    ]
-    job = reckon(card.core, parts, machine, passes=data.passes, even=data.even, us=account.us, house=house)
-    meant = [
-        replace(
-            applied(card.core, planned.dose.amount, planned.part.area, local_day(area, when), row.core()),
-            application=THIS_JOB,
-            standing=Standing.SAME_JOB,
-            place=place_of(area, planned.part.area.base, planned.part.zone),
-            at=when,
-        )
-        for planned, row, area in zip(job.parts, rows, places, strict=True)
-    ]
-    looked = said_in(data.said)
-    checks = tuple(
-        check(
-            Plan(card.core, row.core(), planned.judged, a, card.label_rows, data.target),
-            at_its_hour(
-                ledger(account, Asked(a.place, when, card.product.pk, data.target, (*meant[:i], *meant[i + 1 :]), besides)),
-                when,
-                hour_of(account, area, card, when, looked),
-            ),
-            account.us,
-        )
-        for i, (planned, row, a, area) in enumerate(zip(job.parts, rows, meant, places, strict=True))
-        if a.place
+    parts = [_part(i, p, rows[i], a.ground) for i, (p, a) in enumerate(zip(data.parts, places, strict=True))]
+    job = reckon(
+        [c.core for c in mix],
+        parts,
+        picked.core() if picked else None,
+        passes=data.passes,
+        even=data.even,
+        by_pass=data.by_pass,
+        us=account.us,
+        house=house,
     )
-    found = find_target(data.target)
+    looked = said_in(data.said)
+    meant = {
+        (i, c): _meant(planned, dose, row, area, when)
+        for i, (planned, area) in enumerate(zip(job.parts, places, strict=True))
+        for c, (dose, row) in enumerate(zip(planned.doses, rows[i], strict=True))
+        if dose and row
+    }
+
+    def checked(i: int, c: int) -> Checked | None:
+        dose, row, mine = job.parts[i].doses[c], rows[i][c], meant.get((i, c))
+        if dose is None or row is None or mine is None or mine.place is None:
+            return None
+        card, target = mix[c], data.mix[c].target
+        others = tuple(a for key, a in meant.items() if key != (i, c))
+        bears = ledger(account, Asked(mine.place, when, card.product.pk, target, others, besides))
+        told = at_its_hour(bears, when, hour_of(account, places[i], card, when, looked))
+        return check(Plan(card.core, row.core(), dose.judged, mine, card.label_rows, target), told, account.us)
+
     said, settings = _machine_says(account, picked, job, day) if picked else ((), ())
     return Reckoned(
         job=job,
         at=when,
         looked=looked.text(account.us),
-        card=card,
+        cards=mix,
         rows=rows,
         area_ids=tuple(p.area_id for p in data.parts),
-        checks=checks,
-        target=found.key if found else data.target,
+        checks=tuple(tuple(checked(i, c) for c in range(len(mix))) for i in range(len(parts))),
+        targets=tuple(found.key if (found := find_target(c.target)) else c.target for c in data.mix),
         machine_says=said,
         settings=settings,
-        watered_in=tuple(dict.fromkeys(_watered_in(account, card, p.area_id) for p in data.parts)),
+        watered_in=tuple(dict.fromkeys(_watered_in(account, card, p.area_id) for card in mix for p in data.parts)),
     )
+
+
+def _rows(account: Account, data: JobIn, i: int) -> tuple[RateRow | None, ...]:
+    """The label row of each component on a part; None for one to taste. Raises InputError by its field."""
+    doses = data.parts[i].doses
+    if len(doses) != len(data.mix):
+        raise InputError(
+            f"parts.{i}.doses", len(doses), f"The mix has {len(data.mix)} products.", "Give the rate of each, in its order."
+        )
+    return tuple(
+        None if d.row_id is None else row_of(account, c.product_id, d.row_id, f"parts.{i}.doses.{k}.row_id")
+        for k, (c, d) in enumerate(zip(data.mix, doses, strict=True))
+    )
+
+
+def _part(i: int, given: PartIn, rows: Sequence[RateRow | None], ground: Ground) -> Part:
+    """A part as the core takes it. Raises InputError by its field."""
+    doses = tuple(
+        Dosing(rate_in(f"parts.{i}.doses.{c}.rate", d.rate), row.label()) if d.rate and row else Dosing()
+        for c, (d, row) in enumerate(zip(given.doses, rows, strict=True))
+    )
+    return Part(ground, doses, _treated(i, given, ground), given.zone)
+
+
+def _meant(planned: PartPlan, dose: DosePlan, row: RateRow, area: Area, when: datetime) -> Applied:
+    """A component on a part as an application of this job."""
+    made = applied(dose.product, dose.dose.amount, planned.part.area, local_day(area, when), row.core())
+    place = place_of(area, planned.part.area.base, planned.part.zone)
+    return replace(made, application=THIS_JOB, standing=Standing.SAME_JOB, place=place, at=when)
 
 
 def said_in(given: SaidIn | None) -> Said:
@@ -158,12 +186,12 @@ def said_in(given: SaidIn | None) -> Said:
 
 def _machine_says(account: Account, machine: Machine, job: Job, on: date) -> tuple[tuple[Finding, ...], tuple[str, ...]]:
     """What the machine's calibrations and its last filling say of a job, and a spreader's setting for each part."""
-    said = [*before_load(held(account).get(machine.pk), job.product, machine.name), *said_of(machine, account, on)]
+    said = [*before_load(held(account).get(machine.pk), job.products, machine.name), *said_of(machine, account, on)]
     settings = []
     if machine.kind == MachineKind.SPREADER:
         for planned in job.parts:
-            each = (planned.dose.grams or 0.0) / planned.part.area.base / job.passes
-            found = setting_of(machine, job.product, each, on)
+            weighed = sum(d.dose.grams or 0.0 for d in planned.measured)
+            found = setting_of(machine, job.main.product, weighed / planned.part.area.base / job.passes, on)
             said += found.findings
             settings.append(setting_text(found))
     return by_weight(said), tuple(settings)

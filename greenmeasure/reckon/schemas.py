@@ -6,20 +6,34 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from core.job.reckon import MOST_MIXED
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.judgements import JudgementOut
 from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
 
 
+class DoseIn(Schema):
+    """The rate of one component on one ground, by a row of its label; a dye without either goes in to taste."""
+
+    row_id: int | None = None
+    rate: QuantityIn | None = None
+
+
+class ComponentIn(Schema):
+    """One product of a mix; `target` is what it is for."""
+
+    product_id: int
+    target: Name = ""
+
+
 class PartIn(Schema):
-    """One area of a job. `rate` is in the unit of its label row or one like it.
+    """One area of a job with the rate of each component, in the mix's order. Rates are in the unit of their row or one like it.
 
     `share` (`1/2`, `20 %`) or `treated` narrows it to a part of the area; `zone` names that part.
     """
 
     area_id: int
-    row_id: int
-    rate: QuantityIn
+    doses: Annotated[list[DoseIn], Field(min_length=1, max_length=MOST_MIXED)]
     treated: QuantityIn | None = None
     share: str = ""
     zone: Name = ""
@@ -37,18 +51,18 @@ class SaidIn(Schema):
 
 
 class JobIn(Schema):
-    """One job: a product on one or many areas, each with its own rate; `target` is what it is for.
+    """One job: a mix on one or many areas. One product is a mix of one.
 
     `on` is its day and `clock` its hour there (`07:30`); it is now, unless either is said. `said` is what
-    somebody looked at, and goes before what the weather tells.
+    somebody looked at, and goes before what the weather tells. With `by_pass` each pass is filled for itself.
     """
 
-    product_id: int
+    mix: Annotated[list[ComponentIn], Field(min_length=1, max_length=MOST_MIXED)]
     parts: Annotated[list[PartIn], Field(min_length=1, max_length=60)]
     machine_id: int | None = None
     passes: int = 1
     even: bool = False
-    target: Name = ""
+    by_pass: bool = False
     on: date | None = None
     clock: Annotated[str, Field(max_length=8)] = ""
     said: SaidIn | None = None
@@ -97,6 +111,14 @@ class ActOut(Out):
     level: float
 
 
+class PourOut(Out):
+    """What of one component goes into a load, and how it is measured; neither to taste."""
+
+    product: str
+    amount: str
+    measure: MeasureOut | None
+
+
 class LoadOut(Out):
     """One load. `where` names the areas it is for, where the job has several."""
 
@@ -105,12 +127,11 @@ class LoadOut(Out):
     pass_number: int
     odd: bool
     where: str
-    product: str
+    pours: list[PourOut]
     volume: str
     water: str
     covers: str
     share: float
-    measure: MeasureOut
     acts: list[ActOut]
 
 
@@ -142,14 +163,11 @@ class DeliveredOut(Out):
     per_foot: str
 
 
-class PartOut(Out):
-    """One area of a job with its verdict, what the rules say of it, the season's budget on it, and a spreader's setting."""
+class DoseOut(Out):
+    """One component on one area: its rate on the label's range, what the rules say of it, and the season's budget."""
 
-    area_id: int
+    product: str
     row_id: int
-    name: str
-    size: str
-    treated: QuantityOut
     rate: RateOut
     label: str
     rule: RuleOut
@@ -160,6 +178,17 @@ class PartOut(Out):
     budget: list[BudgetLineOut]
     times: str
     again: str
+    refused: bool
+
+
+class PartOut(Out):
+    """One area of a job with each component on it, None for one to taste, and a spreader's setting."""
+
+    area_id: int
+    name: str
+    size: str
+    treated: QuantityOut
+    doses: list[DoseOut | None]
     setting: str = ""
     refused: bool
 
@@ -199,10 +228,11 @@ class WearOut(Out):
 
 
 class RuleTextOut(Out):
-    """A rule of the label in a sentence."""
+    """A rule of a label in a sentence; of a mix, whose it is, empty for what holds for all of it."""
 
     key: str
     text: str
+    product: str = ""
 
 
 class WayOut(Out):
@@ -212,35 +242,46 @@ class WayOut(Out):
     text: str
 
 
+class ComponentOut(Out):
+    """One product of the mix over the whole job: its amount, None to taste, how it is measured, and what it costs."""
+
+    product_id: int
+    product: str
+    kind: str
+    role: str
+    target: str
+    amount: QuantityOut | None
+    also: list[str]
+    ways: list[WayOut]
+    whole: MeasureOut | None
+    stock_dilution: str
+    rounding: str
+    per_volume: str
+    cost: CostOut | None
+    cost_why_not: str
+    purchase: BoughtOut | None
+
+
 class JobOut(Out):
     """One job, reckoned. Numbers that people read come as text; those that are drawn come as numbers too."""
 
     headline: str
-    product: str
-    product_kind: str
+    name: str
+    mix: list[ComponentOut]
     where: str
     area: str
-    target: str
     machine: str
     passes: int
     machine_findings: list[FindingOut] = []
     refused: bool
     judgement: JudgementOut
     parts: list[PartOut]
-    amount: QuantityOut
-    also: list[str]
-    ways: list[WayOut]
     spray: str
     spray_rate: str
     capacity: str
     loads: list[LoadOut]
-    whole: MeasureOut
-    stock_dilution: str
-    rounding: str
     delivered: list[DeliveredOut]
     cost: CostOut | None
-    cost_why_not: str
-    purchase: BoughtOut | None
     warnings: list[str]
     label_first: str
     label_rules: list[RuleTextOut]

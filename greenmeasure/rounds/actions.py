@@ -1,6 +1,6 @@
 """What changes rounds: start, tick, finish into the book, give up."""
 
-from collections.abc import Sequence
+from dataclasses import replace
 from datetime import datetime, timedelta
 from uuid import UUID
 
@@ -8,10 +8,12 @@ from django.db import IntegrityError, transaction
 
 from core.errors import InputError, Refused
 from core.findings import Weight
-from core.ledger.gate import Plan, check
+from core.job import DosePlan
+from core.ledger.gate import Checked, Plan, check
+from core.ledger.history import Standing
 from core.rates.limits import refuse_above_label
 from greenmeasure.accounts.models import Account, User
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application
 from greenmeasure.common import clock
 from greenmeasure.common.clock import local_day, moment_at
 from greenmeasure.common.errors import Conflict
@@ -19,16 +21,17 @@ from greenmeasure.common.models import Belonging
 from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.actions import learn
 from greenmeasure.kit.queries import machine_of
-from greenmeasure.ledger.past import Asked, ledger, of_part
+from greenmeasure.ledger.past import Asked, ledger, of_dose
 from greenmeasure.reckon.outs import Reckoned
 from greenmeasure.reckon.queries import reckoned
 from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds.actual import Taught, read_actual
-from greenmeasure.rounds.models import Round, RoundPart, Tick
-from greenmeasure.rounds.recording import Finished, Marks, record
+from greenmeasure.rounds.models import Round, RoundComponent, RoundDose, RoundPart, Tick
+from greenmeasure.rounds.recording import Finished, Marked, Marks, record
 from greenmeasure.rounds.schemas import DoneIn, FinishIn, TickIn
 from greenmeasure.rounds.sheets import sheet_of
 from greenmeasure.shelf.actions import take_from_lot
+from greenmeasure.shelf.models import RateRow
 from greenmeasure.shelf.queries import card_of
 
 HOUR = "hour-"
@@ -64,12 +67,8 @@ def _begin(account: Account, user: User, data: JobIn, key: UUID, found: Reckoned
             made = Round.objects.create(
                 account=account,
                 key=key,
-                product_id=data.product_id,
                 machine_id=data.machine_id,
-                target=data.target,
                 passes=data.passes,
-                amount_value=found.job.amount.value,
-                amount_unit=found.job.amount.unit.key,
                 spray_litres=found.job.spray.base if found.job.spray else None,
                 sheet=sheet_of(found).document(),
                 started_by=user,
@@ -77,7 +76,7 @@ def _begin(account: Account, user: User, data: JobIn, key: UUID, found: Reckoned
                 at=found.at,
                 looked=found.looked,
             )
-            _save_parts(made, found)
+            _save_mix(made, data, found)
             account.touch()
     except IntegrityError:
         made = Round.objects.get(account=account, key=key)
@@ -87,9 +86,13 @@ def _begin(account: Account, user: User, data: JobIn, key: UUID, found: Reckoned
 def _allow(found: Reckoned) -> None:
     """Let a plan through, or stop it with the rule quoted, or with what is still to be looked at."""
     for i, part in enumerate(found.job.parts):
-        refuse_above_label(part.judged, part.part.label, found.job.product, f"parts.{i}.rate")
-        _refuse(found, i)
-        _ask(found, i)
+        for c, dose in enumerate(part.doses):
+            if dose:
+                refuse_above_label(dose.judged, dose.label, dose.product, f"parts.{i}.doses.{c}.rate")
+        for checked in found.checks[i]:
+            if checked:
+                _refuse(checked, part.part.name, f"parts.{i}")
+                _ask(checked)
     if rule := next((f for f in found.machine_says if f.act is Weight.REFUSE), None):
         raise Refused("machine_id", found.job.machine and found.job.machine.name, rule.sentence, "")
 
@@ -97,7 +100,7 @@ def _allow(found: Reckoned) -> None:
 def _refuse_put_away(account: Account, data: JobIn) -> None:
     """Stop a round with a thing that was put away since it was picked, as in another window."""
     picked: list[tuple[str, Belonging]] = [
-        ("product_id", card_of(account, data.product_id).product),
+        *((f"mix.{c}.product_id", card_of(account, x.product_id).product) for c, x in enumerate(data.mix)),
         *([("machine_id", machine_of(account, data.machine_id))] if data.machine_id else []),
         *((f"parts.{i}.area_id", area_of(account, p.area_id)) for i, p in enumerate(data.parts)),
     ]
@@ -106,54 +109,86 @@ def _refuse_put_away(account: Account, data: JobIn) -> None:
             raise InputError(field, thing.name, f"{thing.name} has been put away.", "Pick another, or put it back first.")
 
 
-def _refuse(found: Reckoned, i: int) -> None:
+def _refuse(checked: Checked, where: str, field: str) -> None:
     """Stop a plan that a rule forbids, with the rule quoted."""
-    rule = next((f for f in found.checks[i].findings if f.act is Weight.REFUSE), None)
+    rule = next((f for f in checked.findings if f.act is Weight.REFUSE), None)
     if rule:
-        where = found.job.parts[i].part.name
-        raise Refused(f"parts.{i}", where, f"{where}: {rule.sentence}", "Change the plan; a rule of the label or of law binds.")
+        raise Refused(field, where, f"{where}: {rule.sentence}", "Change the plan; a rule of the label or of law binds.")
 
 
-def _ask(found: Reckoned, i: int) -> None:
+def _ask(checked: Checked) -> None:
     """Stop a plan until what a rule of its label needs to know of the hour has been looked at."""
-    asked = next((f for f in found.checks[i].findings if f.act is Weight.ASK and f.key.startswith(HOUR)), None)
+    asked = next((f for f in checked.findings if f.act is Weight.ASK and f.key.startswith(HOUR)), None)
     if asked:
         name = asked.key.removeprefix(HOUR)
         raise InputError(f"said.{name}", None, asked.sentence, "Answer it in Reckon, then start.")
 
 
-def _refuse_again(found: Round, part: RoundPart) -> None:
-    """Hold a part of a round that was given up against its ledger as it is now."""
-    account, card, at = found.account, card_of(found.account, found.product_id), max(found.at, clock.now())
-    meant = of_part(card.core, part, at)
-    assert meant.place
-    bears = ledger(account, Asked(meant.place, at, found.product_id, found.target, besides=frozenset({f"round-{found.pk}"})))
-    checked = check(Plan(card.core, part.row, part.rate, meant, card.label_rows, found.target), bears, account.us)
-    rule = next((f for f in checked.findings if f.act is Weight.REFUSE), None)
-    if rule:
-        raise Refused("round", str(part), f"{part}: {rule.sentence}", "Start another round when it may go down.")
+def _refuse_again(found: Round) -> None:
+    """Hold a round that was given up against its ledger as it is now, ground by ground, component by component."""
+    account, at, me = found.account, max(found.at, clock.now()), f"round-{found.pk}"
+    meant = {
+        (part.pk, dose.component_id): of_dose(card_of(account, dose.component.product_id).core, part, dose, at)
+        for part in found.parts.all()
+        for dose in part.doses.all()
+    }
+    same_job = {key: replace(a, application=me, standing=Standing.SAME_JOB) for key, a in meant.items()}
+    for part in found.parts.all():
+        for dose in part.doses.all():
+            key = (part.pk, dose.component_id)
+            mine, others = same_job[key], tuple(a for k, a in same_job.items() if k != key)
+            assert mine.place
+            component = dose.component
+            card = card_of(account, component.product_id)
+            bears = ledger(account, Asked(mine.place, at, component.product_id, component.target, others, frozenset({me})))
+            checked = check(Plan(card.core, dose.row, dose.rate, mine, card.label_rows, component.target), bears, account.us)
+            rule = next((f for f in checked.findings if f.act is Weight.REFUSE), None)
+            if rule:
+                raise Refused("round", str(part), f"{part}: {rule.sentence}", "Start another round when it may go down.")
 
 
-def _save_parts(made: Round, found: Reckoned) -> None:
-    for i, (planned, row, area_id) in enumerate(zip(found.job.parts, found.rows, found.area_ids, strict=True)):
-        part = planned.part
-        rate = part.rate if part.rate.unit.kind == planned.judged.unit.kind else planned.judged
-        RoundPart.objects.create(
+def _save_mix(made: Round, data: JobIn, found: Reckoned) -> None:
+    """Keep the mix, its grounds, and the dose of each on each."""
+    mix = [
+        RoundComponent.objects.create(
+            round=made,
+            position=c,
+            product_id=x.product_id,
+            target=x.target,
+            amount_value=plan.amount.value if plan.amount else None,
+            amount_unit=plan.amount.unit.key if plan.amount else "",
+        )
+        for c, (x, plan) in enumerate(zip(data.mix, found.job.mix, strict=True))
+    ]
+    for i, (planned, area_id) in enumerate(zip(found.job.parts, found.area_ids, strict=True)):
+        treated = planned.part.area
+        part = RoundPart.objects.create(
             round=made,
             position=i,
             area_id=area_id,
-            zone=part.zone,
-            use=row.use,
-            phrase=row.phrase,
-            intent=row.intent,
-            interval_low=row.interval_low,
-            interval_high=row.interval_high,
-            rate_value=rate.value,
-            rate_unit=rate.unit.key,
-            treated_value=part.area.value,
-            treated_unit=part.area.unit.key,
-            dose=planned.dose.base,
+            zone=planned.part.zone,
+            treated_value=treated.value,
+            treated_unit=treated.unit.key,
         )
+        for component, dose, row in zip(mix, planned.doses, found.rows[i], strict=True):
+            if dose and row:
+                _save_dose(part, component, dose, row)
+
+
+def _save_dose(part: RoundPart, component: RoundComponent, dose: DosePlan, row: RateRow) -> None:
+    rate = dose.rate if dose.rate.unit.kind == dose.judged.unit.kind else dose.judged
+    RoundDose.objects.create(
+        part=part,
+        component=component,
+        use=row.use,
+        phrase=row.phrase,
+        intent=row.intent,
+        interval_low=row.interval_low,
+        interval_high=row.interval_high,
+        rate_value=rate.value,
+        rate_unit=rate.unit.key,
+        dose=dose.dose.base,
+    )
 
 
 def tick(found: Round, user: User, data: TickIn) -> None:
@@ -208,18 +243,18 @@ def _still_open(found: Round) -> None:
 
 
 def finish_round(
-    found: Round, user: User, data: FinishIn, at: datetime | None = None, marks: Sequence[Marks] = ()
-) -> list[Entry]:
-    """Put the round in the book, an entry an area. Finishing twice gives the entries of the first time.
+    found: Round, user: User, data: FinishIn, at: datetime | None = None, marked: Marked | None = None
+) -> list[Application]:
+    """Put the round in the book, an application an area. Finishing twice gives those of the first time.
 
-    `at` is when, for records brought in later; as `data` says, unless given. `marks` are what stood against each part.
+    `at` is when, for records brought in later; as `data` says, unless given. `marked` is what stood against it.
 
     Raises:
         Faulty: every field at fault; nothing is saved.
         Conflict: the round was given up.
     """
     if found.status == Round.Status.DONE:
-        return list(found.entries.order_by("pk"))
+        return list(found.applications.order_by("pk"))
     _still_open(found)
     actual = read_actual(found, data)
     now = at or _when(found, data)
@@ -227,16 +262,16 @@ def finish_round(
         if not _move(found, Round.Status.UNDER_WAY, Round.Status.DONE, now):
             if found.status != Round.Status.DONE:
                 _still_open(found)
-            return list(found.entries.order_by("pk"))
-        by_place = dict(enumerate(marks))
+            return list(found.applications.order_by("pk"))
         made = Finished(found, user, now, actual, data)
-        entries = [record(made, part, by_place.get(part.part.position, Marks())) for part in actual.parts]
-        if actual.lot:
-            take_from_lot(actual.lot, actual.used)
+        applications = [record(made, part, marked or {}) for part in actual.parts]
+        for used in actual.used:
+            if used.lot and used.amount:
+                take_from_lot(used.lot, used.amount)
         if actual.taught:
             _teach(found, user, data, actual.taught, now)
         found.account.touch()
-    return entries
+    return applications
 
 
 def _when(found: Round, data: FinishIn) -> datetime:
@@ -252,7 +287,7 @@ def _when(found: Round, data: FinishIn) -> datetime:
     return min(at, now)
 
 
-def record_done(account: Account, user: User, data: DoneIn, key: UUID, at: datetime | None = None) -> list[Entry]:
+def record_done(account: Account, user: User, data: DoneIn, key: UUID, at: datetime | None = None) -> list[Application]:
     """Put a job that is done already in the book, with its day and hour. What the label refuses is recorded all the same, with
     the rules that stood against it and a reason. `at` is when it was; as the job says, unless given.
 
@@ -266,22 +301,24 @@ def record_done(account: Account, user: User, data: DoneIn, key: UUID, at: datet
     if at > clock.now() + SOON:
         raise InputError("on", str(data.job.on or data.job.clock), "That has not been yet.", "Start a round for it.")
     found = reckoned(account, data.job, at)
-    marks = [
-        Marks(against, data.reason.strip()) if (against := against_of(found, i)) else Marks() for i in range(len(found.checks))
-    ]
-    against = next((m.against for m in marks if m.against), ())
-    if against and not data.reason.strip():
-        raise InputError("reason", "", against[0], "It is recorded all the same: say why it was done.")
+    stood = {
+        (i, c): against for i, part in enumerate(found.checks) for c in range(len(part)) if (against := against_of(found, i, c))
+    }
+    reason = data.reason.strip()
+    if stood and not reason:
+        raise InputError("reason", "", next(iter(stood.values()))[0], "It is recorded all the same: say why it was done.")
+    marked = {place: Marks(against, reason) for place, against in stood.items()}
     with transaction.atomic():
         made = _begin(account, user, data.job, key, found, at)
-        return finish_round(made, user, data.finish, at, marks)
+        return finish_round(made, user, data.finish, at, marked)
 
 
-def against_of(found: Reckoned, i: int) -> tuple[str, ...]:
-    """The rules that stand against a part of a job."""
-    judged = found.job.parts[i].judgement
-    said = [judged.sentence] if judged.refused else []
-    said += [f.sentence for f in (*found.checks[i].findings, *found.machine_says) if f.act is Weight.REFUSE]
+def against_of(found: Reckoned, i: int, c: int) -> tuple[str, ...]:
+    """The rules that stand against a component on a part of a job; those of the machine stand against what is named first."""
+    dose, checked = found.job.parts[i].doses[c], found.checks[i][c]
+    said = [dose.judgement.sentence] if dose and dose.judgement.refused else []
+    findings = [*(checked.findings if checked else ()), *(found.machine_says if c == 0 else ())]
+    said += [f.sentence for f in findings if f.act is Weight.REFUSE]
     return tuple(said)
 
 
@@ -294,7 +331,7 @@ def _teach(found: Round, user: User, data: FinishIn, told: Taught, now: datetime
         told.rate,
         round_id=found.pk,
         setting=told.setting,
-        product=found.product if spreader else None,
+        product=found.mix.all()[0].product if spreader else None,
         in_use=spreader or data.teach,
         sentence=told.sentence,
     )
@@ -319,8 +356,7 @@ def take_up_again(found: Round) -> None:
         Refused: it may not go down any more, with the rule quoted.
     """
     if found.status == Round.Status.GIVEN_UP:
-        for part in found.parts.all():
-            _refuse_again(found, part)
+        _refuse_again(found)
     if not _move(found, Round.Status.GIVEN_UP, Round.Status.UNDER_WAY, None):
         raise Conflict("Only a round that was given up can be taken up again.")
     found.account.touch()

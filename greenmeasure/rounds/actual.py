@@ -1,5 +1,6 @@
 """What really went down in a round: read from the form, shared out over its ground, judged, and what it tells of its machine."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from core.errors import InputError
@@ -16,22 +17,40 @@ from greenmeasure.common.errors import Faults
 from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, setting_of
-from greenmeasure.rounds.models import Round, RoundPart
-from greenmeasure.rounds.schemas import FinishIn
+from greenmeasure.rounds.models import Round, RoundComponent, RoundDose, RoundPart
+from greenmeasure.rounds.schemas import FinishIn, UsedIn
 from greenmeasure.rounds.words import taught_sentence
 from greenmeasure.shelf.actions import lot_of
 from greenmeasure.shelf.models import Lot
 
 
 @dataclass(frozen=True)
-class ActualPart:
-    """What really went down on one part, judged by its label row."""
+class ActualDose:
+    """What really went down of one component on one part, judged by its label row."""
 
-    part: RoundPart
+    dose: RoundDose
     used: Quantity
-    treated: Quantity
     rate: Rate
     judgement: Judgement
+
+
+@dataclass(frozen=True)
+class ActualPart:
+    """What really went down on one part; of what went in to taste there is no dose."""
+
+    part: RoundPart
+    treated: Quantity
+    doses: tuple[ActualDose, ...]
+
+
+@dataclass(frozen=True)
+class Used:
+    """What was used of one component in all, None to taste, and the lot that it was from."""
+
+    component: RoundComponent
+    amount: Quantity | None
+    lot: Lot | None
+    lot_number: str
 
 
 @dataclass(frozen=True)
@@ -49,12 +68,11 @@ class Taught:
 
 @dataclass(frozen=True)
 class Actual:
-    """What really went down, read from the form and judged part by part."""
+    """What really went down, read from the form and judged part by part; `used` is one a component."""
 
-    used: Quantity
+    used: tuple[Used, ...]
     spray: Quantity | None
     parts: tuple[ActualPart, ...]
-    lot: Lot | None
     taught: Taught | None = None
 
 
@@ -67,8 +85,10 @@ def read_actual(found: Round, data: FinishIn) -> Actual:
         Faulty: every field at fault, at once.
     """
     faults = Faults()
-    parts = list(found.parts.all())
-    used = faults.of(quantity_in, "used", data.used, MASS, VOLUME)
+    parts, mix = list(found.parts.all()), list(found.mix.all())
+    if len(data.used) != len(mix):
+        faults.add("used", len(data.used), f"The mix has {len(mix)} products.", "Enter what was used of each.")
+    used = [_used(faults, c, component, given) for c, (component, given) in enumerate(zip(mix, data.used, strict=False))]
     if len(data.treated) not in (0, len(parts)):
         faults.add("treated", len(data.treated), f"The round has {len(parts)} areas.", "Enter the ground treated of each.")
     given = data.treated if len(data.treated) == len(parts) else [None] * len(parts)
@@ -77,24 +97,49 @@ def read_actual(found: Round, data: FinishIn) -> Actual:
         for i, (p, g) in enumerate(zip(parts, given, strict=True))
     ]
     spray = faults.of(quantity_in, "spray", sprayed, VOLUME) if (sprayed := filled(data.spray)) else found.spray
-    lot = faults.of(lot_of, found.product, data.lot_id) if data.lot_id else None
     faults.raise_any()
-    assert used
     sizes = [t for t in treated if t]
     if not any(s.value for s in sizes):
         raise InputError("treated.0", 0, "No ground was treated.", "Give the round up, or enter what was.")
-    weights = [p.dose * t.base / p.treated.base for p, t in zip(parts, sizes, strict=True)]
-    whole = sum(weights)
-    judged = []
-    for part, size, weight in zip(parts, sizes, weights, strict=True):
-        if not size.value:
-            continue
-        share = Quantity(used.value * weight / whole, used.unit)
-        wet = Quantity(spray.value * size.base / sum(s.base for s in sizes), spray.unit) if spray else None
-        product = found.product.core()
-        rate = actual_rate(product, part.label, share, size, wet)
-        judged.append(ActualPart(part, share, size, rate, judge(rate, part.label, product.label_binds)))
-    return Actual(used, spray, tuple(judged), lot, _taught(found, data, used, sum(s.base for s in sizes)))
+    ground = sum(s.base for s in sizes)
+    shares = [_shared(u, parts, sizes) for u in used]
+    judged = tuple(
+        ActualPart(part, size, tuple(_judged(s[part.pk], size, spray, ground) for s in shares if part.pk in s))
+        for part, size in zip(parts, sizes, strict=True)
+        if size.value
+    )
+    weighed = sum(u.amount.base for u in used if u.amount)
+    return Actual(tuple(used), spray, judged, _taught(found, data, weighed, ground))
+
+
+def _used(faults: Faults, c: int, component: RoundComponent, given: UsedIn) -> Used:
+    """What was used of one component; an amount is needed of all that had one."""
+    amount, typed = None, filled(given.amount)
+    if typed or component.amount:
+        typed = typed or QuantityIn(value="", unit=component.amount_unit)
+        amount = faults.of(quantity_in, f"used.{c}.amount", typed, MASS, VOLUME)
+    lot = faults.of(lot_of, component.product, given.lot_id) if given.lot_id else None
+    return Used(component, amount, lot, lot.number if lot else given.lot.strip())
+
+
+def _shared(used: Used, parts: Sequence[RoundPart], sizes: Sequence[Quantity]) -> dict[int, tuple[RoundDose, Quantity]]:
+    """A component's amount over the parts, by their keys: by planned dose and the ground really treated."""
+    if used.amount is None:
+        return {}
+    doses = {p.pk: d for p in parts for d in p.doses.all() if d.component_id == used.component.pk}
+    weights = {p.pk: doses[p.pk].dose * size.base / p.treated.base for p, size in zip(parts, sizes, strict=True) if p.pk in doses}
+    whole = sum(weights.values())
+    unit = used.amount.unit
+    return {pk: (doses[pk], Quantity(used.amount.value * w / whole, unit)) for pk, w in weights.items() if w}
+
+
+def _judged(shared: tuple[RoundDose, Quantity], size: Quantity, spray: Quantity | None, ground: float) -> ActualDose:
+    """One component on one part, its spray by its share of the `ground` [m²]."""
+    dose, used = shared
+    wet = Quantity(spray.value * size.base / ground, spray.unit) if spray else None
+    product = dose.component.product.core()
+    rate = actual_rate(product, dose.label, used, size, wet)
+    return ActualDose(dose, used, rate, judge(rate, dose.label, product.label_binds))
 
 
 def _treated(field: str, given: QuantityIn) -> Quantity:
@@ -104,8 +149,11 @@ def _treated(field: str, given: QuantityIn) -> Quantity:
     return quantity_in(field, given, AREA)
 
 
-def _taught(found: Round, data: FinishIn, used: Quantity, ground: float) -> Taught | None:
-    """What the round tells of its machine, where what tells it was measured: the spray, or a spreader's setting."""
+def _taught(found: Round, data: FinishIn, weighed: float, ground: float) -> Taught | None:
+    """What the round tells of its machine, where what tells it was measured: the spray, or a spreader's setting.
+
+    `weighed` is what went through a spreader [g], `ground` what was treated [m²].
+    """
     machine = machine_of(found.account, found.machine_id)
     if machine.kind == MachineKind.SPRAYER:
         sprayed = filled(data.spray)
@@ -116,8 +164,8 @@ def _taught(found: Round, data: FinishIn, used: Quantity, ground: float) -> Taug
     if not str(data.setting).strip():
         return None
     setting = positive("setting", number_in("setting", data.setting), zero=True, most=1000)
-    rate = used.base / ground / found.passes
-    tested = setting_of(machine, found.product.core(), rate, today(found.account)).curve
+    rate = weighed / ground / found.passes
+    tested = setting_of(machine, found.mix.all()[0].product.core(), rate, today(found.account)).curve
     return _told(found, machine, rate, setting, _against(tested, setting, rate))
 
 

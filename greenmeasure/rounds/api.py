@@ -5,8 +5,8 @@ from ninja import Path, Router
 
 from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
 from greenmeasure.accounts.once import key_of
-from greenmeasure.book.queries import entry_out
-from greenmeasure.book.schemas import EntryOut
+from greenmeasure.book.queries import application_out
+from greenmeasure.book.schemas import ApplicationOut
 from greenmeasure.common.bringing import ImportOut, TextIn
 from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds import actions, bringing, queries
@@ -29,11 +29,11 @@ def start_round(request: HttpRequest, account: Path[str], data: JobIn) -> tuple[
     return 201, queries.round_out(actions.start_round(account_of(request), user_of(request), data, key_of(request)))
 
 
-@router.post("/done", response={201: list[EntryOut]}, auth=APPLICATOR)
-def record_done(request: HttpRequest, account: Path[str], data: DoneIn) -> tuple[int, list[EntryOut]]:
-    """Put a job that is done already in the book, an entry an area."""
-    entries = actions.record_done(account_of(request), user_of(request), data, key_of(request))
-    return 201, [entry_out(e) for e in entries]
+@router.post("/done", response={201: list[ApplicationOut]}, auth=APPLICATOR)
+def record_done(request: HttpRequest, account: Path[str], data: DoneIn) -> tuple[int, list[ApplicationOut]]:
+    """Put a job that is done already in the book, an application an area."""
+    applications = actions.record_done(account_of(request), user_of(request), data, key_of(request))
+    return 201, [application_out(a) for a in applications]
 
 
 @router.post("/import/preview", response=ImportOut, auth=MANAGER)
@@ -69,11 +69,11 @@ def check_actual(request: HttpRequest, account: Path[str], round_id: int, data: 
     return queries.actual_out(found, read_actual(found, data))
 
 
-@router.post("/{round_id}/finish", response=list[EntryOut], auth=APPLICATOR)
-def finish_round(request: HttpRequest, account: Path[str], round_id: int, data: FinishIn) -> list[EntryOut]:
-    """Put the round in the book, an entry an area."""
+@router.post("/{round_id}/finish", response=list[ApplicationOut], auth=APPLICATOR)
+def finish_round(request: HttpRequest, account: Path[str], round_id: int, data: FinishIn) -> list[ApplicationOut]:
+    """Put the round in the book, an application an area."""
     found = Round.objects.one(account_of(request), round_id)
-    return [entry_out(e) for e in actions.finish_round(found, user_of(request), data)]
+    return [application_out(a) for a in actions.finish_round(found, user_of(request), data)]
 
 
 @router.post("/{round_id}/give-up", response=RoundOut, auth=APPLICATOR)

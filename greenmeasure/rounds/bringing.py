@@ -2,7 +2,7 @@
 it, then the lines themselves. What happened is never refused, only marked; what cannot be read is.
 """
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Protocol, TypeVar
@@ -14,6 +14,7 @@ from pydantic import ValidationError
 from core.errors import InputError
 from core.label.match import fits
 from core.label.phrase import read_label_rate
+from core.label.product import Kind
 from core.label.rate import Rate
 from core.rates.actual import actual_rate
 from core.units import AREA, MASS, VOLUME, Quantity, exact_number, read_number, read_quantity
@@ -29,9 +30,9 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machines
 from greenmeasure.reckon.queries import reckoned
-from greenmeasure.reckon.schemas import JobIn, PartIn
+from greenmeasure.reckon.schemas import ComponentIn, DoseIn, JobIn, PartIn
 from greenmeasure.rounds.actions import record_done
-from greenmeasure.rounds.schemas import DoneIn, FinishIn
+from greenmeasure.rounds.schemas import DoneIn, FinishIn, UsedIn
 from greenmeasure.rounds.words import brought_line
 from greenmeasure.shelf.models import RateRow
 from greenmeasure.shelf.queries import Card, cards
@@ -39,6 +40,7 @@ from greenmeasure.shelf.queries import Card, cards
 NEEDED = ("date", "area", "product", "machine")
 READ = (
     *NEEDED,
+    "application",
     "time",
     "site",
     "zone",
@@ -72,15 +74,30 @@ Cells = dict[str, str]
 
 @dataclass(frozen=True)
 class Line:
-    """A line of the file whose things are known: when, where, what, by what, and the label row it goes by."""
+    """A line of the file whose product is known, and the label row that it goes by."""
 
     cells: Cells
+    card: Card
+    row: RateRow | None
+
+
+@dataclass(frozen=True)
+class Brought:
+    """Lines that are one application: when, where and with what is as their first line says."""
+
+    lines: tuple[Line, ...]
     at: datetime
     area: Area
-    card: Card
     machine: Machine
-    row: RateRow
     treated: Quantity
+    spray: Quantity | None
+
+    @property
+    def cells(self) -> Cells:
+        return self.lines[0].cells
+
+
+Numbered = tuple[int, Cells]
 
 
 def read(account: Account, user: User, text: str, keep: bool) -> ImportOut:
@@ -94,11 +111,11 @@ def read(account: Account, user: User, text: str, keep: bool) -> ImportOut:
     given = list(rows_of(text, NEEDED, READ))
     if len(given) > MOST_LINES:
         raise InputError("text", len(given), f"{len(given)} lines are too many at once.", f"Bring in {MOST_LINES} at most.")
-    lines = []
+    lines: list[LineChangeOut] = []
     with transaction.atomic():
-        for number, cells in sorted(given, key=lambda g: (g[1]["date"], g[1].get("time", ""), g[0])):
+        for together in _applications(given):
             with transaction.atomic():
-                lines.append(_line(account, user, number, cells))
+                lines += _taken(account, user, together)
         refused = sum(line.act == "refused" for line in lines)
         if not keep or refused:
             transaction.set_rollback(True)
@@ -106,38 +123,64 @@ def read(account: Account, user: User, text: str, keep: bool) -> ImportOut:
     return ImportOut(lines=lines, refused=refused, sentence=brought_in(lines, keep))
 
 
-def _line(account: Account, user: User, number: int, cells: Cells) -> LineChangeOut:
-    name = f"{cells['date']} {cells['product']} on {cells['area']}"
+def _applications(given: Sequence[Numbered]) -> list[list[Numbered]]:
+    """The lines by their applications, each a mix of those that name the same one, oldest first."""
+    groups: dict[tuple[str, ...], list[Numbered]] = {}
+    for number, cells in given:
+        named = cells.get("application", "")
+        key = (named, cells["date"], cells["area"]) if named else (f"line {number}",)
+        groups.setdefault(key, []).append((number, cells))
+    return sorted(groups.values(), key=lambda g: (g[0][1]["date"], g[0][1].get("time", ""), g[0][0]))
+
+
+def _taken(account: Account, user: User, together: Sequence[Numbered]) -> list[LineChangeOut]:
+    """What one application's lines came to: all of them added, or as they are, or kept out by what is at fault with one."""
+
+    def told(act: str, changes: Sequence[list[str]] = (), problems: Sequence[str] = ()) -> list[LineChangeOut]:
+        return [
+            LineChangeOut(
+                line=number,
+                name=f"{cells['date']} {cells['product']} on {cells['area']}",
+                act=act,
+                changes=changes[i] if changes else [],
+                problems=list(problems),
+            )
+            for i, (number, cells) in enumerate(together)
+        ]
+
     try:
-        line = _known(account, cells)
-        job = _job(line)
-        used = _used(account, line, job)
-        if _in_the_book(account, line, used):
-            return LineChangeOut(line=number, name=name, act="same", changes=[], problems=[])
-        done = DoneIn(job=job, finish=_finish(line, used), reason=cells.get("reason") or FROM_FILE)
-        (entry,) = record_done(account, user, done, uuid4(), line.at)
-        return LineChangeOut(line=number, name=name, act="add", changes=brought_line(entry), problems=[])
+        brought = _known(account, [cells for _, cells in together])
+        job = _job(brought)
+        used = _used(account, brought, job)
+        if _in_the_book(account, brought, used):
+            return told("same")
+        done = DoneIn(job=job, finish=_finish(brought, used), reason=brought.cells.get("reason") or FROM_FILE)
+        (made,) = record_done(account, user, done, uuid4(), brought.at)
+        return told("add", [brought_line(e) for e in made.entries.order_by("position")])
     except ValidationError as wrong:
         problems = [f"{'.'.join(map(str, e['loc']))}: {e['msg']}." for e in wrong.errors()]
     except Faulty as several:
         problems = [f"{f.field}: {f.sentence}" for f in several.faults]
     except InputError as fault:
         problems = [f"{fault.field}: {fault.sentence}"]
-    return LineChangeOut(line=number, name=name, act="refused", changes=[], problems=problems)
+    return told("refused", problems=problems)
 
 
-def _known(account: Account, cells: Cells) -> Line:
-    """A line with its things found by their names. Raises InputError by its column."""
-    area = _area(account, cells)
-    card = _named("product", cells["product"], cards(account).values(), lambda c: c.product)
-    machine = _named("machine", cells["machine"], machines(account).values(), lambda m: m)
+def _known(account: Account, lines: Sequence[Cells]) -> Brought:
+    """Lines with their things found by their names. Raises InputError by its column."""
+    first = lines[0]
+    area = _area(account, first)
+    mix = []
+    for cells in lines:
+        card = _named("product", cells["product"], cards(account).values(), lambda c: c.product)
+        mix.append(Line(cells, card, _row(cells, card, area)))
+    machine = _named("machine", first["machine"], machines(account).values(), lambda m: m)
     try:
-        at = datetime.fromisoformat(cells["date"]).date()
+        day = datetime.fromisoformat(first["date"]).date()
     except ValueError:
-        raise InputError("date", cells["date"], f"“{cells['date']}” is no date.", "Write it like 2026-05-12.") from None
-    treated = _amount(cells, "treated", AREA) or area.size
-    when = moment_at(area, at, cells.get("time", ""))
-    return Line(cells, when, area, card, machine, _row(account, cells, card, area), treated)
+        raise InputError("date", first["date"], f"“{first['date']}” is no date.", "Write it like 2026-05-12.") from None
+    treated, spray = _amount(first, "treated", AREA) or area.size, _amount(first, "spray", VOLUME)
+    return Brought(tuple(mix), moment_at(area, day, first.get("time", "")), area, machine, treated, spray)
 
 
 class Named(Protocol):
@@ -183,8 +226,11 @@ def _named_site(account: Account, name: str) -> int:
     return found.pk
 
 
-def _row(account: Account, cells: Cells, card: Card, area: Area) -> RateRow:
-    """The row that a line names by its use, else the one that the label means for the ground."""
+def _row(cells: Cells, card: Card, area: Area) -> RateRow | None:
+    """The row that a line names by its use, else the one that the label means for the ground; None to taste."""
+    told = any(cells.get(column) for column in ("used", "actual_rate", "planned_rate"))
+    if not told and card.core.kind is Kind.COLOURANT:
+        return None
     rows = list(card.rows.values())
     if not rows:
         raise InputError("product", card.product.name, "Its card has no label rate.", "Add one on the shelf first.")
@@ -194,48 +240,58 @@ def _row(account: Account, cells: Cells, card: Card, area: Area) -> RateRow:
     return rows[next((i for i in fitting if i in named), fitting[0])]
 
 
-def _job(line: Line) -> JobIn:
-    """A line as the job it was, at the planned rate, else at the actual one. Raises InputError where neither is told."""
-    cells = line.cells
-    rate = _rate(cells, "planned_rate") or _rate(cells, "actual_rate")
-    if rate is None:
-        used, spray = _amount(cells, "used", MASS, VOLUME), _amount(cells, "spray", VOLUME)
-        if used is None:
-            raise InputError("used", "", "How much was used is missing.", "Fill in used and used_unit, or actual_rate.")
-        rate = actual_rate(line.card.core, line.row.label(), used, line.treated, spray)
+def _job(brought: Brought) -> JobIn:
+    """An application as the job it was. Raises InputError where of a line neither amount nor rate is told."""
     part = PartIn(
-        area_id=line.area.pk,
-        row_id=line.row.pk,
-        rate=_typed(rate.value, rate.unit.key),
-        treated=_typed(line.treated.value, line.treated.unit.key),
-        zone=cells.get("zone", ""),
+        area_id=brought.area.pk,
+        doses=[_dose(brought, line) for line in brought.lines],
+        treated=_typed(brought.treated.value, brought.treated.unit.key),
+        zone=brought.cells.get("zone", ""),
     )
     return JobIn(
-        product_id=line.card.product.pk,
-        machine_id=line.machine.pk,
+        mix=[ComponentIn(product_id=x.card.product.pk, target=x.cells.get("target", "")) for x in brought.lines],
+        machine_id=brought.machine.pk,
         parts=[part],
-        passes=int(read_number(cells.get("passes") or "1", "passes")),
-        target=cells.get("target", ""),
+        passes=int(read_number(brought.cells.get("passes") or "1", "passes")),
     )
 
 
-def _used(account: Account, line: Line, job: JobIn) -> Quantity:
-    """What was used: as told, else what the actual rate comes to, else the planned one."""
-    if told := _amount(line.cells, "used", MASS, VOLUME):
+def _dose(brought: Brought, line: Line) -> DoseIn:
+    """A line's rate: the planned one, else the actual one, else what the amount comes to."""
+    if line.row is None:
+        return DoseIn()
+    rate = _rate(line.cells, "planned_rate") or _rate(line.cells, "actual_rate")
+    if rate is None:
+        used = _amount(line.cells, "used", MASS, VOLUME)
+        if used is None:
+            raise InputError("used", "", "How much was used is missing.", "Fill in used and used_unit, or actual_rate.")
+        rate = actual_rate(line.card.core, line.row.label(), used, brought.treated, brought.spray)
+    return DoseIn(row_id=line.row.pk, rate=_typed(rate.value, rate.unit.key))
+
+
+def _used(account: Account, brought: Brought, job: JobIn) -> list[Quantity | None]:
+    """What was used of each: as told, else what the actual rate comes to, else the planned one; None to taste."""
+    told = [_amount(x.cells, "used", MASS, VOLUME) for x in brought.lines]
+    if all(u or x.row is None for u, x in zip(told, brought.lines, strict=True)):
         return told
-    if actual := _rate(line.cells, "actual_rate"):
-        part = job.parts[0].model_copy(update={"rate": _typed(actual.value, actual.unit.key)})
-        job = job.model_copy(update={"parts": [part]})
-    return reckoned(account, job, line.at).job.amount
+    doses = [
+        DoseIn(row_id=d.row_id, rate=_typed(actual.value, actual.unit.key)) if (actual := _rate(x.cells, "actual_rate")) else d
+        for d, x in zip(job.parts[0].doses, brought.lines, strict=True)
+    ]
+    job = job.model_copy(update={"parts": [job.parts[0].model_copy(update={"doses": doses})]})
+    plans = reckoned(account, job, brought.at).job.mix
+    return [u or plan.amount for u, plan in zip(told, plans, strict=True)]
 
 
-def _finish(line: Line, used: Quantity) -> FinishIn:
-    """A line as the finish of its round."""
-    cells, spray = line.cells, _amount(line.cells, "spray", VOLUME)
+def _finish(brought: Brought, used: Sequence[Quantity | None]) -> FinishIn:
+    """An application as the finish of its round."""
+    cells, spray = brought.cells, brought.spray
     return FinishIn(
-        used=_typed(used.value, used.unit.key),
+        used=[
+            UsedIn(amount=_typed(u.value, u.unit.key) if u else None, lot=x.cells.get("lot", ""))
+            for u, x in zip(used, brought.lines, strict=True)
+        ],
         spray=_typed(spray.value, spray.unit.key) if spray else None,
-        lot=cells.get("lot", ""),
         by=cells.get("applicator", ""),
         wind=cells.get("wind", ""),
         air=cells.get("air", ""),
@@ -259,13 +315,22 @@ def _typed(value: float, unit: str) -> QuantityIn:
     return QuantityIn(value=exact_number(value), unit=unit)
 
 
-def _in_the_book(account: Account, line: Line, used: Quantity) -> bool:
-    """Whether the book has it already: the same product on the same ground and day, as much of it."""
+def _in_the_book(account: Account, brought: Brought, used: Sequence[Quantity | None]) -> bool:
+    """Whether the book has it already: the same products on the same ground and day, as much of each."""
     held = Entry.objects.filter(
-        account=account,
-        area=line.area,
-        product=line.card.product,
-        applied_on=local_day(line.area, line.at),
-        zone=line.cells.get("zone", ""),
+        application__account=account,
+        application__area=brought.area,
+        application__applied_on=local_day(brought.area, brought.at),
+        application__zone=brought.cells.get("zone", ""),
     )
-    return any(abs(e.used.base / used.base - 1) < ALIKE for e in held if e.used.unit.dimension == used.unit.dimension)
+    there = [(e.product_id, e.used) for e in held]
+    return all(
+        any(pk == x.card.product.pk and _alike(amount, mine) for pk, amount in there)
+        for x, mine in zip(brought.lines, used, strict=True)
+    )
+
+
+def _alike(a: Quantity | None, b: Quantity | None) -> bool:
+    if a is None or b is None:
+        return a is b
+    return a.unit.dimension == b.unit.dimension and abs(a.base / b.base - 1) < ALIKE

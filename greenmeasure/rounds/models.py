@@ -23,8 +23,9 @@ class RoundQuerySet(models.QuerySet["Round"]):
 
     def one(self, account: Account, pk: int) -> "Round":
         """The round with this key in this account. Raises Missing."""
-        whole = self.of(account).select_related("product__account", "machine", "started_by")
-        found = whole.prefetch_related("product__contents", "parts__area__site").filter(pk=pk).first()
+        whole = self.of(account).select_related("account", "machine", "started_by")
+        mixed = ("mix__product__contents", "parts__area__site", "parts__doses__component__product__contents")
+        found = whole.prefetch_related(*mixed).filter(pk=pk).first()
         if found is None:
             raise Missing("round")
         return found
@@ -46,12 +47,8 @@ class Round(models.Model):
     account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="rounds")
     key = models.UUIDField()
     status = models.CharField(max_length=10, choices=Status, default=Status.UNDER_WAY)
-    product = models.ForeignKey("shelf.Product", on_delete=models.PROTECT, related_name="rounds")
     machine = models.ForeignKey("kit.Machine", on_delete=models.PROTECT, related_name="rounds")
-    target = models.CharField(max_length=80, blank=True)
     passes = models.PositiveSmallIntegerField(default=1)
-    amount_value = models.FloatField()
-    amount_unit = models.CharField(max_length=12)
     spray_litres = models.FloatField(null=True)
     sheet = models.JSONField()
     started_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
@@ -75,27 +72,67 @@ class Round(models.Model):
         ]
 
     def __str__(self) -> str:
-        return f"{self.product}, {self.started_at:%Y-%m-%d}"
+        return f"{self.started_at:%Y-%m-%d}"
 
     def read_sheet(self) -> Sheet:
         return read_sheet(self.sheet)
-
-    @property
-    def amount(self) -> Quantity:
-        return Quantity(self.amount_value, UNITS[self.amount_unit])
 
     @property
     def spray(self) -> Quantity | None:
         return None if self.spray_litres is None else Quantity(self.spray_litres, UNITS["l"])
 
 
+class RoundComponent(models.Model):
+    """One product of a round's mix: what it is for, and what of it goes down in all, nothing to taste."""
+
+    round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="mix")
+    position = models.PositiveSmallIntegerField()
+    product = models.ForeignKey("shelf.Product", on_delete=models.PROTECT, related_name="in_rounds")
+    target = models.CharField(max_length=80, blank=True)
+    amount_value = models.FloatField(null=True)
+    amount_unit = models.CharField(max_length=12, blank=True)
+
+    class Meta:
+        ordering = ["position"]
+        constraints = [models.UniqueConstraint(fields=["round", "position"], name="one_component_a_place")]
+
+    def __str__(self) -> str:
+        return self.product.name
+
+    @property
+    def amount(self) -> Quantity | None:
+        return None if self.amount_value is None else Quantity(self.amount_value, UNITS[self.amount_unit])
+
+
 class RoundPart(models.Model):
-    """One area of a round with its rate, the label row it was planned by, and its share of the amount."""
+    """One ground of a round: what of it is treated."""
 
     round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="parts")
     position = models.PositiveSmallIntegerField()
     area = models.ForeignKey("ground.Area", on_delete=models.PROTECT, related_name="rounds")
     zone = models.CharField(max_length=40, blank=True)
+    treated_value = models.FloatField()
+    treated_unit = models.CharField(max_length=12)
+
+    class Meta:
+        ordering = ["position"]
+
+    def __str__(self) -> str:
+        return f"{self.area}, {self.zone}" if self.zone else self.area.name
+
+    @property
+    def treated(self) -> Quantity:
+        return Quantity(self.treated_value, UNITS[self.treated_unit])
+
+
+class RoundDose(models.Model):
+    """One component on one ground of a round: its rate, the label row it was planned by, and its share of the amount [L or g].
+
+    What goes in to taste has none.
+    """
+
+    part = models.ForeignKey(RoundPart, on_delete=models.CASCADE, related_name="doses")
+    component = models.ForeignKey(RoundComponent, on_delete=models.CASCADE, related_name="doses")
     use = models.CharField(max_length=120, blank=True)
     phrase = models.CharField(max_length=200)
     intent = models.CharField(max_length=12, default=Intent.ANY.value)
@@ -103,15 +140,20 @@ class RoundPart(models.Model):
     interval_high = models.PositiveSmallIntegerField(null=True)
     rate_value = models.FloatField()
     rate_unit = models.CharField(max_length=24)
-    treated_value = models.FloatField()
-    treated_unit = models.CharField(max_length=12)
     dose = models.FloatField()
 
     class Meta:
-        ordering = ["position"]
+        ordering = ["component__position"]
+        constraints = [models.UniqueConstraint(fields=["part", "component"], name="one_dose_a_component")]
 
     def __str__(self) -> str:
-        return f"{self.area}, {self.zone}" if self.zone else self.area.name
+        return f"{self.component} on {self.part}"
+
+    @property
+    def amount(self) -> Quantity:
+        """Its share, in the unit of the whole."""
+        whole = UNITS[self.component.amount_unit]
+        return Quantity(self.dose / whole.size, whole)
 
     @property
     def rate(self) -> Rate:
@@ -122,12 +164,8 @@ class RoundPart(models.Model):
         return label_of(self.phrase)
 
     @property
-    def treated(self) -> Quantity:
-        return Quantity(self.treated_value, UNITS[self.treated_unit])
-
-    @property
     def row(self) -> Row:
-        """The label row that the part was planned by, as far as the book needs it."""
+        """The label row that it was planned by, as far as the book needs it."""
         return Row(self.label, self.use, intent=Intent(self.intent), interval=(self.interval_low, self.interval_high))
 
 

@@ -1,8 +1,7 @@
 """What a finished round writes into the book."""
 
 from dataclasses import dataclass
-from datetime import datetime
-from decimal import Decimal
+from datetime import date, datetime
 
 from core.ledger.history import applied
 from core.rates.cost import CENT, cost
@@ -10,9 +9,9 @@ from core.readable import foot_of, readable
 from core.units import Quantity
 from greenmeasure.accounts.models import User
 from greenmeasure.book import facts
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application, Entry
 from greenmeasure.common.clock import local_day
-from greenmeasure.rounds.actual import Actual, ActualPart
+from greenmeasure.rounds.actual import Actual, ActualDose, ActualPart, Used
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import FinishIn
 
@@ -30,64 +29,86 @@ class Finished:
 
 @dataclass(frozen=True)
 class Marks:
-    """The rules that stood against a part that was put down all the same, and why it was."""
+    """The rules that stood against a component on a part that was put down all the same, and why it was."""
 
     against: tuple[str, ...] = ()
     reason: str = ""
 
 
-def record(made_of: Finished, here: ActualPart, marks: Marks) -> Entry:
+Marked = dict[tuple[int, int], Marks]
+"""Marks by the place of the part and of the component."""
+
+
+def record(made_of: Finished, here: ActualPart, marked: Marked) -> Application:
     """Write one area of a round into the book with what was really used; nothing is refused here, only marked."""
-    done, user, at, actual, data = made_of.round, made_of.by, made_of.at, made_of.actual, made_of.form
-    account, product, part = done.account, done.product, here.part
-    made = product.core()
-    price = cost(made, here.used, here.treated, foot_of(account.us))
-    spent: Decimal | None = price.total.quantize(CENT) if price else None
-    unit = part.label.highest.unit
+    done, at, actual, form = made_of.round, made_of.at, made_of.actual, made_of.form
+    account, part = done.account, here.part
     share = here.treated.base / sum(p.treated.base for p in actual.parts)
     spray = readable(Quantity(actual.spray.value * share, actual.spray.unit), account.us) if actual.spray else None
-    day = local_day(part.area, at)
-    return Entry.objects.create(
+    made = Application.objects.create(
         account=account,
         round=done,
         position=part.position,
         area=part.area,
-        product=product,
         machine=done.machine,
-        applied_on=day,
+        applied_on=local_day(part.area, at),
         finished_at=at,
         area_name=part.area.name,
         zone=part.zone,
         treated_value=here.treated.value,
         treated_unit=here.treated.unit.key,
-        product_name=product.name,
-        kind=product.kind,
-        contents="; ".join(f"{c.amount:g} {c.unit} {c.name}" for c in product.contents.all()),
-        group_code=product.group_code,
-        use=part.use,
-        target=done.target,
-        lot=actual.lot.number if actual.lot else data.lot.strip(),
-        facts=facts.stored(applied(made, here.used, here.treated, day, part.row)),
-        phrase=part.phrase,
-        planned_value=part.rate.to(unit).value,
-        actual_value=here.rate.to(unit).value,
-        rate_unit=unit.key,
-        stand=here.judgement.stand.value,
-        against="\n".join(marks.against),
-        reason=marks.reason,
-        used_value=here.used.value,
-        used_unit=here.used.unit.key,
         spray_value=spray.value if spray else None,
         spray_unit=spray.unit.key if spray else "",
         machine_name=done.machine.name,
         passes=done.passes,
         loads=len(done.read_sheet().loads),
-        cost=spent,
-        currency=account.currency if price else "",
-        wind=data.wind,
-        air=data.air,
+        wind=form.wind,
+        air=form.air,
         looked=done.looked,
-        note=data.note,
-        by=user,
-        by_name=data.by.strip() or str(user),
+        note=form.note,
+        by=made_of.by,
+        by_name=form.by.strip() or str(made_of.by),
     )
+    doses = {d.dose.component_id: d for d in here.doses}
+    for used in actual.used:
+        place = used.component.position
+        _entry(made, here, used, doses.get(used.component.pk), marked.get((part.position, place), Marks()))
+    return made
+
+
+def _entry(of: Application, here: ActualPart, used: Used, dose: ActualDose | None, marks: Marks) -> Entry:
+    """One component of an application; without a dose it went in to taste."""
+    component = used.component
+    product = component.product
+    entry = Entry(
+        application=of,
+        position=component.position,
+        product=product,
+        product_name=product.name,
+        kind=product.kind,
+        contents="; ".join(f"{c.amount:g} {c.unit} {c.name}" for c in product.contents.all()),
+        group_code=product.group_code,
+        target=component.target,
+        lot=used.lot_number,
+        against="\n".join(marks.against),
+        reason=marks.reason,
+    )
+    if dose:
+        _amounts(entry, here, dose, of.applied_on)
+    entry.save()
+    return entry
+
+
+def _amounts(entry: Entry, here: ActualPart, actual: ActualDose, on: date) -> None:
+    """What an entry says of the amount: rates, verdict, cost, and what the rules of a season ask for."""
+    dose, account = actual.dose, entry.application.account
+    core = dose.component.product.core()
+    unit = dose.label.highest.unit
+    price = cost(core, actual.used, here.treated, foot_of(account.us))
+    entry.use, entry.phrase = dose.use, dose.phrase
+    entry.planned_value, entry.actual_value = dose.rate.to(unit).value, actual.rate.to(unit).value
+    entry.rate_unit, entry.stand = unit.key, actual.judgement.stand.value
+    entry.used_value, entry.used_unit = actual.used.value, actual.used.unit.key
+    entry.facts = facts.stored(applied(core, actual.used, here.treated, on, dose.row))
+    if price:
+        entry.cost, entry.currency = price.total.quantize(CENT), account.currency

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from core.job.reckon import MOST_MIXED
 from greenmeasure.common.judgements import JudgementOut
 from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, QuantityOut, RuleOut
 from greenmeasure.reckon.schemas import CautionOut, JobIn, LoadOut, RuleTextOut, WearOut
@@ -30,15 +31,31 @@ class TickOut(Out):
     at: datetime
 
 
+class RoundDoseOut(Out):
+    """One component on one ground of a round as it was planned."""
+
+    product: str
+    use: str
+    rate: str
+    label: str
+
+
 class RoundPartOut(Out):
     """One ground of a round as it was planned; `setting` is what its sheet sets a spreader to."""
 
     name: str
-    use: str
     treated: QuantityOut
-    rate: str
-    label: str
+    doses: list[RoundDoseOut]
     setting: str
+
+
+class RoundComponentOut(Out):
+    """One product of a round's mix, and what of it was planned, None to taste."""
+
+    product_id: int
+    product: str
+    target: str
+    planned: QuantityOut | None
 
 
 class SheetFindingOut(Out):
@@ -49,17 +66,26 @@ class SheetFindingOut(Out):
     sentence: str
 
 
+class SheetComponentOut(Out):
+    """One product of a sheet's mix, with its amount in words, empty to taste."""
+
+    product: str
+    role: str
+    target: str
+    amount: str
+    cost: str
+
+
 class SheetOut(Out):
     """The mix sheet as it was when the round began. `problem` says what of it cannot be read."""
 
     headline: str
     product: str
+    mix: list[SheetComponentOut]
     where: str
-    target: str
     machine: str
     passes: int
     capacity: str
-    amount: str
     spray: str
     cost: str
     loads: list[LoadOut]
@@ -77,13 +103,12 @@ class RoundOut(Out):
     id: int
     status: StatusName
     site_id: int
-    product_id: int
+    mix: list[RoundComponentOut]
     sheet: SheetOut
     ticks: list[TickOut]
     loads_done: int
     worn: bool
     next: str
-    planned: QuantityOut
     parts: list[RoundPartOut]
     planned_spray: QuantityOut | None
     started_by: str
@@ -91,7 +116,7 @@ class RoundOut(Out):
     at: datetime
     at_text: str
     looked: str
-    entry_ids: list[int]
+    application_ids: list[int]
 
 
 class RoundLineOut(Out):
@@ -107,23 +132,31 @@ class RoundLineOut(Out):
     started_at: datetime
 
 
+class UsedIn(Schema):
+    """What was really used of one component: nothing where it went in to taste and nobody measured.
+
+    `lot_id` is the lot it was taken from, `lot` the number of one whose stock is left alone.
+    """
+
+    amount: QuantityIn | None = None
+    lot_id: int | None = None
+    lot: Annotated[str, Field(max_length=40)] = ""
+
+
 class FinishIn(Schema):
     """What was really used, and the weather it went out in. `wind` and `air` are as typed, with their unit.
 
-    `treated` is the ground really treated, one an area in the round's order, 0 for one that was left out; none means as
-    planned. `on` and `clock` are when it was done; now, unless either is said. `lot_id` is the lot
-    it was taken from, `lot` the number of one whose stock is left alone; `by` who put it down, unless who enters it did.
-    `spray` is what was measured of it, none means as planned; `setting` what a spreader stood at. Either tells of the machine:
-    with `teach` a sprayer's output is what this round put down, from then on.
+    `used` is one a component, in the mix's order. `treated` is the ground really treated, one an area in the round's order, 0 for
+    one that was left out; none means as planned. `on` and `clock` are when it was done; now, unless either is said. `by` is who
+    put it down, unless who enters it did. `spray` is what was measured of it, none means as planned; `setting` what a spreader
+    stood at. Either tells of the machine: with `teach` a sprayer's output is what this round put down, from then on.
     """
 
-    used: QuantityIn
+    used: Annotated[list[UsedIn], Field(min_length=1, max_length=MOST_MIXED)]
     treated: list[QuantityIn] = []
     spray: QuantityIn | None = None
     setting: float | str = ""
     teach: bool = False
-    lot_id: int | None = None
-    lot: Annotated[str, Field(max_length=40)] = ""
     by: Name = ""
     wind: Line = ""
     air: Line = ""
@@ -148,15 +181,22 @@ class TaughtOut(Out):
     far: bool
 
 
-class ActualPartOut(Out):
-    """What really went down on one area, against the label's range and the plan."""
+class ActualDoseOut(Out):
+    """What really went down of one component on one area, against the label's range and the plan."""
 
-    name: str
+    product: str
     used: str
     rate: str
     judgement: JudgementOut
     rule: RuleOut
     against_plan: str
+
+
+class ActualPartOut(Out):
+    """What really went down on one area, component by component."""
+
+    name: str
+    doses: list[ActualDoseOut]
 
 
 class ActualOut(Out):

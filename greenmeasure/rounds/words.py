@@ -29,7 +29,8 @@ def next_act(found: Round, sheet: Sheet, ticks: Ticks) -> str:
 
 def brought_line(entry: Entry) -> list[str]:
     """What a line of a file of past records puts in the book, and the rules that stood against it."""
-    return [f"{entry.used}, {entry.actual}", *(f"Marked: {rule}" for rule in entry.against.splitlines())]
+    amount = f"{entry.used}, {entry.actual}" if entry.used else "to taste"
+    return [amount, *(f"Marked: {rule}" for rule in entry.against.splitlines())]
 
 
 def against_plan(made: Rate, planned: Rate) -> str:

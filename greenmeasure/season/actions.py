@@ -18,7 +18,7 @@ from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of
-from greenmeasure.reckon.schemas import JobIn, PartIn
+from greenmeasure.reckon.schemas import ComponentIn, DoseIn, JobIn, PartIn
 from greenmeasure.rounds.actions import start_round
 from greenmeasure.rounds.models import Round
 from greenmeasure.season.due import Proposal, choice_at, choices_of, proposal_of, zone_choice
@@ -109,10 +109,9 @@ def start_due(account: Account, user: User, data: StartDueIn, key: UUID) -> Roun
         account,
         user,
         JobIn(
-            product_id=data.product_id,
+            mix=[ComponentIn(product_id=data.product_id, target=choice.row.target or choice.row.use)],
             machine_id=data.machine_id,
             passes=data.passes,
-            target=choice.row.target or choice.row.use,
             parts=_parts(account, p, choice, data.product_id),
             said=data.said,
         ),
@@ -137,4 +136,5 @@ def _parts(account: Account, p: Proposal, choice: Pick, product_id: int) -> list
 
 
 def _part(area: Area, c: Pick, rows: list[int]) -> PartIn:
-    return PartIn(area_id=area.pk, row_id=rows[c.index], rate=QuantityIn(value=c.rate.value, unit=c.rate.unit.key))
+    dose = DoseIn(row_id=rows[c.index], rate=QuantityIn(value=c.rate.value, unit=c.rate.unit.key))
+    return PartIn(area_id=area.pk, doses=[dose])

@@ -8,7 +8,7 @@ from core.ground import Stress
 from core.label.targets import find_target, includes
 from core.season.choose import Pick
 from greenmeasure.accounts.models import Account, sites_of
-from greenmeasure.book.queries import entries
+from greenmeasure.book.queries import applications, entries
 from greenmeasure.common import clock
 from greenmeasure.common.findings import finding_out
 from greenmeasure.ground.models import Area
@@ -170,7 +170,9 @@ def _planned(account: Account, p: Proposal, window: DueWindowOut | None, now: da
     if (
         found is None
         or entries(account)
-        .filter(area_id__in=kin(account, p.area.pk), product=found.product, finished_at__gte=found.made_at)
+        .filter(
+            application__area_id__in=kin(account, p.area.pk), product=found.product, application__finished_at__gte=found.made_at
+        )
         .exists()
     ):
         return None
@@ -191,9 +193,9 @@ def _under_way(account: Account, area_id: int, disease: str) -> int | None:
     parts = RoundPart.objects.filter(
         round__account=account, round__status=Round.Status.UNDER_WAY, area_id__in=kin(account, area_id)
     )
-    for part in parts.select_related("round"):
-        meant = find_target(part.round.target)
-        if meant and includes(meant.key, disease):
+    for part in parts.prefetch_related("round__mix"):
+        meant = [found for c in part.round.mix.all() if (found := find_target(c.target))]
+        if any(includes(found.key, disease) for found in meant):
             return part.round_id
     return None
 
@@ -320,6 +322,6 @@ def machine_picks(account: Account, area_id: int, choice: Pick | None) -> list[M
     wanted = choice.candidate.product.id if choice else None
     kept = [m for m in machines(account).values() if m.archived_at is None]
     fitting = [m for m in kept if wanted is None or wanted in taken_by(account, m)]
-    last = entries(account).filter(area_id__in=kin(account, area_id), machine_id__in=[m.pk for m in fitting]).first()
+    last = applications(account).filter(area_id__in=kin(account, area_id), machine_id__in=[m.pk for m in fitting]).first()
     fitting.sort(key=lambda m: (m.pk != (last.machine_id if last else None), m.name))
     return [MachinePickOut(id=m.pk, name=m.name, suggested=i == 0) for i, m in enumerate(fitting)]

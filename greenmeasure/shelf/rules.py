@@ -2,12 +2,13 @@
 
 from collections.abc import Mapping
 from datetime import date
+from enum import StrEnum
 from typing import TYPE_CHECKING, Annotated, Any
 
 from ninja import Schema
 from pydantic import Field, ValidationError, create_model
 
-from core.label.rules import Leaf, Rules
+from core.label.rules import Helper, Leaf, Rules
 from core.label.table import RULES, UNITS_OF, Kind, Rule, blank, read, said
 from core.units import UNITS
 from greenmeasure.common.errors import Faults
@@ -27,9 +28,10 @@ US = {"degF", "mph", "in", "ft"}
 """Units of rules that a US account's form offers first."""
 _TYPES: dict[Kind, tuple[Any, Any]] = {
     **dict.fromkeys(UNITS_OF, (QuantityIn | None, None)),
-    **dict.fromkeys((Kind.RATE, Kind.ACTIVE_RATE, Kind.LINE), (Line, "")),
+    **dict.fromkeys((Kind.RATE, Kind.ACTIVE_RATE, Kind.LINE, Kind.NAMES), (Line, "")),
     Kind.TEXT: (Text, ""),
     Kind.LEAF: (str, Leaf.EITHER.value),
+    Kind.HELPER: (str, Helper.EITHER.value),
     Kind.COUNT: (int | None, None),
     Kind.DAY: (date | None, None),
     Kind.APART: (Annotated[list[IncompatibleIn], Field(max_length=30)], []),
@@ -126,7 +128,10 @@ def _units(rule: Rule, us: bool) -> list[OptionOut]:
 
 
 def _options(rule: Rule) -> list[OptionOut]:
-    if rule.kind is not Kind.LEAF:
-        return []
-    words = {Leaf.EITHER: "Dry or wet", Leaf.DRY: "Dry", Leaf.WET: "Wet"}
-    return [OptionOut(key=leaf.value, text=text) for leaf, text in words.items()]
+    return [OptionOut(key=word.value, text=text) for word, text in _WORDS.get(rule.kind, {}).items()]
+
+
+_WORDS: dict[Kind, dict[StrEnum, str]] = {
+    Kind.LEAF: {Leaf.EITHER: "Dry or wet", Leaf.DRY: "Dry", Leaf.WET: "Wet"},
+    Kind.HELPER: {Helper.EITHER: "Not said", Helper.NEEDED: "Needed", Helper.FORBIDDEN: "Forbidden"},
+}

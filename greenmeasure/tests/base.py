@@ -126,14 +126,22 @@ class ApiTest(TestCase):
 
     def job(self, **more: Any) -> dict[str, Any]:
         """A spray job on the green, within the label; what is of its one area may be given by name."""
-        part = {"area_id": self.area.pk, "row_id": self.spray.rates.get().pk, "rate": {"value": "0.6", "unit": "fl_oz/kft2"}}
-        return self._job(part, {"product_id": self.spray.pk, "machine_id": self.sprayer.pk, "passes": 1}, more)
+        part = {
+            "area_id": self.area.pk,
+            "doses": [{"row_id": self.spray.rates.get().pk, "rate": {"value": "0.6", "unit": "fl_oz/kft2"}}],
+        }
+        return self._job(part, {"machine_id": self.sprayer.pk, "passes": 1}, self.spray.pk, more)
 
     def feed_job(self, **more: Any) -> dict[str, Any]:
         """A granular job on the green, by nitrogen."""
-        part = {"area_id": self.area.pk, "row_id": self.feed.rates.get().pk, "rate": {"value": 0.5, "unit": "lb/kft2:N"}}
-        return self._job(part, {"product_id": self.feed.pk, "machine_id": self.spreader.pk, "passes": 1}, more)
+        part = {
+            "area_id": self.area.pk,
+            "doses": [{"row_id": self.feed.rates.get().pk, "rate": {"value": 0.5, "unit": "lb/kft2:N"}}],
+        }
+        return self._job(part, {"machine_id": self.spreader.pk, "passes": 1}, self.feed.pk, more)
 
-    def _job(self, part: dict[str, Any], job: dict[str, Any], more: dict[str, Any]) -> dict[str, Any]:
-        own = {k: more.pop(k) for k in ("area_id", "row_id", "rate", "share", "treated", "zone") if k in more}
-        return job | {"parts": [part | own]} | more
+    def _job(self, part: dict[str, Any], job: dict[str, Any], product: int, more: dict[str, Any]) -> dict[str, Any]:
+        own = {k: more.pop(k) for k in ("area_id", "share", "treated", "zone") if k in more}
+        dose = part["doses"][0] | {k: more.pop(k) for k in ("row_id", "rate") if k in more}
+        mix = {"product_id": more.pop("product_id", product), "target": more.pop("target", "")}
+        return job | {"mix": [mix], "parts": [part | own | {"doses": [dose]}]} | more

@@ -24,7 +24,7 @@ class Renamed(ApiTest):
 
     def book(self, plan: dict[str, Any] | None = None) -> Any:
         pk = self.ask("POST", "rounds", plan or self.plan, 201)["id"]
-        return self.ask("POST", f"rounds/{pk}/finish", {"used": {"value": 4.2, "unit": "fl_oz"}})[0]
+        return self.ask("POST", f"rounds/{pk}/finish", {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]})[0]
 
     def rename(self, name: str) -> None:
         held = self.ask("GET", "products")
@@ -37,7 +37,7 @@ class Renamed(ApiTest):
 
     def found(self, plan: dict[str, Any] | None = None) -> dict[str, str]:
         said = self.ask("POST", "reckon/job", plan or self.plan)
-        return {f["key"]: f["act"] for f in said["parts"][0]["findings"]}
+        return {f["key"]: f["act"] for f in said["parts"][0]["doses"][0]["findings"]}
 
     def test_an_interval_and_a_season_hold_over_a_new_name(self) -> None:
         # 0.6 fl oz/1000 ft² is what was booked.
@@ -46,7 +46,7 @@ class Renamed(ApiTest):
         self.assertEqual((before["too-soon"], before["season-times"]), ("refuse", "refuse"))
         self.rename("Another name SC")
         self.assertEqual(self.found(), before)
-        said = self.ask("POST", "reckon/job", self.plan)["parts"][0]
+        said = self.ask("POST", "reckon/job", self.plan)["parts"][0]["doses"][0]
         self.assertEqual(said["times"], "Application 2 of 1 this season.")
         line = next(b for b in said["budget"] if b["key"] == "product")
         self.assertAlmostEqual(line["used"], 0.6)
@@ -56,7 +56,7 @@ class Renamed(ApiTest):
         entry = self.book()
         self.rename("Another name SC")
         said = self.ask("GET", f"book/{entry['id']}")
-        self.assertEqual((said["product"], said["product_id"]), ("Ruled SC", self.ruled["id"]))
+        self.assertEqual((said["entries"][0]["product"], said["entries"][0]["product_id"]), ("Ruled SC", self.ruled["id"]))
         self.assertEqual((said["area_id"], said["machine_id"]), (self.area.pk, self.sprayer.pk))
 
     def test_a_renamed_area_keeps_its_past_and_a_machine_its_last_filling(self) -> None:
@@ -89,7 +89,7 @@ class Renamed(ApiTest):
         Product.objects.get(pk=self.ruled["id"]).account.touch()
         found = self.found()
         self.assertEqual((found["too-soon"], found["matched-by-actives"]), ("refuse", "note"))
-        said = self.ask("POST", "reckon/job", self.plan)["parts"][0]["findings"]
+        said = self.ask("POST", "reckon/job", self.plan)["parts"][0]["doses"][0]["findings"]
         note = next(f["sentence"] for f in said if f["key"] == "matched-by-actives")
         self.assertIn("Gone SC", note)
         self.assertIn("same actives, so it counts as Ruled SC", note)

@@ -8,7 +8,7 @@ from django.core.management import call_command
 from django.test import Client, TestCase, override_settings
 
 from greenmeasure.accounts.models import User
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application, Entry
 from greenmeasure.demo.management.commands.load_demo import read
 from greenmeasure.ground.models import Area
 from greenmeasure.shelf.models import Product
@@ -38,7 +38,7 @@ class Demo(TestCase):
         self.load()
         account = Product.objects.first().account  # type: ignore[union-attr]
         self.assertEqual([w for p in shelf(account) for w in p.warnings], [])
-        self.assertEqual({e.applied_on.year for e in Entry.objects.all()}, {2025, 2026})
+        self.assertEqual({a.applied_on.year for a in Application.objects.all()}, {2025, 2026})
         self.assertEqual(Entry.objects.filter(stand="above").count(), 1)
 
     def test_the_demo_sign_in_works(self) -> None:

@@ -15,7 +15,7 @@ from core.ledger.history import applied
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.book import facts
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application
 from greenmeasure.ground.models import Area
 from greenmeasure.rounds.models import Round
 from greenmeasure.season.models import Planned
@@ -260,32 +260,32 @@ class Doors(SkyTest):
         begun = rounds.get(was.together) or self.round_of(product, amount, at, was.how)
         if was.together:
             rounds[was.together] = begun
-        place = begun.parts.count() + begun.entries.count()
+        place = begun.parts.count() + begun.applications.count()
         if was.how == UNDER_WAY:
-            begun.parts.create(
-                position=place,
-                area=area,
-                zone=was.zone,
-                phrase=row.phrase,
-                rate_value=was.rate,
-                rate_unit="fl_oz/kft2",
-                treated_value=treated.value,
-                treated_unit=treated.unit.key,
-                dose=amount.base,
+            part = begun.parts.create(
+                position=place, area=area, zone=was.zone, treated_value=treated.value, treated_unit=treated.unit.key
+            )
+            part.doses.create(
+                component=begun.mix.get(), phrase=row.phrase, rate_value=was.rate, rate_unit="fl_oz/kft2", dose=amount.base
             )
             return
-        Entry.objects.create(
+        done = Application.objects.create(
             account=self.account,
             round=begun,
             position=place,
             area=area,
-            product=product,
             applied_on=at.date(),
             finished_at=at,
             area_name=area.name,
             zone=was.zone,
             treated_value=treated.value,
             treated_unit=treated.unit.key,
+            machine_name="Sprayer",
+            by=User.objects.get(username="manager-alder"),
+            by_name="Manager",
+        )
+        done.entries.create(
+            product=product,
             product_name=product.name,
             kind=product.kind,
             facts=kept,
@@ -296,26 +296,22 @@ class Doors(SkyTest):
             stand="within",
             used_value=amount.value,
             used_unit="fl_oz",
-            machine_name="Sprayer",
-            by=User.objects.get(username="manager-alder"),
-            by_name="Manager",
         )
 
     def round_of(self, product: Product, amount: Quantity, at: Any, how: str) -> Round:
         over = {} if how == UNDER_WAY else {"status": Round.Status.DONE, "ended_at": at}
-        return Round.objects.create(
+        made = Round.objects.create(
             account=self.account,
             key=uuid4(),
-            product=product,
             machine=self.sprayer,
-            amount_value=amount.value,
-            amount_unit="fl_oz",
             sheet={},
             started_by=User.objects.get(username="manager-alder"),
             started_at=at,
             at=at,
             **over,
         )
+        made.mix.create(position=0, product=product, amount_value=amount.value, amount_unit="fl_oz")
+        return made
 
     # --- the doors: whether each refuses; None where it has nothing to say
 
@@ -335,8 +331,9 @@ class Doors(SkyTest):
 
     def verdicts(self, where: str) -> dict[str, bool | None]:
         area, seven = Area.objects.get(name=where), Product.objects.get(name="Seven SC")
-        part = {"area_id": area.pk, "row_id": seven.rates.get().pk, "rate": {"value": RATE, "unit": "fl_oz/kft2"}}
-        job = {"product_id": seven.pk, "machine_id": self.sprayer.pk, "parts": [part], "target": "dollar_spot"}
+        part = {"area_id": area.pk, "doses": [{"row_id": seven.rates.get().pk, "rate": {"value": RATE, "unit": "fl_oz/kft2"}}]}
+        mix = [{"product_id": seven.pk, "target": "dollar_spot"}]
+        job = {"mix": mix, "machine_id": self.sprayer.pk, "parts": [part]}
         due = {"area_id": area.pk, "disease": "dollar_spot", "product_id": seven.pk}
         window = {"begin": NOW.isoformat(), "end": (NOW + timedelta(hours=2)).isoformat()}
         line = f"{RATE} fl oz/M of Seven SC on {where} with Sprayer"
@@ -359,7 +356,7 @@ class Doors(SkyTest):
         """What Reckon says of an application of long ago that is done again."""
         with transaction.atomic():
             self.put_down(Was("Seven SC", 1000, area.name), {})
-            long_ago = Entry.objects.latest("pk").pk
+            long_ago = Application.objects.latest("pk").pk
             job = self.client.get(f"/api/accounts/alder/reckon/again/{long_ago}").json()["job"]
             said: bool = self.post("reckon/job", job | {"machine_id": self.sprayer.pk})[1]["refused"]
             transaction.set_rollback(True)

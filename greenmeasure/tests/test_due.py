@@ -102,12 +102,12 @@ class Due(SkyTest):
         key = "7d2ff6de-51a5-4e9e-9d7a-0b3d8a1f2c11"
         body = {"area_id": self.area.pk, "disease": "dollar_spot", "product_id": self.seven, "machine_id": self.sprayer.pk}
         made = self.ask("POST", "season/start", body, 201, key)
-        self.assertEqual(made["parts"][0]["rate"], "0.3 fl oz/1000 ft²")
+        self.assertEqual(made["parts"][0]["doses"][0]["rate"], "0.3 fl oz/1000 ft²")
         self.assertEqual(self.line()["round_id"], made["id"])
         self.assertEqual(self.ask("POST", "season/start", body, 201, key)["id"], made["id"], "the same key is the same round")
         for worn in made["sheet"]["wear"]:
             self.ask("POST", f"rounds/{made['id']}/ticks", {"load": 0, "act": worn["key"], "done": True})
-        self.ask("POST", f"rounds/{made['id']}/finish", {"used": {"value": 2.1, "unit": "fl_oz"}})
+        self.ask("POST", f"rounds/{made['id']}/finish", {"used": [{"amount": {"value": 2.1, "unit": "fl_oz"}}]})
         self.assertFalse([x for x in self.ask("GET", "season/due")["lines"] if x["disease"] == "dollar_spot"])
         strip = self.ask("GET", f"sky/strip?area_id={self.area.pk}")
         self.assertEqual([(c["product"], c["on"]) for c in strip["covers"]], [("Seven SC", "2026-08-12")])
@@ -156,7 +156,7 @@ class Due(SkyTest):
             201,
         )
         self.assertEqual(
-            [(p["rate"], p["treated"]["text"]) for p in made["parts"]],
+            [(p["doses"][0]["rate"], p["treated"]["text"]) for p in made["parts"]],
             [("0.6 fl oz/1000 ft²", "1,000 ft²"), ("0.3 fl oz/1000 ft²", "6,000 ft²")],
         )
 

@@ -62,9 +62,12 @@ class Targets(ApiTest):
     def keys(self, target: str, *rows: dict[str, Any], rate: float = 0.6) -> dict[str, str]:
         first = FUNGICIDE["rates"][0]
         made = self.ask("PUT", f"products/{self.spray.pk}", FUNGICIDE | {"rates": [first | row for row in rows]})
-        part = {"area_id": self.area.pk, "row_id": made["rates"][0]["id"], "rate": {"value": rate, "unit": "fl_oz/kft2"}}
-        body = {"product_id": self.spray.pk, "parts": [part], "target": target}
-        return {f["key"]: f["act"] for f in self.ask("POST", "reckon/job", body)["parts"][0]["findings"]}
+        part = {
+            "area_id": self.area.pk,
+            "doses": [{"row_id": made["rates"][0]["id"], "rate": {"value": rate, "unit": "fl_oz/kft2"}}],
+        }
+        body = {"mix": [{"product_id": self.spray.pk, "target": target}], "parts": [part]}
+        return {f["key"]: f["act"] for f in self.ask("POST", "reckon/job", body)["parts"][0]["doses"][0]["findings"]}
 
     def test_snow_moulds_are_gray_snow_mould_too(self) -> None:
         self.assertNotIn("refuse", self.keys("gray_snow_mould", {"target": "Snow moulds", "use": "Snow moulds"}).values())
@@ -92,7 +95,7 @@ class Asked(ApiTest):
     """What a rule needs and nobody knows is asked; the answer is kept with the ground."""
 
     def keys(self) -> dict[str, str]:
-        return {f["key"]: f["act"] for f in self.ask("POST", "reckon/job", self.job())["parts"][0]["findings"]}
+        return {f["key"]: f["act"] for f in self.ask("POST", "reckon/job", self.job())["parts"][0]["doses"][0]["findings"]}
 
     def test_the_height(self) -> None:
         rows = [FUNGICIDE["rates"][0] | {"height_high": 1}]
@@ -115,7 +118,7 @@ class Asked(ApiTest):
         job = self.job()
         job["parts"] += [job["parts"][0] | {"area_id": collar}]
         said = self.ask("POST", "reckon/job", job)
-        keys = {f["key"]: f["act"] for p in said["parts"] for f in p["findings"]}
+        keys = {f["key"]: f["act"] for p in said["parts"] for d in p["doses"] for f in d["findings"]}
         self.assertEqual((keys["season-product"], keys["twice-in-a-job"]), ("refuse", "refuse"))
         self.ask("POST", "rounds", job, 422)
 

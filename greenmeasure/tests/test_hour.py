@@ -4,7 +4,7 @@ from datetime import timedelta
 from typing import Any
 from unittest.mock import patch
 
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application
 from greenmeasure.sky.models import Foretold, Reading, Station
 from greenmeasure.tests.base import FUNGICIDE, ApiTest
 from greenmeasure.tests.sky_base import NOW, SkyTest
@@ -27,7 +27,7 @@ class Hour(SkyTest):
 
     def said(self, **more: Any) -> dict[str, str]:
         """What is said of the hour, by the rule's name."""
-        found = self.ask("POST", "reckon/job", self.job(**more))["parts"][0]["findings"]
+        found = self.ask("POST", "reckon/job", self.job(**more))["parts"][0]["doses"][0]["findings"]
         return {f["key"].removeprefix("hour-"): f["act"] for f in found if f["key"].startswith("hour-")}
 
     def set_hours(self, **fields: float | None) -> None:
@@ -70,8 +70,8 @@ class Hour(SkyTest):
         self.assertEqual(self.said(**looked), {})
         begun = self.ask("POST", "rounds", self.job(**looked), 201)
         self.assertEqual(begun["looked"], "leaf dry")
-        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": {"value": 4.2, "unit": "fl_oz"}})
-        self.assertEqual(Entry.objects.get().looked, "leaf dry")
+        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]})
+        self.assertEqual(Application.objects.get().looked, "leaf dry")
         self.rule(leaf="wet")
         self.set_hours(wet=0.0)
         self.assertEqual(self.said(said={"leaf": "wet"}), {}, "I wet the leaf myself")
@@ -114,7 +114,7 @@ class NoWeather(ApiTest):
     def test_it_is_asked_and_not_guessed(self) -> None:
         found = self.ask("POST", "reckon/job", self.job())
         self.assertFalse(found["refused"])
-        asked = {f["key"]: f["sentence"] for f in found["parts"][0]["findings"] if f["act"] == "ask"}
+        asked = {f["key"]: f["sentence"] for f in found["parts"][0]["doses"][0]["findings"] if f["act"] == "ask"}
         self.assertEqual(set(asked), {"hour-air", "hour-leaf"})
         self.assertIn("Whether the leaf is wet is not known", asked["hour-leaf"])
         fault = self.faults("POST", "rounds", self.job())
@@ -124,15 +124,15 @@ class NoWeather(ApiTest):
         self.assertEqual(begun["looked"], "leaf dry, air 61 °F")
 
     def test_of_another_day_nobody_can_look_yet(self) -> None:
-        found = self.ask("POST", "reckon/job", self.job(on="2026-08-20"))["parts"][0]["findings"]
+        found = self.ask("POST", "reckon/job", self.job(on="2026-08-20"))["parts"][0]["doses"][0]["findings"]
         said = {f["key"]: (f["act"], f["sentence"]) for f in found if f["key"].startswith("hour-")}
         self.assertEqual(said["hour-leaf"], ("note", "Whether the leaf is wet is not known. Look on the day."))
         self.ask("POST", "rounds", self.job(on="2026-08-20"), 201)
 
     def test_a_product_without_such_rules_asks_nothing(self) -> None:
-        said = self.ask("POST", "reckon/job", self.feed_job())["parts"][0]["findings"]
+        said = self.ask("POST", "reckon/job", self.feed_job())["parts"][0]["doses"][0]["findings"]
         self.assertFalse([f for f in said if f["key"].startswith("hour-")])
 
     def test_what_has_happened_is_not_asked(self) -> None:
-        body = {"job": self.job(on="2026-08-10"), "finish": {"used": {"value": 4.2, "unit": "fl_oz"}}}
+        body = {"job": self.job(on="2026-08-10"), "finish": {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]}}
         self.ask("POST", "rounds/done", body, 201)

@@ -84,10 +84,10 @@ class KitTest(ApiTest):
         row = product.rates.get()
         unit = row.label().highest.unit.key
         return {
-            "product_id": product.pk,
+            "mix": [{"product_id": product.pk}],
             "machine_id": (machine or self.sprayer).pk,
             "passes": passes,
-            "parts": [{"area_id": self.area.pk, "row_id": row.pk, "rate": q(rate, unit)}],
+            "parts": [{"area_id": self.area.pk, "doses": [{"row_id": row.pk, "rate": q(rate, unit)}]}],
         }
 
 
@@ -342,7 +342,7 @@ class Taught(KitTest):
         """7.7 gal on 7,000 ft² is 1.1 gal/1000 ft², 10 % over what the strip said."""
         self.keep(STRIP)
         begun = self.begin(self.planned())
-        body = {"used": q(4.2, "fl_oz"), "spray": q(7.7, "gal"), "teach": False}
+        body = {"used": [{"amount": q(4.2, "fl_oz")}], "spray": q(7.7, "gal"), "teach": False}
         told = self.ask("POST", f"rounds/{begun['id']}/actual", body)["taught"]
         self.assertIn("1.1 gal/1000 ft² in a pass, +10 %", told["sentence"])
         self.assertTrue(told["far"])
@@ -358,27 +358,27 @@ class Taught(KitTest):
         self.keep(STRIP)
         for spray in (7.6, 7.8):
             begun = self.begin(self.planned())
-            self.ask("POST", f"rounds/{begun['id']}/finish", {"used": q(4.2, "fl_oz"), "spray": q(spray, "gal")})
+            self.ask("POST", f"rounds/{begun['id']}/finish", {"used": [{"amount": q(4.2, "fl_oz")}], "spray": q(spray, "gal")})
         keys = [f["key"] for f in self.ask("POST", "reckon/job", self.planned())["machine_findings"]]
         self.assertIn("drifting", keys)
         self.assertIn("drifting", [f["key"] for f in self.ask("GET", "today")["machines"]])
 
     def test_a_round_without_measured_spray_teaches_nothing(self) -> None:
         begun = self.begin(self.planned())
-        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": q(4.2, "fl_oz")})
+        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": [{"amount": q(4.2, "fl_oz")}]})
         self.assertEqual(Calibration.objects.count(), 0)
-        entry = Round.objects.get(pk=begun["id"]).entries.get()
+        entry = Round.objects.get(pk=begun["id"]).applications.get()
         self.assertEqual(entry.spray and str(entry.spray.to("gal")), "7 gal")
 
     def test_what_was_left_in_the_hopper_teaches_the_curve(self) -> None:
         """21 lb meant, 18.9 used on 7,000 ft² at setting 6: 2.7 lb/1000 ft²."""
         begun = self.begin(self.planned(self.feed, self.spreader))
-        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": q(18.9, "lb"), "setting": 6})
+        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": [{"amount": q(18.9, "lb")}], "setting": 6})
         whole = self.ask("GET", f"machines/{self.spreader.pk}")
         self.assertEqual(whole["curves"][0]["points"][0]["text"], "6: 2.7 lb/1000 ft²")
         self.assertEqual(whole["calibrations"][0]["with_what"], "Test 20-0-10")
         bad = self.begin(self.planned(self.feed, self.spreader))
-        fault = self.ask("POST", f"rounds/{bad['id']}/finish", {"used": q(18.9, "lb"), "setting": -6}, 422)
+        fault = self.ask("POST", f"rounds/{bad['id']}/finish", {"used": [{"amount": q(18.9, "lb")}], "setting": -6}, 422)
         self.assertEqual(fault["fields"][0]["field"], "setting")
 
 
@@ -401,10 +401,10 @@ class Cleaning(KitTest):
 
     def weed(self) -> None:
         row = self.weeds["rates"][0]
-        job = {**self.planned(), "product_id": self.weeds["id"]}
-        job["parts"] = [{"area_id": self.area.pk, "row_id": row["id"], "rate": q(1, "fl_oz/kft2")}]
+        job = {**self.planned(), "mix": [{"product_id": self.weeds["id"]}]}
+        job["parts"] = [{"area_id": self.area.pk, "doses": [{"row_id": row["id"], "rate": q(1, "fl_oz/kft2")}]}]
         begun = self.ask("POST", "rounds", job, 201)
-        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": q(7, "fl_oz")})
+        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": [{"amount": q(7, "fl_oz")}]})
 
     def clean(self, *steps: str, expect: int = 201) -> Any:
         return self.ask("POST", f"machines/{self.sprayer.pk}/cleanings", {"steps": list(steps)}, expect)
@@ -428,7 +428,7 @@ class Cleaning(KitTest):
     def test_the_worst_stays_in_it_whatever_is_booked_after(self) -> None:
         other = self.ask("POST", "rounds", self.planned(), 201)
         self.weed()
-        self.ask("POST", f"rounds/{other['id']}/finish", {"used": q(4.2, "fl_oz")})
+        self.ask("POST", f"rounds/{other['id']}/finish", {"used": [{"amount": q(4.2, "fl_oz")}]})
         Round.objects.filter(pk=other["id"]).update(at=timezone.now())
         said = self.ask("POST", "reckon/job", self.planned())
         self.assertEqual(said["machine_findings"][0]["key"], "herbicide-in-tank")
@@ -438,8 +438,8 @@ class Cleaning(KitTest):
 
     def test_a_round_counts_from_its_first_pour(self) -> None:
         row = self.weeds["rates"][0]
-        job = {**self.planned(), "product_id": self.weeds["id"]}
-        job["parts"] = [{"area_id": self.area.pk, "row_id": row["id"], "rate": q(1, "fl_oz/kft2")}]
+        job = {**self.planned(), "mix": [{"product_id": self.weeds["id"]}]}
+        job["parts"] = [{"area_id": self.area.pk, "doses": [{"row_id": row["id"], "rate": q(1, "fl_oz/kft2")}]}]
         begun = self.ask("POST", "rounds", job, 201)
         self.assertFalse(self.ask("POST", "reckon/job", self.planned())["refused"])
         for wear in begun["sheet"]["wear"]:

@@ -20,7 +20,7 @@ class Locks(SkyTest):
         self.fetched()
         self.ask("PUT", f"products/{self.spray.pk}", FUNGICIDE | {"rules": DRY})
         begun = self.ask("POST", "rounds", self.job(), 201)
-        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": {"value": 4.2, "unit": "fl_oz"}})
+        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]})
 
     def locks(self, path: str = "sky/locks", **more: Any) -> dict[str, str]:
         query = "&".join(f"{k}={v}" for k, v in more.items())
@@ -63,7 +63,9 @@ class Locks(SkyTest):
         for on, shut in (("2026-08-13", True), ("2026-08-15", False)):
             job = self.feed_job(on=on, clock="08:00")
             said = self.ask("POST", "reckon/job", job)
-            self.assertEqual("washes-off" in {f["key"] for f in said["parts"][0]["findings"] if f["act"] == "refuse"}, shut, on)
+            self.assertEqual(
+                "washes-off" in {f["key"] for f in said["parts"][0]["doses"][0]["findings"] if f["act"] == "refuse"}, shut, on
+            )
             if shut:
                 self.assertIn("From Fri 14 Aug, 06:20", self.ask("POST", "rounds", job, 422)["message"])
         found = self.ask("POST", "sky/hours", {"area_id": self.area.pk, "product_ids": [self.feed.pk], "hours": 1})

@@ -99,8 +99,8 @@ class Metric(TestCase):
         return [(where, said)] if isinstance(said, str) else []
 
     def job(self, product: Any, machine: Any, value: float, unit: str) -> dict[str, Any]:
-        part = {"area_id": self.area.pk, "row_id": product.rates.get().pk, "rate": {"value": value, "unit": unit}}
-        return {"product_id": product.pk, "machine_id": machine.pk, "passes": 1, "parts": [part]}
+        part = {"area_id": self.area.pk, "doses": [{"row_id": product.rates.get().pk, "rate": {"value": value, "unit": unit}}]}
+        return {"mix": [{"product_id": product.pk}], "machine_id": machine.pk, "passes": 1, "parts": [part]}
 
     def test_a_spray_from_job_to_book(self) -> None:
         """0.125 ha at 1.8 L/ha is 225 mL; at 400 L/ha 50 L of spray (arithmetic)."""
@@ -108,15 +108,16 @@ class Metric(TestCase):
         said = self.metric(self.ask("POST", "reckon/job", job))
         self.assertEqual(said["headline"], "Pour 225 mL of Moth SC for Lawn: one tank of 50 L.")
         begun = self.metric(self.ask("POST", "rounds", job, 201))
-        entry = self.metric(self.ask("POST", f"rounds/{begun['id']}/finish", {"used": {"value": 240, "unit": "ml"}}))[0]
-        self.assertEqual(entry["actual"], "1.92 L/ha")
+        used = {"used": [{"amount": {"value": 240, "unit": "ml"}}]}
+        entry = self.metric(self.ask("POST", f"rounds/{begun['id']}/finish", used))[0]
+        self.assertEqual(entry["entries"][0]["actual"], "1.92 L/ha")
         self.metric(self.ask("GET", f"book/{entry['id']}"))
         self.metric(self.ask("GET", "book"))
 
     def test_a_feed_over_what_is_usual(self) -> None:
         """12 kg/100 m² of 18 % N is 216 kg N/ha, against 2 to 4 lb/1000 ft², which is 97.6 to 195 kg/ha."""
         said = self.metric(self.ask("POST", "reckon/job", self.job(self.feed, self.barrow, 12, "kg/m2_100")))
-        line = next(x for x in said["parts"][0]["budget"] if x["key"] == "nutrient:N")
+        line = next(x for x in said["parts"][0]["doses"][0]["budget"] if x["key"] == "nutrient:N")
         self.assertEqual(line["total_text"], "216 kg N/ha")
         self.assertEqual(line["whose"], "usual for tall fescue: 97.6 to 195 kg/ha a season")
         self.assertTrue(line["over"])

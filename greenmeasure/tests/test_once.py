@@ -12,7 +12,7 @@ from django.db import IntegrityError, connection, connections, transaction
 from django.test import Client, TransactionTestCase
 
 from greenmeasure.accounts.models import Sent, User
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application, Entry
 from greenmeasure.ground.models import Area, SoilReading
 from greenmeasure.kit.models import Machine
 from greenmeasure.rounds.models import Round
@@ -54,14 +54,14 @@ class AtOnce(TransactionTestCase):
 
     def start(self) -> int:
         row = self.spray.rates.get().pk
-        part = {"area_id": self.area.pk, "row_id": row, "rate": {"value": "0.6", "unit": "fl_oz/kft2"}}
-        body = {"product_id": self.spray.pk, "machine_id": Machine.objects.get(kind="sprayer").pk, "parts": [part]}
+        part = {"area_id": self.area.pk, "doses": [{"row_id": row, "rate": {"value": "0.6", "unit": "fl_oz/kft2"}}]}
+        body = {"mix": [{"product_id": self.spray.pk}], "machine_id": Machine.objects.get(kind="sprayer").pk, "parts": [part]}
         status, said = self.post(self.client_of("applicator"), "rounds", body)
         self.assertEqual(status, 201, said)
         return int(said["id"])
 
     def finish(self, pk: int, **more: Any) -> Callable[[Client], tuple[int, Any]]:
-        body = {"used": {"value": "4.2", "unit": "fl_oz"}} | more
+        body = {"used": [{"amount": {"value": "4.2", "unit": "fl_oz"}}]} | more
         return lambda client: self.post(client, f"rounds/{pk}/finish", body)
 
     def test_two_who_finish_at_once_write_one_entry(self) -> None:
@@ -69,7 +69,7 @@ class AtOnce(TransactionTestCase):
             pk = self.start()
             said = self.together(self.finish(pk), self.finish(pk))
             self.assertEqual([status for status, _ in said], [200, 200])
-            self.assertEqual(Entry.objects.filter(round=pk).count(), 1)
+            self.assertEqual(Application.objects.filter(round=pk).count(), 1)
             self.assertEqual(said[0][1][0]["id"], said[1][1][0]["id"])
 
     def test_a_round_is_given_up_or_in_the_book_never_both(self) -> None:
@@ -78,12 +78,13 @@ class AtOnce(TransactionTestCase):
             said = self.together(self.finish(pk), lambda client, pk=pk: self.post(client, f"rounds/{pk}/give-up"))  # type: ignore[misc]
             self.assertEqual(sorted(status for status, _ in said), [200, 409])
             done = Round.objects.get(pk=pk).status == Round.Status.DONE
-            self.assertEqual(Entry.objects.filter(round=pk).count(), int(done))
+            self.assertEqual(Application.objects.filter(round=pk).count(), int(done))
 
     def test_eight_who_take_from_one_lot_all_take(self) -> None:
         lot = Lot.objects.create(product=self.spray, number="L", left_value=100.0, left_unit="fl_oz")
         rounds = [self.start() for _ in range(8)]
-        said = self.together(*(self.finish(pk, lot_id=lot.pk) for pk in rounds))
+        used = [{"amount": {"value": "4.2", "unit": "fl_oz"}, "lot_id": lot.pk}]
+        said = self.together(*(self.finish(pk, used=used) for pk in rounds))
         self.assertEqual({status for status, _ in said}, {200})
         lot.refresh_from_db()
         self.assertAlmostEqual(lot.left_value, 100.0 - 8 * 4.2)
@@ -91,7 +92,7 @@ class AtOnce(TransactionTestCase):
     def test_a_lot_never_holds_less_than_nothing(self) -> None:
         lot = Lot.objects.create(product=self.spray, number="L", left_value=6.0, left_unit="fl_oz")
         rounds = [self.start() for _ in range(2)]
-        self.together(*(self.finish(pk, lot_id=lot.pk) for pk in rounds))
+        self.together(*(self.finish(pk, used=[{"amount": {"value": "4.2", "unit": "fl_oz"}, "lot_id": lot.pk}]) for pk in rounds))
         lot.refresh_from_db()
         self.assertEqual(lot.left_value, 0.0)
 
@@ -128,11 +129,11 @@ class Constraints(ApiTest):
 
     def test_a_part_of_a_round_is_recorded_once(self) -> None:
         pk = self.ask("POST", "rounds", self.job(), 201)["id"]
-        self.ask("POST", f"rounds/{pk}/finish", {"used": {"value": 4.2, "unit": "fl_oz"}})
-        entry = Entry.objects.get()
-        entry.pk = None
-        with self.assertRaises(IntegrityError), transaction.atomic():
-            entry.save(force_insert=True)
+        self.ask("POST", f"rounds/{pk}/finish", {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]})
+        for row in (Application.objects.get(), Entry.objects.get()):
+            row.pk = None
+            with self.assertRaises(IntegrityError), transaction.atomic():
+                row.save(force_insert=True)
 
     def test_what_is_under_way_has_no_end_and_what_is_over_has_one(self) -> None:
         pk = self.ask("POST", "rounds", self.job(), 201)["id"]
@@ -141,11 +142,11 @@ class Constraints(ApiTest):
                 Round.objects.filter(pk=pk).update(**wrong)
 
     def test_they_hold_whatever_the_database(self) -> None:
-        names = {c.name for model in (Entry, Round, Sent) for c in model._meta.constraints}
+        names = {c.name for model in (Application, Entry, Round, Sent) for c in model._meta.constraints}
         with connection.cursor() as cursor:
             found = {
                 name
-                for model in (Entry, Round, Sent)
+                for model in (Application, Entry, Round, Sent)
                 for name in connection.introspection.get_constraints(cursor, model._meta.db_table)
             }
         self.assertLessEqual(names, found)

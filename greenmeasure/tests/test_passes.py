@@ -329,8 +329,8 @@ class Kept(WaterTest):
         self.feed.rules = {"water_in_depth": q(0.25, "in")}
         self.feed.save()
         row = self.feed.rates.get()
-        part = {"area_id": self.area.pk, "row_id": row.pk, "rate": q(0.5, "lb/kft2:N")}
-        job = {"product_id": self.feed.pk, "machine_id": self.spreader.pk, "parts": [part]}
+        part = {"area_id": self.area.pk, "doses": [{"row_id": row.pk, "rate": q(0.5, "lb/kft2:N")}]}
+        job = {"mix": [{"product_id": self.feed.pk}], "machine_id": self.spreader.pk, "parts": [part]}
         said = [r["text"] for r in self.ask("POST", "reckon/job", job)["label_rules"]]
         self.assertTrue(any("audit its water" in s for s in said), said)
         self.keep(tasks=False)

@@ -7,7 +7,7 @@ from typing import Any
 from unittest.mock import patch
 
 from greenmeasure.accounts.models import Site
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application, Entry
 from greenmeasure.ground.models import Area
 from greenmeasure.rounds.models import Round
 from greenmeasure.shelf.models import Lot
@@ -42,10 +42,10 @@ class PastIn(August):
     def test_a_line_becomes_an_entry_with_its_day_hour_and_rate(self) -> None:
         said = self.bring("2025-06-03,07:30,north green,test sc,Sprayer,3.5,fl oz")
         self.assertEqual((said["refused"], said["lines"][0]["act"]), (0, "add"))
-        entry = self.ask("GET", "book")["entries"][0]
+        entry = self.ask("GET", "book")["applications"][0]
         # 3.5 fl oz on 7000 ft² are 0.5 fl oz/1000 ft²; 07:30 in New York's summer is 11:30 UTC
-        self.assertEqual((entry["actual"], entry["finished_at"]), ("0.5 fl oz/1000 ft²", "2025-06-03T11:30:00Z"))
-        self.assertEqual((entry["judgement"]["stand"], entry["against"]), ("within", []))
+        self.assertEqual((entry["entries"][0]["actual"], entry["finished_at"]), ("0.5 fl oz/1000 ft²", "2025-06-03T11:30:00Z"))
+        self.assertEqual((entry["entries"][0]["judgement"]["stand"], entry["entries"][0]["against"]), ("within", []))
 
     def test_looking_changes_nothing(self) -> None:
         said = self.bring("2025-06-03,07:30,North green,Test SC,Sprayer,3.5,fl oz", keep=False)
@@ -55,17 +55,17 @@ class PastIn(August):
     def test_the_book_out_and_in_again_changes_nothing(self) -> None:
         job = {
             "job": self.job(on="2026-08-10", clock="06:45"),
-            "finish": {"used": {"value": 4.2, "unit": "fl_oz"}, "wind": "calm"},
+            "finish": {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}], "wind": "calm"},
         }
         self.ask("POST", "rounds/done", job, 201)
         answer = self.client.get("/api/accounts/alder/book/book.csv")
         text = b"".join(answer.streaming_content).decode()  # type: ignore[attr-defined]
         self.assertEqual([x["act"] for x in self.ask("POST", "rounds/import", {"text": text})["lines"]], ["same"])
         before = self.out()
-        Entry.objects.all().delete()
+        Application.objects.all().delete()
         Round.objects.all().delete()
         self.assertEqual([x["act"] for x in self.ask("POST", "rounds/import", {"text": text})["lines"]], ["add"])
-        self.assertEqual(self.out(), before)
+        self.assertEqual([r | {"application": "1"} for r in self.out()], [r | {"application": "1"} for r in before])
 
     def test_lines_that_break_a_rule_together_are_marked_at_the_later_one_in_any_order(self) -> None:
         rows = [FUNGICIDE["rates"][0] | {"interval_low": 14}]
@@ -76,17 +76,20 @@ class PastIn(August):
             marked = {x["name"][:10]: any(c.startswith("Marked") for c in x["changes"]) for x in said}
             self.assertEqual(marked, {"2025-06-09": True, "2025-06-01": False})
         self.bring(later, earlier)
-        kept = Entry.objects.get(applied_on="2025-06-09")
+        kept = Entry.objects.get(application__applied_on="2025-06-09")
         self.assertEqual(kept.reason, "From a file of past records")
         self.assertIn("1 went against the label", self.ask("GET", "book")["sentence"])
 
     def test_a_rate_alone_is_enough(self) -> None:
         head = "date,area,product,machine,actual_rate,rate_unit,reason,applicator,lot"
         self.bring("2025-06-03,North green,Test SC,Sprayer,1.2,fl oz/1000 ft2,a slip,A. Helper,L-9", head=head)
-        entry = self.ask("GET", "book")["entries"][0]
+        entry = self.ask("GET", "book")["applications"][0]
         # 1.2 on 7000 ft² are 8.4 fl oz, above the label's 0.8
-        self.assertEqual((entry["used"], entry["judgement"]["stand"], entry["reason"]), ("8.4 fl oz", "above", "a slip"))
-        self.assertEqual((entry["by"], entry["lot"]), ("A. Helper", "L-9"))
+        self.assertEqual(
+            (entry["entries"][0]["used"], entry["entries"][0]["judgement"]["stand"], entry["entries"][0]["reason"]),
+            ("8.4 fl oz", "above", "a slip"),
+        )
+        self.assertEqual((entry["by"], entry["entries"][0]["lot"]), ("A. Helper", "L-9"))
 
     def test_past_records_leave_the_stock_alone(self) -> None:
         Lot.objects.create(product=self.spray, number="L-9", left_value=100, left_unit="fl_oz")
@@ -128,7 +131,7 @@ class PastIn(August):
         self.assertIn("There are 2 called", self.bring(line)["lines"][0]["problems"][0])
         self.bring(f"{line},Hill", head=HEAD + ",site")
         # 07:30 in Oslo's summer is 05:30 UTC
-        self.assertEqual(Entry.objects.get().finished_at, datetime(2025, 6, 3, 5, 30, tzinfo=UTC))
+        self.assertEqual(Application.objects.get().finished_at, datetime(2025, 6, 3, 5, 30, tzinfo=UTC))
 
     def test_only_a_manager_brings_records_in(self) -> None:
         self.sign_in("applicator")
@@ -139,7 +142,7 @@ class Again(August):
     """An application of the book once more."""
 
     def done(self, **more: Any) -> Any:
-        body = {"job": self.job(**more), "finish": {"used": {"value": 4.2, "unit": "fl_oz"}}}
+        body = {"job": self.job(**more), "finish": {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]}}
         return self.ask("POST", "rounds/done", body, 201)
 
     def test_the_same_job_for_now(self) -> None:
@@ -148,13 +151,13 @@ class Again(August):
         self.assertEqual(said["notes"], [])
         self.assertEqual((said["job"]["on"], said["job"]["machine_id"]), (None, self.sprayer.pk))
         answer = self.ask("POST", "reckon/job", said["job"])
-        self.assertEqual(answer["parts"][0]["rate"]["text"], entry["planned"])
+        self.assertEqual(answer["parts"][0]["doses"][0]["rate"]["text"], entry["entries"][0]["planned"])
 
     def test_all_its_ground_less_what_was_put_away(self) -> None:
         bank = self.ask("POST", "areas", AREA | {"name": "Bank"}, 201)["id"]
         job = self.job(on="2026-08-01")
         job["parts"] += [job["parts"][0] | {"area_id": bank, "share": "1/2"}]
-        body = {"job": job, "finish": {"used": {"value": 6.3, "unit": "fl_oz"}}}
+        body = {"job": job, "finish": {"used": [{"amount": {"value": 6.3, "unit": "fl_oz"}}]}}
         first = self.ask("POST", "rounds/done", body, 201)[0]["id"]
         said = self.ask("GET", f"reckon/again/{first}")["job"]
         self.assertEqual([p["share"] for p in said["parts"]], ["", "50 %"])

@@ -7,7 +7,7 @@ from django.core.management import call_command
 from django.test import Client, TestCase
 
 from core.findings import Weight
-from core.job import Part, reckon
+from core.job import one, reckon
 from core.label.match import fits
 from core.label.rate import Rate
 from core.ledger.gate import Plan, check
@@ -42,9 +42,10 @@ class Quiet(TestCase):
                     if not found.fits or not high.unit.per_area:
                         continue
                     rate = Rate((2 * low.value + high.value) / 3, high.unit)
-                    job = reckon(card.core, [Part(area.ground, rate, found.row.label)], None)
+                    job = reckon([card.core], [one(area.ground, rate, found.row.label)], None)
+                    assert job.main.amount
                     day = date(2026, 6, 15)
-                    done = applied(card.core, job.amount, area.ground.size, day, found.row)
+                    done = applied(card.core, job.main.amount, area.ground.size, day, found.row)
                     plan = Plan(card.core, found.row, rate, done, card.label_rows, found.row.target)
                     loud = [f for f in check(plan, plain(area.ground)).findings if f.act is not Weight.NOTE]
                     where = f"{card.product.name} on {area.name}: {[f.sentence for f in loud]}"
@@ -66,10 +67,11 @@ class Quiet(TestCase):
                     continue
                 high = found.row.label.highest
                 rate, row_id = Rate((2 * found.row.label.lowest.value + high.value) / 3, high.unit), list(card.rows)[found.index]
-                part = {"area_id": area.pk, "row_id": row_id, "rate": {"value": rate.value, "unit": rate.unit.key}}
-                body = {"product_id": card.product.pk, "parts": [part], "target": found.row.target, "on": "2024-06-15"}
+                part = {"area_id": area.pk, "doses": [{"row_id": row_id, "rate": {"value": rate.value, "unit": rate.unit.key}}]}
+                mix = [{"product_id": card.product.pk, "target": found.row.target}]
+                body = {"mix": mix, "parts": [part], "on": "2024-06-15"}
                 said = client.post("/api/accounts/alder-quay/reckon/job", body, "application/json").json()
-                refused = {f["key"] for f in said["parts"][0]["findings"] if f["act"] == "refuse"}
+                refused = {f["key"] for f in said["parts"][0]["doses"][0]["findings"] if f["act"] == "refuse"}
                 self.assertLessEqual(refused, TRUE_OF_THE_GROUND, f"{card.product.name} on {area.name}")
                 asked += 1
         self.assertGreater(asked, 60)

@@ -26,7 +26,7 @@ class WholeTest(ApiTest):
         save_product(Account.objects.get(pk=self.account.pk), ProductIn(**(FUNGICIDE | card), version=was.version), was)
 
     def keys(self, said: dict[str, Any], part: int = 0) -> dict[str, str]:
-        return {f["key"]: f["act"] for f in said["parts"][part]["findings"]}
+        return {f["key"]: f["act"] for f in said["parts"][part]["doses"][0]["findings"]}
 
 
 class ManyAreas(WholeTest):
@@ -35,26 +35,28 @@ class ManyAreas(WholeTest):
         job = self.job() | {"parts": [self.part(), self.part(area_id=self.bank())]}
         said = self.ask("POST", "reckon/job", job)
         self.assertEqual(said["headline"], "Pour 6 fl oz of Test SC for North green and Bank: 3 tanks, 10 gal in all.")
-        self.assertEqual([p["amount"] for p in said["parts"]], ["4.2 fl oz", "1.8 fl oz"])
+        self.assertEqual([p["doses"][0]["amount"] for p in said["parts"]], ["4.2 fl oz", "1.8 fl oz"])
         self.assertEqual(said["loads"][0]["where"], "North green and Bank")
         begun = self.ask("POST", "rounds", job, 201)
         body = {
-            "used": {"value": "6.6", "unit": "fl_oz"},
+            "used": [{"amount": {"value": "6.6", "unit": "fl_oz"}}],
             "treated": [{"value": 7000, "unit": "ft2"}, {"value": 3000, "unit": "ft2"}],
         }
         entries = self.ask("POST", f"rounds/{begun['id']}/finish", body)
-        self.assertEqual([(e["area"], e["used"]) for e in entries], [("North green", "4.62 fl oz"), ("Bank", "1.98 fl oz")])
-        self.assertEqual({e["actual"] for e in entries}, {"0.66 fl oz/1000 ft²"})
+        self.assertEqual(
+            [(a["area"], a["entries"][0]["used"]) for a in entries], [("North green", "4.62 fl oz"), ("Bank", "1.98 fl oz")]
+        )
+        self.assertEqual({a["entries"][0]["actual"] for a in entries}, {"0.66 fl oz/1000 ft²"})
 
     def test_a_spot_of_a_fifth_and_two_zones(self) -> None:
         # 1.4 × 0.6 = 0.84; 2 × 0.8 + 5 × 0.4 = 3.6.
-        self.assertEqual(self.ask("POST", "reckon/job", self.job(share="20 %"))["amount"]["text"], "0.84 fl oz")
+        self.assertEqual(self.ask("POST", "reckon/job", self.job(share="20 %"))["mix"][0]["amount"]["text"], "0.84 fl oz")
         zones = [
             self.part(share="2/7", zone="core", rate={"value": 0.8, "unit": "fl_oz/kft2"}),
             self.part(share="5/7", zone="surround", rate={"value": 0.4, "unit": "fl_oz/kft2"}),
         ]
         said = self.ask("POST", "reckon/job", self.job() | {"parts": zones})
-        self.assertEqual(said["amount"]["text"], "3.6 fl oz")
+        self.assertEqual(said["mix"][0]["amount"]["text"], "3.6 fl oz")
         self.assertEqual(
             [x["where"] for x in said["loads"]], ["North green, core", "North green, surround", "North green, surround"]
         )
@@ -63,13 +65,13 @@ class ManyAreas(WholeTest):
 
     def test_faults_name_the_area(self) -> None:
         job = self.job() | {"parts": [self.part(), self.part(rate={"value": "x", "unit": "fl_oz/kft2"})]}
-        self.assertEqual(list(self.faults("POST", "reckon/job", job)), ["parts.1.rate"])
+        self.assertEqual(list(self.faults("POST", "reckon/job", job)), ["parts.1.doses.0.rate"])
 
 
 class Rules(WholeTest):
     def spray_on(self, day: str, used: float = 4.2) -> None:
         begun = self.ask("POST", "rounds", self.job() | {"on": day}, 201)
-        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": {"value": used, "unit": "fl_oz"}})
+        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": [{"amount": {"value": used, "unit": "fl_oz"}}]})
 
     def test_the_book_is_counted_against_the_seasons_cap(self) -> None:
         # 0.6 booked and 0.6 planned are 1.2, over a cap of 1.
@@ -77,7 +79,7 @@ class Rules(WholeTest):
         self.spray_on("2026-06-01")
         said = self.ask("POST", "reckon/job", self.job())
         self.assertEqual(self.keys(said)["season-product"], "refuse")
-        line = next(b for b in said["parts"][0]["budget"] if b["key"] == "product")
+        line = next(b for b in said["parts"][0]["doses"][0]["budget"] if b["key"] == "product")
         self.assertEqual(
             (line["used_text"], line["total_text"], line["cap_text"], line["over"]), ("0.6", "1.2 fl oz/1000 ft²", "1", True)
         )
@@ -104,7 +106,7 @@ class Rules(WholeTest):
         self.assertEqual(self.keys(self.ask("POST", "reckon/job", self.job() | {"on": soon}))["too-soon"], "refuse")
         said = self.ask("POST", "reckon/job", self.job() | {"on": later})
         self.assertNotIn("too-soon", self.keys(said))
-        self.assertRegex(said["parts"][0]["again"], r"^The next by the label: \d+ \w+ to \d+ \w+\.$")
+        self.assertRegex(said["parts"][0]["doses"][0]["again"], r"^The next by the label: \d+ \w+ to \d+ \w+\.$")
 
     def test_a_target_that_is_not_listed_is_refused_and_look_alikes_are_told(self) -> None:
         self.change(rates=[{"phrase": "0.4 to 0.8 fl oz per 1,000 sq ft", "target": "Brown patch"}])
@@ -116,7 +118,7 @@ class Rules(WholeTest):
     def test_a_slip_offers_what_was_meant(self) -> None:
         # 22 fl oz an acre ÷ 43.56 = 0.50505.
         said = self.ask("POST", "reckon/job", self.job(rate={"value": 22, "unit": "fl_oz/kft2"}))
-        slip = next(f for f in said["parts"][0]["findings"] if f["act"] == "ask")
+        slip = next(f for f in said["parts"][0]["doses"][0]["findings"] if f["act"] == "ask")
         self.assertEqual(slip["readings"][0]["text"], "0.50505")
 
     def test_the_house_rules_change_what_is_said(self) -> None:
@@ -236,7 +238,7 @@ class Line(WholeTest):
         self.bank()
         said = self.line("0.6 fl oz/M of Test SC on North green and half of Bank with sprayer")
         self.assertEqual([p["share"] for p in said["job"]["parts"]], ["", "50 %"])
-        self.assertEqual(self.ask("POST", "reckon/job", said["job"])["amount"]["text"], "5.1 fl oz")
+        self.assertEqual(self.ask("POST", "reckon/job", said["job"])["mix"][0]["amount"]["text"], "5.1 fl oz")
 
     def test_a_bare_pound_of_a_feed_is_asked_back_with_both_readings(self) -> None:
         """0.25 lb of a 20 % feed brings 0.05 lb N; 0.25 lb N takes 1.25 lb of it, five times as much (arithmetic)."""

@@ -7,7 +7,7 @@ from datetime import UTC, date, datetime
 from typing import Any
 
 from greenmeasure.accounts.models import Site, User
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application, Entry
 from greenmeasure.common.clock import local_day
 from greenmeasure.common.names import put_back
 from greenmeasure.rounds.models import Round
@@ -28,7 +28,7 @@ class RoundTest(ApiTest):
 
     def finish(self, pk: int, used: Any = "4.3", treated: Any = 7000, expect: int = 200, **more: Any) -> Any:
         body = {
-            "used": used if isinstance(used, dict) else {"value": used, "unit": "fl_oz"},
+            "used": [{"amount": used if isinstance(used, dict) else {"value": used, "unit": "fl_oz"}}],
             "treated": [{"value": treated, "unit": "ft2"}],
         } | more
         said = self.ask("POST", f"rounds/{pk}/finish", body, expect)
@@ -51,7 +51,7 @@ class Starting(RoundTest):
                 said, sheet = self.ask("POST", "reckon/job", job), self.start(job)["sheet"]
                 for name in ("headline", "where", "machine", "passes", "capacity", "spray", "cautions", "label_rules", "wear"):
                     self.assertEqual(sheet[name], said[name], name)
-                self.assertEqual(sheet["amount"], said["amount"]["text"])
+                self.assertEqual(sheet["mix"][0]["amount"], said["mix"][0]["amount"]["text"])
                 self.assertEqual(sheet["loads"], said["loads"])
 
     def test_above_the_label_is_refused_with_the_rule_quoted(self) -> None:
@@ -65,14 +65,14 @@ class Starting(RoundTest):
         # 0.7 is above the label's 0.6.
         job = self.feed_job(rate={"value": 0.7, "unit": "lb/kft2:N"})
         self.assertEqual(self.ask("POST", "reckon/job", job)["judgement"]["stand"], "above")
-        self.assertEqual(self.start(job)["parts"][0]["rate"], "0.7 lb N/1000 ft²")
+        self.assertEqual(self.start(job)["parts"][0]["doses"][0]["rate"], "0.7 lb N/1000 ft²")
 
     def test_a_start_sent_twice_is_one_round(self) -> None:
         key = str(uuid.uuid4())
         self.assertEqual(self.start(key=key)["id"], self.start(key=key)["id"])
 
     def test_what_was_put_away_meanwhile_starts_no_round(self) -> None:
-        for thing, field in ((self.spray, "product_id"), (self.sprayer, "machine_id"), (self.area, "parts.0.area_id")):
+        for thing, field in ((self.spray, "mix.0.product_id"), (self.sprayer, "machine_id"), (self.area, "parts.0.area_id")):
             thing.refresh_from_db()
             thing.archive()
             said = self.faults("POST", "rounds", self.job())
@@ -119,8 +119,8 @@ class Sheets(RoundTest):
 
     def test_the_document_is_in_core_terms_and_names_its_version(self) -> None:
         sheet = Round.objects.get(pk=self.start()["id"]).sheet
-        self.assertEqual(sheet["version"], 2)
-        self.assertEqual(sheet["amount"], {"value": 4.2, "unit": "fl_oz", "text": ""})
+        self.assertEqual(sheet["version"], 3)
+        self.assertEqual(sheet["mix"][0]["amount"], {"value": 4.2, "unit": "fl_oz", "text": ""})
         self.assertEqual(sheet["loads"][0]["volume"]["unit"], "gal")
 
 
@@ -133,7 +133,7 @@ class Ticking(RoundTest):
         self.dress(begun)
         said = self.tick(begun["id"], 1, "half")
         self.assertTrue(said["worn"])
-        self.assertTrue(said["next"].startswith("Tank 1: Pour in 2 3/8 fl oz of Test SC"))
+        self.assertTrue(said["next"].startswith("Tank 1: Pour in: 2 3/8 fl oz of Test SC"))
 
     def test_every_act_of_every_load(self) -> None:
         begun = self.start()
@@ -171,18 +171,19 @@ class Finishing(RoundTest):
         # 4.3 ÷ 7 = 0.6143; 4.3 ÷ 128 × 320 = 10.75.
         begun = self.start()
         entry = self.finish(begun["id"], wind="3 mph W", note="quiet")
-        self.assertEqual((entry["actual"], entry["planned"]), ("0.6143 fl oz/1000 ft²", "0.6 fl oz/1000 ft²"))
-        self.assertEqual((entry["judgement"]["stand"], entry["cost"], entry["wind"]), ("within", "10.75 USD", "3 mph W"))
-        self.assertEqual(self.ask("GET", f"rounds/{begun['id']}")["entry_ids"], [entry["id"]])
+        (one,) = entry["entries"]
+        self.assertEqual((one["actual"], one["planned"]), ("0.6143 fl oz/1000 ft²", "0.6 fl oz/1000 ft²"))
+        self.assertEqual((one["judgement"]["stand"], one["cost"], entry["wind"]), ("within", "10.75 USD", "3 mph W"))
+        self.assertEqual(self.ask("GET", f"rounds/{begun['id']}")["application_ids"], [entry["id"]])
 
     def test_above_the_label_is_recorded_and_marked(self) -> None:
         # 9 ÷ 7 ÷ 0.6 − 1 = +114 %.
         begun = self.start()
-        body = {"used": {"value": 9, "unit": "fl_oz"}, "treated": [{"value": 7000, "unit": "ft2"}]}
-        checked = self.ask("POST", f"rounds/{begun['id']}/actual", body)["parts"][0]
+        body = {"used": [{"amount": {"value": 9, "unit": "fl_oz"}}], "treated": [{"value": 7000, "unit": "ft2"}]}
+        checked = self.ask("POST", f"rounds/{begun['id']}/actual", body)["parts"][0]["doses"][0]
         self.assertEqual(checked["against_plan"], "+114 % against the plan of 0.6 fl oz/1000 ft²")
         self.assertFalse(Entry.objects.exists())
-        self.assertEqual(self.finish(begun["id"], used=9)["judgement"]["stand"], "above")
+        self.assertEqual(self.finish(begun["id"], used=9)["entries"][0]["judgement"]["stand"], "above")
         self.assertEqual(Entry.objects.get().stand, "above")
         self.assertIn("against the label", self.ask("GET", "book")["sentence"])
 
@@ -194,20 +195,20 @@ class Finishing(RoundTest):
     def test_bad_input_names_its_fields_and_ends_nothing(self) -> None:
         begun = self.start()
         said = self.finish(begun["id"], used="-1", treated="lots", expect=422)
-        self.assertEqual({f["field"] for f in said["fields"]}, {"used", "treated.0"})
+        self.assertEqual({f["field"] for f in said["fields"]}, {"used.0.amount", "treated.0"})
         self.assertEqual(Round.objects.get().status, "under_way")
 
     def test_used_by_weight_is_turned_by_the_density(self) -> None:
         """4.2 fl oz at 9 lb/gal weigh 4.2/128 × 9 = 0.2953125 lb (arithmetic)."""
         begun = self.start()
         entry = self.finish(begun["id"], used={"value": 0.2953125, "unit": "lb"})
-        self.assertEqual(entry["actual"], "0.6 fl oz/1000 ft²")
+        self.assertEqual(entry["entries"][0]["actual"], "0.6 fl oz/1000 ft²")
 
     def test_granules_by_nitrogen(self) -> None:
         # 18.2 × 0.20 ÷ 7 = 0.52.
         begun = self.start(self.feed_job())
         entry = self.finish(begun["id"], used={"value": "18.2", "unit": "lb"})
-        self.assertEqual(entry["actual"], "0.52 lb N/1000 ft²")
+        self.assertEqual(entry["entries"][0]["actual"], "0.52 lb N/1000 ft²")
 
     def test_the_day_is_the_grounds_own_calendar_day(self) -> None:
         """01:30 UTC on 2 July is 21:30 on 1 July in New York; on 9 March 2025 the clocks there go forward."""
@@ -246,21 +247,21 @@ class Book(RoundTest):
         self.entries("heron", "otter")
         self.assertEqual(self.ask("GET", "book?words=heron+green")["count"], 1)
         self.assertEqual([r["note"] for r in self.rows("?words=otter")], ["otter"])
-        self.assertIn("No entries", self.ask("GET", "book?words=badger")["sentence"])
+        self.assertIn("No applications", self.ask("GET", "book?words=badger")["sentence"])
 
     def test_pages(self) -> None:
         self.entries("first")
-        one = Entry.objects.get()
+        one = Application.objects.get()
         for _ in range(30):
             one.pk, one.round = None, None
             one.save()
         said = self.ask("GET", "book?page=9")
-        self.assertEqual((said["count"], said["page"], said["pages"], len(said["entries"])), (31, 2, 2, 6))
+        self.assertEqual((said["count"], said["page"], said["pages"], len(said["applications"])), (31, 2, 2, 6))
 
     def test_an_entry_stays_when_its_product_is_put_away(self) -> None:
         self.entries("kept")
         self.ask("DELETE", f"products/{self.spray.pk}")
-        self.assertEqual(self.ask("GET", "book")["entries"][0]["product"], "Test SC")
+        self.assertEqual(self.ask("GET", "book")["applications"][0]["name"], "Test SC")
 
 
 class Today(RoundTest):
@@ -277,4 +278,4 @@ class Today(RoundTest):
         self.sign_in("applicator")
         self.finish(self.start()["id"])
         User.objects.filter(username="applicator-alder").update(full_name="Somebody Else")
-        self.assertEqual(self.ask("GET", "book")["entries"][0]["by"], "Applicator alder")
+        self.assertEqual(self.ask("GET", "book")["applications"][0]["by"], "Applicator alder")

@@ -147,13 +147,13 @@ class Stock(ApiTest):
         made = self.ask("POST", f"products/{self.spray.pk}/lots", self.LOT, 201)
         self.assertEqual((made["stock"], made["lots"][0]["expired"]), ("40 fl oz", True))
         self.assertEqual(
-            self.ask("POST", "reckon/job", self.job())["purchase"]["sentence"],
+            self.ask("POST", "reckon/job", self.job())["mix"][0]["purchase"]["sentence"],
             "40 fl oz in stock is enough; 35.8 fl oz will be left.",
         )
         begun = self.ask("POST", "rounds", self.job(), 201)
-        body = {"used": {"value": 4.5, "unit": "fl_oz"}, "lot_id": made["lots"][0]["id"]}
+        body = {"used": [{"amount": {"value": 4.5, "unit": "fl_oz"}, "lot_id": made["lots"][0]["id"]}]}
         entry = self.ask("POST", f"rounds/{begun['id']}/finish", body)[0]
-        self.assertEqual(entry["lot"], "A-1")
+        self.assertEqual(entry["entries"][0]["lot"], "A-1")
         self.assertAlmostEqual(self.spray.lots.get().left_value, 35.5)
 
     def test_a_lot_is_counted_again_and_taken_off(self) -> None:
@@ -173,7 +173,9 @@ class Stock(ApiTest):
     def test_short_stock_becomes_a_list_to_buy(self) -> None:
         # 4.2 − 2 fl oz are short: one gallon, at the card's price.
         self.ask("POST", f"products/{self.spray.pk}/lots", self.LOT | {"left": {"value": 2, "unit": "fl_oz"}}, 201)
-        self.assertIn("Buy 1 × 1 gal for 320.00 USD", self.ask("POST", "reckon/job", self.job())["purchase"]["sentence"])
+        self.assertIn(
+            "Buy 1 × 1 gal for 320.00 USD", self.ask("POST", "reckon/job", self.job())["mix"][0]["purchase"]["sentence"]
+        )
 
     def test_faults_by_field(self) -> None:
         path = f"products/{self.spray.pk}/lots"
@@ -200,7 +202,9 @@ class Unreadable(ApiTest):
     def test_reckon_start_and_line_stop(self) -> None:
         found = self.ask("POST", "reckon/job", self.job())
         self.assertTrue(found["refused"])
-        self.assertEqual({f["key"] for f in found["parts"][0]["findings"] if f["act"] == "refuse"}, {"rule-unreadable"})
+        self.assertEqual(
+            {f["key"] for f in found["parts"][0]["doses"][0]["findings"] if f["act"] == "refuse"}, {"rule-unreadable"}
+        )
         self.assertIn("cannot be read any more", self.ask("POST", "rounds", self.job(), 422)["message"])
 
     def test_typed_again_it_holds(self) -> None:

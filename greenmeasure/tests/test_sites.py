@@ -7,7 +7,7 @@ from unittest.mock import patch
 from icalendar import Calendar
 
 from greenmeasure.accounts.models import Membership, Site
-from greenmeasure.book.models import Entry
+from greenmeasure.book.models import Application
 from greenmeasure.common.clock import local_day
 from greenmeasure.ground.models import Area
 from greenmeasure.season.models import Planned
@@ -75,7 +75,7 @@ class Sites(ApiTest):
         there = self.lawn(self.site(closed=[winter])["id"])
         for area, closed in ((self.area.pk, False), (there["id"], True)):
             said = self.ask("POST", "reckon/job", self.feed_job(area_id=area, on="2026-12-10"))
-            keys = {f["key"] for f in said["parts"][0]["findings"]}
+            keys = {f["key"] for f in said["parts"][0]["doses"][0]["findings"]}
             self.assertEqual("closed-season" in keys, closed)
 
     def test_the_book_writes_the_day_of_the_ground(self) -> None:
@@ -85,7 +85,7 @@ class Sites(ApiTest):
         for area, day in ((self.area.pk, "2026-07-02"), (there["id"], "2026-07-03")):
             with patch("greenmeasure.common.clock.now", return_value=now):
                 pk = self.ask("POST", "rounds", self.job(area_id=area), 201)["id"]
-                entry = self.ask("POST", f"rounds/{pk}/finish", {"used": {"value": 4.2, "unit": "fl_oz"}})[0]
+                entry = self.ask("POST", f"rounds/{pk}/finish", {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]})[0]
             self.assertEqual(entry["applied_on"], day)
         oslo = Site.objects.get(name="Fjord yard")
         self.assertEqual(str(local_day(oslo, now)), "2026-07-03")
@@ -207,7 +207,7 @@ class Limited(ApiTest):
         self.there = self.ask("POST", "areas", AREA | {"site_id": self.oslo, "name": "Fjord lawn"}, 201)["id"]
         self.ask("PUT", "sky/station", {"name": "Harbour mast"})
         pk = self.ask("POST", "rounds", self.job(), 201)["id"]
-        self.ask("POST", f"rounds/{pk}/finish", {"used": {"value": 4.2, "unit": "fl_oz"}})
+        self.ask("POST", f"rounds/{pk}/finish", {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]})
         self.round = self.ask("POST", "rounds", self.job(), 201)["id"]
         self.ask("POST", f"areas/{self.area.pk}/tasks", {"texts": ["Here"]}, 201)
         scout = {"area_id": self.area.pk, "on": "2026-01-02", "disease": "dollar_spot", "seen": True}
@@ -234,7 +234,7 @@ class Limited(ApiTest):
         self.assertNotIn("North green", self.client.get("/api/accounts/alder/areas/areas.geojson").content.decode())
 
     def test_nothing_of_the_other_site_is_found_by_its_number(self) -> None:
-        entry = Entry.objects.get()
+        entry = Application.objects.get()
         for method, path in (
             ("GET", f"areas/{self.area.pk}"),
             ("GET", f"rounds/{self.round}"),

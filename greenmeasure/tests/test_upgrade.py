@@ -87,7 +87,12 @@ class Landing(SimpleTestCase):
         cls.addClassCleanup(cls.folder.cleanup)
         cls.database = brought_up(cls.name, Path(cls.folder.name))
         rate = {"value": 0.5, "unit": "fl_oz/kft2"}
-        job = {"product_id": 5, "machine_id": 1, "parts": [{"area_id": 1, "row_id": 5, "rate": rate}], "on": "2026-08-13"}
+        job = {
+            "mix": [{"product_id": 5}],
+            "machine_id": 1,
+            "parts": [{"area_id": 1, "doses": [{"row_id": 5, "rate": rate}]}],
+            "on": "2026-08-13",
+        }
         cls.told = json.loads(run("-c", WALK, json.dumps(job), database=cls.database).splitlines()[-1])
 
     def rows(self, query: str) -> list[Any]:
@@ -101,11 +106,11 @@ class Landing(SimpleTestCase):
         self.assertEqual({n: status for n, (status, _) in walked.items() if status != 200}, else_told)
 
     def test_entries_know_their_product_by_id_though_it_was_renamed(self) -> None:
-        entry = next(e for e in self.told["read_book"][1]["entries"] if e["product"] == "Ruled SC")
-        self.assertEqual((entry["product_id"], entry["machine_id"], entry["area_id"]), (5, 1, 1))
-        said = {f["key"]: f["act"] for f in self.told["reckoned"]["parts"][0]["findings"]}
+        found = next(a for a in self.told["read_book"][1]["applications"] if a["name"] == "Ruled SC")
+        self.assertEqual((found["entries"][0]["product_id"], found["machine_id"], found["area_id"]), (5, 1, 1))
+        said = {f["key"]: f["act"] for f in self.told["reckoned"]["parts"][0]["doses"][0]["findings"]}
         self.assertEqual((said["too-soon"], said["season-times"]), ("refuse", "refuse"))
-        self.assertEqual(self.told["reckoned"]["product"], "Renamed SC")
+        self.assertEqual(self.told["reckoned"]["name"], "Renamed SC")
 
     def test_rounds_keep_their_state_their_ticks_and_their_sheets(self) -> None:
         rounds = self.told["rounds"]
@@ -165,8 +170,10 @@ class AccountsAndSites(Landing):
         self.assertTrue(all(r["at"] == r["started_at"] and not r["looked"] for r in self.told["rounds"]))
 
     def test_what_was_booked_before_has_no_marks(self) -> None:
-        entries = self.told["read_book"][1]["entries"]
-        self.assertTrue(entries and not any(e["against"] or e["reason"] or e["looked"] for e in entries))
+        applications = self.told["read_book"][1]["applications"]
+        entries = [e for a in applications for e in a["entries"]]
+        self.assertTrue(entries and not any(e["against"] or e["reason"] for e in entries))
+        self.assertFalse(any(a["looked"] for a in applications))
 
     def test_requests_that_were_answered_are_still_known_by_their_keys(self) -> None:
         self.assertGreater(self.rows("select count(*) from accounts_sent")[0][0], 20)
@@ -182,7 +189,7 @@ class LedgerAndDay(AccountsAndSites):
         self.assertIn("leaf dry", {part for r in self.told["rounds"] for part in r["looked"].split(", ")})
 
     def test_what_was_booked_before_has_no_marks(self) -> None:
-        self.assertTrue(any("leaf dry" in e["looked"] for e in self.told["read_book"][1]["entries"]))
+        self.assertTrue(any("leaf dry" in a["looked"] for a in self.told["read_book"][1]["applications"]))
 
     def test_a_planned_window_knows_what_it_would_bring(self) -> None:
         (kept,) = self.rows("select facts from season_planned")[0]

@@ -86,7 +86,7 @@ class TwoEditors(ApiTest):
         lot = self.ask("POST", f"products/{self.spray.pk}/lots", {"number": "L", "left": {"value": 9, "unit": "gal"}}, 201)
         held = lot["lots"][0]
         pk = self.ask("POST", "rounds", self.job(), 201)["id"]
-        self.ask("POST", f"rounds/{pk}/finish", {"used": {"value": 4.2, "unit": "fl_oz"}, "lot_id": held["id"]})
+        self.ask("POST", f"rounds/{pk}/finish", {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}, "lot_id": held["id"]}]})
         mine = {"number": "L", "left": {"value": 9, "unit": "gal"}}
         found = self.stale(f"products/{self.spray.pk}/lots/{held['id']}", mine, held["version"])
         self.assertEqual(set(found), {"version", "left"})

@@ -114,7 +114,7 @@ class Walls(ApiTest):
             self.assertEqual(self.status("DELETE", path), 404, kind)
         mine = self.own_job()
         self.ask("POST", "/api/accounts/birch/reckon/job", mine)
-        self.ask("POST", "/api/accounts/birch/reckon/job", mine | {"product_id": self.spray.pk}, 404)
+        self.ask("POST", "/api/accounts/birch/reckon/job", mine | {"mix": [{"product_id": self.spray.pk}]}, 404)
         self.ask("POST", "/api/accounts/birch/reckon/job", mine | {"machine_id": self.sprayer.pk}, 404)
         parts = [mine["parts"][0] | {"area_id": self.area.pk}]
         self.ask("POST", "/api/accounts/birch/reckon/job", mine | {"parts": parts}, 404)
@@ -134,10 +134,10 @@ class Walls(ApiTest):
         product = Product.objects.get(account=account, name="Test SC")
         part = {
             "area_id": Area.objects.get(account=account).pk,
-            "row_id": product.rates.get().pk,
-            "rate": {"value": 0.6, "unit": "fl_oz/kft2"},
+            "doses": [{"row_id": product.rates.get().pk, "rate": {"value": 0.6, "unit": "fl_oz/kft2"}}],
         }
-        return {"product_id": product.pk, "machine_id": Machine.objects.get(account=account, kind="sprayer").pk, "parts": [part]}
+        machine = Machine.objects.get(account=account, kind="sprayer").pk
+        return {"mix": [{"product_id": product.pk}], "machine_id": machine, "parts": [part]}
 
     def test_viewers_read_and_change_nothing(self) -> None:
         self.sign_in("viewer")

@@ -1,7 +1,7 @@
 """The state of an account in one sentence, and the next thing to do."""
 
 from greenmeasure.accounts.models import Account
-from greenmeasure.book.queries import entries, entry_out
+from greenmeasure.book.queries import application_out, applications
 from greenmeasure.common import clock
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
@@ -23,7 +23,7 @@ def today(account: Account) -> TodayOut:
     """The state in a sentence, the next thing to do, and what stands open."""
     setup = setup_steps(_set_up(account))
     under_way = rounds(account, Round.Status.UNDER_WAY)
-    latest = list(entries(account)[:5])
+    latest = list(applications(account).prefetch_related("entries")[:5])
     due = due_list(account, whole=SHOWN)
     sentence, act, to = next_thing(setup, under_way, due, latest)
     return TodayOut(
@@ -35,7 +35,7 @@ def today(account: Account) -> TodayOut:
         to=to,
         setup=[] if all(s.done for s in setup) else setup,
         under_way=under_way,
-        latest=[entry_out(e) for e in latest],
+        latest=[application_out(a) for a in latest],
         tasks=open_tasks(account),
         machines=asking(account),
         locks=locks(account, clock.now()),

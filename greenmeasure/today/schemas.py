@@ -1,6 +1,6 @@
 """What today's view is given."""
 
-from greenmeasure.book.schemas import EntryOut
+from greenmeasure.book.schemas import ApplicationOut
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import Out
 from greenmeasure.rounds.schemas import RoundLineOut
@@ -34,7 +34,7 @@ class TodayOut(Out):
     due: list[DueLineOut]
     more: int
     fresh: FreshOut | None
-    latest: list[EntryOut]
+    latest: list[ApplicationOut]
     tasks: list[TaskOut]
     machines: list[FindingOut]
     locks: list[LockOut]

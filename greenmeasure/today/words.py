@@ -1,6 +1,7 @@
 """Today as one says it: the state in a sentence, the next thing to do, and the first steps of an account."""
 
-from greenmeasure.book.models import Entry
+from core.readable import joined
+from greenmeasure.book.models import Application
 from greenmeasure.rounds.schemas import RoundLineOut
 from greenmeasure.season.schemas import DueOut
 from greenmeasure.today.schemas import SetupStepOut
@@ -20,7 +21,7 @@ def setup_steps(done: set[str]) -> list[SetupStepOut]:
 
 
 def next_thing(
-    setup: list[SetupStepOut], under_way: list[RoundLineOut], due: DueOut, latest: list[Entry]
+    setup: list[SetupStepOut], under_way: list[RoundLineOut], due: DueOut, latest: list[Application]
 ) -> tuple[str, str, str]:
     """The state in a sentence, what to do next, and where that is done."""
     if under_way:
@@ -37,5 +38,6 @@ def next_thing(
     if not latest:
         return "Everything is in place for the first job.", "Reckon a job", "reckon"
     last = latest[0]
+    name = joined([e.product_name for e in last.entries.all()])
     when = f"{last.applied_on.day} {last.applied_on:%B}"
-    return f"Nothing is under way. The last job was {last.product_name} on {last.area_name}, {when}.", "Reckon a job", "reckon"
+    return f"Nothing is under way. The last job was {name} on {last.area_name}, {when}.", "Reckon a job", "reckon"

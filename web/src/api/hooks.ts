@@ -241,13 +241,15 @@ export function useBook(words: string, page: number) {
   });
 }
 
-export function useEntry(id: number) {
+export function useApplication(id: number) {
   const path = usePath();
   return useQuery({
     queryKey: [path.account, "entry", id],
     queryFn: () =>
       read(
-        api.GET("/api/accounts/{account}/book/{entry_id}", { params: { path: { ...path, entry_id: id } } }),
+        api.GET("/api/accounts/{account}/book/{application_id}", {
+          params: { path: { ...path, application_id: id } },
+        }),
       ),
   });
 }

@@ -24,9 +24,9 @@ export function useDraft<T extends object>(key: string, initial: T) {
     if (touched) localStorage.setItem(PREFIX + key, JSON.stringify(value));
   }, [key, touched, value]);
 
-  const change = useCallback((part: Partial<T>) => {
+  const change = useCallback((part: Partial<T> | ((now: T) => Partial<T>)) => {
     setTouched(true);
-    setValue((now) => ({ ...now, ...part }));
+    setValue((now) => ({ ...now, ...(typeof part === "function" ? part(now) : part) }));
   }, []);
 
   const clear = useCallback(

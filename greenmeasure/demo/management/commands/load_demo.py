@@ -17,16 +17,17 @@ from greenmeasure.accounts.models import Account, Membership, User
 from greenmeasure.accounts.schemas import SiteIn
 from greenmeasure.accounts.sites import save_site
 from greenmeasure.common import clock
+from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.ground.actions import add_measurement, add_reading, save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn, MeasurementIn, SoilReadingIn
 from greenmeasure.kit.actions import clean, keep_calibration, save_machine
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, MachineIn
-from greenmeasure.reckon.schemas import JobIn, PartIn
+from greenmeasure.reckon.schemas import ComponentIn, DoseIn, JobIn, PartIn
 from greenmeasure.rounds.actions import finish_round, start_round
 from greenmeasure.rounds.models import Round
-from greenmeasure.rounds.schemas import FinishIn
+from greenmeasure.rounds.schemas import FinishIn, UsedIn
 from greenmeasure.shelf.actions import save_lot, save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import LotIn, ProductIn
@@ -194,20 +195,21 @@ class Command(BaseCommand):
         area = Area.objects.get(account=account, name=given["area"])
         at = datetime.fromisoformat(given["at"])
         rate = {"value": given["value"], "unit": row.label().highest.unit.key}
-        part = PartIn(area_id=area.pk, row_id=row.pk, rate=rate)
+        part = PartIn(area_id=area.pk, doses=[DoseIn(row_id=row.pk, rate=rate)])
         start = JobIn(
-            product_id=product.pk,
+            mix=[ComponentIn(product_id=product.pk, target=row.target)],
             parts=[part],
             passes=given["passes"],
-            target=row.target,
             machine_id=Machine.objects.get(account=account, name=given["machine"]).pk,
         )
         begun = start_round(account, user, start, key, at)
-        used = {"value": round(begun.amount_value * given["share"], 2), "unit": begun.amount_unit}
+        planned = begun.mix.get().amount
+        assert planned
+        used = UsedIn(amount=QuantityIn(value=round(planned.value * given["share"], 2), unit=planned.unit.key))
         spray = None
         if "sprayed" in given and begun.spray_litres:
             spray = {"value": round(begun.spray_litres * given["sprayed"], 3), "unit": "l"}
         finish = FinishIn(
-            used=used, wind=given["wind"], air=given["air"], note=given["note"], spray=spray, setting=given.get("setting", "")
+            used=[used], wind=given["wind"], air=given["air"], note=given["note"], spray=spray, setting=given.get("setting", "")
         )
         finish_round(begun, user, finish, at)

@@ -64,7 +64,7 @@ export function Book() {
       <Waiting of={book}>
         {(data) => (
           <>
-            {data.entries.length > 0 && <BookTable entries={data.entries} />}
+            {data.applications.length > 0 && <BookTable applications={data.applications} />}
             {data.pages > 1 && (
               <Bar>
                 <Button isDisabled={data.page <= 1} onPress={() => setSearch({ page: `${data.page - 1}` })}>

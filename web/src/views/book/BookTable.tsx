@@ -15,8 +15,8 @@ const Mark = styled.span<{ $stand: string }>`
   font-weight: ${({ $stand }) => ($stand === "within" ? 400 : 600)};
 `;
 
-/** Entries of the book, one a row, each with its actual rate on its label's range. */
-export function BookTable({ entries }: { entries: Schemas["EntryOut"][] }) {
+/** Applications of the book, one a row, each product with its actual rate on its label's range. */
+export function BookTable({ applications }: { applications: Schemas["ApplicationOut"][] }) {
   const account = useAccount();
   return (
     <Ledger>
@@ -31,26 +31,46 @@ export function BookTable({ entries }: { entries: Schemas["EntryOut"][] }) {
         </tr>
       </thead>
       <tbody>
-        {entries.map((e) => (
-          <tr key={e.id}>
-            <td style={{ whiteSpace: "nowrap" }}>{e.day}</td>
+        {applications.map((a) => (
+          <tr key={a.id}>
+            <td style={{ whiteSpace: "nowrap" }}>{a.day}</td>
             <td>
-              <Link to={`/a/${account.slug}/book/${e.id}`}>{e.product}</Link> on {e.area}
-              {e.use && <div className="soft">{e.use}</div>}
+              <Link to={`/a/${account.slug}/book/${a.id}`}>{a.name}</Link> on {a.area}
+              {a.entries.length === 1 && a.entries[0]!.use && <div className="soft">{a.entries[0]!.use}</div>}
             </td>
-            <td className="wide figure">{e.used}</td>
+            <td className="wide figure">
+              {a.entries.map((e) => (
+                <div key={e.id}>{e.used || "to taste"}</div>
+              ))}
+            </td>
             <td className="figure">
-              {e.actual}
-              <div>
-                <Mark $stand={e.judgement.stand}>{e.judgement.word.toLowerCase()}</Mark>
-              </div>
+              {a.entries.map((e) => (
+                <div key={e.id}>
+                  {e.actual}
+                  {e.judgement && (
+                    <div>
+                      <Mark $stand={e.judgement.stand}>{e.judgement.word.toLowerCase()}</Mark>
+                    </div>
+                  )}
+                </div>
+              ))}
             </td>
             <td className="wide">
-              <Mini>
-                <RateRule small rule={e.rule} label="Actual rate on the label's range" text={e.actual} />
-              </Mini>
+              {a.entries.map(
+                (e) =>
+                  e.rule && (
+                    <Mini key={e.id}>
+                      <RateRule
+                        small
+                        rule={e.rule}
+                        label={`Actual rate of ${e.product} on the label's range`}
+                        text={e.actual}
+                      />
+                    </Mini>
+                  ),
+              )}
             </td>
-            <td className="wide soft">{e.by}</td>
+            <td className="wide soft">{a.by}</td>
           </tr>
         ))}
       </tbody>

@@ -1,6 +1,6 @@
 import { useNavigate, useParams } from "react-router";
-import { api, read } from "../../api/client";
-import { useChange, useEntry } from "../../api/hooks";
+import { api, read, type Schemas } from "../../api/client";
+import { useApplication, useChange } from "../../api/hooks";
 import { useAccount } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button, ButtonLink } from "../../parts/Button";
@@ -13,13 +13,15 @@ import { Verdict } from "../../parts/Verdict";
 import { Waiting } from "../../parts/Waiting";
 import { jobToSearch } from "../reckon/state";
 
-/** The entry's application once more: Reckon opens with it. */
-function DoAgain({ entry }: { entry: number }) {
+/** The application once more: Reckon opens with it. */
+function DoAgain({ application }: { application: number }) {
   const account = useAccount();
   const navigate = useNavigate();
-  const again = useChange((path, entry_id: number) =>
+  const again = useChange((path, application_id: number) =>
     read(
-      api.GET("/api/accounts/{account}/reckon/again/{entry_id}", { params: { path: { ...path, entry_id } } }),
+      api.GET("/api/accounts/{account}/reckon/again/{application_id}", {
+        params: { path: { ...path, application_id } },
+      }),
     ),
   );
   return (
@@ -28,7 +30,7 @@ function DoAgain({ entry }: { entry: number }) {
         look="main"
         isDisabled={again.isPending}
         onPress={() =>
-          again.mutate(entry, {
+          again.mutate(application, {
             onSuccess: ({ job, notes }) => {
               if (notes.length) say(notes.join(" "));
               void navigate(`/a/${account.slug}/reckon?${jobToSearch(job)}`);
@@ -43,59 +45,72 @@ function DoAgain({ entry }: { entry: number }) {
   );
 }
 
-/** One entry of the book. */
+/** One product of an application: its rate against the label, and what its card and its lot were. */
+function EntryView({ entry: e, alone }: { entry: Schemas["EntryOut"]; alone: boolean }) {
+  return (
+    <Section title={alone ? "Against the label" : e.product}>
+      {e.rule && <RateRule rule={e.rule} label={`Rate really put down of ${e.product}`} text={e.actual} />}
+      {e.judgement ? <Verdict judgement={e.judgement} /> : <p>It went in to taste.</p>}
+      {e.against.map((rule) => (
+        <Notice key={rule} tone="stop" word="Against the label">
+          {rule}
+        </Notice>
+      ))}
+      {e.reason && <p>{`Why it was done all the same: ${e.reason}`}</p>}
+      <Facts
+        of={[
+          ["Product", `${e.product}, ${e.kind}`],
+          ["Holds", e.contents],
+          ["Group", e.group_code],
+          ["Target", [e.target, e.use].filter((x, i, all) => x && all.indexOf(x) === i).join("; ")],
+          ["Lot", e.lot],
+          ["Next by the label", e.again],
+          ["Planned", e.planned],
+          ["Actual", e.actual],
+          ["Label", e.label],
+          ["Used", e.used],
+          ["Cost", e.cost],
+        ]}
+      />
+    </Section>
+  );
+}
+
+/** One application of the book, product by product. */
 export function EntryPage() {
   const account = useAccount();
   const { id } = useParams();
-  const entry = useEntry(Number(id));
+  const found = useApplication(Number(id));
   return (
-    <Waiting of={entry}>
-      {(e) => (
+    <Waiting of={found}>
+      {(a) => (
         <Page
-          sentence={`${e.day}: ${e.product} on ${e.area}, ${e.actual}.`}
+          sentence={`${a.day}: ${a.name} on ${a.area}, ${a.rates}.`}
           act={
             <>
-              {e.product_id !== null && <DoAgain entry={e.id} />}
+              {a.entries.some((e) => e.product_id !== null) && <DoAgain application={a.id} />}
               <Button onPress={() => window.print()}>Print</Button>
               <ButtonLink to={`/a/${account.slug}/book`}>All of the book</ButtonLink>
             </>
           }
         >
-          <Section title="Against the label">
-            <RateRule rule={e.rule} label="Rate really put down" text={e.actual} />
-            <Verdict judgement={e.judgement} />
-            {e.against.map((rule) => (
-              <Notice key={rule} tone="stop" word="Against the label">
-                {rule}
-              </Notice>
-            ))}
-            {e.reason && <p>{`Why it was done all the same: ${e.reason}`}</p>}
-          </Section>
+          {a.entries.map((e) => (
+            <EntryView key={e.id} entry={e} alone={a.entries.length === 1} />
+          ))}
           <Section title="What was done">
             <Facts
               of={[
-                ["Product", `${e.product}, ${e.kind}`],
-                ["Holds", e.contents],
-                ["Group", e.group_code],
-                ["For", [e.target, e.use].filter((x, i, all) => x && all.indexOf(x) === i).join("; ")],
-                ["Lot", e.lot],
-                ["Next by the label", e.again],
-                ["Area", `${e.area}, ${e.treated} treated`],
-                ["Planned", e.planned],
-                ["Actual", e.actual],
-                ["Label", e.label],
-                ["Used", e.used],
-                ["Spray", e.spray],
+                ["Area", `${a.area}, ${a.treated} treated`],
+                ["Spray", a.spray],
                 [
                   "Machine",
-                  `${e.machine}, ${e.loads} ${e.loads === 1 ? "load" : "loads"}, ${e.passes} ${e.passes === 1 ? "pass" : "passes"}`,
+                  `${a.machine}, ${a.loads} ${a.loads === 1 ? "load" : "loads"}, ${a.passes} ${a.passes === 1 ? "pass" : "passes"}`,
                 ],
-                ["Cost", e.cost],
-                ["Wind", e.wind],
-                ["Air", e.air],
-                ["Looked at", e.looked],
-                ["Note", e.note],
-                ["By", e.by],
+                ["Wind", a.wind],
+                ["Air", a.air],
+                ["Looked at", a.looked],
+                ["Note", a.note],
+                ["By", a.by],
               ]}
             />
           </Section>

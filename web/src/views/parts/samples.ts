@@ -43,13 +43,16 @@ const load = (part: Partial<Schemas["LoadOut"]>): Schemas["LoadOut"] => ({
   pass_number: 0,
   odd: false,
   where: "",
-  product: "60 mL",
+  pours: [{ product: "Sample SC", amount: "60 mL", measure: measures[0]! }],
   volume: "14 L",
   water: "13.9 L",
   covers: "280 m²",
   share: 0.7,
-  measure: measures[0]!,
-  acts: [],
+  acts: [
+    { key: "half", text: "", pours: "", level: 0.35 },
+    { key: "pour-0", text: "", pours: "Sample SC", level: 0.35 },
+    { key: "top-up", text: "", pours: "", level: 0.7 },
+  ],
   ...part,
 });
 
@@ -145,5 +148,10 @@ export const samples = {
     marks: [{ start: { x: 0, y: 4 }, end: { x: 40, y: 4 }, text: "40 m" }],
   },
   tank: load({}),
-  hopper: load({ name: "Hopper 1", volume: "", product: "12 kg", share: 0.48 }),
+  hopper: load({
+    name: "Hopper 1",
+    volume: "",
+    pours: [{ product: "Sample GR", amount: "12 kg", measure: measures[3]! }],
+    share: 0.48,
+  }),
 };

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { t } from "../../app/theme";
 import { Hint } from "../../parts/Field";
 import { Findings } from "../../parts/Findings";
+import { Ledger } from "../../parts/Ledger";
 import { Notice } from "../../parts/Notice";
 
 const Row = styled.section`
@@ -36,19 +37,52 @@ const Figure = styled.div<{ $big?: boolean }>`
   }
 `;
 
+/** Every product of a mix: in all, in each gallon of the spray, and what it costs. */
+function InAll({ job }: { job: Schemas["JobOut"] }) {
+  return (
+    <Ledger>
+      <thead>
+        <tr>
+          <th>In the mix</th>
+          <th className="figure">In all</th>
+          {job.spray && <th className="figure">In the spray</th>}
+          <th className="figure wide">That is</th>
+          <th className="figure wide">Cost</th>
+        </tr>
+      </thead>
+      <tbody>
+        {job.mix.map((c) => (
+          <tr key={c.product_id} data-component={c.product}>
+            <td>
+              {c.product} <span className="soft">{c.role === "main" ? c.kind : c.role}</span>
+            </td>
+            <td className="figure">{c.amount?.text ?? "to taste"}</td>
+            {job.spray && <td className="figure">{c.per_volume}</td>}
+            <td className="figure wide soft">{c.also.join(", ")}</td>
+            <td className="figure wide">{c.cost?.total ?? ""}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Ledger>
+  );
+}
+
 /** The answer: the amount, the spray it goes in, what it costs, and whether there is enough. */
 export function Answer({ job }: { job: Schemas["JobOut"] }) {
+  const only = job.mix.length === 1 ? job.mix[0] : undefined;
   const settings = job.parts.filter((p) => p.setting);
   return (
     <>
       <Row aria-label="Answer">
-        <Figure $big data-answer="amount">
-          <h2>Product in all</h2>
-          <p>
-            {job.amount.number} <small>{job.amount.symbol}</small>
-          </p>
-          <div>{job.also.length ? `that is ${job.also.join(", ")}` : ""}</div>
-        </Figure>
+        {only?.amount && (
+          <Figure $big data-answer="amount">
+            <h2>Product in all</h2>
+            <p>
+              {only.amount.number} <small>{only.amount.symbol}</small>
+            </p>
+            <div>{only.also.length ? `that is ${only.also.join(", ")}` : ""}</div>
+          </Figure>
+        )}
         {job.spray && (
           <Figure>
             <h2>Spray in all</h2>
@@ -75,14 +109,25 @@ export function Answer({ job }: { job: Schemas["JobOut"] }) {
               <div>{`${job.cost.per_foot} per ${job.cost.foot}`}</div>
             </>
           ) : (
-            <div>{job.cost_why_not}</div>
+            <div>
+              {only
+                ? only.cost_why_not
+                : job.mix
+                    .filter((c) => c.cost_why_not)
+                    .map((c) => `${c.product}: ${c.cost_why_not}`)
+                    .join(" ")}
+            </div>
           )}
         </Figure>
       </Row>
-      {job.purchase && (
-        <Hint style={{ marginTop: 6 }} data-answer="purchase">
-          {job.purchase.sentence}
-        </Hint>
+      {!only && <InAll job={job} />}
+      {job.mix.map(
+        (c) =>
+          c.purchase && (
+            <Hint key={c.product_id} style={{ marginTop: 6 }} data-answer="purchase">
+              {`${only ? "" : `${c.product}: `}${c.purchase.sentence}`}
+            </Hint>
+          ),
       )}
       {(job.machine_findings?.length ?? 0) > 0 && (
         <div style={{ marginTop: 12 }}>

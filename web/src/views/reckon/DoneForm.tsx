@@ -8,10 +8,9 @@ import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
 import { Form } from "../../parts/Form";
 import { Fault, Notice } from "../../parts/Notice";
-import { QuantityField } from "../../parts/QuantityField";
 import { Bar, Fields, Section } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
-import { volumeUnits, weightUnits } from "../../parts/units";
+import { asPlanned, UsedFields, usedIn } from "../round/UsedFields";
 
 interface Props {
   job: Schemas["JobIn"];
@@ -26,10 +25,8 @@ interface Props {
 export function DoneForm({ job, answer, settled, onDone, onClose }: Props) {
   const account = useAccount();
   const navigate = useNavigate();
-  const [used, setUsed] = useState({
-    value: answer.amount.number.replaceAll(",", ""),
-    unit: answer.amount.unit,
-  });
+  const mix = answer.mix.map((c) => ({ product_id: c.product_id, product: c.product, planned: c.amount }));
+  const [used, setUsed] = useState(() => asPlanned(mix));
   const [words, setWords] = useState({ wind: "", air: "", note: "", by: "", reason: "" });
   const book = useChange((path, given: Schemas["DoneIn"]) =>
     read(send.POST("/api/accounts/{account}/rounds/done", { params: { path }, body: given })),
@@ -37,25 +34,23 @@ export function DoneForm({ job, answer, settled, onDone, onClose }: Props) {
   const { reason, ...weather } = words;
   const finish: Schemas["FinishIn"] = {
     ...weather,
-    used,
+    used: usedIn(used),
     treated: [],
     setting: "",
     teach: false,
-    lot: "",
     clock: "",
   };
   const submit = () =>
     book.mutate(
       { job, finish, reason },
       {
-        onSuccess: (entries) => {
+        onSuccess: (made) => {
           say("It is in the book.");
           onDone();
-          void navigate(`/a/${account.slug}/book/${entries.length === 1 ? entries[0]!.id : ""}`);
+          void navigate(`/a/${account.slug}/book/${made.length === 1 ? made[0]!.id : ""}`);
         },
       },
     );
-  const liquid = volumeUnits(account.units).some((u) => u.key === answer.amount.unit);
   const word = (name: keyof typeof words, label: string, hint?: string) => (
     <TextField
       label={label}
@@ -78,13 +73,7 @@ export function DoneForm({ job, answer, settled, onDone, onClose }: Props) {
       )}
       <Form label="It is done already" error={book.error} onSubmit={submit}>
         <Fields $columns={3}>
-          <QuantityField
-            label="Product used"
-            name="used"
-            value={used}
-            units={(liquid ? volumeUnits : weightUnits)(account.units)}
-            onChange={setUsed}
-          />
+          <UsedFields mix={mix} used={used} onChange={setUsed} />
           {word("wind", "Wind", "Speed and from where, as met.")}
           {word("air", "Air", "Temperature, dew, sun.")}
           {word("note", "Note")}

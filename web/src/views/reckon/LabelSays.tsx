@@ -18,17 +18,30 @@ const List = styled.ul`
     color: ${t.soft};
   }
 `;
+const Whose = styled.h3`
+  font-size: ${t.s15};
+  margin: 12px 0 4px;
+`;
 
-/** The label's rules for this product, in sentences. */
+/** The labels' rules in sentences: of a mix what holds for all of it first, then each product's own. */
 export function LabelSays({ job }: { job: Pick<Schemas["JobOut"], "label_rules"> }) {
   if (!job.label_rules.length) return null;
+  const names = [...new Set(job.label_rules.map((r) => r.product ?? ""))];
+  const mixed = names.some(Boolean);
   return (
-    <Section title="The label also says">
-      <List>
-        {job.label_rules.map((r) => (
-          <li key={`${r.key} ${r.text}`}>{r.text}</li>
-        ))}
-      </List>
+    <Section title={mixed ? "The labels also say" : "The label also says"}>
+      {names.map((name) => (
+        <div key={name}>
+          {mixed && <Whose>{name || "For the whole mix"}</Whose>}
+          <List>
+            {job.label_rules
+              .filter((r) => (r.product ?? "") === name)
+              .map((r) => (
+                <li key={`${r.key} ${r.text}`}>{r.text}</li>
+              ))}
+          </List>
+        </div>
+      ))}
     </Section>
   );
 }

@@ -8,19 +8,30 @@ import { Section } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { Tank } from "../../parts/Tank";
 import { Vessel } from "../../parts/Vessel";
-import { alike } from "./state";
+import { alike, type Picked } from "./state";
 
 const Drawn = styled.div`
   display: grid;
-  grid-template-columns: 210px 250px minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr) 270px;
   gap: 20px;
-  align-items: center;
+  align-items: start;
   margin-top: 14px;
   ${t.phone} {
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    grid-template-columns: minmax(0, 1fr);
   }
 `;
-const Say = styled.div`
+const Poured = styled.li`
+  display: grid;
+  grid-template-columns: 190px minmax(0, 1fr);
+  gap: 16px;
+  align-items: center;
+  padding: 6px 0;
+  & + & {
+    border-top: 1px solid ${t.hair};
+  }
+  ${t.phone} {
+    grid-template-columns: 120px minmax(0, 1fr);
+  }
   strong {
     display: block;
     font-size: ${t.s24};
@@ -28,14 +39,11 @@ const Say = styled.div`
     margin-bottom: 2px;
   }
   p + p {
-    margin-top: 8px;
+    margin-top: 6px;
   }
   .ways {
     color: ${t.soft};
     font-size: ${t.s13};
-  }
-  ${t.phone} {
-    grid-column: 1 / -1;
   }
 `;
 const Pick = styled.button`
@@ -60,17 +68,17 @@ const Pick = styled.button`
 
 interface Props {
   job: Schemas["JobOut"];
-  even: boolean;
-  onEven: (even: boolean) => void;
+  picked: Picked;
+  change: (part: Partial<Picked>) => void;
 }
 
-/** How the job divides into loads, and how the one in hand is measured and filled. */
-export function Loads({ job, even, onEven }: Props) {
+/** How the job divides into loads, and how what goes into the one in hand is measured and filled. */
+export function Loads({ job, picked, change }: Props) {
   const [chosen, choose] = useState(1);
   const groups = alike(job.loads);
   const group = groups.find((g) => g.first.number === chosen) ?? groups[0];
   const load = group?.first;
-  const measure = load?.measure ?? job.whole;
+  const only = job.mix.length === 1;
   const names = (g: (typeof groups)[number]) =>
     g.count > 1
       ? `${g.first.name} to ${g.last.name.charAt(0).toLowerCase()}${g.last.name.slice(1)}`
@@ -82,7 +90,7 @@ export function Loads({ job, even, onEven }: Props) {
           <thead>
             <tr>
               <th>Load</th>
-              <th className="figure">Product in each</th>
+              {only && <th className="figure">Product in each</th>}
               {job.spray && <th className="figure">Fill to</th>}
               {job.spray && <th className="figure wide">of it water</th>}
               <th className="figure">Covers</th>
@@ -98,7 +106,7 @@ export function Loads({ job, even, onEven }: Props) {
                   {g.first.odd && job.loads.length > 1 && <span className="soft">not full</span>}
                   {g.first.where && <div className="soft">{g.first.where}</div>}
                 </td>
-                <td className="figure">{g.first.product}</td>
+                {only && <td className="figure">{g.first.pours[0]?.amount}</td>}
                 {job.spray && <td className="figure">{g.first.volume}</td>}
                 {job.spray && <td className="figure wide">{g.first.water}</td>}
                 <td className="figure">{g.first.covers}</td>
@@ -107,30 +115,75 @@ export function Loads({ job, even, onEven }: Props) {
           </tbody>
         </Ledger>
       )}
-      {job.loads.length > 1 && (
-        <Switch value={even} onChange={onEven}>
+      {(job.loads.length > 1 || picked.even) && (
+        <Switch value={picked.even} onChange={(even) => change({ even })}>
           All loads alike, in place of full ones and an odd last one
         </Switch>
       )}
+      {job.spray && job.passes > 1 && (
+        <Switch value={picked.by_pass} onChange={(by_pass) => change({ by_pass })}>
+          Fill for each pass, in place of tanks that run on through the passes
+        </Switch>
+      )}
       <Drawn>
-        <Vessel measure={measure} />
-        {load ? <Tank load={load} capacity={job.capacity} /> : <span />}
-        <Say>
+        <div>
           <Hint>
             {load ? `${group && group.count > 1 ? "Each of " : ""}${names(group!)}` : "The whole dose"}
           </Hint>
-          <strong data-answer="measure">{measure.instruction}</strong>
-          <p>{`in the ${measure.vessel.name}, exactly ${measure.exact}.`}</p>
-          <p>
-            {measure.rounding === "0 %" ? "The mark is exact" : `The mark is ${measure.rounding} off`};
-            reading it can be {measure.reading} out.
-            {job.parts.length === 1 && ` Over all loads the rate comes to ${job.parts[0]!.measured_rate}.`}
-          </p>
-          {measure.note && <p>{measure.note}</p>}
-          {job.stock_dilution && <p>{job.stock_dilution}</p>}
-          <p className="ways">{`By other measures: ${job.ways.map((w) => w.text).join(", ")}.`}</p>
-        </Say>
+          <ul>
+            {job.mix.map((c, i) => {
+              const measure = load ? load.pours[i]?.measure : c.whole;
+              const rates = job.parts.map((p) => p.doses[i]?.measured_rate).filter(Boolean);
+              return (
+                <Pouring
+                  key={c.product_id}
+                  component={c}
+                  measure={measure ?? null}
+                  named={!only}
+                  rate={new Set(rates).size === 1 ? rates[0]! : ""}
+                />
+              );
+            })}
+          </ul>
+        </div>
+        {load && <Tank load={load} capacity={job.capacity} />}
       </Drawn>
     </Section>
+  );
+}
+
+interface PouringProps {
+  component: Schemas["ComponentOut"];
+  measure: Schemas["MeasureOut"] | null;
+  named: boolean;
+  rate: string;
+}
+
+/** How one product of a load is measured: in its vessel, to its mark, with its errors. */
+function Pouring({ component, measure, named, rate }: PouringProps) {
+  if (!measure)
+    return (
+      <Poured>
+        <span />
+        <p>{`${component.product}: to taste.`}</p>
+      </Poured>
+    );
+  return (
+    <Poured>
+      <Vessel measure={measure} />
+      <div>
+        {named && <h3>{component.product}</h3>}
+        <strong data-answer="measure">{measure.instruction}</strong>
+        <p>{`in the ${measure.vessel.name}, exactly ${measure.exact}.`}</p>
+        <p>
+          {measure.rounding === "0 %" ? "The mark is exact" : `The mark is ${measure.rounding} off`}; reading
+          it can be {measure.reading} out.
+          {rate && ` Over all loads the rate comes to ${rate}.`}
+        </p>
+        {measure.note && <p>{measure.note}</p>}
+        {component.stock_dilution && <p>{component.stock_dilution}</p>}
+        <p className="ways">{`By other measures: ${component.ways.map((w) => w.text).join(", ")}.`}</p>
+      </div>
+    </Poured>
   );
 }

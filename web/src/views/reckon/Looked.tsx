@@ -20,7 +20,7 @@ export function Looked({ answer, said, change }: Props) {
   const { units } = useAccount();
   const us = units === "us";
   const keys = answer.parts
-    .flatMap((p) => p.findings)
+    .flatMap((p) => p.doses.flatMap((d) => d?.findings ?? []))
     .filter((f) => f.key.startsWith(HOUR) && f.act !== "note")
     .map((f) => f.key);
   const asked = (name: keyof Said) => keys.includes(HOUR + name);

@@ -3,7 +3,8 @@ import type { Schemas } from "../../api/client";
 import { t } from "../../app/theme";
 import { ManyField } from "../../parts/ManyField";
 import { PickField } from "../../parts/PickField";
-import { areaOptions, partOf, productOptions, unmatched, type Picked, type Product } from "./state";
+import { ProductPick } from "./ProductPick";
+import { areaOptions, partOf, type Picked, type Product } from "./state";
 
 const Grid = styled.div`
   display: grid;
@@ -16,7 +17,7 @@ const Grid = styled.div`
 
 interface Props {
   picked: Picked;
-  change: (part: Partial<Picked>) => void;
+  change: (part: Partial<Picked> | ((now: Picked) => Partial<Picked>)) => void;
   products: Product[] | undefined;
   areas: Schemas["AreaOut"][] | undefined;
   machines: Schemas["MachineOut"][] | undefined;
@@ -25,39 +26,20 @@ interface Props {
 
 /** What, for what, where and with what. */
 export function Picks({ picked, change, products = [], areas = [], machines = [], targets = [] }: Props) {
-  const product = products.find((p) => p.id === picked.product);
-  const fitting = product ? machines.filter((m) => m.takes.includes(product.id)) : machines;
-  const listed = targets.filter((x) => product?.targets.includes(x.key));
-  const others = targets.filter((x) => !product?.targets.includes(x.key));
+  const mixed = picked.mix.map((c) => c.product).filter((id) => id !== null);
+  const fitting = machines.filter((m) => mixed.every((id) => m.takes.includes(id)));
   const pickAreas = (keys: string[]) => {
     const ids = areas.filter((a) => keys.includes(`${a.id}`)).map((a) => a.id);
     change({
       parts: ids.flatMap((id) => {
         const kept = picked.parts.filter((p) => p.area === id);
-        return kept.length ? kept : [partOf(id)];
+        return kept.length ? kept : [partOf(id, picked.mix)];
       }),
     });
   };
   return (
     <Grid>
-      <PickField
-        label="Product"
-        name="product"
-        value={picked.product === null ? null : `${picked.product}`}
-        options={productOptions(products)}
-        onChange={(key) => change({ product: Number(key), parts: unmatched(picked.parts) })}
-      />
-      <PickField
-        label="For"
-        name="target"
-        value={picked.target}
-        options={[
-          { key: "", text: "Not said" },
-          ...listed.map((x) => ({ key: x.key, text: x.text, note: "on this label" })),
-          ...others.map((x) => ({ key: x.key, text: x.text, note: x.kind })),
-        ]}
-        onChange={(target) => change({ target, parts: unmatched(picked.parts) })}
-      />
+      <ProductPick place={0} picked={picked} change={change} products={products} targets={targets} />
       <ManyField
         label="Areas"
         name="parts"
@@ -75,7 +57,7 @@ export function Picks({ picked, change, products = [], areas = [], machines = []
           note: `${m.kind}, ${m.capacity.text}`,
         }))}
         onChange={(key) => change({ machine: Number(key) })}
-        hint={product && fitting.length === 0 ? "Nothing in the kit can put it down yet." : undefined}
+        hint={mixed.length && !fitting.length ? "Nothing in the kit can put it down yet." : undefined}
       />
       <PickField
         label="Passes"

@@ -7,14 +7,10 @@ import { Hint } from "../../parts/Field";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
 import { RateRule } from "../../parts/RateRule";
-import { TextField } from "../../parts/TextField";
 import { Verdict } from "../../parts/Verdict";
-import type { PickedPart, Product } from "./state";
+import type { PickedDose, Product, Row } from "./state";
 
-const Box = styled.section`
-  margin-top: 20px;
-  padding-top: 16px;
-  border-top: 1px solid ${t.hair};
+const Box = styled.div`
   display: grid;
   gap: 14px;
 `;
@@ -27,6 +23,12 @@ const Fields = styled.div`
     grid-template-columns: minmax(0, 1fr);
   }
 `;
+const Ends = styled.div`
+  display: flex;
+  gap: 4px;
+  padding-top: 22px;
+  margin-left: -5px;
+`;
 const Head = styled.div`
   display: flex;
   flex-wrap: wrap;
@@ -34,53 +36,48 @@ const Head = styled.div`
   align-items: baseline;
   justify-content: space-between;
   h3 {
-    font-size: ${t.s18};
+    font-size: ${t.s15};
   }
 `;
-const Acts = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 12px;
-  margin-left: -5px;
-`;
 
-interface Props {
-  index: number;
-  part: PickedPart;
-  area: Schemas["AreaOut"];
-  product: Product;
-  fits: Schemas["RowFitOut"][] | undefined;
-  answer: Schemas["PartOut"] | undefined;
-  /** Whether it is the only part of the job. */
-  alone: boolean;
+interface Answered {
+  name: string;
+  dose: Schemas["DoseOut"] | null;
   /** Notes that stand on another area of the job already. */
   said: string[];
-  change: (part: Partial<PickedPart>) => void;
-  split: () => void;
-  leave: () => void;
 }
 
-/** The rate on one area: a row of the label, a place on its rule, a number, and what the rules say of it. */
-export function RatePick(props: Props) {
-  const { index, part, area, product, fits, answer, alone, said, change, split, leave } = props;
-  const row = product.rates.find((r) => r.id === part.row);
+interface Props {
+  /** The dose's name in a fault. */
+  field: string;
+  dose: PickedDose;
+  product: Product;
+  label: string;
+  heading: string;
+  fits: Schemas["RowFitOut"][] | undefined;
+  /** What was reckoned of it, an area each. */
+  answers: Answered[];
+  change: (dose: Partial<PickedDose>) => void;
+}
+
+/** The rate of one product on one area or on all: a row of the label, a place on its rule, a number, and what the rules say. */
+export function RatePick({ field, dose, product, label, heading, fits, answers, change }: Props) {
+  const row = product.rates.find((r) => r.id === dose.row);
   if (!row) return null;
   const fit = (id: number) => fits?.find((f) => f.row_id === id);
-  const where = `${area.name}${part.zone ? `, ${part.zone}` : ""}`;
-  const name = `Rate to put down${alone ? "" : ` on ${where}`}`;
-  const rule = answer?.rule ?? row.rule;
+  const first = answers[0]?.dose;
   return (
-    <Box aria-label={alone ? "Rate" : `Rate on ${where}`}>
-      {!alone && (
+    <Box>
+      {heading && (
         <Head>
-          <h3>{where}</h3>
-          <Hint as="span">{answer ? `${answer.amount} on ${answer.treated.text}` : area.size.text}</Hint>
+          <h3>{heading}</h3>
+          {first && <Hint as="span">{`${first.amount} on it`}</Hint>}
         </Head>
       )}
       <Fields>
         <PickField
           label="Rate of the label"
-          name={`parts.${index}.row_id`}
+          name={`${field}.row_id`}
           value={`${row.id}`}
           options={product.rates.map((r) => ({
             key: `${r.id}`,
@@ -97,47 +94,55 @@ export function RatePick(props: Props) {
           hint={[row.use, row.ground].filter(Boolean).join("; ")}
         />
         <QuantityField
-          label={name}
-          name={`parts.${index}.rate`}
-          value={part.rate}
+          label={label}
+          name={`${field}.rate`}
+          value={dose.rate}
           units={row.units}
           onChange={(rate) => change({ rate })}
           hint={fit(row.id)?.why}
         />
-        <TextField
-          label="Of it"
-          name={`parts.${index}.share`}
-          value={part.share}
-          onChange={(share) => change({ share })}
-          input={{ placeholder: "all" }}
-          hint="1/4, 20 %"
-        />
+        <Ends>
+          {ends(row).map(([word, at]) => (
+            <Button
+              key={word}
+              look="quiet"
+              aria-label={`${word} of the label`}
+              onPress={() => change({ rate: { value: at, unit: row.high.unit } })}
+            >
+              {word}
+            </Button>
+          ))}
+        </Ends>
       </Fields>
       <RateRule
-        rule={rule}
-        label={name}
-        text={`${part.rate.value} ${rule.symbol}`}
+        rule={first?.rule ?? row.rule}
+        label={label}
+        text={`${dose.rate.value} ${(first?.rule ?? row.rule).symbol}`}
         onChange={(value) => change({ rate: { value: `${value}`, unit: row.high.unit } })}
       />
-      {answer && <Verdict judgement={answer.judgement} />}
-      {answer && (
-        <Findings
-          of={answer.findings.filter((f) => f.act !== "note" || !said.includes(f.sentence))}
-          onPick={(text) => change({ rate: { value: text, unit: row.high.unit } })}
-        />
+      {first && <Verdict judgement={first.judgement} />}
+      {answers.map(
+        (a) =>
+          a.dose && (
+            <Findings
+              key={a.name}
+              of={a.dose.findings.filter((f) => !a.said.includes(f.sentence))}
+              onPick={(text) => change({ rate: { value: text, unit: row.high.unit } })}
+            />
+          ),
       )}
-      <Acts>
-        {!part.zone && (
-          <Button look="quiet" onPress={split}>
-            Two rates: a core and what is around it
-          </Button>
-        )}
-        {!alone && (
-          <Button look="quiet" onPress={leave} aria-label={`Leave it out: ${where}`}>
-            Leave it out
-          </Button>
-        )}
-      </Acts>
     </Box>
   );
+}
+
+/** The label's low, middle and high as they are typed; nothing where it prints one number. */
+function ends(row: Row): [string, string][] {
+  if (!row.low || row.low.value === row.high.value) return [];
+  const [low, high] = [row.low.value, row.high.value];
+  const middle = Number(((low + high) / 2).toPrecision(6));
+  return [
+    ["Low", row.low.exact],
+    ["Middle", `${middle}`],
+    ["High", row.high.exact],
+  ];
 }

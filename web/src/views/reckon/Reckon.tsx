@@ -1,15 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { ApiError, read, send, type Schemas } from "../../api/client";
-import {
-  useAreas,
-  useChange,
-  useJob,
-  useMachines,
-  useProductOptions,
-  useProducts,
-  useRowFits,
-} from "../../api/hooks";
+import { useAreas, useChange, useJob, useMachines, useProductOptions, useProducts } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useAccount, useMay } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
@@ -22,24 +14,26 @@ import { SubRule } from "../../parts/SubRule";
 import { Working } from "../../parts/Working";
 import { FitNote } from "../sky/FitNote";
 import { Answer } from "./Answer";
+import { Component } from "./Component";
 import { Delivered } from "./Delivered";
 import { DoneForm } from "./DoneForm";
+import { Grounds } from "./Grounds";
 import { LabelSays } from "./LabelSays";
 import { Loads } from "./Loads";
 import { Looked } from "./Looked";
 import { Picks } from "./Picks";
-import { RatePick } from "./RatePick";
 import { Season } from "./Season";
 import { When } from "./When";
 import {
+  added,
   fromSearch,
-  matched,
   missing,
+  noDose,
   nothing,
+  noProduct,
   reckonParts,
   toJob,
   type Picked,
-  type PickedPart,
 } from "./state";
 
 /** The sum itself: how much, of what, in which vessel, at what cost, and is that sane? */
@@ -51,7 +45,7 @@ export function Reckon() {
   const areas = useAreas();
   const machines = useMachines();
   const options = useProductOptions();
-  const { value: picked, change, clear } = useDraft<Picked>(`${account.slug}/reckon`, nothing);
+  const { value: picked, change, clear } = useDraft<Picked>(`${account.slug}/mix`, nothing);
   const may = useMay("applicator");
   const [done, setDone] = useState(false);
 
@@ -66,15 +60,6 @@ export function Reckon() {
     () => stillHere(picked, products.data, areas.data?.areas, machines.data),
     [picked, products, areas, machines],
   );
-  const grounds = useMemo(() => [...new Set(here.parts.map((p) => p.area))], [here.parts]);
-  const fits = useRowFits(here.product, grounds, here.target);
-  const known =
-    fits.data?.product_id === here.product && fits.data?.target === here.target ? fits.data.fits : undefined;
-  useEffect(() => {
-    const next = known && matched(here.parts, known);
-    if (next) change({ parts: next });
-  }, [known, here.parts, change]);
-
   const job = toJob(here);
   const typed = JSON.stringify(job);
   const key = useSettled(typed, 60);
@@ -89,7 +74,6 @@ export function Reckon() {
 
   const answer = job && !reckoned.error ? reckoned.data : undefined;
   const error = job ? reckoned.error : null;
-  const product = products.data?.find((p) => p.id === here.product);
   const ready =
     answer && !answer.refused && here.machine !== null && key === typed && !reckoned.isPlaceholderData;
   const begin = () =>
@@ -100,28 +84,10 @@ export function Reckon() {
         void navigate(`/a/${account.slug}/round/${round.id}`);
       },
     });
-  const set = (i: number, part: Partial<PickedPart>) =>
-    change({ parts: here.parts.map((p, j) => (j === i ? { ...p, ...part } : p)) });
-  const split = (i: number) =>
-    change({
-      parts: here.parts.flatMap((p, j) =>
-        j === i
-          ? [
-              { ...p, share: "1/4", zone: "core" },
-              { ...p, share: "3/4", zone: "surround" },
-            ]
-          : [p],
-      ),
-    });
-  const leave = (i: number) => {
-    const gone = here.parts[i]!;
-    const rest = here.parts.filter((_, j) => j !== i);
-    const twins = rest.filter((p) => p.area === gone.area);
-    change({
-      parts: rest.map((p) => (twins.length === 1 && p === twins[0] ? { ...p, share: "", zone: "" } : p)),
-    });
-  };
-  const shown = error instanceof ApiError ? error.fields.filter((f) => !f.field.startsWith("parts.")) : [];
+  const shown =
+    error instanceof ApiError
+      ? error.fields.filter((f) => !f.field.startsWith("parts.") && !f.field.startsWith("mix."))
+      : [];
   return (
     <FaultsContext.Provider value={faultsOf(error)}>
       <Page
@@ -140,8 +106,8 @@ export function Reckon() {
           answer && (
             <>
               <LabelSays job={answer} />
-              {here.product !== null && here.parts[0] && !here.on && !here.clock && (
-                <FitNote area={here.parts[0].area} product={here.product} />
+              {here.mix[0]?.product != null && here.parts[0] && !here.on && !here.clock && (
+                <FitNote area={here.parts[0].area} product={here.mix[0].product} />
               )}
               <Section title="The working">
                 <Working steps={answer.working} />
@@ -161,30 +127,26 @@ export function Reckon() {
           targets={options.data?.targets}
         />
         <When picked={here} change={change} />
-        {product &&
-          here.parts.map((part, i) => {
-            const area = areas.data?.areas.find((a) => a.id === part.area);
-            return (
-              area && (
-                <RatePick
-                  key={`${part.area} ${part.zone}`}
-                  index={i}
-                  part={part}
-                  area={area}
-                  product={product}
-                  fits={known?.[part.area]}
-                  answer={answer?.parts.length === here.parts.length ? answer.parts[i] : undefined}
-                  alone={here.parts.length === 1}
-                  said={(answer?.parts.slice(0, i) ?? []).flatMap((p) => p.findings.map((f) => f.sentence))}
-                  change={(p) => set(i, p)}
-                  split={() => split(i)}
-                  leave={() => leave(i)}
-                />
-              )
-            );
-          })}
+        {here.parts.length > 0 && <Grounds picked={here} areas={areas.data?.areas ?? []} change={change} />}
+        {here.parts.length > 0 &&
+          here.mix.map((c, place) => (
+            <Component
+              key={c.product ?? `new ${place}`}
+              place={place}
+              picked={here}
+              change={change}
+              products={products.data ?? []}
+              areas={areas.data?.areas ?? []}
+              targets={options.data?.targets ?? []}
+              answer={answer?.mix.length === here.mix.length ? answer : undefined}
+            />
+          ))}
+        {here.parts.length > 0 && here.mix.every((c) => c.product !== null) && (
+          <Bar>
+            <Button onPress={() => change((now) => added(now))}>Add to the tank</Button>
+          </Bar>
+        )}
         {error && !(error instanceof ApiError) && <Fault error={error} />}
-        {fits.error && <Fault error={fits.error} />}
         {shown.map((f) => (
           <Notice key={f.field} tone="stop" word="Cannot be reckoned">
             {f.problem} {f.remedy}
@@ -200,7 +162,7 @@ export function Reckon() {
         {answer && (
           <>
             <Answer job={answer} />
-            <Loads job={answer} even={here.even} onEven={(even) => change({ even })} />
+            <Loads job={answer} picked={here} change={change} />
             <Season job={answer} />
             <Delivered job={answer} />
           </>
@@ -239,16 +201,18 @@ function stillHere(
   areas: Schemas["AreaOut"][] | undefined,
   machines: Schemas["MachineOut"][] | undefined,
 ): Picked {
-  const product = products?.find((p) => p.id === picked.product);
+  const shelf = (id: number | null) => products?.find((p) => p.id === id);
+  const mix = picked.mix.map((c) => (shelf(c.product) ? c : noProduct));
   const machine = machines?.find((m) => m.id === picked.machine);
-  const fits = machine && (!product || machine.takes.includes(product.id));
+  const fits = mix.every((c) => c.product === null || machine?.takes.includes(c.product));
   const parts = picked.parts
     .filter((p) => areas?.some((a) => a.id === p.area))
-    .map((p) => (product?.rates.some((r) => r.id === p.row) ? p : { ...p, row: null }));
-  return {
-    ...picked,
-    product: product ? picked.product : null,
-    parts,
-    machine: fits ? picked.machine : null,
-  };
+    .map((p) => ({
+      ...p,
+      doses: mix.map((c, i) => {
+        const dose = p.doses[i] ?? noDose;
+        return shelf(c.product)?.rates.some((r) => r.id === dose.row) ? dose : { ...dose, row: null };
+      }),
+    }));
+  return { ...picked, mix, parts, machine: machine && fits ? picked.machine : null };
 }

@@ -3,18 +3,24 @@ import { Budget } from "../../parts/Budget";
 import { Hint } from "../../parts/Field";
 import { Section } from "../../parts/Section";
 
-/** What the dose does to the season's totals, area by area. */
+/** What the doses do to the season's totals, area by area, product by product. */
 export function Season({ job }: { job: Schemas["JobOut"] }) {
-  const parts = job.parts.filter((p) => p.budget.length || p.times || p.again);
-  if (!parts.length) return null;
+  const told = job.parts.flatMap((p) =>
+    p.doses.flatMap((d) => (d && (d.budget.length || d.times || d.again) ? [{ part: p, dose: d }] : [])),
+  );
+  if (!told.length) return null;
+  const name = (part: string, product: string) =>
+    [job.mix.length > 1 && product, job.parts.length > 1 && part].filter(Boolean).join(" on ");
   return (
     <Section title="This season">
-      {parts.map((p) => (
-        <div key={`${p.area_id} ${p.name}`} style={{ marginBottom: 18 }}>
-          {job.parts.length > 1 && <h3 style={{ marginBottom: 8 }}>{p.name}</h3>}
-          <Budget lines={p.budget} />
-          {(p.times || p.again) && (
-            <Hint style={{ marginTop: 10 }}>{[p.times, p.again].filter(Boolean).join(" ")}</Hint>
+      {told.map(({ part, dose }) => (
+        <div key={`${part.name} ${dose.product}`} style={{ marginBottom: 18 }}>
+          {name(part.name, dose.product) && (
+            <h3 style={{ marginBottom: 8 }}>{name(part.name, dose.product)}</h3>
+          )}
+          <Budget lines={dose.budget} />
+          {(dose.times || dose.again) && (
+            <Hint style={{ marginTop: 10 }}>{[dose.times, dose.again].filter(Boolean).join(" ")}</Hint>
           )}
         </div>
       ))}

@@ -21,13 +21,25 @@ export const areaOptions = (list: Schemas["AreaOut"][] = []): Option[] =>
     note: `${a.size.text}, ${a.grass_name}${a.height ? `, ${a.height.text}` : ""}`,
   }));
 
-/** One area of the job; `row` and `rate` are empty until the label's row for it is known. */
-export interface PickedPart {
-  area: number;
+/** A component's rate on one area; `row` and `rate` are empty until the label's row for it is known. */
+export interface PickedDose {
   row: number | null;
   rate: TypedQuantity;
+}
+
+/** One area of the job with a dose a component, in the mix's order. */
+export interface PickedPart {
+  area: number;
+  doses: PickedDose[];
   share: string;
   zone: string;
+}
+
+/** One product of the mix; a dye may go in `taste`, without a rate. */
+export interface PickedComponent {
+  product: number | null;
+  target: string;
+  taste: boolean;
 }
 
 /** What somebody looked at; empty where nobody did. */
@@ -42,12 +54,12 @@ export interface Said {
 
 /** What is picked on the reckon view; rates as typed. */
 export interface Picked {
-  product: number | null;
-  target: string;
+  mix: PickedComponent[];
   parts: PickedPart[];
   machine: number | null;
   passes: number;
   even: boolean;
+  by_pass: boolean;
   on: string;
   clock: string;
   said: Said;
@@ -63,40 +75,82 @@ export const nobodyLooked: Said = {
   dry_after: false,
 };
 
+export const noProduct: PickedComponent = { product: null, target: "", taste: false };
 export const nothing: Picked = {
-  product: null,
-  target: "",
+  mix: [noProduct],
   parts: [],
   machine: null,
   passes: 1,
   even: false,
+  by_pass: false,
   on: "",
   clock: "",
   said: nobodyLooked,
 };
-const noRate: TypedQuantity = { value: "", unit: "" };
-export const partOf = (area: number): PickedPart => ({ area, row: null, rate: noRate, share: "", zone: "" });
+export const noDose: PickedDose = { row: null, rate: { value: "", unit: "" } };
+export const partOf = (area: number, mix: PickedComponent[]): PickedPart => ({
+  area,
+  doses: mix.map(() => noDose),
+  share: "",
+  zone: "",
+});
 
-/** The same parts with their rows to be found anew, as after another product or purpose is picked. */
-export const unmatched = (parts: PickedPart[]) => parts.map((p) => ({ ...p, row: null, rate: noRate }));
+/** The same parts with the dose of one component changed where `change` says so. */
+const dosed = (
+  parts: PickedPart[],
+  place: number,
+  change: (dose: PickedDose, part: PickedPart) => PickedDose,
+) => parts.map((p) => ({ ...p, doses: p.doses.map((d, c) => (c === place ? change(d, p) : d)) }));
+
+/** Another product or purpose in one place of the mix: its label rows are to be found anew. */
+export const withComponent = (p: Picked, place: number, part: Partial<PickedComponent>): Partial<Picked> => ({
+  mix: p.mix.map((c, i) => (i === place ? { ...c, ...part } : c)),
+  parts: dosed(p.parts, place, () => noDose),
+});
+
+/** One more product in the tank. */
+export const added = (p: Picked): Partial<Picked> => ({
+  mix: [...p.mix, noProduct],
+  parts: p.parts.map((x) => ({ ...x, doses: [...x.doses, noDose] })),
+});
+
+/** The mix without one of its products. */
+export const removed = (p: Picked, place: number): Partial<Picked> => ({
+  mix: p.mix.filter((_, i) => i !== place),
+  parts: p.parts.map((x) => ({ ...x, doses: x.doses.filter((_, i) => i !== place) })),
+});
+
+/** Some parts of the job with another dose of one component. */
+export const withDose = (
+  p: Picked,
+  place: number,
+  at: number[],
+  dose: Partial<PickedDose>,
+): Partial<Picked> => ({
+  parts: p.parts.map((x, i) =>
+    at.includes(i) ? { ...x, doses: x.doses.map((d, c) => (c === place ? { ...d, ...dose } : d)) } : x,
+  ),
+});
 
 /** The job to reckon, once enough of it is picked. */
 export function toJob(p: Picked): JobIn | null {
-  if (p.product === null || !p.parts.length) return null;
-  if (p.parts.some((x) => x.row === null || !x.rate.value.trim())) return null;
+  if (!p.parts.length || p.mix.some((c) => c.product === null)) return null;
+  if (
+    p.parts.some((x) => x.doses.some((d, c) => !p.mix[c]?.taste && (d.row === null || !d.rate.value.trim())))
+  )
+    return null;
   return {
-    product_id: p.product,
+    mix: p.mix.map((c) => ({ product_id: c.product!, target: c.target })),
     parts: p.parts.map((x) => ({
       area_id: x.area,
-      row_id: x.row!,
-      rate: x.rate,
+      doses: x.doses.map((d, c) => (p.mix[c]!.taste ? {} : { row_id: d.row, rate: d.rate })),
       share: x.share,
       zone: x.zone,
     })),
     machine_id: p.machine,
     passes: p.passes,
     even: p.even,
-    target: p.target,
+    by_pass: p.by_pass,
     on: p.on || null,
     clock: p.clock,
     said: {
@@ -115,45 +169,59 @@ export function jobToSearch(job: JobIn): string {
   return new URLSearchParams({ job: JSON.stringify(job) }).toString();
 }
 
-export function fromSearch(search: URLSearchParams): Partial<Picked> | null {
+export function fromSearch(
+  search: URLSearchParams,
+): Partial<Picked> | ((now: Picked) => Partial<Picked>) | null {
   const area = search.get("area");
-  if (area) return { parts: [partOf(Number(area))] };
+  if (area) return (now) => ({ parts: [partOf(Number(area), now.mix)] });
   const text = search.get("job");
   if (!text) return null;
   const job = JSON.parse(text) as JobIn;
   return {
-    product: job.product_id,
+    mix: job.mix.map((c, i) => ({
+      product: c.product_id,
+      target: c.target,
+      taste: job.parts.every((p) => p.doses[i]?.row_id == null),
+    })),
     parts: job.parts.map((p) => ({
       area: p.area_id,
-      row: p.row_id,
-      rate: { value: `${p.rate.value}`, unit: p.rate.unit },
+      doses: p.doses.map((d) =>
+        d.row_id != null && d.rate
+          ? { row: d.row_id, rate: { value: `${d.rate.value}`, unit: d.rate.unit } }
+          : noDose,
+      ),
       share: p.share,
       zone: p.zone,
     })),
     machine: job.machine_id ?? null,
     passes: job.passes,
-    target: job.target,
+    by_pass: job.by_pass,
     on: job.on ?? "",
     clock: job.clock,
   };
 }
 
-/** Parts whose row is not chosen yet, with the row that the label means for their ground and the rate it opens with. */
-export function matched(parts: PickedPart[], fits: Fits): PickedPart[] | null {
-  if (!parts.some((p) => p.row === null && fits[p.area]?.length)) return null;
-  return parts.map((p) => {
-    const first = fits[p.area]?.[0];
-    return p.row === null && first
-      ? { ...p, row: first.row_id, rate: { value: first.start.exact, unit: first.start.unit } }
-      : p;
+/** Parts whose row of one component is not chosen yet, with the row that the label means and the rate it opens with. */
+export function matched(parts: PickedPart[], place: number, fits: Fits): PickedPart[] | null {
+  if (!parts.some((p) => p.doses[place]?.row === null && fits[p.area]?.length)) return null;
+  return dosed(parts, place, (dose, part) => {
+    const first = fits[part.area]?.[0];
+    return dose.row === null && first
+      ? { row: first.row_id, rate: { value: first.start.exact, unit: first.start.unit } }
+      : dose;
   });
 }
 
 /** What is still to be picked, in words. */
 export function missing(p: Picked): string {
-  const parts = [p.product === null && "a product", !p.parts.length && "an area"].filter(Boolean);
+  const parts = [p.mix.some((c) => c.product === null) && "a product", !p.parts.length && "an area"].filter(
+    Boolean,
+  );
   if (parts.length) return `Pick ${parts.join(" and ")}.`;
-  return p.parts.some((x) => x.row !== null && !x.rate.value.trim()) ? "Set the rate." : "";
+  const open = p.parts.some((x) =>
+    x.doses.some((d, c) => !p.mix[c]?.taste && d.row !== null && !d.rate.value.trim()),
+  );
+  return open ? "Set the rate." : "";
 }
 
 export type LoadOut = Schemas["LoadOut"];
@@ -165,10 +233,13 @@ export function alike(loads: LoadOut[]): { first: LoadOut; last: LoadOut; count:
     const now = groups.at(-1);
     const same =
       now &&
-      now.first.product === load.product &&
       now.first.volume === load.volume &&
       now.first.where === load.where &&
-      now.first.measure.instruction === load.measure.instruction;
+      now.first.pass_number === load.pass_number &&
+      now.first.pours.every((p, i) => {
+        const other = load.pours[i];
+        return p.amount === other?.amount && p.measure?.instruction === other.measure?.instruction;
+      });
     if (same) {
       now.last = load;
       now.count += 1;

@@ -1,6 +1,6 @@
 import { useNavigate } from "react-router";
 import { api, read, type Schemas } from "../../api/client";
-import { useActual, useChange, useProducts } from "../../api/hooks";
+import { useActual, useChange } from "../../api/hooks";
 import { useSky } from "../../api/sky";
 import { useDraft } from "../../app/draft";
 import { useAccount } from "../../app/session";
@@ -11,22 +11,21 @@ import { DateField } from "../../parts/DateField";
 import { Hint } from "../../parts/Field";
 import { Form } from "../../parts/Form";
 import { Fault, Notice } from "../../parts/Notice";
-import { PickField } from "../../parts/PickField";
 import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
 import { RateRule } from "../../parts/RateRule";
 import { Bar, Fields, OnScreen, Section } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
-import { areaUnits, volumeUnits, weightUnits } from "../../parts/units";
+import { areaUnits, volumeUnits } from "../../parts/units";
 import { Verdict } from "../../parts/Verdict";
+import { asPlanned, UsedFields, usedIn, type TypedUse } from "./UsedFields";
 
 interface Typed {
-  used: TypedQuantity;
+  used: TypedUse[];
   treated: TypedQuantity[];
   spray: TypedQuantity;
   setting: string;
   teach: boolean;
-  lot: string;
   wind: string;
   air: string;
   note: string;
@@ -44,14 +43,12 @@ interface Props {
 export function FinishForm({ round, early, onGiveUp }: Props) {
   const account = useAccount();
   const navigate = useNavigate();
-  const lots = useProducts().data?.find((p) => p.id === round.product_id)?.lots ?? [];
   const { value, change, clear } = useDraft<Typed>(`${account.slug}/finish/${round.id}`, {
-    used: { value: round.planned.number.replaceAll(",", ""), unit: round.planned.unit },
+    used: asPlanned(round.mix),
     treated: round.parts.map((p) => ({ value: p.treated.exact, unit: p.treated.unit })),
     spray: { value: "", unit: round.planned_spray?.unit ?? "gal" },
     setting: "",
     teach: false,
-    lot: "",
     wind: "",
     air: "",
     note: "",
@@ -59,17 +56,17 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     clock: "",
   });
   const mast = useSky(round.site_id).data?.fresh;
-  const { lot, ...rest } = value;
+  const used = Array.isArray(value.used) ? value.used : asPlanned(round.mix); // a draft of before there were mixes
   const body: Schemas["FinishIn"] = {
-    ...rest,
+    ...value,
+    used: usedIn(used),
     spray: value.spray.value.trim() ? value.spray : null,
-    lot_id: lot ? Number(lot) : null,
-    lot: "",
     by: "",
     on: value.on || null,
   };
   const settled = useSettled(JSON.stringify(body), 80);
-  const typed = value.used.value.trim() && value.treated.every((x) => x.value.trim());
+  const needed = round.mix.every((c, i) => !c.planned || used[i]?.amount.value.trim());
+  const typed = needed && value.treated.every((x) => x.value.trim());
   const actual = useActual(round.id, typed ? (JSON.parse(settled) as Schemas["FinishIn"]) : null);
   const finish = useChange((path, given: Schemas["FinishIn"]) =>
     read(
@@ -81,13 +78,12 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
   );
   const submit = () =>
     finish.mutate(body, {
-      onSuccess: (entries) => {
+      onSuccess: (made) => {
         clear();
         say("It is in the book.");
-        void navigate(`/a/${account.slug}/book/${entries.length === 1 ? entries[0]!.id : ""}`);
+        void navigate(`/a/${account.slug}/book/${made.length === 1 ? made[0]!.id : ""}`);
       },
     });
-  const liquid = volumeUnits(account.units).some((u) => u.key === round.planned.unit);
   const many = round.parts.length > 1;
   return (
     <OnScreen style={{ marginTop: 28 }}>
@@ -99,12 +95,10 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
         )}
         <Form label="What was really used" error={finish.error} live={actual.error} onSubmit={submit}>
           <Fields $columns={3}>
-            <QuantityField
-              label="Product used"
-              name="used"
-              value={value.used}
-              units={(liquid ? volumeUnits : weightUnits)(account.units)}
-              onChange={(used) => change({ used })}
+            <UsedFields
+              mix={round.mix}
+              used={used}
+              onChange={(next) => change({ used: next })}
               hint={many ? "In all: it is shared out by plan and ground." : undefined}
             />
             {round.parts.map((part, i) => (
@@ -128,7 +122,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                 hint={`Empty: as planned, ${round.planned_spray.text}. What was measured tells of the sprayer.`}
               />
             )}
-            {!liquid && !round.planned_spray && (
+            {!round.planned_spray && (
               <TextField
                 label="The spreader stood at"
                 name="setting"
@@ -136,22 +130,6 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                 onChange={(setting) => change({ setting })}
                 hint="Type it where what was used was weighed: the round then teaches the setting."
                 input={{ inputMode: "decimal" }}
-              />
-            )}
-            {lots.length > 0 && (
-              <PickField
-                label="Taken from lot"
-                name="lot_id"
-                value={value.lot}
-                options={[
-                  { key: "", text: "Not noted" },
-                  ...lots.map((x) => ({
-                    key: `${x.id}`,
-                    text: x.number,
-                    note: `${x.left.text} left${x.expired ? ", past its day" : ""}`,
-                  })),
-                ]}
-                onChange={(key) => change({ lot: key })}
               />
             )}
             <TextField
@@ -192,16 +170,24 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
           )}
           {actual.data && !actual.error && typed && (
             <div style={{ marginTop: 16 }}>
-              {actual.data.parts.map((part) => (
-                <div key={part.name} style={{ marginBottom: 12 }}>
-                  <p>
-                    {many && `${part.name}, ${part.used}: `}
-                    That came to <strong data-answer="actual">{part.rate}</strong>, {part.against_plan}.
-                  </p>
-                  <RateRule rule={part.rule} label="Rate really put down" text={part.rate} />
-                  <Verdict judgement={part.judgement} />
-                </div>
-              ))}
+              {actual.data.parts.flatMap((part) =>
+                part.doses.map((dose) => (
+                  <div key={`${part.name} ${dose.product}`} style={{ marginBottom: 12 }}>
+                    <p>
+                      {[many && `${part.name}, ${dose.used}`, round.mix.length > 1 && dose.product]
+                        .filter(Boolean)
+                        .map((x) => `${x}: `)}
+                      That came to <strong data-answer="actual">{dose.rate}</strong>, {dose.against_plan}.
+                    </p>
+                    <RateRule
+                      rule={dose.rule}
+                      label={`Rate really put down of ${dose.product}`}
+                      text={dose.rate}
+                    />
+                    <Verdict judgement={dose.judgement} />
+                  </div>
+                )),
+              )}
               {actual.data.taught && (
                 <Notice tone={actual.data.taught.far ? "caution" : "note"} word="The machine">
                   {actual.data.taught.sentence}
@@ -212,7 +198,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                   )}
                 </Notice>
               )}
-              {actual.data.parts.some((part) => part.judgement.refused) && (
+              {actual.data.parts.some((part) => part.doses.some((d) => d.judgement.refused)) && (
                 <Notice tone="stop" word="It goes in the book all the same">
                   It is recorded as it was, and marked. Check the numbers; if they are right, ask whoever
                   answers for the label what follows.
@@ -222,7 +208,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
           )}
           <Fault
             error={finish.error}
-            besides={["used", "treated", "spray", "setting", "lot_id", "wind", "air", "note", "on", "clock"]}
+            besides={["used", "treated", "spray", "setting", "wind", "air", "note", "on", "clock"]}
           />
           <Bar>
             <Button look="main" type="submit" isDisabled={finish.isPending}>

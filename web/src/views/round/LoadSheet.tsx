@@ -28,7 +28,7 @@ const Box = styled.section`
 `;
 const Body = styled.div<{ $shut: boolean }>`
   display: ${({ $shut }) => ($shut ? "none" : "grid")};
-  grid-template-columns: minmax(0, 1fr) 180px 235px;
+  grid-template-columns: minmax(0, 1fr) 170px 245px;
   gap: 20px;
   padding-top: 8px;
   align-items: start;
@@ -44,6 +44,18 @@ const Body = styled.div<{ $shut: boolean }>`
   }
 `;
 
+const Vessels = styled.div`
+  display: grid;
+  gap: 16px;
+  figure {
+    margin: 0;
+  }
+  figcaption {
+    font-size: ${t.s13};
+    font-weight: 600;
+  }
+`;
+
 interface Props {
   load: Schemas["LoadOut"];
   round: Schemas["RoundOut"];
@@ -55,7 +67,13 @@ interface Props {
 export function LoadSheet({ load, round, open, onTick }: Props) {
   const done = load.acts.every((a) => ticked(round, load.number, a.key));
   const { box, shut, turn } = useFold<HTMLElement>(done);
-  const fill = load.volume ? `${load.measure.instruction} in ${load.volume}` : load.measure.instruction;
+  const poured = load.pours
+    .map((p) => {
+      const amount = p.measure?.instruction ?? p.amount;
+      return load.pours.length > 1 ? `${amount} of ${p.product}` : amount;
+    })
+    .join(", ");
+  const fill = load.volume ? `${poured} in ${load.volume}` : poured;
   return (
     <Box ref={box} aria-label={load.name}>
       <header>
@@ -89,7 +107,17 @@ export function LoadSheet({ load, round, open, onTick }: Props) {
             );
           })}
         </ol>
-        <Vessel measure={load.measure} />
+        <Vessels>
+          {load.pours.map(
+            (p) =>
+              p.measure && (
+                <figure key={p.product}>
+                  {load.pours.length > 1 && <figcaption>{p.product}</figcaption>}
+                  <Vessel measure={p.measure} />
+                </figure>
+              ),
+          )}
+        </Vessels>
         <Tank load={load} capacity={round.sheet.capacity} />
       </Body>
     </Box>

@@ -110,10 +110,10 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
       act={
         <>
           {round.status === "under_way" && <Button onPress={() => window.print()}>Print the sheet</Button>}
-          {round.entry_ids.length > 0 && (
+          {round.application_ids.length > 0 && (
             <ButtonLink
               look="main"
-              to={`/a/${account.slug}/book/${round.entry_ids.length === 1 ? round.entry_ids[0] : ""}`}
+              to={`/a/${account.slug}/book/${round.application_ids.length === 1 ? round.application_ids[0] : ""}`}
             >
               Open it in the book
             </ButtonLink>
@@ -130,25 +130,38 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
           <Section title="The job">
             <Facts
               of={[
-                ["Product", sheet.product],
-                ["For", sheet.target || round.parts[0]?.use],
+                ...sheet.mix.map((c, i): [string, ReactNode] => [
+                  sheet.mix.length > 1 ? `Product ${i + 1}` : "Product",
+                  <span key={c.product}>
+                    {[c.product, c.amount || "to taste"].join(", ")}
+                    {(c.target || (!i && round.parts[0]?.doses[0]?.use)) && (
+                      <>
+                        <br />
+                        <small>{`against ${c.target || round.parts[0]?.doses[0]?.use}`}</small>
+                      </>
+                    )}
+                  </span>,
+                ]),
                 ...round.parts.map((p): [string, ReactNode] => [
                   p.name,
                   <span key={p.name}>
-                    {p.treated.text} at {p.rate}
+                    {p.treated.text}
                     {p.setting && <strong>{`, setting ${p.setting}`}</strong>}
-                    <br />
-                    <small>the label says {p.label}</small>
+                    {p.doses.map((d) => (
+                      <span key={d.product}>
+                        <br />
+                        {p.doses.length > 1 && `${d.product} `}at {d.rate}
+                        <br />
+                        <small>the label says {d.label}</small>
+                      </span>
+                    ))}
                   </span>,
                 ]),
                 ["When", round.at_text],
                 ["Looked at", round.looked],
                 ["Machine", sheet.machine],
                 ["Passes", sheet.passes > 1 ? `${sheet.passes}` : ""],
-                [
-                  "In all",
-                  [sheet.amount, sheet.spray && `${sheet.spray} of spray`].filter(Boolean).join(", "),
-                ],
+                ["Spray", sheet.spray],
                 ["Cost", sheet.cost],
                 [
                   "Begun",
@@ -187,7 +200,10 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
       {open && round.planned_spray === null && (
         <OnScreen style={{ marginTop: 28 }}>
           <Section title="Half way there">
-            <Midway solid loaded={sheet.loads[0] && { value: sheet.loads[0].product, unit: "lb" }} />
+            <Midway
+              solid
+              loaded={sheet.loads[0] && { value: sheet.loads[0].pours[0]?.amount ?? "", unit: "lb" }}
+            />
           </Section>
         </OnScreen>
       )}

@@ -61,6 +61,7 @@ function RuleField({ field: f, rules, onChange }: Omit<Props, "fields"> & { fiel
         />
       );
     case "leaf":
+    case "helper":
       return (
         <PickField
           label={f.label}

@@ -106,7 +106,7 @@ export function Today() {
           )}
           {data.latest.length > 0 && (
             <Section title="Last in the book">
-              <BookTable entries={data.latest} />
+              <BookTable applications={data.latest} />
             </Section>
           )}
         </Page>

@@ -1,0 +1,109 @@
+"""A mix from label to book in the interface, at desk and phone width: one job, one sheet, one record."""
+
+from typing import Any
+
+from playwright.sync_api import expect
+
+from e2e.base import PHONE, WIDE, BrowserTest
+from greenmeasure.book.models import Application
+from greenmeasure.shelf.actions import save_product
+from greenmeasure.shelf.schemas import ProductIn
+from greenmeasure.tests.base import FUNGICIDE, make_account
+
+
+def card(name: str, kind: str, formulation: str, phrase: str, **more: Any) -> dict[str, Any]:
+    return {"name": name, "kind": kind, "formulation": formulation, "rates": [{"phrase": phrase}]} | more
+
+
+UREA = [{"name": "N", "basis": "N", "amount": 46, "unit": "%"}]
+SHELF = (
+    card("Broad SL", "herbicide", "SL", "1 to 1.5 fl oz per 1,000 sq ft"),
+    card("Sedge WG", "herbicide", "WG", "0.5 to 1 oz wt per 1,000 sq ft"),
+    card("Wetter", "adjuvant", "SL", "0.25 to 0.5% v/v"),
+    card("Blue", "colourant", "SL", "1 fl oz per gallon of spray"),
+    card("Slow ME", "growth_regulator", "ME", "0.2 to 0.3 fl oz per 1,000 sq ft", group_code="Class A"),
+    card("Prills", "fertiliser", "SG", "0.1 to 0.9 lb N per 1,000 sq ft", contents=UREA),
+    FUNGICIDE | {"name": "Other EC", "formulation": "EC", "rates": [{"phrase": "1 to 2 fl oz per 1,000 sq ft"}]},
+)
+HERBICIDES = (("Broad SL", "1"), ("Sedge WG", "0.5"), ("Wetter", "0.25"), ("Blue", ""))
+REGULATOR = (("Slow ME", "0.25"), ("Prills", "0.9"))
+FUNGICIDES = (("Test SC", "0.6"), ("Other EC", "1.5"), ("Wetter", "0.25"))
+
+
+class Mixes(BrowserTest):
+    """An account with a green of 7,000 ft², a sprayer of 1 gal/1000 ft² with 4 gal, and a shelf of things to mix."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        account = make_account("alder")
+        for found in SHELF:
+            save_product(account, ProductIn(**found))
+        self.let_in()
+
+    def mix(self, what: tuple[tuple[str, str], ...]) -> None:
+        """Put a mix together on Reckon; no rate is a dye to taste."""
+        self.go("reckon")
+        for n, (name, rate) in enumerate(what, start=1):
+            if n > 1:
+                self.button("Add to the tank").click()
+            self.pick(f"Product {n}" if n > 1 else "Product", name)
+            if n == 1:
+                self.pick_many("Areas", "North green")
+                self.pick("Machine", "Sprayer")
+            if rate:
+                self.fill(f"Rate of {name}" if n > 1 else "Rate to put down", rate)
+
+    def carried(self, what: tuple[tuple[str, str], ...]) -> Application:
+        """From Reckon through every tick into the book."""
+        self.mix(what)
+        self.says("2 tanks, 7 gal in all.")
+        self.button("Start the round").click()
+        self.page.wait_for_url("**/round/*")
+        self.tick_all("Put on")
+        for tank in ("Tank 1", "Tank 2"):
+            self.tick_all(tank)
+        self.says("All loads are out.")
+        self.button("Put it in the book").click()
+        self.page.wait_for_url("**/book/*")
+        return Application.objects.get()
+
+    def at_both_widths(self, what: tuple[tuple[str, str], ...]) -> Application:
+        for size in (WIDE, PHONE):
+            self.page.set_viewport_size(size)
+            Application.objects.all().delete()
+            made = self.carried(what)
+        expect(self.page.get_by_role("heading", level=1)).to_contain_text(what[0][0])
+        wide = self.page.evaluate("() => document.documentElement.scrollWidth")
+        self.assertLessEqual(wide, PHONE["width"])
+        self.assertEqual([e.product_name for e in made.entries.order_by("position")], [name for name, _ in what])
+        return made
+
+    def test_two_herbicides_with_a_surfactant_and_a_dye(self) -> None:
+        made = self.at_both_widths(HERBICIDES)
+        self.assertIsNone(made.entries.get(product_name="Blue").used)
+
+    def test_a_regulator_with_urea_dissolved_in_two_buckets(self) -> None:
+        """0.9 lb N/1000 ft² of 46 % over 4,000 ft² a tank are 7.83 lb, 3.55 kg: two buckets of at most 2 kg (arithmetic)."""
+        self.mix(REGULATOR)
+        self.says("2 tanks, 7 gal in all.")
+        self.button("Start the round").click()
+        self.page.wait_for_url("**/round/*")
+        first = self.page.get_by_role("region", name="Tank 1")
+        expect(first.get_by_text("half of it in each of 2 buckets", exact=False)).to_have_count(2)
+        expect(first.get_by_text("Bucket 2: dissolve", exact=False)).to_be_visible()
+
+    def test_two_fungicides_with_a_spreader_sticker(self) -> None:
+        self.at_both_widths(FUNGICIDES)
+
+    def test_a_product_leaves_the_tank_and_the_rest_stays(self) -> None:
+        self.mix(FUNGICIDES)
+        self.button("Remove: Other EC").click()
+        self.says("Mix 4.2 fl oz of Test SC and 2.24 fl oz of Wetter")
+        self.page.reload()
+        self.says("Mix 4.2 fl oz of Test SC and 2.24 fl oz of Wetter")
+
+    def test_the_rate_goes_to_the_labels_ends_at_a_press(self) -> None:
+        self.mix((("Test SC", "0.6"),))
+        for word, amount in (("Low", "2.8"), ("Middle", "4.2"), ("High", "5.6")):
+            self.button(f"{word} of the label").click()
+            self.says(f"Pour {amount} fl oz of Test SC")

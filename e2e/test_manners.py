@@ -52,7 +52,7 @@ class Typing(BrowserTest):
             self.fill("Rate to put down", typed)
             expect(self.page.locator("[data-answer=amount] p")).to_have_text(f"{amount} fl oz")
         self.fill("Rate to put down", "much")
-        expect(self.page.locator("[data-field='parts.0.rate'] [role=alert]")).to_contain_text("“much”")
+        expect(self.page.locator("[data-field='parts.0.doses.0.rate'] [role=alert]")).to_contain_text("“much”")
 
 
 class Connection(BrowserTest):

@@ -5,7 +5,7 @@ left empty, what cannot be read is told in `problem`, and neither takes anything
 of documents of version 1, which held them as they were shown, `{text}` where the text cannot be read back.
 """
 
-from collections.abc import Callable, Mapping, Set
+from collections.abc import Callable, Mapping, Sequence, Set
 from dataclasses import asdict, dataclass, fields
 from typing import Any, TypeVar
 
@@ -118,13 +118,17 @@ class SheetPour:
 
 @dataclass(frozen=True)
 class SheetLoad:
-    """One load: its number and its pass, what goes in, what it holds and covers, and its acts in their order."""
+    """One load: its number and its pass, what goes in, what it holds and covers, and its acts in their order.
+
+    `parts` are the places of the grounds that it is for; none where a sheet of before does not say.
+    """
 
     number: int = 0
     name: str = ""
     pass_number: int = 0
     odd: bool = False
     where: str = ""
+    parts: tuple[int, ...] = ()
     pours: tuple[SheetPour, ...] = ()
     volume: Amount = NOTHING
     water: Amount = NOTHING
@@ -236,6 +240,10 @@ def _each(given: Any, read: Callable[[Mapping[str, Any]], T]) -> tuple[T, ...]:
     return tuple(read(x) for x in given if isinstance(x, dict)) if isinstance(given, list | tuple) else ()
 
 
+def _list(given: Any) -> Sequence[Any]:
+    return given if isinstance(given, list | tuple) else ()
+
+
 def _amount(given: Any) -> Amount:
     if not isinstance(given, dict):
         return NOTHING
@@ -269,6 +277,7 @@ def _pour(given: Mapping[str, Any]) -> SheetPour:
 def _load(given: Mapping[str, Any]) -> SheetLoad:
     return SheetLoad(
         **_plain(SheetLoad, given),
+        parts=tuple(x for x in _list(given.get("parts")) if isinstance(x, int)),
         pours=_each(given.get("pours"), _pour),
         volume=_amount(given.get("volume")),
         water=_amount(given.get("water")),

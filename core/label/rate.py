@@ -23,6 +23,10 @@ class Basis(StrEnum):
     S = "S"
     FE = "Fe"
     MN = "Mn"
+    B = "B"
+    ZN = "Zn"
+    CU = "Cu"
+    MO = "Mo"
 
     @property
     def text(self) -> str:

@@ -1,7 +1,8 @@
 """The grammar of the reckon line.
 
     line     = dose | reach | backwards | brings | compare | measure | cup | convert
-    dose     = rate [("of" | "from") ["the"] PRODUCT] ("on" | "over") grounds ["with" MACHINE] ["in" number "passes"]
+    dose     = one {"+" one} ("on" | "over") grounds ["with" MACHINE] ["in" number "passes"]
+    one      = rate [["of" | "from"] ["the"] PRODUCT]
     reach    = "how far does" amount ["of" PRODUCT] "go" "at" rate
     backwards = "what rate is" amount ["less" amount] "of" PRODUCT "on" grounds
     brings   = "what does" rate "of" PRODUCT "bring"
@@ -22,7 +23,7 @@ is ambiguous is asked back with its readings as whole lines.
 import difflib
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
 from core.label.phrase import find_label_rate
@@ -50,8 +51,20 @@ class GroundAsked:
 
 
 @dataclass(frozen=True)
+class MixedAsked:
+    """One more product in the tank: RATE [of] PRODUCT."""
+
+    rate: LabelRate
+    product: str
+    said_product: bool = False
+
+
+@dataclass(frozen=True)
 class DoseAsked:
-    """RATE [of PRODUCT] on GROUNDS [with MACHINE]; `said_product` tells a rate that says it counts product."""
+    """RATE [of PRODUCT] {+ RATE [of] PRODUCT} on GROUNDS [with MACHINE].
+
+    `said_product` tells a rate that says it counts product; `others` are what else is in the tank.
+    """
 
     rate: LabelRate
     product: str | None
@@ -59,6 +72,7 @@ class DoseAsked:
     machine: str | None
     passes: int | None
     said_product: bool = False
+    others: tuple[MixedAsked, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -131,6 +145,11 @@ _REACH = re.compile(
 _CONVERT = re.compile(r"(.+)\s(?:in|as|to|=)\s+(?:how many\s+)?(.+)", re.IGNORECASE)
 _WITH = re.compile(r"\s+(?:with|using)\s+(?:the\s+)?", re.IGNORECASE)
 _PASSES = re.compile(r"\s+in\s+(\d+|one|two|three|four)\s+pass(?:es)?$", re.IGNORECASE)
+_PLUS = re.compile(r"\s\+\s(?=[\d.½¼¾⅓⅔⅛]|half\b|a\b)", re.IGNORECASE)
+_BARE_PERCENT = re.compile(r"^([\d./ ]*\d(?:\s*(?:-|to)\s*[\d.]+)?)\s*%\s+(?!v\b|v\s*/|by\b|solution\b)", re.IGNORECASE)
+_PRODUCT_ON = re.compile(
+    r"(?!(?:on|over|to|of|from|in|as|with)\s)(?:the\s+)?(.+?)\s+(?:on|over)\s+(?:the\s+)?(.+)", re.IGNORECASE
+)
 _ON = re.compile(r"(?:on|over|to)\s+(?:the\s+)?", re.IGNORECASE)
 _OF = re.compile(r"(?:of|from)\s+(?:the\s+)?", re.IGNORECASE)
 _BACKWARDS = re.compile(
@@ -223,6 +242,9 @@ def _reach(amount: str, rate: str, names: Names) -> ReachAsked:
 
 
 def _dose_or_conversion(clean: str, names: Names) -> Asked:
+    *before, last = _PLUS.split(clean)
+    if before:
+        return _mix([_mixed(one, names) for one in before], _of_spray(last), names)
     try:
         rate, rest = find_label_rate(clean, "line")
     except InputError as problem:
@@ -232,6 +254,34 @@ def _dose_or_conversion(clean: str, names: Names) -> Asked:
     if match := re.match(r"(?:in|as|=)\s+(?:how many\s+)?(?!.*\bpass)", rest, re.IGNORECASE):
         return _rate_conversion(rest[match.end() :], rate)
     return _dose(rate, rest, names, clean)
+
+
+def _mix(before: Sequence[MixedAsked], last: str, names: Names) -> DoseAsked:
+    """Several products in one tank; what the last of them goes on with is said of all."""
+    found = _dose(*find_label_rate(last, "line"), names, last)
+    if found.product is None:
+        raise NotUnderstood("line", last, "The line does not say of what.", "Name every product of the mix.")
+    first, *others = before
+    mine = MixedAsked(found.rate, found.product, found.said_product)
+    return replace(found, rate=first.rate, product=first.product, said_product=first.said_product, others=(*others, mine))
+
+
+def _mixed(text: str, names: Names) -> MixedAsked:
+    """0.25% Coot · 0.4 fl oz/M of Heronsedge"""
+    rate, rest = find_label_rate(_of_spray(text), "line")
+    said = _OF.sub("", rest, count=1) if _OF.match(rest) else rest
+    if not said:
+        raise NotUnderstood("line", text, "The line does not say of what.", "Name every product of the mix.")
+    return MixedAsked(rate, find_name(said, names.products, "product"), _counted(text))
+
+
+def _of_spray(text: str) -> str:
+    """In a mix a bare per cent is of the spray, by volume."""
+    return _BARE_PERCENT.sub(r"\1 % v/v ", text)
+
+
+def _counted(text: str) -> bool:
+    return bool(re.search(r"\bproduct\b", text, re.IGNORECASE))
 
 
 def _dose(rate: LabelRate, rest: str, names: Names, clean: str) -> DoseAsked:
@@ -247,13 +297,14 @@ def _dose(rate: LabelRate, rest: str, names: Names, clean: str) -> DoseAsked:
         split = re.split(r"\s+(?:on|over)\s+(?:the\s+)?", rest, maxsplit=1, flags=re.IGNORECASE)
         product = find_name(split[0], names.products, "product")
         rest = f"on {split[1]}" if len(split) == 2 else ""
+    elif match := _PRODUCT_ON.match(rest):
+        product, rest = find_name(match[1], names.products, "product"), f"on {match[2]}"
     match = _ON.match(rest)
     if not match:
         said = f"“{rest}” was not understood." if rest else "The line does not say on what ground."
         raise NotUnderstood("line", rest, said, "Go on with “on” and an area, or “in” and a unit.")
     ground = rest[match.end() :].strip()
-    counted = bool(re.search(r"\bproduct\b", clean, re.IGNORECASE))
-    return DoseAsked(rate, product, _grounds(ground, names), machine, passes, counted)
+    return DoseAsked(rate, product, _grounds(ground, names), machine, passes, _counted(clean))
 
 
 def _brings(text: str, names: Names) -> BringsAsked:

@@ -1,12 +1,12 @@
 """The reckon line for an account: names looked up, the core asked, one sentence and its working out."""
 
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from core.errors import Ambiguous, Choice, InputError
 from core.findings import Finding, Weight, by_weight
 from core.ground import Ground
-from core.job import Job, MachineKind, PartPlan, Pour, one, reckon
+from core.job import Dosing, Job, MachineKind, Part, PartPlan, Pour, one, reckon
 from core.label.match import Fit, fits
 from core.label.product import FORMULATIONS, Kind, Product
 from core.label.rate import Basis, Rate
@@ -28,6 +28,7 @@ from core.reckon.grammar import (
     DoseAsked,
     GroundAsked,
     MeasureAsked,
+    MixedAsked,
     Names,
     ReachAsked,
     read_line,
@@ -101,25 +102,45 @@ def answer_line(account: Account, text: str) -> LineOut:
 # --- a dose -----------------------------------------------------------------------------------------------------
 
 
+@dataclass(frozen=True)
+class _Meant:
+    """One product of a line with its card, its rate and the label row that is meant, by its id."""
+
+    card: Card
+    rate: Rate
+    row_id: int
+
+    @property
+    def row(self) -> Row:
+        return self.card.rows[self.row_id].core()
+
+
 def _dose(here: _Account, asked: DoseAsked, text: str) -> LineOut:
     account = here.account
-    row = here.shelf[asked.product] if asked.product else None
     machine = here.kit[asked.machine] if asked.machine else None
-    rate = one_rate(asked.rate)
-    if row:
-        _product_or_nutrient(row.core(), asked, text)
+    if asked.product:
         named = [here.ground[g.area] for g in asked.grounds if isinstance(g.area, str)]
-        meant = label_for(cards(account)[row.pk], rate, named[0].ground if named else None)
+        first = MixedAsked(asked.rate, asked.product, asked.said_product)
+        mix = [_meant(here, one, text, named[0].ground if named else None) for one in (first, *asked.others)]
         if len(named) == len(asked.grounds):
-            return _checked(here, _job_in(here, row, meant, asked, machine))
-        return _on_size(here, row, meant, asked, machine)
+            return _checked(here, _job_in(here, mix, asked, machine))
+        return _on_size(here, mix, asked, machine)
     product = unnamed(asked.rate)
     mover = machine.core() if machine else None
     if mover and mover.kind is MachineKind.SPREADER:
         product = _spread(product)
+    rate = one_rate(asked.rate)
     parts = [one(_ground(here, g), rate, asked.rate, None if g.share == 1 else here.size(g)) for g in asked.grounds]
     job = reckon([product], parts, mover, passes=asked.passes or 1, us=account.us, house=account.house_rules)
     return _dose_out(account, job, [])
+
+
+def _meant(here: _Account, asked: MixedAsked, text: str, ground: Ground | None) -> _Meant:
+    """A product of the line and the row of its label that is meant. Raises as `label_for`; a bare weight of a feed is asked."""
+    row, rate = here.shelf[asked.product], one_rate(asked.rate)
+    _product_or_nutrient(row.core(), asked, text)
+    card = cards(here.account)[row.pk]
+    return _Meant(card, rate, label_for(card, rate, ground))
 
 
 def _checked(here: _Account, data: JobIn) -> LineOut:
@@ -130,19 +151,24 @@ def _checked(here: _Account, data: JobIn) -> LineOut:
     return _dose_out(here.account, found.job, said, found.refused, data)
 
 
-def _on_size(here: _Account, row: ProductRow, row_id: int, asked: DoseAsked, machine: MachineRow | None) -> LineOut:
-    """A dose on ground of which only the size is given: held against the label, of no grass and no past."""
-    account, card = here.account, cards(here.account)[row.pk]
-    meant, rate, house = card.rows[row_id].core(), one_rate(asked.rate), here.account.house_rules
-    parts = [one(_ground(here, g), rate, meant.label, None if g.share == 1 else here.size(g)) for g in asked.grounds]
+def _on_size(here: _Account, mix: Sequence[_Meant], asked: DoseAsked, machine: MachineRow | None) -> LineOut:
+    """A dose on ground of which only the size is given: held against the labels, of no grass and no past."""
+    account, house = here.account, here.account.house_rules
+    doses = tuple(Dosing(m.rate, m.row.label) for m in mix)
+    parts = [Part(_ground(here, g), doses, None if g.share == 1 else here.size(g)) for g in asked.grounds]
     mover = machine.core() if machine else None
-    job = reckon([card.core], parts, mover, passes=asked.passes or 1, us=account.us, house=house)
+    job = reckon([m.card.core for m in mix], parts, mover, passes=asked.passes or 1, us=account.us, house=house)
     on = today(account)
     found: list[Finding] = []
     for p in job.parts:
-        (d,) = p.measured
-        plan = Plan(card.core, meant, d.judged, applied(card.core, d.dose.amount, p.part.area, on, meant), card.label_rows)
-        found += check(plan, plain(p.part.ground, (), house), account.us).findings
+        meant = [
+            replace(applied(m.card.core, d.dose.amount, p.part.area, on, m.row), application="line")
+            for m, d in zip(mix, p.measured, strict=True)
+        ]
+        for i, (m, d) in enumerate(zip(mix, p.measured, strict=True)):
+            plan = Plan(m.card.core, m.row, d.judged, meant[i], m.card.label_rows)
+            others = (*meant[:i], *meant[i + 1 :])
+            found += check(plan, plain(p.part.ground, others, house), account.us).findings
     refused = job.judgement.refused or any(f.act is Weight.REFUSE for f in found)
     said = [judgement_out(job.judgement).sentence, *(f.sentence for f in by_weight(found) if f.act is not Weight.NOTE)]
     return _dose_out(account, job, list(dict.fromkeys(said)), refused)
@@ -181,7 +207,7 @@ def _of(pour: Pour, job: Job) -> str:
     return f" of {pour.product.name}" if len(job.mix) > 1 else ""
 
 
-def _product_or_nutrient(product: Product, asked: DoseAsked, text: str) -> None:
+def _product_or_nutrient(product: Product, asked: MixedAsked, text: str) -> None:
     """A bare weight of a fertiliser can be product or nitrogen: asked back with what each would come to."""
     rate = asked.rate
     content = product.content(Basis.N)
@@ -248,18 +274,18 @@ def _unplaced(rows: Sequence[Row]) -> list[Fit]:
     return [Fit(row, i, (), frozenset()) for i, row in enumerate(rows)]
 
 
-def _job_in(here: _Account, row: ProductRow, row_id: int, asked: DoseAsked, machine: MachineRow | None) -> JobIn:
-    rate = one_rate(asked.rate)
+def _job_in(here: _Account, mix: Sequence[_Meant], asked: DoseAsked, machine: MachineRow | None) -> JobIn:
+    doses = [DoseIn(row_id=m.row_id, rate=QuantityIn(value=m.rate.value, unit=m.rate.unit.key)) for m in mix]
     parts = [
-        PartIn(
-            area_id=here.ground[str(g.area)].pk,
-            doses=[DoseIn(row_id=row_id, rate=QuantityIn(value=rate.value, unit=rate.unit.key))],
-            share="" if g.share == 1 else f"{g.share * 100:g} %",
-        )
+        PartIn(area_id=here.ground[str(g.area)].pk, doses=doses, share="" if g.share == 1 else f"{g.share * 100:g} %")
         for g in asked.grounds
     ]
-    passes = asked.passes or 1
-    return JobIn(mix=[ComponentIn(product_id=row.pk)], parts=parts, machine_id=machine.pk if machine else None, passes=passes)
+    return JobIn(
+        mix=[ComponentIn(product_id=m.card.product.pk) for m in mix],
+        parts=parts,
+        machine_id=machine.pk if machine else None,
+        passes=asked.passes or 1,
+    )
 
 
 # --- other questions --------------------------------------------------------------------------------------------

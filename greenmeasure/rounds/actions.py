@@ -1,5 +1,7 @@
 """What changes rounds: start, tick, finish into the book, give up."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import replace
 from datetime import datetime, timedelta
 from uuid import UUID
@@ -199,9 +201,7 @@ def tick(found: Round, user: User, data: TickIn) -> None:
         InputError: the sheet has no such act.
     """
     _known_act(found, data)
-    with transaction.atomic():
-        _hold(found)
-        _still_open(found)
+    with open_round(found):
         if not data.done:
             found.ticks.filter(load=data.load, act=data.act).delete()
             return
@@ -210,6 +210,15 @@ def tick(found: Round, user: User, data: TickIn) -> None:
         Tick.objects.get_or_create(round=found, load=data.load, act=data.act, defaults={"by": user, "at": clock.now()})
         if data.load:
             found.account.touch()
+
+
+@contextmanager
+def open_round(found: Round) -> Iterator[None]:
+    """Hold a round that is under way while something of it changes. Raises Conflict where it is over."""
+    with transaction.atomic():
+        _hold(found)
+        _still_open(found)
+        yield
 
 
 def _hold(found: Round) -> None:

@@ -9,10 +9,20 @@ from greenmeasure.book.queries import application_out
 from greenmeasure.book.schemas import ApplicationOut
 from greenmeasure.common.bringing import ImportOut, TextIn
 from greenmeasure.reckon.schemas import JobIn
-from greenmeasure.rounds import actions, bringing, queries
+from greenmeasure.rounds import actions, bringing, pouring, queries
 from greenmeasure.rounds.actual import read_actual
 from greenmeasure.rounds.models import Round
-from greenmeasure.rounds.schemas import ActualOut, DoneIn, FinishIn, RoundLineOut, RoundOut, StatusName, TickIn
+from greenmeasure.rounds.schemas import (
+    ActualOut,
+    DoneIn,
+    FinishIn,
+    PouredIn,
+    PouredOut,
+    RoundLineOut,
+    RoundOut,
+    StatusName,
+    TickIn,
+)
 
 router = Router(tags=["rounds"])
 
@@ -59,6 +69,20 @@ def tick(request: HttpRequest, account: Path[str], round_id: int, data: TickIn) 
     """Tick an act, or take the tick back."""
     found = Round.objects.one(account_of(request), round_id)
     actions.tick(found, user_of(request), data)
+    return queries.round_out(found)
+
+
+@router.post("/{round_id}/poured/check", response=PouredOut, auth=VIEWER)
+def check_poured(request: HttpRequest, account: Path[str], round_id: int, data: PouredIn) -> PouredOut:
+    """What a measured amount makes of the rate, before it goes into the tank; changes nothing."""
+    return queries.poured_out(pouring.check(Round.objects.one(account_of(request), round_id), data))
+
+
+@router.post("/{round_id}/poured", response=RoundOut, auth=APPLICATOR)
+def keep_poured(request: HttpRequest, account: Path[str], round_id: int, data: PouredIn) -> RoundOut:
+    """Keep what was measured for a load, or take it back."""
+    found = Round.objects.one(account_of(request), round_id)
+    pouring.keep(found, user_of(request), data)
     return queries.round_out(found)
 
 

@@ -169,6 +169,29 @@ class RoundDose(models.Model):
         return Row(self.label, self.use, intent=Intent(self.intent), interval=(self.interval_low, self.interval_high))
 
 
+class Poured(models.Model):
+    """What was really measured of one component for one load; a later measure takes its place."""
+
+    round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="poured")
+    load = models.PositiveSmallIntegerField()
+    component = models.ForeignKey(RoundComponent, on_delete=models.CASCADE, related_name="poured")
+    value = models.FloatField()
+    unit = models.CharField(max_length=12)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["load", "component__position"]
+        constraints = [models.UniqueConstraint(fields=["round", "load", "component"], name="measured_once")]
+
+    def __str__(self) -> str:
+        return f"{self.component}, load {self.load}"
+
+    @property
+    def amount(self) -> Quantity:
+        return Quantity(self.value, UNITS[self.unit])
+
+
 class Tick(models.Model):
     """One act done: of load `load` (0 for what is worn), by whom and when."""
 

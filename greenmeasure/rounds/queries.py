@@ -1,23 +1,29 @@
 """What is read of rounds."""
 
+from collections.abc import Sequence
 from typing import cast
 
 from core.days import clock
+from core.errors import InputError
 from core.job.sheet import Sheet, SheetPart
 from core.label.rate import show_label_rate
 from core.machines.standing import DRIFTED
 from core.readable import handy, joined, readable
+from core.units import Quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.words import target_name
 from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import quantity_out, rule_out
 from greenmeasure.rounds.actions import ticked
 from greenmeasure.rounds.actual import Actual, ActualDose
-from greenmeasure.rounds.models import Round, RoundComponent, RoundPart
+from greenmeasure.rounds.models import Poured, Round, RoundComponent, RoundPart
+from greenmeasure.rounds.pouring import Held, judged
 from greenmeasure.rounds.schemas import (
     ActualDoseOut,
     ActualOut,
     ActualPartOut,
+    KeptPourOut,
+    PouredOut,
     RoundComponentOut,
     RoundDoseOut,
     RoundLineOut,
@@ -35,14 +41,16 @@ def round_out(found: Round) -> RoundOut:
     """A round with its sheet and its ticks."""
     ticks, sheet = list(found.ticks.select_related("by")), found.read_sheet()
     done = {(t.load, t.act) for t in ticks}
+    poured = list(found.poured.select_related("by", "component__product"))
     spray = readable(found.spray, found.account.us) if found.spray else None
     return RoundOut(
         id=found.pk,
         status=cast(StatusName, found.status),
         site_id=found.parts.all()[0].area.site_id,
-        mix=[_component_out(c) for c in found.mix.all()],
+        mix=[_component_out(c, poured, len(sheet.loads)) for c in found.mix.all()],
         sheet=sheet_out(sheet),
         ticks=[TickOut(load=t.load, act=t.act, by=str(t.by), at=t.at) for t in ticks],
+        poured=[_kept_pour(found, sheet, p) for p in poured],
         loads_done=sheet.loads_done(done),
         worn=sheet.worn(done),
         next=next_act(found, sheet, done),
@@ -57,12 +65,42 @@ def round_out(found: Round) -> RoundOut:
     )
 
 
-def _component_out(c: RoundComponent) -> RoundComponentOut:
+def poured_out(held: Held) -> PouredOut:
+    """What a measured amount makes of the rate, in words."""
+    here, label = held.poured, held.dose.label
+    binds = held.dose.component.product.core().label_binds
+    return PouredOut(
+        rate=str(here.rate),
+        judgement=judgement_out(here.judgement),
+        rule=rule_out(label, here.rate.to(label.highest.unit).value, binds),
+        sentence=here.sentence,
+        slip=here.slip,
+        off=here.off,
+        stops=here.stops,
+    )
+
+
+def _kept_pour(found: Round, sheet: Sheet, kept: Poured) -> KeptPourOut:
+    try:
+        told = poured_out(judged(found, sheet, kept.load, kept.component, kept.amount))
+    except InputError:
+        told = None
+    return KeptPourOut(
+        load=kept.load, place=kept.component.position, amount=quantity_out(kept.amount), by=str(kept.by), at=kept.at, found=told
+    )
+
+
+def _component_out(c: RoundComponent, poured: Sequence[Poured], loads: int) -> RoundComponentOut:
+    mine = [p.amount for p in poured if p.component_id == c.pk]
+    whole = None
+    if mine and len(mine) == loads and len({a.unit.dimension for a in mine}) == 1:
+        whole = Quantity(sum(a.base for a in mine) / mine[0].unit.size, mine[0].unit)
     return RoundComponentOut(
         product_id=c.product_id,
         product=c.product.name,
         target=target_name(c.target),
         planned=quantity_out(handy(c.amount)) if c.amount else None,
+        poured=quantity_out(whole) if whole else None,
     )
 
 

@@ -22,6 +22,40 @@ class TickIn(Schema):
     done: bool
 
 
+class PouredIn(Schema):
+    """What was really measured for load `load` of the product at `place` of the mix; none takes it back."""
+
+    load: int
+    place: int
+    amount: QuantityIn | None = None
+
+
+class PouredOut(Out):
+    """What a measured amount makes of the rate: where it stands, and the slip that would explain a miss.
+
+    `off` tells one that is further from the plan than a vessel reads, `stops` one that the label forbids.
+    """
+
+    rate: str
+    judgement: JudgementOut
+    rule: RuleOut
+    sentence: str
+    slip: str
+    off: bool
+    stops: bool
+
+
+class KeptPourOut(Out):
+    """What was measured for a load, and what it makes of the rate, None where its sheet no longer tells."""
+
+    load: int
+    place: int
+    amount: QuantityOut
+    by: str
+    at: datetime
+    found: PouredOut | None
+
+
 class TickOut(Out):
     """An act that was done, by whom and when."""
 
@@ -50,12 +84,13 @@ class RoundPartOut(Out):
 
 
 class RoundComponentOut(Out):
-    """One product of a round's mix, and what of it was planned, None to taste."""
+    """One product of a round's mix, what of it was planned, None to taste, and what was measured, once it was for every load."""
 
     product_id: int
     product: str
     target: str
     planned: QuantityOut | None
+    poured: QuantityOut | None
 
 
 class SheetFindingOut(Out):
@@ -106,6 +141,7 @@ class RoundOut(Out):
     mix: list[RoundComponentOut]
     sheet: SheetOut
     ticks: list[TickOut]
+    poured: list[KeptPourOut]
     loads_done: int
     worn: bool
     next: str

@@ -80,6 +80,7 @@ def _load(shown: LoadOut, found: Reckoned, i: int) -> SheetLoad:
         pass_number=shown.pass_number,
         odd=shown.odd,
         where=shown.where,
+        parts=tuple(j for j, p in enumerate(found.job.parts) if p.part in plan.parts),
         pours=tuple(_pour(x, p) for x, p in zip(shown.pours, plan.pours, strict=True)),
         volume=_amount(in_tank(plan.load.volume, machine)),
         water=_amount(in_tank(plan.water, machine)),

@@ -12,7 +12,7 @@ from core.errors import InputError
 from core.grasses import GRASSES
 from core.label import product as core
 from core.label.groups import read_codes
-from core.label.phrase import read_label_rate
+from core.label.phrase import read_label_rate, weighed
 from core.label.rate import Basis, LabelRate
 from core.label.rules import Intent, Use
 from core.units import LENGTH, MASS, UNITS, VOLUME, Quantity, density, positive, quantity
@@ -41,6 +41,9 @@ def save_product(account: Account, data: ProductIn, product: Product | None = No
     heavy = faults.of(_density, typed) if (typed := filled(data.density)) else None
     codes = faults.of(read_codes, data.group_code, "group_code", kind.scheme if kind else "FRAC")
     contents = [faults.of(_content, i, c) for i, c in enumerate(data.contents)]
+    if made and not made.liquid:
+        for given in data.rates:
+            given.phrase = weighed(given.phrase)
     rows = [faults.of(_row, i, r) for i, r in enumerate(data.rates)]
     if not data.rates:
         faults.add("rates", None, "The product has no rate.", "Type at least one rate as the label prints it.")

@@ -31,7 +31,7 @@ def product_options(request: HttpRequest, account: Path[str]) -> ShelfOptionsOut
 @router.post("/phrase", response=PhraseOut, auth=VIEWER)
 def read_phrase(request: HttpRequest, account: Path[str], data: PhraseIn) -> PhraseOut:
     """Read a rate as a label prints it; changes nothing."""
-    return queries.phrase_out(data.phrase)
+    return queries.phrase_out(data.phrase, data.formulation)
 
 
 @router.get("/shelf.json", auth=VIEWER, response={200: dict})

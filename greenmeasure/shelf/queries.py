@@ -8,7 +8,7 @@ from core.errors import InputError
 from core.grasses import GRASSES
 from core.label import product as core
 from core.label.groups import GROUPS
-from core.label.phrase import read_label_rate
+from core.label.phrase import read_phrase, weighed
 from core.label.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.label.rules import Intent, Row, Use
 from core.label.targets import TARGETS, find_target
@@ -176,15 +176,18 @@ def options(us: bool) -> ShelfOptionsOut:
     )
 
 
-def phrase_out(phrase: str) -> PhraseOut:
-    """A label phrase as understood. Raises as `core.label.phrase.read_label_rate`."""
-    label = read_label_rate(phrase, "phrase")
+def phrase_out(phrase: str, formulation: str = "") -> PhraseOut:
+    """A label phrase as understood. Raises as `core.label.phrase.read_phrase`."""
+    dry = formulation in core.FORMULATIONS and not core.FORMULATIONS[formulation].liquid
+    found = read_phrase(weighed(phrase) if dry else phrase, "phrase")
+    label = found.rate
     low, high = label.lowest, label.highest
     return PhraseOut(
         understood=show_label_rate(label),
         low=rate_out(low) if low.value else None,
         high=rate_out(high),
-        also=[show_in(label, unit) for unit in _others(label)],
+        also=[*(show_label_rate(s) for s in found.same_as), *(show_in(label, unit) for unit in _others(label))],
+        told=list(found.told),
     )
 
 

@@ -215,18 +215,20 @@ class ShelfOptionsOut(Out):
 
 
 class PhraseIn(Schema):
-    """A label phrase to read."""
+    """A label phrase to read; a product's `formulation`, where it is known, settles a bare ounce of a dry one."""
 
     phrase: Line
+    formulation: str = ""
 
 
 class PhraseOut(Out):
-    """A label phrase as understood: in one spelling, as a range, and in the trade's other units."""
+    """A label phrase as understood: in one spelling, as a range, in the trade's other units, and what else it tells."""
 
     understood: str
     low: RateOut | None
     high: RateOut
     also: list[str]
+    told: list[str]
 
 
 class ShelfTextIn(Schema):

@@ -157,6 +157,48 @@ class Reckoned(MixTest):
         self.assertEqual(len(self.ask("POST", "reckon/job", job | {"parts": [*job["parts"], other]})["loads"]), 3)
 
 
+class OnTheLine(MixTest):
+    def line(self, text: str, expect: int = 200) -> Any:
+        return self.ask("POST", "reckon/line", {"line": text}, expect)
+
+    def test_a_mix_in_one_line_is_the_mix_that_reckon_has(self) -> None:
+        # 7 × 0.6, 7 × 3, and 0.25 % of 7 gal, 896 fl oz
+        said = self.line("0.6 fl oz/M Test SC + 3 fl oz/M of Iron SL + 0.25% Sticker on North green with Sprayer")
+        self.assertEqual(
+            said["sentence"],
+            "Mix 4.2 fl oz of Test SC, 21 fl oz of Iron SL and 2.24 fl oz of Sticker for North green: 2 tanks, 7 gal in all.",
+        )
+        self.assertEqual(len(said["job"]["mix"]), 3)
+        self.assertEqual(self.ask("POST", "reckon/job", said["job"])["headline"], said["sentence"])
+        self.assertTrue(any("2.4 fl oz" in d or "Test SC in the" in d for d in said["details"]), said["details"])
+
+    def test_it_asks_the_same_gate(self) -> None:
+        self.rule("Test SC", incompatible=[{"what": "Iron SL", "days": 0}])
+        for ground in ("North green", "7,000 sq ft"):
+            said = self.line(f"0.6 fl oz/M Test SC + 3 fl oz/M Iron SL on {ground} with Sprayer")
+            self.assertTrue(said["refused"], ground)
+            self.assertTrue(said["sentence"].startswith("Do not mix"))
+
+    def test_without_an_of_it_is_understood(self) -> None:
+        # 7 × 0.6
+        self.assertIn("Pour 4.2 fl oz", self.line("0.6 fl oz/M Test SC on North green with Sprayer")["sentence"])
+
+    def test_what_is_not_named_or_not_here_is_said(self) -> None:
+        for text in (
+            "0.6 fl oz/M + 3 fl oz/M Iron SL on North green",
+            "0.6 fl oz/M Test SC + 3 fl oz/M on North green",
+            "0.6 fl oz/M Test SC + 3 fl oz/M Nonsense on North green",
+            "0.6 fl oz/M Test SC + 3 fl oz/M Iron SL",
+            "0.6 fl oz/M Test SC + 0.6 fl oz/M Test SC on North green",
+        ):
+            self.line(text, 422)
+
+    def test_areas_joined_by_a_plus_are_still_areas(self) -> None:
+        self.ask("POST", "areas", AREA | {"name": "Bank"}, 201)
+        said = self.line("0.6 fl oz/M of Test SC on North green + Bank with Sprayer")
+        self.assertEqual((len(said["job"]["mix"]), len(said["job"]["parts"])), (1, 2))
+
+
 class AtTheGate(MixTest):
     """Each component against the ledger, and against the others."""
 
@@ -362,3 +404,77 @@ class ThroughTheBook(MixTest):
         self.ask("POST", f"rounds/{pk}/give-up")
         self.ask("POST", "rounds/done", {"job": self.mix(("Test SC", 0.6)), "finish": self.used(4.2)}, 201)
         self.assertIn("allows 1", self.faults("POST", f"rounds/{pk}/take-up", None)["round"])
+
+
+class PourCheck(MixTest):
+    """What was measured, before the tank is topped up: two tanks, 4 gal with 2.4 of Test SC's 4.2 fl oz and 3 gal with 1.8."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.begun = self.ask("POST", "rounds", self.whole(), 201)
+        self.path = f"rounds/{self.begun['id']}/poured"
+
+    def pour(self, amount: float | str | None, unit: str = "fl_oz", load: int = 1, place: int = 0, check: bool = True) -> Any:
+        typed = None if amount is None else {"value": amount, "unit": unit}
+        return self.ask("POST", f"{self.path}/check" if check else self.path, {"load": load, "place": place, "amount": typed})
+
+    def dress(self) -> None:
+        for gear in self.begun["sheet"]["wear"]:
+            self.ask("POST", f"rounds/{self.begun['id']}/ticks", {"load": 0, "act": gear["key"], "done": True})
+
+    def test_as_planned_and_off_it(self) -> None:
+        self.assertEqual(self.pour(2.4)["sentence"], "That makes 0.6 fl oz/1000 ft², as planned.")
+        # 3 for 2.4 is a quarter more
+        self.assertEqual(self.pour(3)["sentence"], "That makes 0.75 fl oz/1000 ft², +25 % against the plan.")
+        self.assertEqual(self.pour(3)["judgement"]["stand"], "within")
+
+    def test_the_whole_dose_in_one_tank_is_stopped_and_asked_about(self) -> None:
+        found = self.pour(4.2)
+        self.assertTrue(found["stops"])
+        self.assertIn("dose of the whole job", found["slip"])
+
+    def test_double_the_iron_of_the_plot_is_seen_before_it_goes_in(self) -> None:
+        # 12 fl oz is the tank's: 24 makes 6 fl oz/1000 ft² where the label's most is 4; a feed warns
+        found = self.pour(24, place=1)
+        self.assertEqual((found["judgement"]["stand"], found["stops"], found["off"]), ("above", False, True))
+        self.assertIn("twice as much spray", found["slip"])
+
+    def test_ounces_for_millilitres(self) -> None:
+        self.assertIn("read in mL", self.pour(71)["slip"])
+        self.assertIn("read in fl oz", self.pour(2.4, "ml")["slip"])
+
+    def test_a_share_of_the_spray_is_checked_too(self) -> None:
+        # 1.28 fl oz in 4 gal is 0.25 %
+        self.assertEqual(self.pour(1.28, place=2)["sentence"], "That makes 0.25 % v/v, as planned.")
+
+    def test_it_is_kept_with_the_round_taken_back_and_used_at_the_end(self) -> None:
+        self.ask("POST", self.path, {"load": 1, "place": 0, "amount": {"value": 2.5, "unit": "fl_oz"}}, 409)
+        self.dress()
+        self.pour(2.5, check=False)
+        said = self.pour(2.4, check=False)
+        self.assertEqual([(p["load"], p["place"], p["amount"]["text"]) for p in said["poured"]], [(1, 0, "2.4 fl oz")])
+        self.assertEqual(said["poured"][0]["by"], "Manager alder")
+        self.assertIsNone(said["mix"][0]["poured"])
+        said = self.pour(1.9, load=2, check=False)
+        # 2.4 and 1.9, every load being measured
+        self.assertEqual(said["mix"][0]["poured"]["text"], "4.3 fl oz")
+        said = self.pour(None, load=2, check=False)
+        self.assertEqual(len(said["poured"]), 1)
+
+    def test_what_cannot_be_measured_is_refused_and_nothing_is_kept(self) -> None:
+        self.dress()
+        for body, field in (
+            ({"load": 9, "place": 0}, "load"),
+            ({"load": 1, "place": 9}, "place"),
+            ({"load": 1, "place": 3}, "load"),
+            ({"load": 1, "place": 0, "amount": {"value": -1, "unit": "fl_oz"}}, "amount"),
+            ({"load": 1, "place": 0, "amount": {"value": 1, "unit": "ft2"}}, "amount"),
+        ):
+            given = {"amount": {"value": 1, "unit": "fl_oz"}} | body
+            self.assertEqual(list(self.faults("POST", self.path, given)), [field])
+        self.assertFalse(Round.objects.get().poured.exists())
+
+    def test_a_round_that_is_over_takes_no_more(self) -> None:
+        self.dress()
+        self.ask("POST", f"rounds/{self.begun['id']}/give-up")
+        self.ask("POST", self.path, {"load": 1, "place": 0, "amount": {"value": 2.4, "unit": "fl_oz"}}, 409)

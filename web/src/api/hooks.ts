@@ -167,13 +167,17 @@ export function useMachines() {
 }
 
 /** A label phrase read by the server as it is typed. */
-export function usePhrase(phrase: string) {
+export function usePhrase(phrase: string, formulation: string) {
   const path = usePath();
   return useQuery({
-    queryKey: [path.account, "phrase", phrase],
+    queryKey: [path.account, "phrase", phrase, formulation],
     queryFn: ({ signal }) =>
       read(
-        api.POST("/api/accounts/{account}/products/phrase", { params: { path }, body: { phrase }, signal }),
+        api.POST("/api/accounts/{account}/products/phrase", {
+          params: { path },
+          body: { phrase, formulation },
+          signal,
+        }),
       ),
     enabled: phrase.trim() !== "",
     retry: false,
@@ -223,6 +227,19 @@ export function useActual(round_id: number, body: Schemas["FinishIn"] | null) {
   return useAnswer("actual", body, (path, asked, signal) =>
     read(
       api.POST("/api/accounts/{account}/rounds/{round_id}/actual", {
+        params: { path: { ...path, round_id } },
+        body: asked,
+        signal,
+      }),
+    ),
+  );
+}
+
+/** What a measured amount makes of the rate, before it goes into the tank. */
+export function usePoured(round_id: number, body: Schemas["PouredIn"] | null) {
+  return useAnswer("poured", body, (path, asked, signal) =>
+    read(
+      api.POST("/api/accounts/{account}/rounds/{round_id}/poured/check", {
         params: { path: { ...path, round_id } },
         body: asked,
         signal,

@@ -6,6 +6,7 @@ import { Switch } from "../../parts/Switch";
 import { Tank } from "../../parts/Tank";
 import { Vessel } from "../../parts/Vessel";
 import { useFold } from "../../parts/useFold";
+import { PourCheck } from "./PourCheck";
 import { ticked, type Tick } from "./ticks";
 
 const Box = styled.section`
@@ -63,6 +64,14 @@ interface Props {
   onTick: (tick: Tick) => void;
 }
 
+/** The pour check beside the act that pours a product. */
+function Pour({ of, load, round, open }: Omit<Props, "onTick"> & { of: string }) {
+  const place = load.pours.findIndex((p) => p.product === of);
+  const pour = load.pours[place];
+  if (!pour?.measure) return null;
+  return <PourCheck round={round} load={load} place={place} pour={pour} open={open} />;
+}
+
 /** One load of the mix sheet: its acts to tick, its vessel, its tank. A load that is out folds away. */
 export function LoadSheet({ load, round, open, onTick }: Props) {
   const done = load.acts.every((a) => ticked(round, load.number, a.key));
@@ -103,6 +112,7 @@ export function LoadSheet({ load, round, open, onTick }: Props) {
                 >
                   {act.text}
                 </Switch>
+                {act.pours && <Pour of={act.pours} load={load} round={round} open={open && !tick} />}
               </li>
             );
           })}

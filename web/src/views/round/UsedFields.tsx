@@ -16,14 +16,16 @@ export interface Mixed {
   product_id: number;
   product: string;
   planned: Schemas["QuantityOut"] | null;
+  /** What was measured for all loads together, once it was for each. */
+  poured?: Schemas["QuantityOut"] | null;
 }
 
-/** What is typed before anybody has: as planned. */
+/** What is typed before anybody has: what was measured at the tank, else as planned. */
 export const asPlanned = (mix: Mixed[]): TypedUse[] =>
-  mix.map((c) => ({
-    amount: { value: c.planned?.number.replaceAll(",", "") ?? "", unit: c.planned?.unit ?? "" },
-    lot: "",
-  }));
+  mix.map((c) => {
+    const found = c.poured ?? c.planned;
+    return { amount: { value: found?.number.replaceAll(",", "") ?? "", unit: found?.unit ?? "" }, lot: "" };
+  });
 
 /** What was typed as the API takes it. */
 export const usedIn = (used: TypedUse[]): Schemas["UsedIn"][] =>
@@ -65,7 +67,13 @@ export function UsedFields({ mix, used, onChange, hint, lots = true }: Props) {
             value={typed.amount.unit ? typed.amount : { ...typed.amount, unit: list[0]!.key }}
             units={list}
             onChange={(amount) => set(i, { amount })}
-            hint={c.planned ? hint : "It went in to taste: may stay empty."}
+            hint={
+              c.poured
+                ? "As it was measured at the tank."
+                : c.planned
+                  ? hint
+                  : "It went in to taste: may stay empty."
+            }
           />,
           lots && kept.length > 0 && (
             <PickField

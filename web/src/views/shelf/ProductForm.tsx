@@ -137,7 +137,12 @@ export function ProductForm({
           </Fields>
         </Section>
         <Section title="Its rates">
-          <RateRows rows={value.rates} options={options} onChange={(rates) => change({ rates })} />
+          <RateRows
+            rows={value.rates}
+            options={options}
+            formulation={value.formulation}
+            onChange={(rates) => change({ rates })}
+          />
         </Section>
         <Section title="What is in it">
           <ContentRows

@@ -71,16 +71,18 @@ function RateRow({
   set,
   leave,
   options,
+  formulation,
 }: {
   i: number;
   row: TypedRate;
   set: (row: TypedRate) => void;
   leave?: () => void;
   options: Options;
+  formulation: string;
 }) {
   const account = useAccount();
   const phrase = useSettled(row.phrase, 200);
-  const { data, error } = usePhrase(phrase);
+  const { data, error } = usePhrase(phrase, formulation);
   const asked = error instanceof ApiError ? error.fields[0] : undefined;
   const pick = (text: string) => set({ ...row, phrase: text });
   const [open, setOpen] = useState(false);
@@ -102,6 +104,8 @@ function RateRow({
             <Hint>
               {`Understood: ${data.understood}`}
               {data.also.length > 0 && `; that is ${data.also.slice(0, 2).join(" or ")}`}
+              {data.told.length > 0 &&
+                `. It also says “${data.told.join("”, “")}”: put that among the rules or the interval.`}
             </Hint>
           )}
           {row.phrase.trim() && phrase === row.phrase && asked && <FaultText fault={asked} onPick={pick} />}
@@ -211,10 +215,12 @@ function RateRow({
 export function RateRows({
   rows,
   options,
+  formulation,
   onChange,
 }: {
   rows: TypedRate[];
   options: Options;
+  formulation: string;
   onChange: (rows: TypedRate[]) => void;
 }) {
   return (
@@ -225,6 +231,7 @@ export function RateRows({
           i={i}
           row={row}
           options={options}
+          formulation={formulation}
           set={(next) => onChange(rows.map((r, j) => (j === i ? next : r)))}
           leave={rows.length > 1 ? () => onChange(rows.filter((_, j) => j !== i)) : undefined}
         />

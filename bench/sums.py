@@ -8,6 +8,8 @@ from typing import Any
 
 import pint
 
+from core.ground import Ground
+from core.job import Dosing, Job, Machine, MachineKind, Part, reckon
 from core.label.product import FORMULATIONS, Content, Kind, Package, Product
 from core.label.rate import Basis, LabelRate, Rate, RateUnit
 from core.rates.compare import Offer, compare
@@ -121,6 +123,28 @@ def side_by_side(products: int = 200, areas: int = 50) -> None:
     print(f"side by side, {products} products, costs and buying / pint, amounts    {one / bare:5.2f}x")
 
 
+def mixes(products: int = 6, areas: int = 20) -> None:
+    """Print what a mix of several products on many areas costs against as many jobs of one product each."""
+    label = LabelRate(0.2, 2.0, RateUnit(UNITS["fl_oz"], UNITS["kft2"]))
+    mix = [Product(f"p{i}", Kind.IRON, FORMULATIONS["SL"], (), DENSITY) for i in range(products)]
+    output = Rate(2.0, RateUnit(UNITS["gal"], UNITS["kft2"]))
+    boom = Machine("boom", MachineKind.SPRAYER, Quantity(50.0, UNITS["gal"]), output)
+    grounds = [Ground(f"g{i}", Quantity(1000.0 + 97 * i, UNITS["ft2"])) for i in range(areas)]
+    dosing = Dosing(Rate(1.0, label.unit), label)
+
+    def together() -> Job:
+        return reckon(mix, [Part(g, (dosing,) * products) for g in grounds], boom)
+
+    def apart() -> list[Job]:
+        return [reckon([p], [Part(g, (dosing,)) for g in grounds], boom) for p in mix]
+
+    together(), apart()
+    one, _ = _took(lambda: [together().working for _ in range(20)])
+    many, _ = _took(lambda: [[j.working for j in apart()] for _ in range(20)])
+    print(f"a mix of {products} on {areas} areas / {products} jobs of one                      {one / many:5.2f}x")
+
+
 def run() -> None:
     doses()
     side_by_side()
+    mixes()

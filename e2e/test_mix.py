@@ -59,9 +59,11 @@ class Mixes(BrowserTest):
         self.says("2 tanks, 7 gal in all.")
         self.button("Start the round").click()
         self.page.wait_for_url("**/round/*")
+        self.says("Put on what the label asks")
         self.tick_all("Put on")
         for tank in ("Tank 1", "Tank 2"):
-            self.tick_all(tank)
+            for box in self.page.get_by_role("region", name=tank).locator("label:has(input[type=checkbox])").all():
+                box.click()
         self.says("All loads are out.")
         self.button("Put it in the book").click()
         self.page.wait_for_url("**/book/*")
@@ -94,6 +96,26 @@ class Mixes(BrowserTest):
 
     def test_two_fungicides_with_a_spreader_sticker(self) -> None:
         self.at_both_widths(FUNGICIDES)
+
+    def test_what_was_measured_is_checked_before_it_goes_in(self) -> None:
+        """The whole 4.2 fl oz in a tank that takes 2.4 are asked about; what was noted is what was used at the end: 2.5 fl oz and
+        53 mL, 1.792 fl oz (NIST Handbook 44), measured in a syringe.
+        """
+        self.mix((("Test SC", "0.6"),))
+        self.says("2 tanks")
+        self.button("Start the round").click()
+        self.says("Put on what the label asks")
+        self.tick_all("Put on")
+        first, second = (self.page.get_by_role("region", name=f"Tank {n}") for n in (1, 2))
+        first.get_by_role("textbox", name="Really measured").fill("4.2")
+        expect(first.get_by_text("Is that the dose of the whole job, 4.2 fl oz?")).to_be_visible()
+        expect(first.locator("[data-stand=above]")).to_be_visible()
+        for tank, amount in ((first, "2.5"), (second, "53")):
+            tank.get_by_role("textbox", name="Really measured").fill(amount)
+            tank.get_by_role("button", name="Note really measured").click()
+            expect(tank.get_by_role("button", name="Note really measured")).to_have_text("Noted")
+        self.page.reload()
+        expect(self.page.get_by_role("textbox", name="Product used", exact=True)).to_have_value("4.292")
 
     def test_a_product_leaves_the_tank_and_the_rest_stays(self) -> None:
         self.mix(FUNGICIDES)

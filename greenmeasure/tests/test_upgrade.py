@@ -76,6 +76,8 @@ class Landing(SimpleTestCase):
     name: ClassVar[str]
     renamed: ClassVar[dict[str, str]] = {}
     """What its tables are called now."""
+    area_name: ClassVar[str] = "area_name"
+    """What an entry called its area's name."""
     folder: ClassVar[Any]
     told: ClassVar[dict[str, Any]]
     database: ClassVar[Path]
@@ -119,6 +121,17 @@ class Landing(SimpleTestCase):
         self.assertTrue(rounds[3]["worn"])
         self.assertEqual(len([t for t in rounds[3]["ticks"] if t["load"] == 1]), 1)
 
+    def test_rounds_sheets_and_entries_of_before_are_mixes_of_one(self) -> None:
+        self.assertEqual([len(r["mix"]) for r in self.told["rounds"]], [1] * 4)
+        self.assertTrue(all(len(p["doses"]) == 1 and p["doses"][0]["rate"] for r in self.told["rounds"] for p in r["parts"]))
+        self.assertTrue(all(len(x["pours"]) == 1 for r in self.told["rounds"] for x in r["sheet"]["loads"]))
+        apart = self.rows("select count(*) from book_entry where id <> application_id or position <> 0")
+        self.assertEqual(apart, [(0,)], "an entry's number is its application's, so that old addresses lead to it")
+        before = sqlite3.connect(":memory:")
+        before.executescript((DATA / f"{self.name}.sql").read_text(encoding="utf-8"))
+        was = before.execute(f"select {self.area_name}, treated_value, zone, note from book_entry order by id").fetchall()
+        self.assertEqual(self.rows("select area_name, treated_value, zone, note from book_application order by id"), was)
+
     def test_nothing_is_lost_on_the_way(self) -> None:
         before = sqlite3.connect(":memory:")
         before.executescript((DATA / f"{self.name}.sql").read_text(encoding="utf-8"))
@@ -141,6 +154,7 @@ class BeforeAccounts(Landing):
 
     name = "before_accounts"
     renamed: ClassVar[dict[str, str]] = {"accounts_club": "accounts_account"}
+    area_name = "area"
 
     def test_the_club_is_an_account_with_a_site_that_has_its_time_zone_and_closed_months(self) -> None:
         site = self.told["list_sites"][1][0]

@@ -12,6 +12,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
+from core.units import Quantity
 from core.weather.hours import Hour, moment
 from greenmeasure.accounts.models import Account, Membership, User
 from greenmeasure.accounts.schemas import SiteIn
@@ -185,6 +186,22 @@ class Command(BaseCommand):
         if not area.water.filter(taken_on=given["on"]).exists():
             keep_audit(area, user, AuditIn(**given, taken_on=given["on"]), given.get("tasks", False))
 
+    def other(self, account: Account, given: dict[str, Any]) -> tuple[ComponentIn, DoseIn]:
+        """One more product of a mix; without a value it goes in to taste."""
+        product = Product.objects.get(account=account, name=given["product"], archived_at=None)
+        row = product.rates.all()[given["rate"]]
+        component = ComponentIn(product_id=product.pk)
+        if given["value"] is None:
+            return component, DoseIn()
+        rate = QuantityIn(value=given["value"], unit=row.label().highest.unit.key)
+        return component, DoseIn(row_id=row.pk, rate=rate)
+
+    def used(self, planned: Quantity | None, share: float) -> UsedIn:
+        """What was used of a component, as a share of what was planned; nothing to taste."""
+        if planned is None:
+            return UsedIn()
+        return UsedIn(amount=QuantityIn(value=round(planned.value * share, 2), unit=planned.unit.key))
+
     def entry(self, account: Account, user: User, given: dict[str, Any]) -> None:
         """One round through the application's own use cases, unless it is in the book already."""
         key = uuid.uuid5(KEYS, f"{given['at']} {given['area']} {given['product']}")
@@ -195,21 +212,20 @@ class Command(BaseCommand):
         area = Area.objects.get(account=account, name=given["area"])
         at = datetime.fromisoformat(given["at"])
         rate = {"value": given["value"], "unit": row.label().highest.unit.key}
-        part = PartIn(area_id=area.pk, doses=[DoseIn(row_id=row.pk, rate=rate)])
+        others = [self.other(account, x) for x in given.get("with", [])]
+        part = PartIn(area_id=area.pk, doses=[DoseIn(row_id=row.pk, rate=rate), *(dose for _, dose in others)])
         start = JobIn(
-            mix=[ComponentIn(product_id=product.pk, target=row.target)],
+            mix=[ComponentIn(product_id=product.pk, target=row.target), *(component for component, _ in others)],
             parts=[part],
             passes=given["passes"],
             machine_id=Machine.objects.get(account=account, name=given["machine"]).pk,
         )
         begun = start_round(account, user, start, key, at)
-        planned = begun.mix.get().amount
-        assert planned
-        used = UsedIn(amount=QuantityIn(value=round(planned.value * given["share"], 2), unit=planned.unit.key))
+        used = [self.used(c.amount, given["share"]) for c in begun.mix.all()]
         spray = None
         if "sprayed" in given and begun.spray_litres:
             spray = {"value": round(begun.spray_litres * given["sprayed"], 3), "unit": "l"}
         finish = FinishIn(
-            used=[used], wind=given["wind"], air=given["air"], note=given["note"], spray=spray, setting=given.get("setting", "")
+            used=used, wind=given["wind"], air=given["air"], note=given["note"], spray=spray, setting=given.get("setting", "")
         )
         finish_round(begun, user, finish, at)

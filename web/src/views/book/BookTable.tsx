@@ -9,6 +9,10 @@ import { RateRule } from "../../parts/RateRule";
 const Mini = styled.div`
   width: 150px;
 `;
+/** One product of an application: of several each has as much room in every column, so that a line reads across. */
+const Each = styled.div<{ $several: boolean }>`
+  min-height: ${({ $several }) => ($several ? "52px" : 0)};
+`;
 const Mark = styled.span<{ $stand: string }>`
   color: ${({ $stand }) => ($stand === "within" ? t.soft : $stand === "above" ? t.stop : t.caution)};
   font-size: ${t.s13};
@@ -40,26 +44,28 @@ export function BookTable({ applications }: { applications: Schemas["Application
             </td>
             <td className="wide figure">
               {a.entries.map((e) => (
-                <div key={e.id}>{e.used || "to taste"}</div>
+                <Each key={e.id} $several={a.entries.length > 1}>
+                  {e.used || "to taste"}
+                </Each>
               ))}
             </td>
             <td className="figure">
               {a.entries.map((e) => (
-                <div key={e.id}>
+                <Each key={e.id} $several={a.entries.length > 1}>
                   {e.actual}
                   {e.judgement && (
                     <div>
                       <Mark $stand={e.judgement.stand}>{e.judgement.word.toLowerCase()}</Mark>
                     </div>
                   )}
-                </div>
+                </Each>
               ))}
             </td>
             <td className="wide">
-              {a.entries.map(
-                (e) =>
-                  e.rule && (
-                    <Mini key={e.id}>
+              {a.entries.map((e) => (
+                <Each key={e.id} $several={a.entries.length > 1}>
+                  {e.rule && (
+                    <Mini>
                       <RateRule
                         small
                         rule={e.rule}
@@ -67,8 +73,9 @@ export function BookTable({ applications }: { applications: Schemas["Application
                         text={e.actual}
                       />
                     </Mini>
-                  ),
-              )}
+                  )}
+                </Each>
+              ))}
             </td>
             <td className="wide soft">{a.by}</td>
           </tr>

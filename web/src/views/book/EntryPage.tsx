@@ -57,6 +57,7 @@ function EntryView({ entry: e, alone }: { entry: Schemas["EntryOut"]; alone: boo
         </Notice>
       ))}
       {e.reason && <p>{`Why it was done all the same: ${e.reason}`}</p>}
+      <div style={{ height: 12 }} />
       <Facts
         of={[
           ["Product", `${e.product}, ${e.kind}`],

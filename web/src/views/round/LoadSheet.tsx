@@ -78,8 +78,8 @@ export function LoadSheet({ load, round, open, onTick }: Props) {
   const { box, shut, turn } = useFold<HTMLElement>(done);
   const poured = load.pours
     .map((p) => {
-      const amount = p.measure?.instruction ?? p.amount;
-      return load.pours.length > 1 ? `${amount} of ${p.product}` : amount;
+      if (!p.measure) return `${p.product} ${p.amount}`;
+      return load.pours.length > 1 ? `${p.measure.instruction} of ${p.product}` : p.measure.instruction;
     })
     .join(", ");
   const fill = load.volume ? `${poured} in ${load.volume}` : poured;

@@ -52,13 +52,17 @@ class Form(StrEnum):
 
 @dataclass(frozen=True)
 class Machine:
-    """A sprayer (tank and output per area of one pass) or a spreader (hopper)."""
+    """A sprayer (tank and output per area of one pass) or a spreader (hopper).
+
+    `mark` is what lies between two marks of a sprayer's tank, where that is known.
+    """
 
     name: str
     kind: MachineKind
     capacity: Quantity
     output: Rate | None = None
     form: Form | None = None
+    mark: Quantity | None = None
 
     @property
     def sprays(self) -> bool:
@@ -91,6 +95,13 @@ def check_machine(machine: Machine) -> None:
     if machine.capacity.unit.dimension != wanted:
         holds = "tank holds a volume" if wanted == VOLUME else "hopper holds a weight"
         raise InputError("capacity", str(machine.capacity), f"A {machine.kind}'s {holds}.", "Pick another unit.")
+    if machine.mark and (machine.mark.unit.dimension != VOLUME or machine.mark.base > machine.capacity.base / 2):
+        raise InputError(
+            "mark",
+            str(machine.mark),
+            f"{machine.mark} is no distance between marks of a tank of {machine.capacity}.",
+            "Enter what lies between two marks, such as 1 gal.",
+        )
     if not machine.sprays or machine.output is None:
         return
     output = machine.output

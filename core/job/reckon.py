@@ -11,7 +11,7 @@ from functools import cached_property
 from typing import TypeVar
 
 from core.errors import InputError
-from core.job.machine import Machine, check_match
+from core.job.machine import Machine, check_machine, check_match
 from core.job.mix import DosePlan, LoadPlan, Part, PartPlan, Pour, Role, gravest, role_of
 from core.job.steps import working
 from core.label.product import Product
@@ -24,6 +24,7 @@ from core.readable import foot_of, joined, listed
 from core.schools import PLAIN, House
 from core.tank.fill_order import Act, Into, Marks, fill_hopper, fill_tank
 from core.tank.loads import Load, hopper_loads, tank_loads
+from core.tank.marks import fill_to
 from core.tank.vessels import Measure, measure
 from core.units import UNITS, Quantity, Unit, show_number, show_percent
 from core.working import Step
@@ -155,6 +156,7 @@ def reckon(
     """
     _check(mix, parts)
     if machine:
+        check_machine(machine)
         for i, product in enumerate(mix):
             _on(f"mix.{i}" if len(mix) > 1 else "machine", check_match, product, machine)
     planned = [_planned(mix, i, part, machine, passes) for i, part in enumerate(parts)]
@@ -367,9 +369,11 @@ def _acts(pours: Sequence[Pour], load: Load, manner: Manner) -> tuple[Act, ...]:
     ]
     if not load.volume:
         return fill_hopper(into)
-    unit = manner.machine.capacity.unit
-    full, near, half = (str(Quantity(load.volume * share, UNITS["l"]).to(unit)) for share in (1.0, 0.9, 0.5))
-    return fill_tank(into, load.volume, Marks(full, near, half), manner.house.of("fill_order"))
+    unit, mark = manner.machine.capacity.unit, manner.machine.mark
+    full, near, half = (fill_to(Quantity(load.volume * share, UNITS["l"]).to(unit), mark, manner.us) for share in (1.0, 0.9, 0.5))
+    exact = Quantity(load.volume, UNITS["l"]).to(unit)
+    marks = Marks(full.text, near.text, half.text, f"{exact} exactly: {full.note}" if full.note else "")
+    return fill_tank(into, load.volume, marks, manner.house.of("fill_order"))
 
 
 # --- what else there is to say ----------------------------------------------------------------------------------

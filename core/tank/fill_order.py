@@ -52,11 +52,12 @@ class Into:
 
 @dataclass(frozen=True)
 class Marks:
-    """A tank's volumes in words: full to the load's mark, nearly so, and half of it."""
+    """A tank's volumes in words: full to the load's mark, nearly so, and half of it; `note` what the full mark does."""
 
     full: str
     near: str
     half: str
+    note: str = ""
 
 
 def fill_tank(mixed: Sequence[Into], volume: float, marks: Marks, order: str = "half_first") -> tuple[Act, ...]:
@@ -88,7 +89,8 @@ def fill_tank(mixed: Sequence[Into], volume: float, marks: Marks, order: str = "
             level = NEAR
             acts.append(Act("nearly", f"Fill with water to {marks.near}: what foams goes in last.", volume=volume * level))
         acts += _into(i, x, volume * level)
-    acts.append(Act("top-up", f"Top up with water to {marks.full}; keep agitating until it is sprayed out.", volume=volume))
+    told = f"{marks.full} ({marks.note})" if marks.note else marks.full
+    acts.append(Act("top-up", f"Top up with water to {told}; keep agitating until it is sprayed out.", volume=volume))
     return tuple(acts)
 
 

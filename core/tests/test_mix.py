@@ -1,6 +1,8 @@
 """A mix: several products in one tank, on one ground or many. Check values are worked by hand beside each."""
 
 import unittest
+from dataclasses import replace
+from decimal import Decimal
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -87,6 +89,22 @@ class Tank(unittest.TestCase):
             self.assertAlmostEqual(sum(x.pours[0].amount.value for x in job.loads if x.pours[0].amount), 7, places=9)
 
 
+class ToTheMark(unittest.TestCase):
+    def test_the_acts_tell_the_tanks_marks(self) -> None:
+        # 7,700 ft² at 2 gal are 15.4 gal, filled to 15: 15.4 ÷ 15 − 1 = 2.7 %; half of it, 7.7, to 8
+        ground = Ground("g", read_quantity("7,700 sq ft"))
+        job = mixed([FUNGICIDE], [dosing("1.4 fl oz/M")], ground, machine=replace(BOOM, mark=read_quantity("1 gal")))
+        acts = {a.key: a.text for a in job.loads[0].acts}
+        self.assertIn("Fill with clean water to the 8 gal mark", acts["half"])
+        self.assertIn("the 15 gal mark (15.4 gal exactly: the spray is 2.7 % stronger for it)", acts["top-up"])
+
+    def test_marks_that_cannot_be(self) -> None:
+        for wrong in ("15 gal", "1 lb"):
+            with self.assertRaises(InputError) as caught:
+                mixed([FUNGICIDE], [dosing("1.4 fl oz/M")], machine=replace(BOOM, mark=read_quantity(wrong)))
+            self.assertEqual(caught.exception.field, "mark")
+
+
 def _rated(text: str) -> tuple:  # type: ignore[type-arg]
     label = read_label_rate(text)
     return label.highest, label
@@ -131,9 +149,6 @@ class Whole(unittest.TestCase):
         self.assertAlmostEqual(nitrogen.grams / 10, 45.359237 + 3 * 29.5735295625 * 1.3 * 0.1, places=6)
 
     def test_costs_add_up_and_one_without_a_price_leaves_the_sum_open(self) -> None:
-        from dataclasses import replace
-        from decimal import Decimal
-
         priced = replace(IRON, packages=(Package(read_quantity("1 gal"), Decimal("64.00")),))
         also = replace(FUNGICIDE, packages=(Package(read_quantity("1 gal"), Decimal("128.00")),))
         job = mixed([priced, also], [dosing("2 fl oz/M"), dosing("1 fl oz/M")])
@@ -154,8 +169,6 @@ class Whole(unittest.TestCase):
     @given(st.lists(st.floats(0.1, 20), min_size=1, max_size=4), st.floats(500, 60_000), st.booleans())
     def test_a_mix_measures_each_component_as_it_would_alone(self, rates: list[float], feet: float, even: bool) -> None:
         # Properties: what goes in of a component does not depend on the others, and the loads hold all of it.
-        from dataclasses import replace
-
         ground = Ground("g", read_quantity(f"{feet:.3f} sq ft"))
         products = [replace(IRON, name=f"p{i}") for i in range(len(rates))]
         doses = [dosing(f"{r:.6f} fl oz/M") for r in rates]

@@ -9,6 +9,7 @@ from core.errors import InputError
 from core.label.product import FORMULATIONS, Kind, Product
 from core.tank.fill_order import Into, Marks, fill_hopper, fill_tank
 from core.tank.loads import hopper_loads, tank_loads
+from core.tank.marks import fill_to
 from core.tank.vessels import BENCH, marks_of, measure
 from core.units import UNITS, Quantity, read_quantity
 
@@ -115,6 +116,33 @@ class Vessels(unittest.TestCase):
         step = found.vessel.graduation * found.vessel.unit.size
         self.assertLessEqual(off, 1e-9 if never_over and dose.base >= step else step / 2 + 1e-9)
         self.assertGreaterEqual(off, (-step if never_over else -step / 2) - 1e-9)
+
+
+class FillMarks(unittest.TestCase):
+    """An 18 gal tank with a mark at every gallon (made up)."""
+
+    MARK = read_quantity("1 gal")
+
+    def test_a_load_is_filled_to_the_nearest_mark_and_what_that_does_is_said(self) -> None:
+        # 15.36 to 15 is 2.34 % less spray: 15.36 ÷ 15 − 1 = 2.4 % stronger
+        found = fill_to(read_quantity("15.36 gal"), self.MARK, us=True)
+        self.assertEqual((found.text, found.note), ("the 15 gal mark", "the spray is 2.4 % stronger for it"))
+        self.assertEqual(fill_to(read_quantity("15.7 gal"), self.MARK, us=True).note, "the spray is 1.9 % weaker for it")
+
+    def test_on_a_mark_nothing_is_said(self) -> None:
+        self.assertEqual(fill_to(read_quantity("18 gal"), self.MARK, us=True).note, "")
+
+    def test_what_the_marks_are_too_coarse_for_is_measured(self) -> None:
+        # 0.9593 gal are 122.8 fl oz, to 124 of a jug of 4s
+        found = fill_to(read_quantity("0.9593 gal"), self.MARK, us=True)
+        self.assertTrue(found.measured)
+        self.assertIn("124 fl oz, measured in the 1 gal graduated jug", found.text)
+
+    def test_without_marks_the_volume_itself_is_told(self) -> None:
+        self.assertEqual(fill_to(read_quantity("7.6823 gal"), None, us=True).text, "7.68 gal")
+
+    def test_a_metric_tank(self) -> None:
+        self.assertEqual(fill_to(read_quantity("13.2 L"), read_quantity("0.5 L"), us=False).text, "the 13 L mark")
 
 
 class FillOrder(unittest.TestCase):

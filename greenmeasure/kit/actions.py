@@ -38,6 +38,7 @@ def save_machine(account: Account, data: MachineIn, machine: Machine | None = No
     sprays = kind is job.MachineKind.SPRAYER
     form = faults.of(_form, data.form) if data.form else None
     capacity = faults.of(quantity_in, "capacity", data.capacity, VOLUME if sprays else MASS)
+    mark = faults.of(_optional, "mark", data.mark, VOLUME) if sprays else None
     output = faults.of(rate_in, "output", given) if sprays and (given := filled(data.output)) else None
     width = faults.of(_optional, "width", data.width, LENGTH)
     spacing = faults.of(_optional, "nozzle_spacing", data.nozzle_spacing, LENGTH) if sprays else None
@@ -49,13 +50,13 @@ def save_machine(account: Account, data: MachineIn, machine: Machine | None = No
         faults.add("droplets", data.droplets, "That is no class of droplets.", "Pick one of the list.")
     faults.raise_any()
     assert name and capacity
-    faults.of(job.check_machine, job.Machine(name, kind, capacity, output, form))
+    faults.of(job.check_machine, job.Machine(name, kind, capacity, output, form, mark))
     faults.raise_any()
     machine.name, machine.kind, machine.note, machine.form = name, kind.value, data.note, form.value if form else ""
     machine.capacity_value, machine.capacity_unit = capacity.value, capacity.unit.key
     machine.output_value = output.value if output else None
     machine.output_unit = output.unit.key if output else ""
-    for field, found in (("width", width), ("nozzle_spacing", spacing), ("pressure", pressure)):
+    for field, found in (("mark", mark), ("width", width), ("nozzle_spacing", spacing), ("pressure", pressure)):
         setattr(machine, f"{field}_value", found.value if found else None)
         setattr(machine, f"{field}_unit", found.unit.key if found else "")
     machine.nozzle_size, machine.nozzle_count = (data.nozzle_size, count) if sprays else ("", None)

@@ -20,6 +20,8 @@ class Machine(Belonging):
     form = models.CharField(max_length=20, blank=True)
     capacity_value = models.FloatField()
     capacity_unit = models.CharField(max_length=12)
+    mark_value = models.FloatField(null=True)
+    mark_unit = models.CharField(max_length=12, blank=True)
     output_value = models.FloatField(null=True)
     output_unit = models.CharField(max_length=24, blank=True)
     width_value = models.FloatField(null=True)
@@ -44,6 +46,11 @@ class Machine(Belonging):
     @property
     def capacity(self) -> Quantity:
         return Quantity(self.capacity_value, UNITS[self.capacity_unit])
+
+    @property
+    def mark(self) -> Quantity | None:
+        """What lies between two marks of the tank."""
+        return self._quantity("mark")
 
     @property
     def width(self) -> Quantity | None:
@@ -100,7 +107,7 @@ class Machine(Belonging):
     def core(self) -> job.Machine:
         """The machine as the core sees it."""
         form = job.Form(self.form) if self.form else None
-        return job.Machine(self.name, job.MachineKind(self.kind), self.capacity, self.output, form)
+        return job.Machine(self.name, job.MachineKind(self.kind), self.capacity, self.output, form, self.mark)
 
 
 class Calibration(models.Model):

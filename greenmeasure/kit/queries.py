@@ -73,6 +73,7 @@ def machine_out(machine: Machine, account: Account) -> MachineOut:
         form=machine.form,
         form_text=job.Form(machine.form).text if machine.form else machine.kind,
         capacity=quantity_out(machine.capacity),
+        mark=quantity_out(machine.mark) if machine.mark else None,
         output=rate_out(output) if output else None,
         typed_output=rate_out(machine.typed_output) if machine.typed_output else None,
         width=quantity_out(machine.width) if machine.width else None,

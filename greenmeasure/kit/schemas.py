@@ -14,13 +14,16 @@ MachineKindName = Literal["sprayer", "spreader"]
 
 
 class MachineIn(Schema):
-    """`droplets` is the place of the class in the list, as the nozzle's maker gives it for this pressure."""
+    """`mark` is what lies between two marks of a tank; `droplets` the place of the class in the list, as the nozzle's maker gives
+    it for this pressure.
+    """
 
     version: int | None = None
     name: Name
     kind: MachineKindName
     form: str = ""
     capacity: QuantityIn
+    mark: QuantityIn | None = None
     output: QuantityIn | None = None
     width: QuantityIn | None = None
     nozzle_size: str = ""
@@ -46,6 +49,7 @@ class MachineOut(Out):
     form: str
     form_text: str
     capacity: QuantityOut
+    mark: QuantityOut | None
     output: RateOut | None
     typed_output: RateOut | None
     width: QuantityOut | None

@@ -21,6 +21,7 @@ function typed(machine: Machine | undefined, us: boolean) {
     name: machine?.name ?? "",
     kind: (machine?.kind ?? "sprayer") as Kind,
     capacity: { value: machine?.capacity.exact ?? "", unit: machine?.capacity.unit ?? (us ? "gal" : "l") },
+    mark: typedOf(machine?.mark, machine?.capacity.unit ?? (us ? "gal" : "l")),
     form: machine?.form ?? "",
     output: {
       value: machine?.typed_output?.exact ?? "",
@@ -98,6 +99,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
           "kind",
           "form",
           "capacity",
+          "mark",
           "output",
           "width",
           "nozzle_count",
@@ -142,6 +144,16 @@ export function MachineForm({ machine }: { machine?: Machine }) {
             units={sprayer ? tankUnits(account.units) : weightUnits(account.units)}
             onChange={(capacity) => change({ capacity })}
           />
+          {sprayer && (
+            <QuantityField
+              label="Between two marks of the tank"
+              name="mark"
+              value={value.mark}
+              units={tankUnits(account.units)}
+              onChange={(mark) => change({ mark })}
+              hint="The sheet then says to which mark to fill. Empty where the tank has none."
+            />
+          )}
           {sprayer && (
             <QuantityField
               label="Output of one pass"

@@ -29,8 +29,12 @@ def working(job: Job) -> tuple[Step, ...]:
                 steps += _named([*_first_load(job, pour), mark_step(pour)], pour.product.name, len(job.mix) > 1)
         if len(job.mix) > 1 and job.loads[0].load.volume:
             steps += _water(job)
-    if job.cost:
-        steps += job.cost.working
+    several = len(job.mix) > 1
+    for c in job.mix:
+        if c.cost:
+            steps += _named(c.cost.working, c.product.name, several)
+    if several and job.cost:
+        steps.append(job.cost.working[-1])
     return tuple(steps)
 
 

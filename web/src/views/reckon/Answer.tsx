@@ -120,7 +120,11 @@ export function Answer({ job }: { job: Schemas["JobOut"] }) {
           )}
         </Figure>
       </Row>
-      {!only && <InAll job={job} />}
+      {!only && (
+        <div style={{ marginTop: 14 }}>
+          <InAll job={job} />
+        </div>
+      )}
       {job.mix.map(
         (c) =>
           c.purchase && (

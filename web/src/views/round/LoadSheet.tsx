@@ -34,10 +34,7 @@ const Body = styled.div<{ $shut: boolean }>`
   padding-top: 8px;
   align-items: start;
   ${t.phone} {
-    grid-template-columns: 1fr 1fr;
-    > ol {
-      grid-column: 1 / -1;
-    }
+    grid-template-columns: minmax(0, 1fr);
   }
   @media print {
     display: grid;
@@ -48,6 +45,9 @@ const Body = styled.div<{ $shut: boolean }>`
 const Vessels = styled.div`
   display: grid;
   gap: 16px;
+  ${t.phone} {
+    grid-template-columns: 1fr 1fr;
+  }
   figure {
     margin: 0;
   }

@@ -122,7 +122,7 @@ class BrowserTest(LiveServerTestCase):
         for box in (
             self.page.get_by_role("region", name=section)
             .or_(self.page.locator(f"section:has(> h2:has-text('{section}'))"))
-            .first.locator("label")
+            .first.locator("label:has(input[type=checkbox])")
             .all()
         ):
             box.click()

@@ -101,7 +101,7 @@ class SprayFromNothing(BrowserTest):
         for gear in ("Long-sleeved shirt", "Socks and closed shoes", "Chemical-resistant gloves", "Eye protection"):
             self.page.locator("label", has_text=gear).first.click()
         expect(first).to_be_enabled()
-        for act in self.page.get_by_role("region", name="Tank 1").locator("label").all():
+        for act in self.page.get_by_role("region", name="Tank 1").locator("label:has(input[type=checkbox])").all():
             act.click()
         self.says("Tank 2: Fill with clean water to 5 gal")
         self.page.emulate_media(media="print")

@@ -55,7 +55,7 @@ def pick_many(page: Page, label: str, *options: str) -> None:
 
 
 def reckon(page: Page, product: str, areas: tuple[str, ...], machine: str, rate: str | None = None) -> None:
-    page.evaluate("() => localStorage.removeItem('draft:alder-quay/reckon')")
+    page.evaluate("() => localStorage.removeItem('draft:alder-quay/mix')")
     go(page, "reckon", "text=Product")
     pick(page, "Product", product)
     pick_many(page, "Areas", *areas)
@@ -175,12 +175,16 @@ def take_passes(page: Page, shot: Callable[[str], None]) -> None:
 
 def take_round(page: Page, shot: Callable[[str], None]) -> None:
     reckon(page, "Heronsedge SC", ("Bowling green",), "Knapsack", "0.42")
+    for place, product in ((2, "Coot spreader-sticker"), (3, "Ultramarine")):
+        page.get_by_role("button", name="Add to the tank").click()
+        pick(page, f"Product {place}", product)
+        page.wait_for_timeout(600)
     page.get_by_role("button", name="Start the round").click()
     page.wait_for_selector("text=Put on")
     for box in page.locator("section:has(> h2:text-is('Put on')) label").all():
         box.click()
     page.wait_for_selector("text=Tank 1: Fill")
-    for box in page.locator("section[aria-label='Tank 1'] label").all()[:2]:
+    for box in page.locator("section[aria-label='Tank 1'] label:has(input[type=checkbox])").all()[:2]:
         box.click()
     shot("round")
 

@@ -30,9 +30,9 @@ def working(job: Job) -> tuple[Step, ...]:
         if len(job.mix) > 1 and job.loads[0].load.volume:
             steps += _water(job)
     several = len(job.mix) > 1
-    for c in job.mix:
-        if c.cost:
-            steps += _named(c.cost.working, c.product.name, several)
+    for each in job.mix:
+        if each.cost:
+            steps += _named(each.cost.working, each.product.name, several)
     if several and job.cost:
         steps.append(job.cost.working[-1])
     return tuple(steps)

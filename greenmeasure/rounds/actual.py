@@ -66,6 +66,19 @@ class Taught:
     sentence: str
 
 
+PART = 0.95
+"""Spray under this share of the plan, with all of the product used up, is a tank of which only part was sprayed (ours)."""
+
+
+@dataclass(frozen=True)
+class Partly:
+    """A tank of which only part was sprayed: how much of it, and what of each product then went down, None to taste."""
+
+    sprayed: Quantity
+    planned: Quantity
+    went_down: tuple[Quantity | None, ...]
+
+
 @dataclass(frozen=True)
 class Actual:
     """What really went down, read from the form and judged part by part; `used` is one a component."""
@@ -74,6 +87,7 @@ class Actual:
     spray: Quantity | None
     parts: tuple[ActualPart, ...]
     taught: Taught | None = None
+    partly: Partly | None = None
 
 
 def read_actual(found: Round, data: FinishIn) -> Actual:
@@ -109,7 +123,20 @@ def read_actual(found: Round, data: FinishIn) -> Actual:
         if size.value
     )
     weighed = sum(u.amount.base for u in used if u.amount)
-    return Actual(tuple(used), spray, judged, _taught(found, data, weighed, ground))
+    return Actual(tuple(used), spray, judged, _taught(found, data, weighed, ground), _partly(found, used, spray))
+
+
+def _partly(found: Round, used: Sequence[Used], spray: Quantity | None) -> Partly | None:
+    """Whether less was sprayed than was mixed, while everything mixed is told as used: the rest is in the tank still."""
+    if spray is None or found.spray is None or spray.base >= PART * found.spray.base:
+        return None
+    share = spray.base / found.spray.base
+    meant = [(u.amount, u.component.amount) for u in used]
+    all_of_it = [a.base / p.base > (1 + share) / 2 for a, p in meant if a and p and a.unit.dimension == p.unit.dimension]
+    if not all_of_it or not all(all_of_it):
+        return None
+    down = tuple(a and Quantity(a.value * share, a.unit) for a, _ in meant)
+    return Partly(spray, found.spray, down)
 
 
 def _used(faults: Faults, c: int, component: RoundComponent, given: UsedIn) -> Used:

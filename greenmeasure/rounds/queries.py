@@ -15,7 +15,7 @@ from greenmeasure.book.words import target_name
 from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import quantity_out, rule_out
 from greenmeasure.rounds.actions import ticked
-from greenmeasure.rounds.actual import Actual, ActualDose
+from greenmeasure.rounds.actual import Actual, ActualDose, Partly
 from greenmeasure.rounds.models import Poured, Round, RoundComponent, RoundPart
 from greenmeasure.rounds.pouring import Held, judged
 from greenmeasure.rounds.schemas import (
@@ -23,6 +23,7 @@ from greenmeasure.rounds.schemas import (
     ActualOut,
     ActualPartOut,
     KeptPourOut,
+    PartlyOut,
     PouredOut,
     RoundComponentOut,
     RoundDoseOut,
@@ -34,7 +35,7 @@ from greenmeasure.rounds.schemas import (
     TickOut,
 )
 from greenmeasure.rounds.sheets import sheet_out
-from greenmeasure.rounds.words import against_plan, next_act
+from greenmeasure.rounds.words import against_plan, next_act, partly_sentence
 
 
 def round_out(found: Round) -> RoundOut:
@@ -149,8 +150,17 @@ def actual_out(found: Round, actual: Actual) -> ActualOut:
         far = told.off is not None and abs(told.off) > DRIFTED
         taught = TaughtOut(sentence=told.sentence, sprayer=told.setting is None, far=far)
     return ActualOut(
-        parts=[ActualPartOut(name=str(p.part), doses=[_actual_dose(d) for d in p.doses]) for p in actual.parts], taught=taught
+        parts=[ActualPartOut(name=str(p.part), doses=[_actual_dose(d) for d in p.doses]) for p in actual.parts],
+        taught=taught,
+        partly=_partly_out(found, actual.partly) if actual.partly else None,
     )
+
+
+def _partly_out(found: Round, partly: Partly) -> PartlyOut:
+    down = [q and handy(q) for q in partly.went_down]
+    us = found.account.us
+    said = partly_sentence(readable(partly.sprayed, us), readable(partly.planned, us), [str(q) for q in down if q])
+    return PartlyOut(sentence=said, used=[quantity_out(q) if q else None for q in down])
 
 
 def _actual_dose(actual: ActualDose) -> ActualDoseOut:

@@ -235,8 +235,16 @@ class ActualPartOut(Out):
     doses: list[ActualDoseOut]
 
 
+class PartlyOut(Out):
+    """A tank of which only part was sprayed, and what of each product then went down, None to taste."""
+
+    sentence: str
+    used: list[QuantityOut | None]
+
+
 class ActualOut(Out):
-    """What really went down, part by part, and what it tells of the machine."""
+    """What really went down, part by part, what it tells of the machine, and whether part of the tank is left."""
 
     parts: list[ActualPartOut]
     taught: TaughtOut | None
+    partly: PartlyOut | None

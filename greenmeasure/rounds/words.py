@@ -2,7 +2,8 @@
 
 from core.job.sheet import Sheet, Ticks
 from core.label.rate import Rate
-from core.units import show_number, show_percent
+from core.readable import joined
+from core.units import Quantity, show_number, show_percent
 from greenmeasure.book.models import Entry
 from greenmeasure.rounds.models import Round
 
@@ -37,6 +38,11 @@ def against_plan(made: Rate, planned: Rate) -> str:
     """How far the rate that was really put down is off the planned one."""
     off = made.value / planned.to(made.unit).value - 1
     return "just as planned" if abs(off) < UNSEEN else f"{show_percent(off, 3, sign=True)} against the plan of {planned}"
+
+
+def partly_sentence(sprayed: Quantity, planned: Quantity, down: list[str]) -> str:
+    """That part of a tank is left, and what of its products went down."""
+    return f"{sprayed} of {planned} was sprayed: {joined(down)} went down, the rest is still in the tank."
 
 
 def taught_sentence(machine: str, rate: Rate, setting: float | None, off: float | None) -> str:

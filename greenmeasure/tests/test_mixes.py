@@ -343,6 +343,17 @@ class ThroughTheBook(MixTest):
         self.assertEqual(self.ask("GET", "book?words=iron+sticker")["count"], 1)
         self.assertEqual(self.ask("GET", "book?words=iron+badger")["count"], 0)
 
+    def test_a_tank_of_which_only_part_was_sprayed_is_seen(self) -> None:
+        """3.5 of 7 gal sprayed with all of the product told as used: half of each went down (arithmetic)."""
+        pk = self.ask("POST", "rounds", self.whole(), 201)["id"]
+        half = {"spray": {"value": 3.5, "unit": "gal"}}
+        said = self.ask("POST", f"rounds/{pk}/actual", self.used(4.2, 21, 2.24, None, **half))["partly"]
+        self.assertEqual([u and u["text"] for u in said["used"]], ["2.1 fl oz", "10.5 fl oz", "1.12 fl oz", None])
+        self.assertIn("3.5 gal of 7 gal was sprayed", said["sentence"])
+        # 2.1, 10.5 and 1.12 are what went down: nothing more to say
+        for other in (self.used(2.1, 10.5, 1.12, None, **half), self.used(4.2, 21, 2.24, None)):
+            self.assertIsNone(self.ask("POST", f"rounds/{pk}/actual", other)["partly"])
+
     def test_what_was_used_is_needed_of_each_that_had_an_amount(self) -> None:
         # 4.2 and 21 fl oz are what was planned.
         pk = self.ask("POST", "rounds", self.whole(), 201)["id"]

@@ -188,6 +188,23 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                   </div>
                 )),
               )}
+              {actual.data.partly && (
+                <Notice tone="caution" word="Part of the tank is left">
+                  {actual.data.partly.sentence}
+                  <Button
+                    onPress={() =>
+                      change({
+                        used: used.map((u, i) => {
+                          const down = actual.data!.partly!.used[i];
+                          return down ? { ...u, amount: { value: down.exact, unit: down.unit } } : u;
+                        }),
+                      })
+                    }
+                  >
+                    Enter what went down
+                  </Button>
+                </Notice>
+              )}
               {actual.data.taught && (
                 <Notice tone={actual.data.taught.far ? "caution" : "note"} word="The machine">
                   {actual.data.taught.sentence}

@@ -19,6 +19,12 @@ const Mark = styled.span<{ $stand: string }>`
   font-weight: ${({ $stand }) => ($stand === "within" ? 400 : 600)};
 `;
 
+const Row = styled.tr<{ $several: boolean }>`
+  > td {
+    vertical-align: ${({ $several }) => ($several ? "top" : "baseline")};
+  }
+`;
+
 /** Applications of the book, one a row, each product with its actual rate on its label's range. */
 export function BookTable({ applications }: { applications: Schemas["ApplicationOut"][] }) {
   const account = useAccount();
@@ -36,7 +42,7 @@ export function BookTable({ applications }: { applications: Schemas["Application
       </thead>
       <tbody>
         {applications.map((a) => (
-          <tr key={a.id}>
+          <Row key={a.id} $several={a.entries.length > 1}>
             <td style={{ whiteSpace: "nowrap" }}>{a.day}</td>
             <td>
               <Link to={`/a/${account.slug}/book/${a.id}`}>{a.name}</Link> on {a.area}
@@ -78,7 +84,7 @@ export function BookTable({ applications }: { applications: Schemas["Application
               ))}
             </td>
             <td className="wide soft">{a.by}</td>
-          </tr>
+          </Row>
         ))}
       </tbody>
     </Ledger>

@@ -25,9 +25,12 @@ const Fields = styled.div`
 `;
 const Ends = styled.div`
   display: flex;
-  gap: 4px;
   padding-top: 22px;
-  margin-left: -5px;
+  margin-left: -12px;
+  ${t.phone} {
+    padding-top: 0;
+    margin-left: -5px;
+  }
 `;
 const Head = styled.div`
   display: flex;

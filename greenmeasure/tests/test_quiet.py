@@ -31,8 +31,11 @@ TRUE_OF_THE_GROUND = {
 
 
 class Quiet(TestCase):
-    def test_every_demo_product_on_every_ground_that_it_is_for(self) -> None:
+    @classmethod
+    def setUpTestData(cls) -> None:
         call_command("load_demo", stdout=StringIO())
+
+    def test_every_demo_product_on_every_ground_that_it_is_for(self) -> None:
         account = Account.objects.get(slug="alder-quay")
         seen = set()
         for card in cards(account).values():
@@ -55,7 +58,6 @@ class Quiet(TestCase):
 
     def test_a_sound_plan_is_allowed_at_reckon(self) -> None:
         """The door asks the same gate: what is quiet there is let through here."""
-        call_command("load_demo", stdout=StringIO())
         account = Account.objects.get(slug="alder-quay")
         client = Client()
         client.force_login(account.memberships.first().user, "django.contrib.auth.backends.ModelBackend")  # type: ignore[union-attr]
@@ -77,7 +79,6 @@ class Quiet(TestCase):
         self.assertGreater(asked, 60)
 
     def test_and_the_same_products_are_loud_on_ground_that_they_are_not_for(self) -> None:
-        call_command("load_demo", stdout=StringIO())
         account = Account.objects.get(slug="alder-quay")
         card = next(c for c in cards(account).values() if c.product.name == "Reedling ME")
         terrace = next(a for a in areas(account).values() if a.name == "Bowling green")

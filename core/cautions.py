@@ -41,9 +41,18 @@ def worn_for_applying(mix: Sequence[Product]) -> tuple[str, ...]:
     return tuple(dict.fromkeys(piece for p in mix for piece in p.ppe_applying or LEAST_WORN))
 
 
-def cautions(mix: Sequence[Product]) -> tuple[Caution, ...]:
-    """The usual cautions for a mix, each once, those for people first."""
+def cautions(mix: Sequence[Product], by_hose: bool = False) -> tuple[Caution, ...]:
+    """The usual cautions for a mix, each once, those for people first.
+
+    Args:
+        mix: what is put down.
+        by_hose: whether it is drawn into a hose that hangs on the water main.
+    """
     found = {c.key: c for p in mix for c in _cautions(p)}
+    if by_hose:
+        found["backflow"] = Caution(
+            "backflow", "Fit a vacuum breaker at the tap; never leave the bottle on a hose under pressure.", 2
+        )
     return tuple(sorted(found.values(), key=lambda c: c.weight))
 
 

@@ -1,16 +1,18 @@
-"""A browser for a test class, a page for a test, and the words a person would use for what they do."""
+"""A browser for a process, a page for a test, and the words a person would use for what they do."""
 
+import atexit
 import os
 import re
+from functools import cache
 from pathlib import Path
-from typing import Any, ClassVar
+from typing import Any
 from unittest import SkipTest
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright's loop runs beside Django's ORM
 
 from django.conf import settings
 from django.test import LiveServerTestCase
-from playwright.sync_api import Browser, Locator, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 from e2e.chromium import CHROMIUM, FLAGS
 from greenmeasure.accounts.models import Membership, User
@@ -22,11 +24,17 @@ PASSWORD = "long enough to pass"
 expect.set_options(timeout=10_000)
 
 
+@cache
+def chromium() -> Browser:
+    """The browser that all tests of this process share; each test has a context of its own."""
+    tools = sync_playwright().start()
+    atexit.register(tools.stop)
+    return tools.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+
+
 class BrowserTest(LiveServerTestCase):
     """A live server with Chromium; a console error of the page fails the test."""
 
-    tools: ClassVar[Playwright]
-    browser: ClassVar[Browser]
     page: Page
     allowed = re.compile(r"Failed to load resource")  # a refused request is told by the page, and by the browser
 
@@ -35,13 +43,9 @@ class BrowserTest(LiveServerTestCase):
         if not (Path(settings.WEB_BUILD) / "index.html").exists():
             raise SkipTest("the interface is not built: run `make build`")
         super().setUpClass()
-        cls.tools = sync_playwright().start()
-        cls.browser = cls.tools.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        cls.addClassCleanup(cls.tools.stop)
-        cls.addClassCleanup(cls.browser.close)
 
     def setUp(self) -> None:
-        self.context = self.browser.new_context(
+        self.context = chromium().new_context(
             viewport=WIDE, locale="en-US", timezone_id="America/New_York", accept_downloads=True, reduced_motion="reduce"
         )
         self.context.set_default_timeout(10_000)

@@ -54,7 +54,8 @@ class Form(StrEnum):
 class Machine:
     """A sprayer (tank and output per area of one pass) or a spreader (hopper).
 
-    `mark` is what lies between two marks of a sprayer's tank, where that is known.
+    `mark` is what lies between two marks of a sprayer's tank, where that is known. Of a hose-end the tank is its bottle, `dials`
+    are the positions of its dial, what each draws of the bottle into the spray, and `flow` what the hose gives [L/s].
     """
 
     name: str
@@ -63,10 +64,22 @@ class Machine:
     output: Rate | None = None
     form: Form | None = None
     mark: Quantity | None = None
+    dials: tuple[Rate, ...] = ()
+    flow: float | None = None
 
     @property
     def sprays(self) -> bool:
         return self.kind is MachineKind.SPRAYER
+
+    @property
+    def draws(self) -> bool:
+        """Whether it draws from a bottle into a hose, in place of spraying a tank out."""
+        return self.form is Form.HOSE_END
+
+    @property
+    def vessel(self) -> str:
+        """What is filled of it."""
+        return "bottle" if self.draws else "tank" if self.sprays else "hopper"
 
     @property
     def output_base(self) -> float:
@@ -122,8 +135,10 @@ def check_machine(machine: Machine) -> None:
 
 
 def takes(kind: MachineKind, form: Form | None, product: Product) -> bool:
-    """Whether a kind of machine can put a product down: what is sprayed by a tank, granules by a spreader."""
-    return form is not Form.HOSE_END and product.formulation.sprayed == (kind is MachineKind.SPRAYER)
+    """Whether a machine can put a product down: what is sprayed by a tank, granules by a spreader, a powder by a drop one too."""
+    if form is Form.DROP and not product.liquid:
+        return True
+    return product.formulation.sprayed == (kind is MachineKind.SPRAYER)
 
 
 def check_match(product: Product, machine: Machine) -> None:
@@ -133,13 +148,6 @@ def check_match(product: Product, machine: Machine) -> None:
         InputError: a sprayed product in a spreader, granules in a sprayer, or a machine that cannot be.
     """
     check_machine(machine)
-    if machine.form is Form.HOSE_END:
-        raise InputError(
-            "machine",
-            machine.name,
-            f"{machine.name} draws its product by a dial, not by the tank.",
-            "Reckon it on its bench in Kit, or pick a sprayer with a tank.",
-        )
     if takes(machine.kind, machine.form, product):
         return
     how, other = ("sprayed", "sprayer") if product.formulation.sprayed else ("spread dry", "spreader")

@@ -5,6 +5,7 @@ from enum import StrEnum
 from functools import cached_property
 
 from core.ground import Ground
+from core.job.hose_end import Draw
 from core.label.product import Kind, Product
 from core.label.rate import LabelRate, Rate
 from core.rates.dose import Dose
@@ -106,11 +107,12 @@ class DosePlan:
 
 @dataclass(frozen=True)
 class PartPlan:
-    """A part with the dose of each component, None for one to taste, and the spray it takes [L]."""
+    """A part with the dose of each component, None for one to taste, the spray it takes [L], and how a hose-end is set for it."""
 
     part: Part
     doses: tuple[DosePlan | None, ...]
     spray: float | None
+    draw: Draw | None = None
 
     @property
     def measured(self) -> tuple[DosePlan, ...]:
@@ -130,13 +132,17 @@ class Pour:
 
 @dataclass(frozen=True)
 class LoadPlan:
-    """One load: what is poured, in the mix's order, what of it is water [L], its acts, and the parts that it is for."""
+    """One load: what is poured, in the mix's order, what of it is water [L], its acts, and the parts that it is for.
+
+    `draw` is how a hose-end is set for it.
+    """
 
     load: Load
     pours: tuple[Pour, ...]
     water: float
     acts: tuple[Act, ...]
     parts: tuple[Part, ...]
+    draw: Draw | None = None
 
 
 def gravest(found: list[Judgement]) -> Judgement:

@@ -11,6 +11,7 @@ from functools import cached_property
 from typing import TypeVar
 
 from core.errors import InputError
+from core.job.hose_end import Draw, check_bottle, check_dial, draw_diluted, draw_undiluted
 from core.job.machine import Machine, check_machine, check_match
 from core.job.mix import DosePlan, LoadPlan, Part, PartPlan, Pour, Role, gravest, role_of
 from core.job.steps import working
@@ -22,7 +23,7 @@ from core.rates.kinds import in_kind
 from core.rates.limits import Judgement
 from core.readable import foot_of, joined, listed
 from core.schools import PLAIN, House
-from core.tank.fill_order import Act, Into, Marks, fill_hopper, fill_tank
+from core.tank.fill_order import Act, Hose, Into, Marks, fill_bottle, fill_hopper, fill_tank
 from core.tank.loads import Load, hopper_loads, tank_loads
 from core.tank.marks import fill_to
 from core.tank.vessels import Measure, measure
@@ -37,7 +38,7 @@ MOST_MIXED = 12
 @dataclass(frozen=True)
 class Manner:
     """How a job is done: with which machine, how many times over, with all loads alike or not, filled for each pass or not, and
-    by whose units and rules.
+    by whose units and rules; of a hose-end where its `dial` stands and whether the product goes in `undiluted`.
     """
 
     machine: Machine
@@ -46,6 +47,8 @@ class Manner:
     by_pass: bool
     us: bool
     house: House
+    dial: Rate | None = None
+    undiluted: bool = False
 
 
 @dataclass(frozen=True)
@@ -79,6 +82,7 @@ class Job:
     spray: Quantity | None
     loads: tuple[LoadPlan, ...]
     warnings: tuple[str, ...]
+    undiluted: bool = False
 
     @cached_property
     def working(self) -> tuple[Step, ...]:
@@ -137,6 +141,8 @@ def reckon(
     by_pass: bool = False,
     us: bool = True,
     house: House = PLAIN,
+    dial: Rate | None = None,
+    undiluted: bool = False,
 ) -> Job:
     """Reckon the whole job.
 
@@ -150,6 +156,8 @@ def reckon(
         by_pass: each pass filled for itself.
         us: whether the account works in US units.
         house: the account's rules; they tell the order of filling.
+        dial: where a hose-end's dial stands; by its positions and the rates, unless given.
+        undiluted: of a hose-end, the product goes into the bottle as it is.
 
     Raises:
         InputError: anything missing or absurd, named by its field.
@@ -159,8 +167,14 @@ def reckon(
         check_machine(machine)
         for i, product in enumerate(mix):
             _on(f"mix.{i}" if len(mix) > 1 else "machine", check_match, product, machine)
-    planned = [_planned(mix, i, part, machine, passes) for i, part in enumerate(parts)]
-    plans = _plans(mix, planned, Manner(machine, passes, even, by_pass, us, house)) if machine else ()
+    if machine and machine.draws:
+        if dial:
+            check_dial(dial)
+        if undiluted:
+            check_bottle([p.name for p in mix if not p.liquid])
+    manner = Manner(machine, passes, even, by_pass, us, house, dial, undiluted) if machine else None
+    planned = [_planned(mix, i, part, manner) for i, part in enumerate(parts)]
+    plans = _plans(mix, planned, manner) if manner else ()
     area = _sum([p.area.base for p in parts], parts[0].area.unit)
     components = tuple(_component(product, c, planned, plans, area, us) for c, product in enumerate(mix))
     sprays = [p.spray for p in planned if p.spray is not None]
@@ -174,6 +188,7 @@ def reckon(
         spray=Quantity(sum(sprays), UNITS["l"]) if sprays else None,
         loads=plans,
         warnings=_warnings(planned, us, plans),
+        undiluted=bool(machine and machine.draws and undiluted),
     )
 
 
@@ -219,9 +234,9 @@ def _same(a: Product, b: Product) -> bool:
     return a.id == b.id if a.id is not None and b.id is not None else a is b
 
 
-def _planned(mix: Sequence[Product], i: int, part: Part, machine: Machine | None, passes: int) -> PartPlan:
+def _planned(mix: Sequence[Product], i: int, part: Part, manner: Manner | None) -> PartPlan:
     """A part with its doses, by the spray that the machine puts on it."""
-    spray = machine.output_base * part.area.base * passes if machine and machine.sprays else None
+    spray = _spray(part, manner) if manner else None
     doses: list[DosePlan | None] = []
     for c, (product, given) in enumerate(zip(mix, part.doses, strict=True)):
         if given.rate is None or given.label is None:
@@ -234,7 +249,27 @@ def _planned(mix: Sequence[Product], i: int, part: Part, machine: Machine | None
         except InputError as fault:
             raise (fault.on(field) if fault.field == "rate" else fault) from None
         doses.append(DosePlan(product, given.rate, given.label, made))
-    return PartPlan(part, tuple(doses), spray)
+    draw = _draw(doses, spray, manner) if manner and manner.machine.draws else None
+    return PartPlan(part, tuple(doses), draw.spray if draw else spray, draw)
+
+
+def _spray(part: Part, manner: Manner) -> float | None:
+    """The spray on a part over all passes [L], by the machine's output; None for granules, and for an undiluted bottle without
+    one.
+    """
+    machine = manner.machine
+    if not machine.sprays or (machine.draws and manner.undiluted and machine.output is None):
+        return None
+    return machine.output_base * part.area.base * manner.passes
+
+
+def _draw(doses: Sequence[DosePlan | None], spray: float | None, manner: Manner) -> Draw:
+    """How a hose-end is set for a part."""
+    liquids = sum(d.dose.base for d in doses if d and d.product.liquid)
+    if manner.undiluted:
+        return draw_undiluted(manner.machine, manner.dial, liquids, spray)
+    assert spray is not None
+    return draw_diluted(manner.machine, manner.dial, liquids, spray)
 
 
 def _component(
@@ -312,12 +347,17 @@ def _loads(group: Sequence[PartPlan], manner: Manner) -> tuple[Load, ...]:
         return hopper_loads(dose=weighed, area=area, hopper=machine.capacity.base, passes=manner.passes, even=manner.even)
     return tank_loads(
         area=area,
-        output=machine.output_base,
+        output=_content(group) / area / manner.passes if machine.draws else machine.output_base,
         tank=machine.capacity.base,
         passes=manner.passes,
         even=manner.even,
         by_pass=manner.by_pass,
     )
+
+
+def _content(group: Sequence[PartPlan]) -> float:
+    """What a filling of a hose-end draws from its bottles in all [L]."""
+    return sum(p.draw.content for p in group if p.draw)
 
 
 def _filled(mix: Sequence[Product], group: Sequence[PartPlan], manner: Manner, before: int) -> list[LoadPlan]:
@@ -332,10 +372,24 @@ def _filled(mix: Sequence[Product], group: Sequence[PartPlan], manner: Manner, b
         alike = (load.share, load.volume)
         if alike not in known:
             pours = tuple(_pour(product, c, group, load, manner.us) for c, product in enumerate(mix))
-            water = _water(pours, load) if load.volume else 0.0
-            known[alike] = (pours, water, _acts(pours, load, manner))
-        plans.append(LoadPlan(replace(load, number=before + load.number), *known[alike], parts))
+            water = _water(pours, load) if load.volume and not manner.undiluted else 0.0
+            known[alike] = (pours, water, _acts(pours, load, manner, _drawn(group, load)))
+        plans.append(LoadPlan(replace(load, number=before + load.number), *known[alike], parts, _drawn(group, load)))
     return plans
+
+
+def _drawn(group: Sequence[PartPlan], load: Load) -> Draw | None:
+    """How a hose-end is set for one of a filling's bottles, and for how long."""
+    every = [p.draw for p in group if p.draw]
+    if not every:
+        return None
+    timed = [d.seconds for d in every if d.seconds is not None]
+    return Draw(
+        every[0].dial,
+        sum(d.spray for d in every) * load.share,
+        load.volume,
+        sum(timed) * load.share if len(timed) == len(every) else None,
+    )
 
 
 def _pour(product: Product, c: int, group: Sequence[PartPlan], load: Load, us: bool) -> Pour:
@@ -362,18 +416,24 @@ def _water(pours: Sequence[Pour], load: Load) -> float:
     return water
 
 
-def _acts(pours: Sequence[Pour], load: Load, manner: Manner) -> tuple[Act, ...]:
-    into = [
-        Into(p.product, p.measure.instruction if p.measure else "", p.amount.base if p.amount and not p.product.liquid else 0.0)
-        for p in pours
-    ]
+def _acts(pours: Sequence[Pour], load: Load, manner: Manner, draw: Draw | None) -> tuple[Act, ...]:
+    into = [_into(p) for p in pours]
     if not load.volume:
         return fill_hopper(into)
     unit, mark = manner.machine.capacity.unit, manner.machine.mark
     full, near, half = (fill_to(Quantity(load.volume * share, UNITS["l"]).to(unit), mark, manner.us) for share in (1.0, 0.9, 0.5))
     exact = Quantity(load.volume, UNITS["l"]).to(unit)
     marks = Marks(full.text, near.text, half.text, f"{exact} exactly: {full.note}" if full.note else "")
+    if draw:
+        return fill_bottle(into, load.volume, marks, Hose(str(draw.dial), draw.time, manner.undiluted))
     return fill_tank(into, load.volume, marks, manner.house.of("fill_order"))
+
+
+def _into(pour: Pour) -> Into:
+    """A pour as the order of filling takes it."""
+    amount = pour.amount.base if pour.amount else 0.0
+    grams, litres = (0.0, amount) if pour.product.liquid else (amount, 0.0)
+    return Into(pour.product, pour.measure.instruction if pour.measure else "", grams, litres)
 
 
 # --- what else there is to say ----------------------------------------------------------------------------------

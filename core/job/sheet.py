@@ -41,8 +41,9 @@ NOTHING = Amount()
 
 @dataclass(frozen=True)
 class SheetText:
-    """Something that the sheet says, by its key; of what is worn, `when`; of a finding, its `act` and the part it is of; of a
-    label's rule, in `part`, the product whose it is.
+    """Something that the sheet says, by its key; of how the machine is set up the key is its name; of what is worn, `when`.
+
+    Of a finding, its `act` and the part it is of; of a label's rule, in `part`, the product whose it is.
     """
 
     key: str = ""
@@ -133,6 +134,9 @@ class SheetLoad:
     volume: Amount = NOTHING
     water: Amount = NOTHING
     covers: str = ""
+    dial: str = ""
+    spray: str = ""
+    time: str = ""
     share: float = 0.0
     acts: tuple[SheetAct, ...] = ()
 
@@ -149,6 +153,8 @@ class Sheet:
     capacity: str = ""
     spray: Amount = NOTHING
     cost: str = ""
+    vessel: str = ""
+    setup: tuple[SheetText, ...] = ()
     parts: tuple[SheetPart, ...] = ()
     loads: tuple[SheetLoad, ...] = ()
     wear: tuple[SheetText, ...] = ()
@@ -218,6 +224,7 @@ def _whole(document: Mapping[str, Any]) -> Sheet:
         spray=_amount(document.get("spray")),
         parts=_each(document.get("parts"), _part),
         loads=_each(document.get("loads"), _load),
+        setup=_each(document.get("setup"), _text),
         wear=_each(document.get("wear"), _text),
         cautions=_each(document.get("cautions"), _text),
         rules=_each(document.get("rules"), _text),

@@ -21,13 +21,15 @@ def working(job: Job) -> tuple[Step, ...]:
     for c, component in enumerate(job.mix):
         if component.amount:
             steps += _named(_doses(job.parts, c, component.amount), component.product.name, len(job.mix) > 1)
-    if job.spray and job.machine and job.machine.output:
+    if job.spray and job.machine and job.machine.draws:
+        steps += _hose(job, job.machine)
+    elif job.spray and job.machine and job.machine.output:
         steps += _spray(job.spray, job.area, job.machine, job.passes)
     if job.loads:
         for pour in job.loads[0].pours:
             if pour.amount:
                 steps += _named([*_first_load(job, pour), mark_step(pour)], pour.product.name, len(job.mix) > 1)
-        if len(job.mix) > 1 and job.loads[0].load.volume:
+        if (len(job.mix) > 1 or job.loads[0].draw) and job.loads[0].load.volume and not job.undiluted:
             steps += _water(job)
     several = len(job.mix) > 1
     for each in job.mix:
@@ -66,6 +68,11 @@ def _first_load(job: Job, pour: Pour) -> list[Step]:
     unit = held[0].amount.unit
     total = Quantity(sum(d.base for d in held) / unit.size, unit)
     result = Term(pour.amount.value, pour.amount.unit.symbol)
+    if job.machine and job.machine.draws:
+        if len(job.loads) == 1:
+            return []
+        part = Term(total.value, unit.symbol), times(first.load.share)
+        return [line("Product in the first bottle: its share", *part, result=result)]
     if job.spray and job.machine:
         gallon = job.machine.capacity.unit
         share = sum(p.area.base for p in first.parts) / job.area.base
@@ -85,7 +92,37 @@ def _water(job: Job) -> list[Step]:
     volume, water = (Quantity(v, UNITS["l"]).to(gallon) for v in (first.load.volume, first.water))
     liquids = [p.amount.to(gallon).value for p in first.pours if p.amount and p.product.liquid]
     terms = (Term(volume.value, gallon.symbol), *(minus(x, gallon.symbol) for x in liquids))
-    return [line("Water in the first tank", *terms, result=Term(water.value, gallon.symbol))] if liquids else []
+    return [line(f"Water in the first {job.machine.vessel}", *terms, result=Term(water.value, gallon.symbol))] if liquids else []
+
+
+def _hose(job: Job, machine: Machine) -> list[Step]:
+    """The spray, what of it the dial draws from the bottle, the bottles, and how long the hose runs, for the first ground."""
+    bottle = machine.capacity.unit
+    gallon, foot = UNITS["gal" if job.us else "l"], job.foot.unit
+    first = next(p for p in job.parts if p.draw)
+    assert first.draw
+    draw, area = first.draw, first.part.area.to(foot).value
+    spray = draw.spray / gallon.size
+    dial = draw.dial.base * gallon.size / bottle.size
+    content = Term(draw.content / bottle.size, bottle.symbol)
+    steps = []
+    if job.undiluted:
+        terms = content, divided_by(dial, bottle.symbol, gallon.symbol)
+        steps.append(line("Spray: product ÷ dial", *terms, result=Term(spray, gallon.symbol)))
+    elif machine.output:
+        output = machine.output.base * foot.size / gallon.size
+        terms = Term(output, gallon.symbol, foot.symbol), times(area, foot.symbol)
+        more = (times(job.passes, "passes"),) if job.passes > 1 else ()
+        steps.append(line("Spray: output × area", *terms, *more, result=Term(spray, gallon.symbol)))
+        terms = Term(spray, gallon.symbol), times(dial, bottle.symbol, gallon.symbol)
+        steps.append(line("From the bottle: spray × dial", *terms, result=content))
+    count = Term(content.value / machine.capacity.value, "bottles")
+    steps.append(line("Bottles", content, divided_by(machine.capacity.value, bottle.symbol, "bottle"), result=count))
+    if draw.seconds is not None and machine.flow:
+        flow = machine.flow * 60 / gallon.size
+        terms = Term(spray, gallon.symbol), divided_by(flow, gallon.symbol, "min")
+        steps.append(line("Time: spray ÷ flow", *terms, result=Term(draw.seconds / 60, "min")))
+    return steps
 
 
 def _spray(spray: Quantity, ground: Quantity, machine: Machine, passes: int) -> list[Step]:

@@ -4,6 +4,7 @@ Between two tested settings the output is taken as straight; beyond them nothing
 proportion. Another product, size of grain, dampness or pace is another test.
 """
 
+import math
 from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -96,6 +97,20 @@ def setting_for(found: Curve, rate: float) -> float:
     rates = [p.rate for p in found.points]
     _within("rate", rate, rates[0], rates[-1], found.product)
     return _between(rate, rates, [p.setting for p in found.points])
+
+
+def on_dial(found: Curve, setting: float, step: float) -> float:
+    """The click of a dial nearest to a setting, among those that the tests reach.
+
+    Args:
+        found: the tested curve.
+        setting: wanted [marks].
+        step: between two clicks [marks].
+    """
+    low, high = found.points[0].setting, found.points[-1].setting
+    nearest = [step * (math.floor(setting / step) + i) for i in (0, 1)]
+    inside = [s for s in nearest if low - 1e-9 <= s <= high + 1e-9]
+    return min(inside, key=lambda s: abs(s - setting)) if inside else setting
 
 
 def _within(field: str, value: float, low: float, high: float, product: str) -> None:

@@ -13,8 +13,9 @@ from core.errors import InputError
 from core.findings import Finding, Weight
 from core.label.product import Product
 from core.machines.runs import Trust
-from core.machines.spreader import Curve, Point, curve, setting_for
-from core.units import show_percent
+from core.machines.spreader import Curve, Point, curve, on_dial, rate_at, setting_for
+from core.machines.working import time_text
+from core.units import UNITS, show_number, show_percent
 
 GOOD_FOR = 182
 """Days that a calibration is good for unless its maker says otherwise."""
@@ -78,6 +79,25 @@ def spraying(machine: str, test: Test | None, nozzle: str, today: date, uses: Se
     return found
 
 
+def hosing(machine: str, test: Test | None, flow: float | None, today: date, us: bool) -> list[Finding]:
+    """What is said when a hose-end is used: what it draws into is the tap's, and a tap is not the same twice.
+
+    Args:
+        machine: its name.
+        test: the calibration in which the hose was timed; None where it never was.
+        flow: what the hose gave then [L/s].
+        today: the day of use.
+        us: whether to say it in US units.
+    """
+    if test is None or flow is None:
+        said = f"The hose of {machine} was never timed: how long to spray is not known. Time it in Kit."
+        return [Finding("not-calibrated", Weight.WARN, said)]
+    bucket, full = (UNITS["gal"], 2.0) if us else (UNITS["l"], 10.0)
+    said = f"{show_number(full)} {bucket.symbol} from {machine} took {time_text(full * bucket.size / flow)} on {day(test.on)}"
+    told = f"{said}; flow is the tap's and changes with its pressure. Catch it again here, and before each job."
+    return [*_old(machine, test, today), Finding("tap", Weight.NOTE, told)]
+
+
 def drifted(rate: float, uses: Sequence[float]) -> float | None:
     """How far real uses lie from a calibrated rate, as a share, where they are enough and all to one side; else None.
 
@@ -107,7 +127,20 @@ def skewed_said(machine: str) -> Finding:
     return Finding("skewed", Weight.WARN, said)
 
 
-def spreading(machine: str, product: Product, rate: float, tests: Sequence[Test], today: date, skewed: bool = False) -> Spread:
+OFF_DIAL = 0.02
+"""From here on what a dial's own steps make of a rate is told (ours)."""
+
+
+def spreading(
+    machine: str,
+    product: Product,
+    rate: float,
+    tests: Sequence[Test],
+    today: date,
+    *,
+    skewed: bool = False,
+    step: float | None = None,
+) -> Spread:
     """The setting of a spreader for a product, and what is said when it is used.
 
     Args:
@@ -117,6 +150,7 @@ def spreading(machine: str, product: Product, rate: float, tests: Sequence[Test]
         tests: of every product in this machine.
         today: the day of use.
         skewed: whether its latest pan test found the pattern skewed.
+        step: between two clicks of its dial [marks]; the setting is one of them where it is known.
     """
     found = []
     if skewed:
@@ -139,7 +173,14 @@ def spreading(machine: str, product: Product, rate: float, tests: Sequence[Test]
     tested = None
     try:
         tested = curve(name, [Point(t.setting or 0.0, t.rate) for t in own])
-        return Spread(setting_for(tested, rate), tested, tuple(found))
+        setting = setting_for(tested, rate)
+        if step:
+            setting = on_dial(tested, setting, step)
+            off = rate_at(tested, setting) / rate - 1
+            if abs(off) > OFF_DIAL:
+                said = f"Between two clicks of {machine}: {show_number(setting)} puts down {show_percent(off, sign=True)}"
+                found.append(Finding("dial-step", Weight.NOTE, f"{said} against the rate."))
+        return Spread(setting, tested, tuple(found))
     except InputError as fault:
         found.append(Finding("beyond-tests", Weight.WARN, _beyond(fault, name, machine, rate, tested)))
         return Spread(None, tested, tuple(found))

@@ -40,11 +40,12 @@ BUCKET = 2000.0
 
 @dataclass(frozen=True)
 class Into:
-    """What goes into a tank: a product, its amount in words, empty to taste, and in grams where it is dry."""
+    """What goes into a tank: a product, its amount in words, empty to taste, in grams where it is dry, else in litres."""
 
     product: Product
     amount: str = ""
     grams: float = 0.0
+    litres: float = 0.0
 
     def __str__(self) -> str:
         return f"{self.amount} of {self.product.name}" if self.amount else f"{self.product.name} to taste"
@@ -117,6 +118,48 @@ def _into(i: int, x: Into, level: float) -> list[Act]:
     acts.append(Act(f"pour-{i}", f"{how}: {x} ({kind.name}).", product.name, level))
     acts.append(Act(f"rinse-{i}", "Rinse the vessel three times, each rinse into the tank."))
     return acts
+
+
+@dataclass(frozen=True)
+class Hose:
+    """How a hose-end is set, in words: its dial, how long a bottle lasts, empty where the flow was never timed."""
+
+    dial: str
+    time: str = ""
+    undiluted: bool = False
+
+
+def fill_bottle(mixed: Sequence[Into], volume: float, marks: Marks, hose: Hose) -> tuple[Act, ...]:
+    """The acts that fill one bottle of a hose-end to `volume` [L] and set it: the product first, then water to the mark.
+
+    Args:
+        mixed: what goes in, in any order.
+        volume: what the bottle then holds [L].
+        marks: that volume in words.
+        hose: how it is set.
+    """
+    turns = in_order(mixed)
+    acts = [
+        Act(f"note-{i}", f"The label of {x.product.name} says: {x.product.rules.fill_note}")
+        for i, x in enumerate(turns)
+        if x.product.rules.fill_note
+    ]
+    acts.append(Act("bottle", "Start with the bottle empty, rinsed and off the hose; tap shut."))
+    level = 0.0
+    for i, x in enumerate(turns):
+        level += x.litres
+        if x.grams:
+            acts.append(Act(f"slurry-{i}", f"Stir {x} into a cup of warm water until it is all wet, and strain it."))
+        acts.append(Act(f"pour-{i}", f"Pour in: {x} ({x.product.formulation.name}).", x.product.name, level))
+        if not hose.undiluted:
+            acts.append(Act(f"rinse-{i}", "Rinse the vessel with a little water, into the bottle."))
+    if not hose.undiluted:
+        told = f"{marks.full} ({marks.note})" if marks.note else marks.full
+        acts.append(Act("top-up", f"Add water to {told}; close it and turn it over until it is even.", volume=volume))
+    acts.append(Act("dial", f"Set the dial to {hose.dial}."))
+    lasts = f": the bottle lasts {hose.time}, cover the ground evenly in that time" if hose.time else ""
+    acts.append(Act("spray", f"Open the tap, walk backwards away from what is wet{lasts}."))
+    return tuple(acts)
 
 
 DISSOLVED = 4

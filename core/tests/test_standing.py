@@ -77,7 +77,7 @@ class Spreading(unittest.TestCase):
     tests = [Test(MAY, 5.0, NOVEMBER, FEED.id, setting=4), Test(MAY, 9.0, NOVEMBER, FEED.id, setting=6)]
 
     def at(self, rate: float, product: Product = FEED, tests: list[Test] | None = None, on: date = MAY, skewed: bool = False):  # type: ignore[no-untyped-def]
-        return spreading("Cart", product, rate, self.tests if tests is None else tests, on, skewed)
+        return spreading("Cart", product, rate, self.tests if tests is None else tests, on, skewed=skewed)
 
     def test_straight_between_two_tests(self) -> None:
         """7 lies half way from 5 to 9, so the setting half way from 4 to 6 (arithmetic)."""
@@ -172,7 +172,12 @@ class Forms(unittest.TestCase):
             with self.assertRaises(InputError):
                 check_machine(Machine("m", other, capacity, form=form))
 
-    def test_a_hose_end_is_reckoned_on_its_bench(self) -> None:
+    def test_what_goes_through_what(self) -> None:
         hose = Machine("Hose", MachineKind.SPRAYER, read_quantity("1 qt"), form=Form.HOSE_END)
-        with self.assertRaisesRegex(InputError, "dial"):
-            check_match(SPRAY, hose)
+        drop, cast = (Machine("S", MachineKind.SPREADER, read_quantity("20 lb"), form=f) for f in (Form.DROP, Form.BROADCAST))
+        powder = Product("Powder", Kind.AMENDMENT, FORMULATIONS["WP"])
+        for product, machine in ((SPRAY, hose), (powder, hose), (powder, drop)):
+            check_match(product, machine)
+        for product, machine in ((FEED, hose), (powder, cast), (SPRAY, drop)):
+            with self.subTest(product.name), self.assertRaisesRegex(InputError, "Pick a"):
+                check_match(product, machine)

@@ -1,11 +1,14 @@
 """What changes the kit: machines, calibrations, cleanings."""
 
+import re
 from datetime import date, datetime
 
 from django.db import transaction
 
 from core import job
 from core.errors import InputError
+from core.job.hose_end import check_dial
+from core.label.rate import Rate, RateUnit
 from core.machines.nozzle import DROPLETS, SIZES
 from core.machines.residue import CleanStep
 from core.machines.runs import Trust
@@ -44,6 +47,9 @@ def save_machine(account: Account, data: MachineIn, machine: Machine | None = No
     spacing = faults.of(_optional, "nozzle_spacing", data.nozzle_spacing, LENGTH) if sprays else None
     pressure = faults.of(_optional, "pressure", data.pressure, PRESSURE) if sprays else None
     count = faults.of(_count, data.nozzle_count) if sprays else None
+    draws = form is job.Form.HOSE_END
+    dials = faults.of(_dials, data.dials, data.dial_unit) if draws and data.dials.strip() else ()
+    step = faults.of(_step, data.setting_step) if not sprays else None
     if data.nozzle_size and data.nozzle_size not in SIZES:
         faults.add("nozzle_size", data.nozzle_size, f"“{data.nozzle_size}” is no size of the series.", "Pick one of the list.")
     if data.droplets is not None and not 0 <= data.droplets < len(DROPLETS):
@@ -61,6 +67,8 @@ def save_machine(account: Account, data: MachineIn, machine: Machine | None = No
         setattr(machine, f"{field}_unit", found.unit.key if found else "")
     machine.nozzle_size, machine.nozzle_count = (data.nozzle_size, count) if sprays else ("", None)
     machine.droplets = data.droplets if sprays else None
+    machine.dials, machine.dial_unit = [d.value for d in dials or ()], data.dial_unit if dials else ""
+    machine.setting_step = step
     with claim(before, data.version):
         machine.save()
     return machine
@@ -71,6 +79,27 @@ def _form(key: str) -> job.Form:
         return job.Form(key)
     except ValueError:
         raise InputError("form", key, f"“{key}” is no form of machine known here.", "Pick one of the list.") from None
+
+
+def _dials(typed: str, unit: str) -> tuple[Rate, ...]:
+    """The positions of a dial, typed one after the other. Raises InputError."""
+    if not unit:
+        raise InputError("dial_unit", "", "The dial's unit is missing.", "Pick what its numbers count, such as fl oz per gal.")
+    found = [text for text in re.split(r"[;,\s]+", typed.strip()) if text]
+    if len(found) > MOST_POSITIONS:
+        raise InputError("dials", typed, f"{len(found)} positions are too many.", f"Enter at most {MOST_POSITIONS}.")
+    rates = (Rate(number_in("dials", text), RateUnit.from_key(unit, "dial_unit")) for text in found)
+    return tuple(sorted({r.base: check_dial(r, "dials") for r in rates}.values(), key=lambda r: r.base))
+
+
+MOST_POSITIONS = 40
+
+
+def _step(given: float | str | None) -> float | None:
+    """What lies between two clicks of a dial. Raises InputError."""
+    if given is None or not str(given).strip():
+        return None
+    return positive("setting_step", number_in("setting_step", given), most=100)
 
 
 def _optional(field: str, given: QuantityIn | None, dimension: str) -> Quantity | None:

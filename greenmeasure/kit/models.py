@@ -14,7 +14,10 @@ from greenmeasure.common.models import Belonging, one_name_each
 
 
 class Machine(Belonging):
-    """A sprayer or a spreader, with the nozzles that are on it. `output` as typed stands until a calibration does."""
+    """A sprayer or a spreader, with the nozzles that are on it. `output` as typed stands until a calibration does.
+
+    `dials` are the positions of a hose-end's dial in `dial_unit`; `setting_step` is what lies between two clicks of a spreader's.
+    """
 
     kind = models.CharField(max_length=10)
     form = models.CharField(max_length=20, blank=True)
@@ -33,6 +36,9 @@ class Machine(Belonging):
     pressure_value = models.FloatField(null=True)
     pressure_unit = models.CharField(max_length=12, blank=True)
     droplets = models.PositiveSmallIntegerField(null=True)
+    dials = models.JSONField(default=list)
+    dial_unit = models.CharField(max_length=24, blank=True)
+    setting_step = models.FloatField(null=True)
     note = models.TextField(blank=True)
 
     class Meta(Belonging.Meta):
@@ -104,10 +110,36 @@ class Machine(Belonging):
             return found.swath
         return self.width.base if self.width else None
 
+    @property
+    def draws(self) -> bool:
+        """Whether it draws from a bottle into a hose."""
+        return self.form == job.Form.HOSE_END
+
+    @property
+    def timed(self) -> "Calibration | None":
+        """The latest calibration in use in which the hose was timed."""
+        return next((c for c in self.calibrations.all() if c.in_use and c.method == Calibration.Method.DIAL), None)
+
+    @property
+    def dial_rates(self) -> tuple[Rate, ...]:
+        """The positions of a hose-end's dial: as typed, else the one that it was timed at."""
+        if self.dials:
+            unit = RateUnit.from_key(self.dial_unit)
+            return tuple(Rate(value, unit) for value in self.dials)
+        return (self.timed.dial,) if self.draws and self.timed else ()
+
     def core(self) -> job.Machine:
         """The machine as the core sees it."""
-        form = job.Form(self.form) if self.form else None
-        return job.Machine(self.name, job.MachineKind(self.kind), self.capacity, self.output, form, self.mark)
+        return job.Machine(
+            self.name,
+            job.MachineKind(self.kind),
+            self.capacity,
+            self.output,
+            job.Form(self.form) if self.form else None,
+            self.mark,
+            self.dial_rates,
+            self.timed.flow if self.draws and self.timed else None,
+        )
 
 
 class Calibration(models.Model):
@@ -162,6 +194,13 @@ class Calibration(models.Model):
         """The output of a sprayer in the account's own unit."""
         unit = RateUnit.from_key("gal/kft2" if self.machine.account.us else "l/m2_100")
         return Rate((self.rate or 0.0) / unit.size, unit)
+
+    @property
+    def dial(self) -> Rate:
+        """Where the dial of a hose-end stood when it was timed, in the account's own unit."""
+        drawn, per = (Quantity(float(x["value"]), UNITS[x["unit"]]) for x in (self.given["dial"], self.given["dial_per"]))
+        unit = RateUnit.from_key("fl_oz/gal" if self.machine.account.us else "ml/l")
+        return Rate(drawn.base / per.base / unit.size, unit)
 
     @property
     def pattern(self) -> Pattern | None:

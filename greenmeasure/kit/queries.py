@@ -9,6 +9,7 @@ from django.db.models import QuerySet
 from core import job
 from core.errors import InputError
 from core.findings import Finding, Weight, by_weight
+from core.job.hose_end import positions, reach_of
 from core.label.product import Kind, Product
 from core.label.rate import Rate, RateUnit
 from core.machines import standing, working
@@ -60,9 +61,7 @@ def machine_out(machine: Machine, account: Account) -> MachineOut:
     """A machine with how its output is known and what was last in it."""
     us = account.us
     output = machine.output
-    reach = ""
-    if output:
-        reach = str(readable(Quantity(machine.capacity.base / output.base, UNITS["m2"]), us))
+    covered = _reach(machine)
     last = held(account).get(machine.pk)
     return MachineOut(
         id=machine.pk,
@@ -84,12 +83,23 @@ def machine_out(machine: Machine, account: Account) -> MachineOut:
         nozzle_spacing=quantity_out(machine.nozzle_spacing) if machine.nozzle_spacing else None,
         pressure=quantity_out(machine.pressure) if machine.pressure else None,
         droplets=machine.droplets,
-        reach=reach,
+        dials=", ".join(show_number(x) for x in machine.dials),
+        dial_unit=machine.dial_unit,
+        positions=[rate_out(r) for r in positions(machine.core())] if machine.draws else [],
+        setting_step=machine.setting_step,
+        reach=str(readable(covered, us)) if covered else "",
         state=state(machine),
         tank=tank_text(last),
         findings=[finding_out(f) for f in said_of(machine, account, today(account))],
         note=machine.note,
     )
+
+
+def _reach(machine: Machine) -> Quantity | None:
+    """The ground that one filling covers; None where that is not known."""
+    if machine.draws:
+        return reach_of(machine.core())
+    return Quantity(machine.capacity.base / machine.output.base, UNITS["m2"]) if machine.output else None
 
 
 def taken_by(account: Account, machine: Machine) -> list[int]:
@@ -127,6 +137,10 @@ def said_of(machine: Machine, account: Account, on: date) -> list[Finding]:
     if machine.kind != job.MachineKind.SPRAYER:
         return [standing.skewed_said(machine.name)] if machine.pans and machine.pans.skewed else []
     found = machine.in_force
+    if machine.draws:
+        timed = machine.timed
+        test, flow = (timed.core(), timed.flow) if timed else (None, None)
+        return standing.hosing(machine.name, test, flow, on, account.us)
     if machine.output is None:
         return []
     uses = [standing.Use(c.taken_on, c.rate or 0.0) for c in _rounds(machine) if not found or c.pk != found.pk]
@@ -154,7 +168,9 @@ def setting_of(machine: Machine, product: Product, rate: float, on: date) -> sta
     """The setting of a spreader for a rate of one pass [g/m²], and what is said of it."""
     tests = [c.core() for c in machine.calibrations.all() if c.in_use and c.setting is not None and c.rate is not None]
     pans = machine.pans
-    return standing.spreading(machine.name, product, rate, tests, on, bool(pans and pans.skewed))
+    return standing.spreading(
+        machine.name, product, rate, tests, on, skewed=bool(pans and pans.skewed), step=machine.setting_step
+    )
 
 
 # --- one machine, whole -----------------------------------------------------------------------------------------

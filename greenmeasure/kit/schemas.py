@@ -15,7 +15,8 @@ MachineKindName = Literal["sprayer", "spreader"]
 
 class MachineIn(Schema):
     """`mark` is what lies between two marks of a tank; `droplets` the place of the class in the list, as the nozzle's maker gives
-    it for this pressure.
+    it for this pressure. `dials` are the positions of a hose-end's dial as printed on it (`2, 4, 8`) in `dial_unit`, a volume per
+    volume of spray; `setting_step` is what lies between two clicks of a spreader's dial.
     """
 
     version: int | None = None
@@ -31,11 +32,16 @@ class MachineIn(Schema):
     nozzle_spacing: QuantityIn | None = None
     pressure: QuantityIn | None = None
     droplets: int | None = None
+    dials: Line = ""
+    dial_unit: str = ""
+    setting_step: Number | None = None
     note: Text = ""
 
 
 class MachineOut(Out):
     """`reach` says how much ground one filling covers, for a sprayer; `state` how its output is known; `tank` what is in it.
+
+    `positions` are those of a hose-end's dial, `dials` the same as they were typed.
 
     `findings` is what is said when it is used today, whatever goes in it; `takes`
     the products, by their ids, that it can put down.
@@ -60,6 +66,10 @@ class MachineOut(Out):
     nozzle_spacing: QuantityOut | None
     pressure: QuantityOut | None
     droplets: int | None
+    dials: str
+    dial_unit: str
+    positions: list[RateOut]
+    setting_step: float | None
     reach: str
     state: str
     tank: str

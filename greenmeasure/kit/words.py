@@ -6,8 +6,10 @@ from core import job
 from core.days import dated
 from core.machines.nozzle import REFERENCE
 from core.machines.residue import CleanStep, Residue
+from core.machines.working import length_text, pace_text
 from core.readable import joined
 from core.units import UNITS, show_number
+from greenmeasure.kit.bench_words import flow_text
 from greenmeasure.kit.models import Calibration, Machine
 
 
@@ -22,6 +24,20 @@ def state(machine: Machine) -> str:
     if not tested:
         return "no product tested"
     return "one product tested" if len(tested) == 1 else f"{len(tested)} products tested"
+
+
+def setup_of(machine: Machine, us: bool) -> tuple[tuple[str, str], ...]:
+    """How a machine is set up, as the sheet tells it: nozzle, pressure, pace, swath, flow; only what is known."""
+    found, timed = machine.in_force, machine.timed
+    facts = {
+        "Nozzle": machine.nozzle,
+        "Pressure": str(machine.pressure or ""),
+        "Output of a pass": str(machine.output or ""),
+        "Pace": pace_text(found.pace, us) if found and found.pace else "",
+        "Swath": length_text(machine.swath, us) if machine.swath else "",
+        "Flow of the hose": flow_text(timed.flow, us) if machine.draws and timed and timed.flow else "",
+    }
+    return tuple((name, value) for name, value in facts.items() if value)
 
 
 def tank_text(residue: Residue | None) -> str:

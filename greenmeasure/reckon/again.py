@@ -45,7 +45,10 @@ def again(account: Account, application_id: int) -> AgainOut:
         notes.append(left_out(asked.machine_name))
         machine = None
     targets = {e.position: e.target for e in asked.entries.all()}
+    dial = asked.round.dial if asked.round else None
     job = JobIn(
+        dial=QuantityIn(value=exact_number(dial.value), unit=dial.unit.key) if dial and machine and machine.draws else None,
+        undiluted=bool(asked.round and asked.round.undiluted and machine),
         mix=[ComponentIn(product_id=card.product.pk, target=targets[place]) for place, card in mix.items()],
         machine_id=machine.pk if machine else None,
         parts=parts,

@@ -44,7 +44,7 @@ from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine as MachineRow
 from greenmeasure.kit.queries import machines
-from greenmeasure.reckon.outs import brings_sentence, headline, load_name, per_foot, said_of
+from greenmeasure.reckon.outs import brings_sentence, headline, load_name, per_foot, said_of, vessel_of
 from greenmeasure.reckon.queries import compared, reckoned
 from greenmeasure.reckon.schemas import CompareIn, ComponentIn, DoseIn, JobIn, LineOut, PartIn
 from greenmeasure.shelf.models import Product as ProductRow
@@ -180,7 +180,7 @@ def _dose_out(account: Account, job: Job, said: list[str], refused: bool = False
         details += [f"{p.part.name}: {_amounts(p)} on {p.part.area}" for p in job.parts]
     if not refused:
         details += [
-            f"{load_name(p, job.spray is not None)}: {x.measure.instruction}{_of(x, job)} in the {x.measure.vessel.name}"
+            f"{load_name(p, vessel_of(job))}: {x.measure.instruction}{_of(x, job)} in the {x.measure.vessel.name}"
             for p in job.loads[:MOST_LOADS]
             for x in p.pours
             if x.measure

@@ -4,6 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from functools import lru_cache
+from typing import Literal
 
 from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mixing
 from core.days import day
@@ -16,6 +17,7 @@ from core.label.targets import TARGETS
 from core.ledger.budget import Line
 from core.ledger.gate import Checked
 from core.ledger.rotation import next_dates
+from core.machines.working import time_text
 from core.rates.compare import Purchase, buy
 from core.rates.cost import Cost
 from core.readable import foot_of, handy, joined, listed, readable
@@ -24,7 +26,7 @@ from core.tank.vessels import Measure, Vessel, marks_of
 from core.units import UNITS, VOLUME, Quantity, show_number, show_percent
 from greenmeasure.common.findings import finding_out
 from greenmeasure.common.judgements import judgement_out
-from greenmeasure.common.schemas import quantity_out, rate_out, rule_out, working_out
+from greenmeasure.common.schemas import FactOut, quantity_out, rate_out, rule_out, working_out
 from greenmeasure.reckon.schemas import (
     ActOut,
     BoughtOut,
@@ -65,6 +67,8 @@ class Reckoned:
     targets: tuple[str, ...]
     machine_says: tuple[Finding, ...] = ()
     settings: tuple[str, ...] = ()
+    setup: tuple[tuple[str, str], ...] = ()
+    dial: Rate | None = None
     watered_in: tuple[str, ...] = ()
 
     @property
@@ -99,6 +103,8 @@ def job_out(found: Reckoned) -> JobOut:
         spray=str(readable(job.spray, us)) if job.spray else "",
         spray_rate=_spray_rate(job),
         capacity=str(job.machine.capacity) if job.machine else "",
+        vessel=vessel_of(job),
+        setup=[FactOut(name=name, text=text) for name, text in found.setup],
         loads=[load_out(p, job) for p in job.loads],
         delivered=[
             DeliveredOut(
@@ -112,7 +118,7 @@ def job_out(found: Reckoned) -> JobOut:
         warnings=list(job.warnings),
         label_first=LABEL_FIRST,
         label_rules=_label_rules(found),
-        cautions=[CautionOut(key=c.key, text=c.text) for c in cautions(products)],
+        cautions=[CautionOut(key=c.key, text=c.text) for c in cautions(products, bool(job.machine and job.machine.draws))],
         wear=[
             *(WearOut(key=f"mixing-{i}", when="mixing", text=t) for i, t in enumerate(worn_for_mixing(products))),
             *(WearOut(key=f"applying-{i}", when="applying", text=t) for i, t in enumerate(worn_for_applying(products))),
@@ -264,6 +270,8 @@ def headline(job: Job, refused: bool = False) -> str:
     count = len(job.loads)
     if not job.machine:
         return f"{amount}."
+    if job.machine.draws:
+        return f"{amount}: {_bottles(job)}."
     if job.machine.kind is MachineKind.SPREADER:
         fills = "one hopper fill" if count == 1 else f"{count} hopper fills"
         passes = f", {job.passes} passes" if job.passes > 1 else ""
@@ -271,6 +279,21 @@ def headline(job: Job, refused: bool = False) -> str:
     spray = readable(job.spray, job.us) if job.spray else ""
     tanks = f"one tank of {spray}" if count == 1 else f"{count} tanks, {spray} in all"
     return f"{amount}: {tanks}."
+
+
+def _bottles(job: Job) -> str:
+    """A hose-end's bottles, where its dial stands and how long it runs in all."""
+    count, draws = len(job.loads), [x.draw for x in job.loads if x.draw]
+    dials = list(dict.fromkeys(str(d.dial) for d in draws))
+    timed = [d.seconds for d in draws if d.seconds is not None]
+    time = f", {time_text(sum(timed))} of spraying" if len(timed) == count else ""
+    return f"{'one bottle' if count == 1 else f'{count} bottles'}, dial at {joined(dials)}{time}"
+
+
+def vessel_of(job: Job) -> Literal["tank", "hopper", "bottle", ""]:
+    """What is filled, in a word; nothing without a machine."""
+    machine = job.machine
+    return "" if machine is None else "bottle" if machine.draws else "tank" if machine.sprays else "hopper"
 
 
 def _told(plan: ComponentPlan) -> str:
@@ -326,9 +349,9 @@ def in_tank(litres: float, machine: Machine) -> Quantity | None:
     return Quantity(litres, UNITS["l"]).to(machine.capacity.unit) if litres else None
 
 
-def load_name(plan: LoadPlan, sprayer: bool) -> str:
-    """What a load is called."""
-    name = f"{'Tank' if sprayer else 'Hopper'} {plan.load.number}"
+def load_name(plan: LoadPlan, vessel: str) -> str:
+    """What a load is called, by what is filled."""
+    name = f"{vessel.capitalize()} {plan.load.number}"
     return f"{name}, pass {plan.load.pass_number}" if plan.load.pass_number else name
 
 
@@ -340,7 +363,7 @@ def load_out(plan: LoadPlan, job: Job) -> LoadOut:
     filled = load.volume if machine.sprays else sum(p.amount.base for p in plan.pours if p.amount)
     return LoadOut(
         number=load.number,
-        name=load_name(plan, machine.sprays),
+        name=load_name(plan, machine.vessel),
         pass_number=load.pass_number,
         odd=load.odd,
         where=listed([p.name for p in plan.parts]) if len(job.parts) > 1 else "",
@@ -348,6 +371,9 @@ def load_out(plan: LoadPlan, job: Job) -> LoadOut:
         volume=str(in_tank(load.volume, machine) or ""),
         water=str(in_tank(plan.water, machine) or ""),
         covers=str(readable(Quantity(load.area, UNITS["m2"]), us)),
+        dial=str(plan.draw.dial) if plan.draw else "",
+        spray=str(readable(Quantity(plan.draw.spray, UNITS["l"]), us)) if plan.draw else "",
+        time=plan.draw.time if plan.draw else "",
         share=filled / capacity,
         acts=[ActOut(key=a.key, text=a.text, pours=a.pours, level=a.volume / capacity) for a in plan.acts],
     )

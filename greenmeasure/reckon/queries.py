@@ -49,6 +49,7 @@ from greenmeasure.kit.bench_words import setting_text
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, said_of, setting_of
 from greenmeasure.kit.tanks import held
+from greenmeasure.kit.words import setup_of
 from greenmeasure.ledger.past import Asked, ledger, place_of
 from greenmeasure.reckon.outs import Reckoned, bought_out, compared_sentence, goes_as_far, measure_out, per_foot
 from greenmeasure.reckon.schemas import (
@@ -106,6 +107,8 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
         by_pass=data.by_pass,
         us=account.us,
         house=house,
+        dial=(dial := rate_in("dial", given) if (given := filled(data.dial)) else None),
+        undiluted=data.undiluted,
     )
     looked = said_in(data.said)
     meant = {
@@ -137,6 +140,8 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
         targets=tuple(found.key if (found := find_target(c.target)) else c.target for c in data.mix),
         machine_says=said,
         settings=settings,
+        setup=setup_of(picked, account.us) if picked else (),
+        dial=dial if picked and picked.draws else None,
         watered_in=tuple(dict.fromkeys(_watered_in(account, card, p.area_id) for card in mix for p in data.parts)),
     )
 

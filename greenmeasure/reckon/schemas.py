@@ -9,7 +9,7 @@ from pydantic import Field
 from core.job.reckon import MOST_MIXED
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.judgements import JudgementOut
-from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
+from greenmeasure.common.schemas import FactOut, Line, Name, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
 
 
 class DoseIn(Schema):
@@ -55,6 +55,7 @@ class JobIn(Schema):
 
     `on` is its day and `clock` its hour there (`07:30`); it is now, unless either is said. `said` is what
     somebody looked at, and goes before what the weather tells. With `by_pass` each pass is filled for itself.
+    Of a hose-end `dial` is where it stands, a volume per volume of spray, and `undiluted` puts the product in as it is.
     """
 
     mix: Annotated[list[ComponentIn], Field(min_length=1, max_length=MOST_MIXED)]
@@ -63,6 +64,8 @@ class JobIn(Schema):
     passes: int = 1
     even: bool = False
     by_pass: bool = False
+    dial: QuantityIn | None = None
+    undiluted: bool = False
     on: date | None = None
     clock: Annotated[str, Field(max_length=8)] = ""
     said: SaidIn | None = None
@@ -120,7 +123,10 @@ class PourOut(Out):
 
 
 class LoadOut(Out):
-    """One load. `where` names the areas it is for, where the job has several."""
+    """One load. `where` names the areas it is for, where the job has several.
+
+    Of a hose-end `dial` is where it stands, `spray` what a bottle becomes, `time` how long it lasts, empty where nobody timed it.
+    """
 
     number: int
     name: str
@@ -131,6 +137,9 @@ class LoadOut(Out):
     volume: str
     water: str
     covers: str
+    dial: str = ""
+    spray: str = ""
+    time: str = ""
     share: float
     acts: list[ActOut]
 
@@ -279,6 +288,8 @@ class JobOut(Out):
     spray: str
     spray_rate: str
     capacity: str
+    vessel: Literal["tank", "hopper", "bottle", ""]
+    setup: list[FactOut]
     loads: list[LoadOut]
     delivered: list[DeliveredOut]
     cost: CostOut | None

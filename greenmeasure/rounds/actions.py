@@ -72,6 +72,9 @@ def _begin(account: Account, user: User, data: JobIn, key: UUID, found: Reckoned
                 machine_id=data.machine_id,
                 passes=data.passes,
                 spray_litres=found.job.spray.base if found.job.spray else None,
+                dial_value=found.dial.value if found.dial else None,
+                dial_unit=found.dial.unit.key if found.dial else "",
+                undiluted=found.job.undiluted,
                 sheet=sheet_of(found).document(),
                 started_by=user,
                 started_at=at or clock.now(),
@@ -341,7 +344,7 @@ def _teach(found: Round, user: User, data: FinishIn, told: Taught, now: datetime
         round_id=found.pk,
         setting=told.setting,
         product=found.mix.all()[0].product if spreader else None,
-        in_use=spreader or data.teach,
+        in_use=data.teach,
         sentence=told.sentence,
     )
 

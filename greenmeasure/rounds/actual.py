@@ -181,17 +181,17 @@ def _taught(found: Round, data: FinishIn, weighed: float, ground: float) -> Taug
 
     `weighed` is what went through a spreader [g], `ground` what was treated [m²].
     """
-    machine = machine_of(found.account, found.machine_id)
+    machine, walked = machine_of(found.account, found.machine_id), data.walked or found.passes
     if machine.kind == MachineKind.SPRAYER:
         sprayed = filled(data.spray)
         if sprayed is None or machine.output is None:
             return None
-        rate = quantity_in("spray", sprayed, VOLUME).base / ground / found.passes
+        rate = quantity_in("spray", sprayed, VOLUME).base / ground / walked
         return _told(found, machine, rate, None, rate / machine.output.base - 1)
     if not str(data.setting).strip():
         return None
     setting = positive("setting", number_in("setting", data.setting), zero=True, most=1000)
-    rate = weighed / ground / found.passes
+    rate = weighed / ground / walked
     tested = setting_of(machine, found.mix.all()[0].product.core(), rate, today(found.account)).curve
     return _told(found, machine, rate, setting, _against(tested, setting, rate))
 

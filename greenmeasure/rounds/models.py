@@ -36,7 +36,7 @@ class Round(models.Model):
     leave it alone.
 
     `at` is when it goes down: its day and hour; `looked` what somebody looked at before. `key` comes from whoever starts it, so
-    that a start sent twice over a bad connection makes one round.
+    that a start sent twice over a bad connection makes one round. `dial` is where a hose-end stands, where somebody set it.
     """
 
     class Status(models.TextChoices):
@@ -50,6 +50,9 @@ class Round(models.Model):
     machine = models.ForeignKey("kit.Machine", on_delete=models.PROTECT, related_name="rounds")
     passes = models.PositiveSmallIntegerField(default=1)
     spray_litres = models.FloatField(null=True)
+    dial_value = models.FloatField(null=True)
+    dial_unit = models.CharField(max_length=24, blank=True)
+    undiluted = models.BooleanField(default=False)
     sheet = models.JSONField()
     started_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
     started_at = models.DateTimeField()
@@ -76,6 +79,10 @@ class Round(models.Model):
 
     def read_sheet(self) -> Sheet:
         return read_sheet(self.sheet)
+
+    @property
+    def dial(self) -> Rate | None:
+        return None if self.dial_value is None else Rate(self.dial_value, RateUnit.from_key(self.dial_unit))
 
     @property
     def spray(self) -> Quantity | None:

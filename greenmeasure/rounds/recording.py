@@ -60,7 +60,7 @@ def record(made_of: Finished, here: ActualPart, marked: Marked) -> Application:
         spray_value=spray.value if spray else None,
         spray_unit=spray.unit.key if spray else "",
         machine_name=done.machine.name,
-        passes=done.passes,
+        passes=form.walked or done.passes,
         loads=len(done.read_sheet().loads),
         wind=form.wind,
         air=form.air,

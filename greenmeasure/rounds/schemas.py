@@ -7,8 +7,9 @@ from ninja import Schema
 from pydantic import Field
 
 from core.job.reckon import MOST_MIXED
+from core.tank.loads import MOST_PASSES
 from greenmeasure.common.judgements import JudgementOut
-from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, QuantityOut, RuleOut
+from greenmeasure.common.schemas import FactOut, Line, Name, Out, QuantityIn, QuantityOut, RuleOut
 from greenmeasure.reckon.schemas import CautionOut, JobIn, LoadOut, RuleTextOut, WearOut
 
 StatusName = Literal["under_way", "done", "given_up"]
@@ -122,6 +123,8 @@ class SheetOut(Out):
     passes: int
     capacity: str
     spray: str
+    vessel: str
+    setup: list[FactOut]
     cost: str
     loads: list[LoadOut]
     wear: list[WearOut]
@@ -185,7 +188,9 @@ class FinishIn(Schema):
     `used` is one a component, in the mix's order. `treated` is the ground really treated, one an area in the round's order, 0 for
     one that was left out; none means as planned. `on` and `clock` are when it was done; now, unless either is said. `by` is who
     put it down, unless who enters it did. `spray` is what was measured of it, none means as planned; `setting` what a spreader
-    stood at. Either tells of the machine: with `teach` a sprayer's output is what this round put down, from then on.
+    stood at. Either tells of the machine: with `teach` a sprayer's output is what this round put down, from then on, and a
+    spreader's setting a test. `walked` is how often the ground was really covered, what was left from a pass walked out included;
+    none means as planned.
     """
 
     used: Annotated[list[UsedIn], Field(min_length=1, max_length=MOST_MIXED)]
@@ -193,6 +198,7 @@ class FinishIn(Schema):
     spray: QuantityIn | None = None
     setting: float | str = ""
     teach: bool = False
+    walked: Annotated[int, Field(ge=1, le=MOST_PASSES)] | None = None
     by: Name = ""
     wind: Line = ""
     air: Line = ""

@@ -17,6 +17,7 @@ from core.job.sheet import (
 )
 from core.readable import handy, readable
 from core.units import Quantity
+from greenmeasure.common.schemas import FactOut
 from greenmeasure.reckon.outs import Reckoned, headline, in_tank, job_out
 from greenmeasure.reckon.schemas import (
     ActOut,
@@ -54,6 +55,8 @@ def sheet_of(found: Reckoned) -> Sheet:
             SheetPart(p.name, _amount(planned.part.area), tuple(_dose(d) for d in p.doses), p.setting)
             for p, planned in zip(shown.parts, job.parts, strict=True)
         ),
+        vessel=shown.vessel,
+        setup=tuple(SheetText(f.name, f.text) for f in shown.setup),
         loads=tuple(_load(x, found, i) for i, x in enumerate(shown.loads)),
         wear=tuple(SheetText(w.key, w.text, w.when) for w in shown.wear),
         cautions=tuple(SheetText(c.key, c.text) for c in shown.cautions),
@@ -85,6 +88,9 @@ def _load(shown: LoadOut, found: Reckoned, i: int) -> SheetLoad:
         volume=_amount(in_tank(plan.load.volume, machine)),
         water=_amount(in_tank(plan.water, machine)),
         covers=shown.covers,
+        dial=shown.dial,
+        spray=shown.spray,
+        time=shown.time,
         share=shown.share,
         acts=tuple(SheetAct(a.key, a.text, a.pours, a.level) for a in shown.acts),
     )
@@ -122,6 +128,8 @@ def sheet_out(sheet: Sheet) -> SheetOut:
         passes=sheet.passes,
         capacity=sheet.capacity,
         spray=str(sheet.spray),
+        vessel=sheet.vessel or ("tank" if sheet.spray.quantity else ""),
+        setup=[FactOut(name=s.key, text=s.text) for s in sheet.setup],
         cost=sheet.cost,
         loads=[_load_out(x) for x in sheet.loads],
         wear=[WearOut(key=w.key, when="mixing" if w.when == "mixing" else "applying", text=w.text) for w in sheet.wear],
@@ -147,6 +155,9 @@ def _load_out(x: SheetLoad) -> LoadOut:
         volume=str(x.volume),
         water=str(x.water),
         covers=x.covers,
+        dial=x.dial,
+        spray=x.spray,
+        time=x.time,
         share=x.share,
         acts=[ActOut(key=a.key, text=a.text, pours=a.pours, level=a.level) for a in x.acts],
     )

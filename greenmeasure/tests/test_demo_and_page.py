@@ -14,35 +14,40 @@ from greenmeasure.ground.models import Area
 from greenmeasure.shelf.models import Product
 
 
+def load() -> str:
+    """Load the demo; what it says."""
+    out = StringIO()
+    call_command("load_demo", stdout=out)
+    return out.getvalue()
+
+
 class Demo(TestCase):
-    def load(self) -> str:
-        out = StringIO()
-        call_command("load_demo", stdout=out)
-        return out.getvalue()
+    said: str
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        cls.said = load()
 
     def counts(self) -> list[int]:
         return [m.objects.count() for m in (User, Area, Product, Entry)]
 
     def test_twice_is_as_good_as_once(self) -> None:
-        said = self.load()
-        self.assertIn(read("account.json")["password"], said)
+        self.assertIn(read("account.json")["password"], self.said)
         before = self.counts()
         Area.objects.filter(name="Terrace").update(note="changed by hand")
-        self.load()
+        load()
         self.assertEqual(self.counts(), before)
         self.assertEqual(Area.objects.get(name="Terrace").note, "changed by hand")
 
     def test_every_product_warns_of_nothing_and_the_book_has_two_seasons(self) -> None:
         from greenmeasure.shelf.queries import shelf
 
-        self.load()
         account = Product.objects.first().account  # type: ignore[union-attr]
         self.assertEqual([w for p in shelf(account) for w in p.warnings], [])
         self.assertEqual({a.applied_on.year for a in Application.objects.all()}, {2025, 2026})
         self.assertEqual(Entry.objects.filter(stand="above").count(), 1)
 
     def test_the_demo_sign_in_works(self) -> None:
-        self.load()
         body = {"username": "ines", "password": read("account.json")["password"]}
         self.assertEqual(self.client.post("/api/session", body, "application/json").json()["user"], "Ines Thornaby")
 

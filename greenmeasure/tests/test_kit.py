@@ -370,16 +370,42 @@ class Taught(KitTest):
         entry = Round.objects.get(pk=begun["id"]).applications.get()
         self.assertEqual(entry.spray and str(entry.spray.to("gal")), "7 gal")
 
-    def test_what_was_left_in_the_hopper_teaches_the_curve(self) -> None:
+    def test_what_was_left_in_the_hopper_teaches_the_curve_when_asked(self) -> None:
         """21 lb meant, 18.9 used on 7,000 ft² at setting 6: 2.7 lb/1000 ft²."""
+        body: dict[str, Any] = {"used": [{"amount": q(18.9, "lb")}], "setting": 6}
+        unasked = self.begin(self.planned(self.feed, self.spreader))
+        self.ask("POST", f"rounds/{unasked['id']}/finish", body)
+        self.assertEqual(self.ask("GET", f"machines/{self.spreader.pk}")["curves"], [])
         begun = self.begin(self.planned(self.feed, self.spreader))
-        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": [{"amount": q(18.9, "lb")}], "setting": 6})
+        self.ask("POST", f"rounds/{begun['id']}/finish", body | {"teach": True})
         whole = self.ask("GET", f"machines/{self.spreader.pk}")
         self.assertEqual(whole["curves"][0]["points"][0]["text"], "6: 2.7 lb/1000 ft²")
         self.assertEqual(whole["calibrations"][0]["with_what"], "Test 20-0-10")
         bad = self.begin(self.planned(self.feed, self.spreader))
         fault = self.ask("POST", f"rounds/{bad['id']}/finish", {"used": [{"amount": q(18.9, "lb")}], "setting": -6}, 422)
         self.assertEqual(fault["fields"][0]["field"], "setting")
+
+    def test_what_was_left_and_walked_out_is_another_pass(self) -> None:
+        """21 lb planned in one pass, walked twice: 1.5 lb/1000 ft² in each (21 ÷ 7 ÷ 2), not 3."""
+        begun = self.begin(self.planned(self.feed, self.spreader))
+        body = {"used": [{"amount": q(21, "lb")}], "setting": 6, "walked": 2, "teach": True}
+        told = self.ask("POST", f"rounds/{begun['id']}/actual", body)["taught"]["sentence"]
+        self.assertIn("1.5 lb/1000 ft² in a pass", told)
+        self.ask("POST", f"rounds/{begun['id']}/finish", body)
+        self.assertEqual(Round.objects.get(pk=begun["id"]).applications.get().passes, 2)
+
+    def test_a_setting_is_a_click_of_the_dial(self) -> None:
+        """2 lb/M at 4 and 4 at 8: 3 lb/M is 6; with clicks of 4 it is 4 or 8, 33 % off."""
+        for setting, pounds in ((4, 2), (8, 4)):
+            self.keep(self.weight(setting, pounds), self.spreader)
+        job = self.planned(self.feed, self.spreader)
+        self.assertEqual(self.ask("POST", "reckon/job", job)["parts"][0]["setting"], "6")
+        card = self.ask("GET", f"machines/{self.spreader.pk}")["machine"]
+        given = {k: card[k] for k in ("name", "kind", "form", "version")} | {"capacity": q(50, "lb"), "setting_step": 4}
+        self.ask("PUT", f"machines/{self.spreader.pk}", given)
+        found = self.ask("POST", "reckon/job", job)
+        self.assertIn(found["parts"][0]["setting"], ("4", "8"))
+        self.assertIn("33 %", next(f["sentence"] for f in found["machine_findings"] if f["key"] == "dial-step"))
 
 
 class Cleaning(KitTest):

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { Bottle } from "./Bottle";
 import { Drawing } from "./drawing";
 
 type Load = Schemas["LoadOut"];
@@ -44,8 +45,9 @@ export function spread(levels: number[], apart: number, bottom: number, top: num
   return found;
 }
 
-/** A tank in its filling order, or a hopper: drawn to the machine's size, filled to what this load holds. */
+/** A tank in its filling order, a hopper, or a hose-end's bottle: drawn to the machine's size, filled to what this load holds. */
 export function Tank({ load, capacity }: { load: Load; capacity: string }) {
+  if (load.dial) return <Bottle load={load} capacity={capacity} />;
   const height = BOTTOM - TOP;
   const y = (share: number) => BOTTOM - height * share;
   const share = Math.min(1, load.share);

@@ -48,6 +48,10 @@ const texts: Record<string, string> = {
   "g/ml": "g/mL",
   "g/l": "g/L",
   "%": "%",
+  "fl_oz/gal": "fl oz/gal",
+  "tbsp/gal": "tbsp/gal",
+  "tsp/gal": "tsp/gal",
+  "ml/l": "mL/L",
 };
 
 function options(keys: string[]): Option[] {
@@ -77,6 +81,8 @@ export const temperatureUnits = ordered(["degF"], ["degC"]);
 export const windUnits = ordered(["mph"], ["mps", "kmh"]);
 export const hourUnits = options(["h", "min", "day"]);
 export const dayUnits = options(["day", "week"]);
+/** What a hose-end's dial counts. */
+export const dialUnits = ordered(["fl_oz/gal", "tbsp/gal", "tsp/gal"], ["ml/l"]);
 export const cupUnits = ordered(["fl_oz", "tbsp", "tsp", "qt"], ["ml", "l"]);
 export const doseUnits = (system: System, liquid: boolean) =>
   liquid ? ordered(["fl_oz", "tsp", "tbsp", "qt", "pt", "gal"], ["ml", "l"])(system) : weightUnits(system);

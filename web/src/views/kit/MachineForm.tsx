@@ -9,7 +9,7 @@ import { PickField } from "../../parts/PickField";
 import { QuantityField, typedOf } from "../../parts/QuantityField";
 import { Fields } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
-import { lengthUnits, outputUnits, tankUnits, weightUnits } from "../../parts/units";
+import { dialUnits, lengthUnits, outputUnits, tankUnits, volumeUnits, weightUnits } from "../../parts/units";
 import { pressureUnits } from "./benches";
 
 type Machine = Schemas["MachineOut"];
@@ -33,6 +33,9 @@ function typed(machine: Machine | undefined, us: boolean) {
     nozzle_spacing: typedOf(machine?.nozzle_spacing, us ? "in" : "cm"),
     pressure: typedOf(machine?.pressure, us ? "psi" : "bar"),
     droplets: `${machine?.droplets ?? ""}`,
+    dials: machine?.dials ?? "",
+    dial_unit: machine?.dial_unit || (us ? "fl_oz/gal" : "ml/l"),
+    setting_step: `${machine?.setting_step ?? ""}`,
     note: machine?.note ?? "",
   };
 }
@@ -71,6 +74,8 @@ export function MachineForm({ machine }: { machine?: Machine }) {
   );
   const options = useKitOptions().data;
   const sprayer = value.kind === "sprayer";
+  const hose = value.form === "hose_end";
+  const vessel = hose ? "bottle" : "tank";
   return (
     <Page
       sentence={
@@ -89,6 +94,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
           ...value,
           output: sprayer && value.output.value.trim() ? value.output : null,
           droplets: value.droplets ? Number(value.droplets) : null,
+          setting_step: value.setting_step || null,
         })}
         save={save}
         remove={remove}
@@ -105,6 +111,9 @@ export function MachineForm({ machine }: { machine?: Machine }) {
           "nozzle_count",
           "nozzle_spacing",
           "pressure",
+          "dials",
+          "dial_unit",
+          "setting_step",
           "note",
         ]}
       >
@@ -135,21 +144,29 @@ export function MachineForm({ machine }: { machine?: Machine }) {
             value={value.form || null}
             placeholder="Not said"
             options={(options?.forms ?? []).filter((f) => spreaders.includes(f.key) !== sprayer)}
-            onChange={(form) => change({ form })}
+            onChange={(form) =>
+              change({
+                form,
+                capacity: {
+                  ...value.capacity,
+                  unit: form === "hose_end" && !value.capacity.value && us ? "fl_oz" : value.capacity.unit,
+                },
+              })
+            }
           />
           <QuantityField
-            label={sprayer ? "Tank holds" : "Hopper holds"}
+            label={hose ? "Bottle holds" : sprayer ? "Tank holds" : "Hopper holds"}
             name="capacity"
             value={value.capacity}
-            units={sprayer ? tankUnits(account.units) : weightUnits(account.units)}
+            units={(hose ? volumeUnits : sprayer ? tankUnits : weightUnits)(account.units)}
             onChange={(capacity) => change({ capacity })}
           />
           {sprayer && (
             <QuantityField
-              label="Between two marks of the tank"
+              label={`Between two marks of the ${vessel}`}
               name="mark"
               value={value.mark}
-              units={tankUnits(account.units)}
+              units={(hose ? volumeUnits : tankUnits)(account.units)}
               onChange={(mark) => change({ mark })}
               hint="The sheet then says to which mark to fill. Empty where the tank has none."
             />
@@ -176,7 +193,36 @@ export function MachineForm({ machine }: { machine?: Machine }) {
                 : "From track to track, if no pan test tells it."
             }
           />
-          {sprayer && (
+          {hose && (
+            <>
+              <TextField
+                label="Positions of the dial"
+                name="dials"
+                value={value.dials}
+                onChange={(dials) => change({ dials })}
+                hint="As printed on it, one after the other: 1, 2, 4, 8. One, where it is fixed."
+              />
+              <PickField
+                label="They count"
+                name="dial_unit"
+                value={value.dial_unit}
+                options={dialUnits(account.units)}
+                onChange={(dial_unit) => change({ dial_unit })}
+                hint="What the dial draws into each gallon or litre of spray."
+              />
+            </>
+          )}
+          {!sprayer && (
+            <TextField
+              label="Between two clicks of the dial"
+              name="setting_step"
+              value={value.setting_step}
+              onChange={(setting_step) => change({ setting_step })}
+              hint="Settings are then told as the dial has them. Empty where it turns freely."
+              input={{ inputMode: "decimal" }}
+            />
+          )}
+          {sprayer && !hose && (
             <>
               <PickField
                 label="Size of the tips"

@@ -98,6 +98,7 @@ export function Parts() {
           ))}
           <Tank load={samples.tank} capacity="20 L" />
           <Tank load={samples.hopper} capacity="25 kg" />
+          <Tank load={samples.bottle} capacity="1 L" />
         </Fields>
       </Section>
       <Section title="Plan of an area">

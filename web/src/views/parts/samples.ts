@@ -47,6 +47,9 @@ const load = (part: Partial<Schemas["LoadOut"]>): Schemas["LoadOut"] => ({
   volume: "14 L",
   water: "13.9 L",
   covers: "280 m²",
+  dial: "",
+  spray: "",
+  time: "",
   share: 0.7,
   acts: [
     { key: "half", text: "", pours: "", level: 0.35 },
@@ -153,5 +156,18 @@ export const samples = {
     volume: "",
     pours: [{ product: "Sample GR", amount: "12 kg", measure: measures[3]! }],
     share: 0.48,
+  }),
+  bottle: load({
+    name: "Bottle 1",
+    volume: "0.8 L",
+    water: "740 mL",
+    dial: "30 mL/L",
+    spray: "26.7 L",
+    time: "2 min 10 s",
+    share: 0.8,
+    acts: [
+      { key: "pour-0", text: "", pours: "Sample SC", level: 0.06 },
+      { key: "top-up", text: "", pours: "", level: 0.8 },
+    ],
   }),
 };

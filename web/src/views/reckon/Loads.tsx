@@ -79,6 +79,7 @@ export function Loads({ job, picked, change }: Props) {
   const group = groups.find((g) => g.first.number === chosen) ?? groups[0];
   const load = group?.first;
   const only = job.mix.length === 1;
+  const bottle = job.vessel === "bottle";
   const names = (g: (typeof groups)[number]) =>
     g.count > 1
       ? `${g.first.name} to ${g.last.name.charAt(0).toLowerCase()}${g.last.name.slice(1)}`
@@ -92,7 +93,8 @@ export function Loads({ job, picked, change }: Props) {
               <th>Load</th>
               {only && <th className="figure">Product in each</th>}
               {job.spray && <th className="figure">Fill to</th>}
-              {job.spray && <th className="figure wide">of it water</th>}
+              {job.spray && <th className="figure wide">{bottle ? "becomes" : "of it water"}</th>}
+              {bottle && <th className="figure">Lasts</th>}
               <th className="figure">Covers</th>
             </tr>
           </thead>
@@ -108,7 +110,8 @@ export function Loads({ job, picked, change }: Props) {
                 </td>
                 {only && <td className="figure">{g.first.pours[0]?.amount}</td>}
                 {job.spray && <td className="figure">{g.first.volume}</td>}
-                {job.spray && <td className="figure wide">{g.first.water}</td>}
+                {job.spray && <td className="figure wide">{bottle ? g.first.spray : g.first.water}</td>}
+                {bottle && <td className="figure">{g.first.time || "not timed"}</td>}
                 <td className="figure">{g.first.covers}</td>
               </tr>
             ))}
@@ -122,7 +125,7 @@ export function Loads({ job, picked, change }: Props) {
       )}
       {job.spray && job.passes > 1 && (
         <Switch value={picked.by_pass} onChange={(by_pass) => change({ by_pass })}>
-          Fill for each pass, in place of tanks that run on through the passes
+          {`Fill for each pass, in place of ${job.vessel}s that run on through the passes`}
         </Switch>
       )}
       <Drawn>

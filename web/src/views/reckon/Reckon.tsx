@@ -18,6 +18,7 @@ import { Component } from "./Component";
 import { Delivered } from "./Delivered";
 import { DoneForm } from "./DoneForm";
 import { Grounds } from "./Grounds";
+import { Hose } from "./Hose";
 import { LabelSays } from "./LabelSays";
 import { Loads } from "./Loads";
 import { Looked } from "./Looked";
@@ -60,6 +61,7 @@ export function Reckon() {
     () => stillHere(picked, products.data, areas.data?.areas, machines.data),
     [picked, products, areas, machines],
   );
+  const hose = machines.data?.find((m) => m.id === here.machine && m.form === "hose_end");
   const job = toJob(here);
   const typed = JSON.stringify(job);
   const key = useSettled(typed, 60);
@@ -126,6 +128,7 @@ export function Reckon() {
           machines={machines.data}
           targets={options.data?.targets}
         />
+        {hose && <Hose machine={hose} picked={here} change={change} />}
         <When picked={here} change={change} />
         {here.parts.length > 0 && <Grounds picked={here} areas={areas.data?.areas ?? []} change={change} />}
         {here.parts.length > 0 &&
@@ -214,5 +217,7 @@ function stillHere(
         return shelf(c.product)?.rates.some((r) => r.id === dose.row) ? dose : { ...dose, row: null };
       }),
     }));
-  return { ...picked, mix, parts, machine: machine && fits ? picked.machine : null };
+  const dial = machine?.form === "hose_end" ? picked.dial : nothing.dial;
+  const undiluted = machine?.form === "hose_end" && picked.undiluted;
+  return { ...picked, mix, parts, machine: machine && fits ? picked.machine : null, dial, undiluted };
 }

@@ -60,6 +60,8 @@ export interface Picked {
   passes: number;
   even: boolean;
   by_pass: boolean;
+  dial: TypedQuantity;
+  undiluted: boolean;
   on: string;
   clock: string;
   said: Said;
@@ -83,6 +85,8 @@ export const nothing: Picked = {
   passes: 1,
   even: false,
   by_pass: false,
+  dial: unsaid,
+  undiluted: false,
   on: "",
   clock: "",
   said: nobodyLooked,
@@ -151,6 +155,8 @@ export function toJob(p: Picked): JobIn | null {
     passes: p.passes,
     even: p.even,
     by_pass: p.by_pass,
+    dial: filled(p.dial ?? unsaid),
+    undiluted: p.undiluted ?? false,
     on: p.on || null,
     clock: p.clock,
     said: {
@@ -196,6 +202,8 @@ export function fromSearch(
     machine: job.machine_id ?? null,
     passes: job.passes,
     by_pass: job.by_pass,
+    dial: job.dial ? { value: `${job.dial.value}`, unit: job.dial.unit } : unsaid,
+    undiluted: job.undiluted,
     on: job.on ?? "",
     clock: job.clock,
   };

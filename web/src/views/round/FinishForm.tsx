@@ -11,6 +11,7 @@ import { DateField } from "../../parts/DateField";
 import { Hint } from "../../parts/Field";
 import { Form } from "../../parts/Form";
 import { Fault, Notice } from "../../parts/Notice";
+import { PickField } from "../../parts/PickField";
 import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
 import { RateRule } from "../../parts/RateRule";
 import { Bar, Fields, OnScreen, Section } from "../../parts/Section";
@@ -26,6 +27,7 @@ interface Typed {
   spray: TypedQuantity;
   setting: string;
   teach: boolean;
+  walked: string;
   wind: string;
   air: string;
   note: string;
@@ -49,6 +51,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     spray: { value: "", unit: round.planned_spray?.unit ?? "gal" },
     setting: "",
     teach: false,
+    walked: "",
     wind: "",
     air: "",
     note: "",
@@ -62,6 +65,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     used: usedIn(used),
     spray: value.spray.value.trim() ? value.spray : null,
     by: "",
+    walked: value.walked ? Number(value.walked) : null,
     on: value.on || null,
   };
   const settled = useSettled(JSON.stringify(body), 80);
@@ -128,10 +132,18 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
                 name="setting"
                 value={value.setting}
                 onChange={(setting) => change({ setting })}
-                hint="Type it where what was used was weighed: the round then teaches the setting."
+                hint="Where what was used was weighed, it tells what this setting puts down."
                 input={{ inputMode: "decimal" }}
               />
             )}
+            <PickField
+              label="Passes walked"
+              name="walked"
+              value={value.walked || `${round.sheet.passes}`}
+              options={[1, 2, 3, 4, 5, 6, 7, 8].map((n) => ({ key: `${n}`, text: `${n}` }))}
+              onChange={(walked) => change({ walked })}
+              hint="What was left and walked out over the ground again is one more."
+            />
             <TextField
               label="Wind"
               name="wind"
@@ -208,11 +220,11 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
               {actual.data.taught && (
                 <Notice tone={actual.data.taught.far ? "caution" : "note"} word="The machine">
                   {actual.data.taught.sentence}
-                  {actual.data.taught.sprayer && (
-                    <Switch value={value.teach} onChange={(teach) => change({ teach })}>
-                      Take this as its output from now on
-                    </Switch>
-                  )}
+                  <Switch value={value.teach} onChange={(teach) => change({ teach })}>
+                    {actual.data.taught.sprayer
+                      ? "Take this as its output from now on"
+                      : "Keep this as a test of that setting"}
+                  </Switch>
                 </Notice>
               )}
               {actual.data.parts.some((part) => part.doses.some((d) => d.judgement.refused)) && (

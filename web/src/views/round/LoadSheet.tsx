@@ -82,7 +82,10 @@ export function LoadSheet({ load, round, open, onTick }: Props) {
       return load.pours.length > 1 ? `${p.measure.instruction} of ${p.product}` : p.measure.instruction;
     })
     .join(", ");
-  const fill = load.volume ? `${poured} in ${load.volume}` : poured;
+  const filled = load.volume ? `${poured} in ${load.volume}` : poured;
+  const fill = [filled, load.dial && `dial at ${load.dial}`, load.time && `lasts ${load.time}`]
+    .filter(Boolean)
+    .join(", ");
   return (
     <Box ref={box} aria-label={load.name}>
       <header>

@@ -160,6 +160,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
                 ["When", round.at_text],
                 ["Looked at", round.looked],
                 ["Machine", sheet.machine],
+                ...sheet.setup.map((f): [string, ReactNode] => [f.name, f.text]),
                 ["Passes", sheet.passes > 1 ? `${sheet.passes}` : ""],
                 ["Spray", sheet.spray],
                 ["Cost", sheet.cost],

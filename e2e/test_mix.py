@@ -1,5 +1,6 @@
 """A mix from label to book in the interface, at desk and phone width: one job, one sheet, one record."""
 
+import re
 from typing import Any
 
 from playwright.sync_api import expect
@@ -86,13 +87,11 @@ class Mixes(BrowserTest):
 
     def test_a_regulator_with_urea_dissolved_in_two_buckets(self) -> None:
         """0.9 lb N/1000 ft² of 46 % over 4,000 ft² a tank are 7.83 lb, 3.55 kg: two buckets of at most 2 kg (arithmetic)."""
-        self.mix(REGULATOR)
-        self.says("2 tanks, 7 gal in all.")
-        self.button("Start the round").click()
-        self.page.wait_for_url("**/round/*")
+        made = self.at_both_widths(REGULATOR)
+        self.assertEqual(made.entries.get(product_name="Prills").used.to("lb").value.__round__(1), 13.7)  # 0.9 × 7 ÷ 0.46
+        self.page.goto(f"{self.live_server_url}/a/alder/round/{made.round_id}")
         first = self.page.get_by_role("region", name="Tank 1")
         expect(first.get_by_text("half of it in each of 2 buckets", exact=False)).to_have_count(2)
-        expect(first.get_by_text("Bucket 2: dissolve", exact=False)).to_be_visible()
 
     def test_two_fungicides_with_a_spreader_sticker(self) -> None:
         self.at_both_widths(FUNGICIDES)
@@ -129,3 +128,43 @@ class Mixes(BrowserTest):
         for word, amount in (("Low", "2.8"), ("Middle", "4.2"), ("High", "5.6")):
             self.button(f"{word} of the label").click()
             self.says(f"Pour {amount} fl oz of Test SC")
+
+
+class HoseEnd(BrowserTest):
+    """A hose-end from the kit's form to the book: bottle, dial, minutes."""
+
+    def test_from_the_kit_to_the_book(self) -> None:
+        """5 gal a minute, 2 min on 2,000 ft² are 5 gal/1000 ft²; 7,000 ft² at 4 fl oz/gal draw 140 fl oz: 5 bottles of 32."""
+        self.let_in()
+        self.go("kit/new")
+        self.fill("Name", "Yard hose")
+        self.pick("Built as", "Hose-end sprayer")
+        self.fill("Bottle holds", "32")
+        self.fill("Positions of the dial", "2, 4, 8")
+        self.button("Add the machine").click()
+        self.page.get_by_role("link", name="Yard hose").click()
+        self.page.get_by_role("link", name="Calibrate", exact=True).first.click()
+        for label, figure in (("The dial sets", "4"), ("in each", "1"), ("The bucket holds", "5"), ("Area sprayed", "2,000")):
+            self.fill(label, figure)
+        self.fill("Full after, s", "60")
+        self.fill("It took, s", "120")
+        self.button("Keep it and use it").click()
+        self.page.wait_for_url(re.compile(r"/kit/\d+$"))
+        expect(self.page.get_by_text("3,200 ft²").first).to_be_visible()  # 32 ÷ (2 × 5)
+
+        self.page.set_viewport_size(PHONE)
+        self.go("reckon")
+        self.pick("Product", "Test SC")
+        self.pick_many("Areas", "North green")
+        self.pick("Machine", "Yard hose")
+        self.says("3 bottles, dial at 2 fl oz/gal, 7 min of spraying")
+        self.pick("Dial", "4 fl oz/gal")
+        self.says("5 bottles, dial at 4 fl oz/gal")
+        self.button("Start the round").click()
+        self.page.wait_for_url("**/round/*")
+        self.tick_all("Put on")
+        expect(self.page.get_by_role("img", name="Bottle 1:").first).to_be_visible()
+        self.assertLessEqual(self.page.evaluate("() => document.documentElement.scrollWidth"), PHONE["width"])
+        self.button("Put it in the book").click()
+        self.page.wait_for_url("**/book/*")
+        self.assertEqual(str(Application.objects.get().spray), "35 gal")

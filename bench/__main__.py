@@ -24,7 +24,7 @@ from bench import landing, models, sky, sums
 ROOT = Path(__file__).resolve().parent.parent
 PORT = int(os.environ.get("BENCH_PORT", "8178"))
 ROUNDS = int(os.environ.get("BENCH_ROUNDS", "400"))
-AIM_RATIO, AIM_KB = 2.0, 220
+AIM_RATIO, AIM_KB = 2.5, 220
 
 
 ENTRIES = 5000

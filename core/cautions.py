@@ -68,8 +68,8 @@ def _cautions(product: Product) -> list[Caution]:
         found.append(Caution("keep-off", "Keep people and animals off until dry, and for as long as the label says.", 1))
         found.append(Caution("leftover", "Spray rinsings out on the treated ground, within the label; none to a drain.", 2))
     found.append(Caution("water", "Keep off drains, ponds and hard ground; sweep or blow back what falls there.", 2))
-    if product.kind in (Kind.FERTILISER, Kind.IRON, Kind.BIOSTIMULANT, Kind.AMENDMENT):
+    if product.is_a(Kind.FERTILISER, Kind.IRON, Kind.BIOSTIMULANT, Kind.AMENDMENT):
         found.append(Caution("burn", "More is not better: salts burn leaf in heat and drought.", 3))
-    if product.stains or product.kind is Kind.IRON:
+    if product.stains or product.is_a(Kind.IRON):
         found.append(Caution("stains", "It stains stone, concrete, paint and clothes. Rinse splashes at once.", 3))
     return found

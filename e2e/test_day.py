@@ -65,7 +65,7 @@ class Day(BrowserTest):
             self.button("It is done already").click()
             if reason:
                 self.button("Put it in the book").click()
-                expect(self.page.get_by_text("say why it was done")).to_be_visible()
+                expect(self.page.get_by_text("It is recorded all the same: say why it was done")).to_be_visible()
                 self.fill("Reason", reason)
             self.button("Put it in the book").click()
             self.page.wait_for_url("**/book/*")

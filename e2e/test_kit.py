@@ -415,3 +415,33 @@ class FinishTeaches(KitTest):
         self.page.wait_for_url("**/book/*")
         self.at(self.sprayer)
         self.says("1.1 gal/1000 ft² in a pass: a finished round")
+
+
+class OwnVessels(KitTest):
+    def test_kept_checked_measured_with_and_retired(self) -> None:
+        """431.23 g of water at 20 °C are 432 mL (998.2 g/L): a mark of 400 mL is 8 % out; 216 mL are at its 200."""
+        self.go("kit")
+        self.page.get_by_role("link", name="Add a vessel").click()
+        self.fill("Name", "Blue jug")
+        self.pick("What it is", "Jug")
+        self.fill("Holds", "500")
+        self.fill("Between two marks", "600")
+        self.button("Add the vessel").click()
+        expect(self.page.get_by_text("is more than the 500 mL it holds").first).to_be_visible()
+        self.fill("Between two marks", "10")
+        self.button("Add the vessel").click()
+        self.page.get_by_role("link", name="Blue jug").click()
+        self.fill("The mark says", "400")
+        self.fill("Its water weighs", "431.23")
+        self.button("Keep this check").click()
+        self.says("they hold +8 %")
+        self.go("reckon/measure")
+        self.fill("Dose", "216 mL")
+        self.says("200 mL by the marks of Blue jug")
+        self.go("kit")
+        self.page.get_by_role("link", name="Blue jug").click()
+        self.button("Put the vessel away").click()
+        expect(self.page.get_by_text("Retired: Blue jug")).to_be_visible()
+        self.page.get_by_role("link", name="Blue jug").click()
+        self.button("Put it back").click()
+        expect(self.page.get_by_role("cell", name="Blue jug")).to_be_visible()

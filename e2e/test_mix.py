@@ -53,6 +53,7 @@ class Mixes(BrowserTest):
                 self.pick("Machine", "Sprayer")
             if rate:
                 self.fill(f"Rate of {name}" if n > 1 else "Rate to put down", rate)
+            self.says(name)  # the answer stands, so that nothing moves under the next press
 
     def carried(self, what: tuple[tuple[str, str], ...]) -> Application:
         """From Reckon through every tick into the book."""
@@ -88,7 +89,7 @@ class Mixes(BrowserTest):
     def test_a_regulator_with_urea_dissolved_in_two_buckets(self) -> None:
         """0.9 lb N/1000 ft² of 46 % over 4,000 ft² a tank are 7.83 lb, 3.55 kg: two buckets of at most 2 kg (arithmetic)."""
         made = self.at_both_widths(REGULATOR)
-        self.assertEqual(made.entries.get(product_name="Prills").used.to("lb").value.__round__(1), 13.7)  # 0.9 × 7 ÷ 0.46
+        self.assertEqual(f"{made.entries.get(product_name='Prills').used}", "13.7 lb")  # 0.9 × 7 ÷ 0.46
         self.page.goto(f"{self.live_server_url}/a/alder/round/{made.round_id}")
         first = self.page.get_by_role("region", name="Tank 1")
         expect(first.get_by_text("half of it in each of 2 buckets", exact=False)).to_have_count(2)
@@ -128,6 +129,73 @@ class Mixes(BrowserTest):
         for word, amount in (("Low", "2.8"), ("Middle", "4.2"), ("High", "5.6")):
             self.button(f"{word} of the label").click()
             self.says(f"Pour {amount} fl oz of Test SC")
+
+
+class KeptMixes(BrowserTest):
+    def test_kept_called_by_name_and_put_away(self) -> None:
+        self.let_in()
+        self.go("reckon")
+        self.pick("Product", "Test SC")
+        self.pick_many("Areas", "North green")
+        self.pick("Machine", "Sprayer")
+        self.fill("Rate to put down", "0.7")
+        self.says("Pour 4.9 fl oz of Test SC")
+        self.button("Keep this mix").click()
+        self.button("Keep it").click()
+        expect(self.page.get_by_text("The name is empty.").first).to_be_visible()
+        self.fill("Name of the mix", "Summer tank")
+        self.button("Keep it").click()
+        expect(self.page.get_by_text("Summer tank is kept").first).to_be_visible()
+        self.fill("Rate to put down", "0.5")
+        self.says("Pour 3.5 fl oz of Test SC")
+
+        self.page.set_viewport_size(PHONE)
+        self.go("reckon/mixes")
+        self.says("One mix is kept")
+        self.button("Reckon Summer tank").click()
+        self.says("Pour 4.9 fl oz of Test SC")
+        self.go("reckon/mixes")
+        self.button("Put Summer tank away").click()
+        self.says("No mixes are kept yet.")
+        self.button("Undo").click()
+        self.says("One mix is kept")
+
+
+class Spots(BrowserTest):
+    """A gallon for the spots of two outings, at desk width and on the phone."""
+
+    def test_from_the_mix_to_the_last_outing(self) -> None:
+        """1 gal at 1 gal/1000 ft² reaches 1,000 ft²; 0.4 gal are 400 ft², and 600 ft² take the rest."""
+        self.let_in()
+        self.go("reckon")
+        self.pick("Product", "Test SC")
+        self.pick_many("Areas", "North green")
+        self.pick("Machine", "Sprayer")
+        self.page.get_by_text("Spots only").click()
+        self.says("Enter how much to mix.")
+        self.fill("Mix", "1")
+        expect(self.page.get_by_text("reaches 1,000 ft²")).to_be_visible()
+        self.fill("Mix", "8")
+        expect(self.page.get_by_text("Mix at most 7 gal").first).to_be_visible()
+        self.fill("Mix", "1")
+        self.says("for spots on North green")
+        self.button("Start the round").click()
+        self.page.wait_for_url("**/round/*")
+        expect(self.page.get_by_text("1 gal is to be mixed.").first).to_be_visible()
+        self.button("Note this outing").click()
+        expect(self.page.get_by_text("How much went out is missing.").first).to_be_visible()
+        self.fill("Spray put down", "0.4")
+        self.button("Note this outing").click()
+        expect(self.page.get_by_role("cell", name="400 ft²")).to_be_visible()
+
+        self.page.set_viewport_size(PHONE)
+        self.fill("Ground of the spots", "600")
+        self.button("Note this outing").click()
+        expect(self.page.get_by_text("All of the mix has gone out.").first).to_be_visible()
+        self.assertLessEqual(self.page.evaluate("() => document.documentElement.scrollWidth"), PHONE["width"])
+        self.button("It is sprayed out").click()
+        expect(self.page.get_by_text("The mix is sprayed out.").first).to_be_visible()
+        self.assertEqual([str(a.treated) for a in Application.objects.order_by("position")], ["400 ft²", "600 ft²"])
 
 
 class HoseEnd(BrowserTest):

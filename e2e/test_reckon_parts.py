@@ -85,9 +85,14 @@ class SideBySide(BrowserTest):
         self.pick("On", "North green")
         row = self.page.get_by_role("row", name=re.compile("Strong 40-0-0"))
         expect(row).to_contain_text("least for its N")
-        expect(row).to_contain_text("2.75 USD a lb of N")
+        expect(row).to_contain_text("2.75 USD a lb")
         expect(row).to_contain_text("1 × 40 lb")
-        expect(self.page.get_by_role("row", name=re.compile("Test 20-0-10"))).to_contain_text("3.00 USD a lb of N")
+        expect(self.page.get_by_role("row", name=re.compile("Test 20-0-10"))).to_contain_text("3.00 USD a lb")
+        # 0.6 lb N/1000 ft² of 40 % on 7,000 ft² are 10.5 lb.
+        self.pick("Each at", "the label’s highest")
+        expect(row).to_contain_text("10.5 lb")
+        self.fill("Rate of Strong 40-0-0", "0.4")
+        expect(row).to_contain_text("7 lb")
 
     def test_weak_granules_at_the_active_of_a_strong_concentrate(self) -> None:
         self.let_in()
@@ -107,7 +112,7 @@ class SideBySide(BrowserTest):
         actives = "[...document.querySelectorAll('tbody tr')].map(r => r.cells[5].innerText.split('\\n')[0])"
         expect(self.page.get_by_role("row", name=re.compile("Weak G"))).to_be_visible()
         self.assertEqual(len(set(self.evaluate(f"() => {actives}"))), 2)
-        self.pick("As much active as", "Test SC")
+        self.pick("as", "Test SC")
         self.page.wait_for_function(f"() => new Set({actives}).size === 1")
 
 

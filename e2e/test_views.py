@@ -45,6 +45,7 @@ class Views(BrowserTest):
         knapsack, boom = (Machine.objects.get(name=n).pk for n in ("Knapsack", "Walking boom"))
         self.page.evaluate(f"""() => localStorage.setItem('draft:alder-quay/passes',
             JSON.stringify({{area: {terrace}, machine: {machine}}}))""")
+        self.go("today", "alder-quay")
         return [
             ("today", "Last in the book"),
             ("ground", "Memorial lawn"),
@@ -83,7 +84,9 @@ class Views(BrowserTest):
             ("passes", "It is walked"),
             (f"reckon?{urlencode({'job': json.dumps(job)})}", "What it brings"),
             ("reckon/back", "What is known"),
-            ("reckon/compare", "As much active as"),
+            ("reckon/compare", "All bring as much"),
+            ("reckon/mixes", "No mixes are kept yet."),
+            ("kit/vessels/new", "Between two marks"),
             ("reckon/measure", "Is a cup true?"),
             ("round", "Under way"),
             (f"round/{first.pk}", "What was really used"),
@@ -100,7 +103,10 @@ class Views(BrowserTest):
         return RateRow.objects.filter(product_id=product).earliest("position").pk
 
     def open(self, place: str, words: str) -> None:
-        self.go(place, "alder-quay")
+        """Go there as a link does, without loading the page anew: axe stays in it."""
+        self.evaluate(
+            "to => { history.pushState({}, '', to); dispatchEvent(new PopStateEvent('popstate')); }", f"/a/alder-quay/{place}"
+        )
         expect(self.page.get_by_text(words).first).to_be_visible()
         self.page.wait_for_load_state("networkidle")
 
@@ -128,6 +134,7 @@ class Views(BrowserTest):
         places = dict(self.inside())
         for theme in ("ink", "sunlight"):
             self.evaluate(f"() => localStorage.setItem('settings', JSON.stringify({{theme: '{theme}'}}))")
+            self.go("today", "alder-quay")
             for place in [p for p in places if p.startswith(("today", "ground", "reckon", "round/", "shelf/", "account"))]:
                 self.open(place, places[place])
                 self.assertEqual(self.serious(), [], f"{place} in {theme}")

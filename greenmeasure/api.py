@@ -9,7 +9,9 @@ from greenmeasure.book.api import router as book
 from greenmeasure.common import errors
 from greenmeasure.ground.api import router as ground
 from greenmeasure.kit.api import router as kit
+from greenmeasure.kit.api import vessels_router as vessels
 from greenmeasure.passes.api import router as passes
+from greenmeasure.reckon.api import mixes_router as mixes
 from greenmeasure.reckon.api import router as reckon
 from greenmeasure.rounds.api import router as rounds
 from greenmeasure.season.api import router as season
@@ -65,7 +67,9 @@ api.add_router(f"{ACCOUNT}/areas", ground)
 api.add_router(ACCOUNT, water)
 api.add_router(f"{ACCOUNT}/products", shelf)
 api.add_router(f"{ACCOUNT}/machines", kit)
+api.add_router(f"{ACCOUNT}/vessels", vessels)
 api.add_router(f"{ACCOUNT}/reckon", reckon)
+api.add_router(f"{ACCOUNT}/mixes", mixes)
 api.add_router(f"{ACCOUNT}/passes", passes)
 api.add_router(f"{ACCOUNT}/sky", sky)
 api.add_router(f"{ACCOUNT}/season", season)

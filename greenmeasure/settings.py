@@ -41,6 +41,7 @@ INSTALLED_APPS = [
     "greenmeasure.kit",
     "greenmeasure.water",
     "greenmeasure.sky",
+    "greenmeasure.reckon",
     "greenmeasure.season",
     "greenmeasure.rounds",
     "greenmeasure.book",

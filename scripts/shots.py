@@ -156,7 +156,7 @@ def take_reckon(page: Page, shot: Callable[[str], None]) -> None:
     page.wait_for_selector("text=Open in Reckon")
     shot("reckon-line")
     page.keyboard.press("Escape")
-    go(page, "reckon/compare", "text=As much active as")
+    go(page, "reckon/compare", "text=All bring as much")
     pick(page, "For", "Dollar spot")
     pick(page, "On", "Bowling green")
     page.wait_for_selector("text=costs least here")

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Literal
 
 from core.errors import InputError
 from core.label.product import Product
@@ -77,7 +78,7 @@ class Machine:
         return self.form is Form.HOSE_END
 
     @property
-    def vessel(self) -> str:
+    def vessel(self) -> Literal["tank", "hopper", "bottle"]:
         """What is filled of it."""
         return "bottle" if self.draws else "tank" if self.sprays else "hopper"
 

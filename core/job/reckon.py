@@ -11,12 +11,13 @@ from functools import cached_property
 from typing import TypeVar
 
 from core.errors import InputError
+from core.job.heed import warnings
 from core.job.hose_end import Draw, check_bottle, check_dial, draw_diluted, draw_undiluted
 from core.job.machine import Machine, check_machine, check_match
 from core.job.mix import DosePlan, LoadPlan, Part, PartPlan, Pour, Role, gravest, role_of
 from core.job.steps import working
 from core.label.product import Product
-from core.label.rate import Rate, RateUnit
+from core.label.rate import Rate
 from core.rates.cost import Cost, cost, together
 from core.rates.dose import Delivered, dose
 from core.rates.kinds import in_kind
@@ -26,8 +27,8 @@ from core.schools import PLAIN, House
 from core.tank.fill_order import Act, Hose, Into, Marks, fill_bottle, fill_hopper, fill_tank
 from core.tank.loads import Load, hopper_loads, tank_loads
 from core.tank.marks import fill_to
-from core.tank.vessels import Measure, measure
-from core.units import UNITS, Quantity, Unit, show_number, show_percent
+from core.tank.vessels import Cabinet, Measure, Vessel, measure
+from core.units import UNITS, Quantity, Unit
 from core.working import Step
 
 T = TypeVar("T")
@@ -38,14 +39,14 @@ MOST_MIXED = 12
 @dataclass(frozen=True)
 class Manner:
     """How a job is done: with which machine, how many times over, with all loads alike or not, filled for each pass or not, and
-    by whose units and rules; of a hose-end where its `dial` stands and whether the product goes in `undiluted`.
+    by whose vessels and rules; of a hose-end where its `dial` stands and whether the product goes in `undiluted`.
     """
 
     machine: Machine
     passes: int
     even: bool
     by_pass: bool
-    us: bool
+    cabinet: Cabinet
     house: House
     dial: Rate | None = None
     undiluted: bool = False
@@ -140,6 +141,7 @@ def reckon(
     even: bool = False,
     by_pass: bool = False,
     us: bool = True,
+    vessels: Sequence[Vessel] = (),
     house: House = PLAIN,
     dial: Rate | None = None,
     undiluted: bool = False,
@@ -155,6 +157,7 @@ def reckon(
         even: all loads alike, in place of full ones and an odd last one.
         by_pass: each pass filled for itself.
         us: whether the account works in US units.
+        vessels: its own; where it keeps none, the plain bench stands in.
         house: the account's rules; they tell the order of filling.
         dial: where a hose-end's dial stands; by its positions and the rates, unless given.
         undiluted: of a hose-end, the product goes into the bottle as it is.
@@ -172,11 +175,12 @@ def reckon(
             check_dial(dial)
         if undiluted:
             check_bottle([p.name for p in mix if not p.liquid])
-    manner = Manner(machine, passes, even, by_pass, us, house, dial, undiluted) if machine else None
+    cabinet = Cabinet(us, tuple(vessels))
+    manner = Manner(machine, passes, even, by_pass, cabinet, house, dial, undiluted) if machine else None
     planned = [_planned(mix, i, part, manner) for i, part in enumerate(parts)]
     plans = _plans(mix, planned, manner) if manner else ()
     area = _sum([p.area.base for p in parts], parts[0].area.unit)
-    components = tuple(_component(product, c, planned, plans, area, us) for c, product in enumerate(mix))
+    components = tuple(_component(product, c, planned, plans, area, cabinet) for c, product in enumerate(mix))
     sprays = [p.spray for p in planned if p.spray is not None]
     return Job(
         mix=components,
@@ -187,7 +191,7 @@ def reckon(
         area=area,
         spray=Quantity(sum(sprays), UNITS["l"]) if sprays else None,
         loads=plans,
-        warnings=_warnings(planned, us, plans),
+        warnings=warnings(planned, us, plans),
         undiluted=bool(machine and machine.draws and undiluted),
     )
 
@@ -273,14 +277,14 @@ def _draw(doses: Sequence[DosePlan | None], spray: float | None, manner: Manner)
 
 
 def _component(
-    product: Product, c: int, parts: Sequence[PartPlan], plans: Sequence[LoadPlan], area: Quantity, us: bool
+    product: Product, c: int, parts: Sequence[PartPlan], plans: Sequence[LoadPlan], area: Quantity, cabinet: Cabinet
 ) -> ComponentPlan:
     held = [d for p in parts if (d := p.doses[c])]
     if not held:
         return ComponentPlan(product)
     unit = held[0].dose.amount.unit
     amount = _sum([d.dose.base for d in held], unit)
-    whole = measure(amount, us, any(d.tight for d in held))
+    whole = measure(amount, cabinet, any(d.tight for d in held))
     by = [p.pours[c].measure for p in plans]
     measured = _sum([m.measured.base for m in by if m], unit) if plans else whole.measured.to(unit)
     grams = [d.dose.grams for d in held if d.dose.grams is not None]
@@ -292,7 +296,7 @@ def _component(
         whole=whole,
         measured=measured,
         rounding=measured.base / amount.base - 1,
-        cost=cost(product, amount, area, foot_of(us)),
+        cost=cost(product, amount, area, foot_of(cabinet.us)),
     )
 
 
@@ -371,7 +375,7 @@ def _filled(mix: Sequence[Product], group: Sequence[PartPlan], manner: Manner, b
     for load in _loads(group, manner):
         alike = (load.share, load.volume)
         if alike not in known:
-            pours = tuple(_pour(product, c, group, load, manner.us) for c, product in enumerate(mix))
+            pours = tuple(_pour(product, c, group, load, manner.cabinet) for c, product in enumerate(mix))
             water = _water(pours, load) if load.volume and not manner.undiluted else 0.0
             known[alike] = (pours, water, _acts(pours, load, manner, _drawn(group, load)))
         plans.append(LoadPlan(replace(load, number=before + load.number), *known[alike], parts, _drawn(group, load)))
@@ -392,13 +396,13 @@ def _drawn(group: Sequence[PartPlan], load: Load) -> Draw | None:
     )
 
 
-def _pour(product: Product, c: int, group: Sequence[PartPlan], load: Load, us: bool) -> Pour:
+def _pour(product: Product, c: int, group: Sequence[PartPlan], load: Load, cabinet: Cabinet) -> Pour:
     held = [d for p in group if (d := p.doses[c])]
     if not held:
         return Pour(c, product)
     unit = held[0].dose.amount.unit
     amount = Quantity(sum(d.dose.base for d in held) * load.share / unit.size, unit)
-    return Pour(c, product, amount, measure(amount, us, any(d.tight for d in held)))
+    return Pour(c, product, amount, measure(amount, cabinet, any(d.tight for d in held)))
 
 
 def _water(pours: Sequence[Pour], load: Load) -> float:
@@ -421,7 +425,9 @@ def _acts(pours: Sequence[Pour], load: Load, manner: Manner, draw: Draw | None) 
     if not load.volume:
         return fill_hopper(into)
     unit, mark = manner.machine.capacity.unit, manner.machine.mark
-    full, near, half = (fill_to(Quantity(load.volume * share, UNITS["l"]).to(unit), mark, manner.us) for share in (1.0, 0.9, 0.5))
+    full, near, half = (
+        fill_to(Quantity(load.volume * share, UNITS["l"]).to(unit), mark, manner.cabinet) for share in (1.0, 0.9, 0.5)
+    )
     exact = Quantity(load.volume, UNITS["l"]).to(unit)
     marks = Marks(full.text, near.text, half.text, f"{exact} exactly: {full.note}" if full.note else "")
     if draw:
@@ -434,47 +440,3 @@ def _into(pour: Pour) -> Into:
     amount = pour.amount.base if pour.amount else 0.0
     grams, litres = (0.0, amount) if pour.product.liquid else (amount, 0.0)
     return Into(pour.product, pour.measure.instruction if pour.measure else "", grams, litres)
-
-
-# --- what else there is to say ----------------------------------------------------------------------------------
-
-
-def _warnings(parts: Sequence[PartPlan], us: bool, plans: Sequence[LoadPlan]) -> tuple[str, ...]:
-    words = []
-    for coarse in _coarse(plans):
-        assert coarse.measure
-        words.append(
-            f"{coarse.amount} is little for a {coarse.measure.vessel.name}: reading it alone can be out by "
-            f"{show_percent(coarse.measure.reading)}. {coarse.measure.note}"
-        )
-    for p in parts:
-        for d in p.measured:
-            if p.spray and d.label.carrier and d.label.unit.per_area:
-                words += _other_water(p, d, p.spray, us)
-    return tuple(dict.fromkeys(words))
-
-
-def _coarse(plans: Sequence[LoadPlan]) -> list[Pour]:
-    """The first load's pour of each component that no vessel measures well."""
-    found: dict[int, Pour] = {}
-    for pour in (x for p in plans for x in p.pours):
-        if pour.measure and pour.measure.coarse:
-            found.setdefault(pour.place, pour)
-    return list(found.values())
-
-
-def _other_water(planned: PartPlan, d: DosePlan, spray: float, us: bool) -> list[str]:
-    """A warning where the spray volume is not the one the label asks for."""
-    asked = d.label.scaled()
-    if asked.carrier is None or asked.unit.per is None:
-        return []
-    low, high, unit = asked.carrier
-    foot = asked.unit.per
-    wanted = [RateUnit(unit, foot), RateUnit(UNITS["gal"] if us else UNITS["l"], foot_of(us).unit)]
-    here = Rate(spray / planned.part.area.base / wanted[0].size, wanted[0])
-    if low * (1 - 1e-6) <= here.value <= high * (1 + 1e-6):
-        return []
-    span = show_number(low) if low == high else f"{show_number(low)} to {show_number(high)}"
-    return [
-        f"The spray volume comes to {here.to(wanted[1])}; the label asks for {span} {unit.symbol} of water per {foot.symbol}."
-    ]

@@ -1,6 +1,6 @@
 """What a product is, as far as the sums need it: its kind, its formulation, what is in it and how heavy it is."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from enum import StrEnum
@@ -45,6 +45,11 @@ class Kind(StrEnum):
     def scheme(self) -> str:
         """The scheme that a group code without one is of."""
         return {"herbicide": HRAC, "insecticide": IRAC, "growth_regulator": CLASS}.get(self.value, FRAC)
+
+
+def leading(kinds: Sequence[Kind]) -> Kind:
+    """Of all that a product is, what its label is law for, where it is for any of it; else what it is first."""
+    return next((k for k in kinds if k.label_binds), kinds[0])
 
 
 @dataclass(frozen=True)
@@ -124,10 +129,19 @@ class Package:
 
 
 @dataclass(frozen=True)
+class Printed:
+    """A setting that the bag prints for a kind of spreader, as it prints it: a start, and no test of any one machine."""
+
+    form: str
+    setting: str
+
+
+@dataclass(frozen=True)
 class Product:
     """A product as the sums see it. `density_g_per_l` is needed to go between weight and volume.
 
-    `id` is the card's, by which it is known whatever it is called; None for a product without a card.
+    `id` is the card's, by which it is known whatever it is called; None for a product without a card. `also` is what it is
+    besides its kind.
     """
 
     name: str
@@ -142,6 +156,22 @@ class Product:
     codes: tuple[str, ...] = ()
     rules: Rules = NONE
     id: int | None = None
+    also: tuple[Kind, ...] = ()
+    printed: tuple[Printed, ...] = ()
+
+    @property
+    def kinds(self) -> tuple[Kind, ...]:
+        """Everything that it is, what it is first before all."""
+        return (self.kind, *self.also)
+
+    @property
+    def leading(self) -> Kind:
+        """What its label is law for, else what it is first."""
+        return leading(self.kinds)
+
+    def is_a(self, *kinds: Kind) -> bool:
+        """Whether it is any of some kinds: a weed-and-feed is a fertiliser and a herbicide."""
+        return any(k in kinds for k in self.kinds)
 
     @property
     def package(self) -> Package | None:
@@ -161,7 +191,7 @@ class Product:
     @property
     def label_binds(self) -> bool:
         """Whether its label is law: a pesticide's, a regulator's, and that of a fertiliser with a pesticide in it."""
-        return self.kind.label_binds or (self.kind is Kind.FERTILISER and self.content(Basis.ACTIVE) is not None)
+        return self.leading.label_binds or (self.is_a(Kind.FERTILISER) and self.content(Basis.ACTIVE) is not None)
 
     def content(self, basis: Basis) -> Content | None:
         return next((c for c in self.contents if c.basis is basis), None)
@@ -222,6 +252,12 @@ def _odd(product: Product) -> list[str]:
         lb = show_number(product.density_g_per_l / 119.826427, 3)
         warnings.append(
             f"{lb} lb/gal is lighter than water (8.33 lb/gal). Few spray products are: is the density from the label?"
+        )
+    counted = list(dict.fromkeys(c.basis.text if c.basis is not Basis.ACTIVE else c.name for c in product.contents if c.percent))
+    if product.liquid and product.density_g_per_l is None and counted:
+        warnings.append(
+            f"Without its density it cannot be told how much {', '.join(counted)} an amount of it brings, nor what it weighs. "
+            "The label, or its safety data sheet, says it in lb/gal or kg/L."
         )
     for content in product.contents:
         if content.basis is Basis.N and content.percent is not None and content.percent < 1:

@@ -67,6 +67,10 @@ class Row:
     interval: tuple[int | None, int | None] = (None, None)
 
 
+DROPLETS = ("extremely fine", "very fine", "fine", "medium", "coarse", "very coarse", "extremely coarse", "ultra coarse")
+"""The classes of ISO 25358, from the finest; a class is told by its place among them."""
+
+
 @dataclass(frozen=True)
 class Incompatible:
     """What must not meet this product on the same ground within `days`: a product, an active or a group code.
@@ -100,6 +104,7 @@ class Rules:
     """The label's rules. None and empty mean that the label says nothing.
 
     Hours [h], days [d], depths [mm], distances [m], temperatures of air and, at 5 cm, of soil [°C], wind [m/s].
+    `droplets` are the finest and the coarsest class, by their places in `DROPLETS`.
     `water_in_delay` is how long after the application the water may come, `water_in_depth` and `water_in_minutes` how much:
     two things, never one.
     `never_all` is what must not all be in one tank with it, `most_mixed` the most where anything else is, `adjuvant` whether its
@@ -116,6 +121,7 @@ class Rules:
     temperature: tuple[float | None, float | None] = (None, None)
     wind: tuple[float | None, float | None] = (None, None)
     soil: tuple[float | None, float | None] = (None, None)
+    droplets: tuple[int | None, int | None] = (None, None)
     leaf: Leaf = Leaf.EITHER
     rain_before: float | None = None
     rain_after: float | None = None

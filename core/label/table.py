@@ -15,7 +15,7 @@ from typing import Any
 from core.errors import InputError
 from core.label.phrase import read_label_rate
 from core.label.rate import Basis, LabelRate, show_label_rate
-from core.label.rules import ActiveCap, Helper, Incompatible, Leaf, Rules
+from core.label.rules import DROPLETS, ActiveCap, Helper, Incompatible, Leaf, Rules
 from core.readable import joined
 from core.units import LENGTH, SPEED, TIME, UNITS, Quantity, celsius, exact_number, read_signed, show_number, typed_quantity
 
@@ -35,6 +35,7 @@ class Kind(StrEnum):
     COUNT = "count"
     LEAF = "leaf"
     HELPER = "helper"
+    DROPLETS = "droplets"
     NAMES = "names"
     LINE = "line"
     TEXT = "text"
@@ -105,6 +106,7 @@ _MUCH, _WHEN, _AFTER, _APART = (
     "Mowing, seed, people, water nearby",
     "What it must not meet",
 )
+_DROPS = Kind.DROPLETS
 GATE, HOURS, READ = Checked.GATE, Checked.HOURS, Checked.READ
 
 RULES: tuple[Rule, ...] = (
@@ -114,6 +116,26 @@ RULES: tuple[Rule, ...] = (
     Rule("soil_high", Kind.TEMPERATURE, "Soil {} or less.", HOURS, _WHEN, "Soil at most", "At 5 cm.", attribute="soil", end=1),
     Rule("wind_low", Kind.SPEED, "Wind {} or more.", HOURS, _WHEN, "Wind at least", attribute="wind", end=0),
     Rule("wind_high", Kind.SPEED, "Wind {} or less.", HOURS, _WHEN, "Wind at most", attribute="wind", end=1),
+    Rule(
+        "droplets_low",
+        Kind.DROPLETS,
+        "Droplets {} or coarser.",
+        GATE,
+        _WHEN,
+        "Droplets no finer than",
+        attribute="droplets",
+        end=0,
+    ),
+    Rule(
+        "droplets_high",
+        Kind.DROPLETS,
+        "Droplets {} or finer.",
+        GATE,
+        _WHEN,
+        "Droplets no coarser than",
+        attribute="droplets",
+        end=1,
+    ),
     Rule("leaf", Kind.LEAF, "Leaf {}.", HOURS, _WHEN, "Leaf"),
     Rule("rain_before", Kind.HOURS, "Dry for {} before.", HOURS, _WHEN, "Dry before it, for"),
     Rule("rain_after", Kind.HOURS, "No rain or water for {} after.", HOURS, _WHEN, "No rain after it, for"),
@@ -328,6 +350,12 @@ def _helper(rule: Rule, typed: Any) -> Helper:
     return Helper(typed)
 
 
+def _droplets(rule: Rule, typed: Any) -> int:
+    if typed not in DROPLETS:
+        raise InputError(rule.key, str(typed), f"Droplets are not “{typed}”.", f"Use one of {', '.join(DROPLETS)}.")
+    return DROPLETS.index(typed)
+
+
 def _names(rule: Rule, typed: Any) -> tuple[str, ...]:
     return tuple(name for part in _text(rule, typed).split(";") if (name := part.strip()))
 
@@ -358,6 +386,7 @@ _READ: dict[Kind, Callable[[Rule, Any], Any]] = {
     Kind.COUNT: _count,
     Kind.LEAF: _leaf,
     Kind.HELPER: _helper,
+    Kind.DROPLETS: _droplets,
     Kind.NAMES: _names,
     Kind.LINE: _text,
     Kind.TEXT: _text,

@@ -44,12 +44,12 @@ def amended(product: Product, plan: Applied, ground: Ground, season: Sequence[Ap
 def is_sulfur(product: Product) -> bool:
     """Whether it is elemental sulfur, which makes a soil more acid."""
     content = product.content(Basis.S)
-    return product.kind is Kind.AMENDMENT and content is not None and (content.percent or 0.0) >= ELEMENTAL
+    return product.is_a(Kind.AMENDMENT) and content is not None and (content.percent or 0.0) >= ELEMENTAL
 
 
 def _gypsum(product: Product, target: str) -> list[Finding]:
     wanted = find_target(target)
-    gypsum = product.kind is Kind.AMENDMENT and product.content(Basis.CA) and product.content(Basis.S)
+    gypsum = product.is_a(Kind.AMENDMENT) and product.content(Basis.CA) and product.content(Basis.S)
     if not gypsum or wanted is None or wanted.key != "soil_ph":
         return []
     return [Finding("gypsum-for-ph", Weight.WARN, f"{WILL_NOT[0]} Liming lifts a low pH; sulfur lowers a high one.")]
@@ -62,7 +62,7 @@ def _sulfur(product: Product, plan: Applied, ground: Ground, season: Sequence[Ap
     found, here = [], plan.nutrients.get(Basis.S, 0.0)
     caps = SULFUR_GREEN if ground.use == "green" else SULFUR
     where = "on a green" if ground.use == "green" else "on turf"
-    year = here + sum(a.nutrients.get(Basis.S, 0.0) for a in season if a.kind is Kind.AMENDMENT and not a.nutrients.get(Basis.CA))
+    year = here + sum(a.nutrients.get(Basis.S, 0.0) for a in season if a.is_a(Kind.AMENDMENT) and not a.nutrients.get(Basis.CA))
     for key, amount, most, when in (("once", here, caps.once, "at once"), ("year", year, caps.year, "a year")):
         if amount > most * (1 + 1e-6):
             free = max(0.0, most - (amount - here))
@@ -84,7 +84,7 @@ def _sulfur(product: Product, plan: Applied, ground: Ground, season: Sequence[Ap
 def _on_seedlings(product: Product, plan: Applied, ground: Ground) -> list[Finding]:
     """A fertiliser with a pesticide in it on young grass, where its label gives no number of days."""
     sown = ground.sown_by(plan.on)
-    if product.kind is not Kind.FERTILISER or not product.label_binds or sown is None or product.rules.seed_after is not None:
+    if not product.is_a(Kind.FERTILISER) or not product.label_binds or sown is None or product.rules.seed_after is not None:
         return []
     days = (plan.on - sown).days
     if days >= SEEDLINGS:

@@ -26,7 +26,7 @@ from core.ledger.rotation import apart, binding, company, interval, rotation
 from core.rates import nutrients
 from core.rates.limits import SLACK, Stand, stand_of
 from core.rates.misread import misread
-from core.readable import is_us
+from core.readable import is_us, joined
 from core.readable import listed as listed_names
 from core.schools import House
 from core.units import UNITS, show_number
@@ -87,10 +87,24 @@ def check(plan: Plan, ledger: Ledger, us: bool = True) -> Checked:
         *_between(plan),
         *_purpose(plan),
         *_hour(plan, ledger),
-        *_gravest([c.findings for c in every]),
+        *_gravest([_of_spots(p, c.findings) for p, c in zip(ledger.pieces, every, strict=True)]),
         *_yellow(plan, ledger.house),
     ]
-    return Checked(plan.on, by_weight(found), worst([c.budget for c in every]))
+    lawn = [c.budget for p, c in zip(ledger.pieces, every, strict=True) if not p.spots]
+    return Checked(plan.on, by_weight(found), worst(lawn))
+
+
+def _of_spots(piece: Piece, findings: Sequence[Finding]) -> Sequence[Finding]:
+    """What a rule says of spots that were treated before: they can be left out, so it warns where it would refuse."""
+    if not piece.spots:
+        return findings
+    days = joined([day(d) for d in piece.spots])
+    return [
+        replace(f, act=Weight.WARN, sentence=f"On the spots of {days}: {f.sentence} Leave those spots out.")
+        if f.act is Weight.REFUSE
+        else f
+        for f in findings
+    ]
 
 
 def _piece(plan: Plan, piece: Piece, ledger: Ledger, us: bool) -> Checked:
@@ -366,7 +380,7 @@ def _purpose(plan: Plan) -> list[Finding]:
             Finding(
                 "off-purpose",
                 Weight.REFUSE,
-                f"{plan.product.name} is a {plan.product.kind.text}; its label is for no soil "
+                f"{plan.product.name} is a {plan.product.leading.text}; its label is for no soil "
                 "amendment, even where what is in it is the same.",
             )
         ]
@@ -374,7 +388,7 @@ def _purpose(plan: Plan) -> list[Finding]:
 
 
 def _yellow(plan: Plan, house: House) -> list[Finding]:
-    if plan.product.kind is not Kind.GROWTH_REGULATOR:
+    if not plan.product.is_a(Kind.GROWTH_REGULATOR):
         return []
     how = {
         "mow_off": "mow it off; it grows out.",

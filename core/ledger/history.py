@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import TypeVar
 
 from core.days import day
-from core.label.product import Content, Kind, Product
+from core.label.product import Content, Kind, Product, leading
 from core.label.rate import Basis
 from core.label.rules import Incompatible, Intent, Row, Rules
 from core.rates.nutrients import brought
@@ -29,13 +29,14 @@ class Standing(StrEnum):
 class Place:
     """A ground by id: an area, a named zone of it, or `some` of it where nobody said which.
 
-    `treated` is how much of it [m²], 0 for all.
+    `treated` is how much of it [m²], 0 for all. `spots` are scattered over an area: what lies on them lies not on the rest.
     """
 
     area: int
     zone: str = ""
     some: bool = False
     treated: float = 0.0
+    spots: bool = False
 
     @property
     def whole(self) -> bool:
@@ -96,11 +97,21 @@ class Applied:
     apart: tuple[Incompatible, ...] = ()
     holds: Holds = Holds()
     target: str = ""
+    also: tuple[Kind, ...] = ()
 
     @property
     def label_binds(self) -> bool:
         """Whether its label is law: see `Product.label_binds`."""
-        return self.kind.label_binds or (self.kind is Kind.FERTILISER and bool(self.actives))
+        return leading(self.kinds).label_binds or (self.is_a(Kind.FERTILISER) and bool(self.actives))
+
+    @property
+    def kinds(self) -> tuple[Kind, ...]:
+        """Everything that its product is."""
+        return (self.kind, *self.also)
+
+    def is_a(self, kind: Kind) -> bool:
+        """Whether its product is of a kind."""
+        return kind in self.kinds
 
     @property
     def planned(self) -> bool:
@@ -162,6 +173,7 @@ def applied(product: Product, amount: Quantity, area: Quantity, on: date, row: R
         product.id,
         apart=product.rules.incompatible,
         holds=holds_of(product.rules),
+        also=product.also,
     )
 
 

@@ -5,12 +5,13 @@ area lie beside each other. A plan's ground is cut into pieces, each with its ow
 of every piece: so that cutting ground up differently changes no verdict.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from datetime import date
 from functools import cached_property
 
 from core.ground import Ground
-from core.ledger.history import Applied, Place, added, turn
+from core.ledger.history import Applied, Place, Standing, added, turn
 
 NEAR = 1 + 1e-6
 """Sizes as typed are the same within this factor."""
@@ -37,10 +38,14 @@ class Tract:
 
 @dataclass(frozen=True)
 class Piece:
-    """A piece of a plan's ground: its facts, and what bears on it, each product of each application once."""
+    """A piece of a plan's ground: its facts, and what bears on it, each product of each application once.
+
+    `spots` are the days on which spots of it were treated, for a piece that is those spots; they can be left out.
+    """
 
     ground: Ground
     past: tuple[Applied, ...] = ()
+    spots: tuple[date, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -95,21 +100,39 @@ class Grounds:
         jobs = applications(every)
         found = []
         for area in inside:
-            zones = {z: None for a in every if a.place and a.place.area == area and (z := _zone(a.place))}
+            here = [a.place for a in every if a.place and a.place.area == area and not a.place.spots]
+            zones = {z: None for p in here if (z := _zone(p))}
             if area == place.area and place.zone:
                 zones = {_zone(place): None}
             elif area != place.area or not place.zone:
                 zones = {"": None, **zones}
             found += [Piece(self.tracts[area].ground, self.past(area, zone, jobs)) for zone in zones]
-        return tuple(found)
+        return (*found, *self._spotted(inside, jobs))
 
-    def past(self, area: int, zone: str, jobs: Sequence[Sequence[Applied]]) -> tuple[Applied, ...]:
-        """What lies on a zone of an area, each product of each application once, the oldest first."""
+    def _spotted(self, inside: Sequence[int], jobs: Sequence[Sequence[Applied]]) -> Iterator[Piece]:
+        """The spots that were treated on some areas, each area's as one piece with all that lies on it."""
+        for area in inside:
+            days = {a.on for job in jobs for a in job if a.place and _scattered(a) and self._may_lie(a.place, area)}
+            if days:
+                yield Piece(self.tracts[area].ground, self.past(area, "", jobs, spots=True), tuple(sorted(days)))
+
+    def _may_lie(self, spots: Place, area: int) -> bool:
+        """Whether spots may lie on an area: they are of it, of what it is part of, or of what overlaps it."""
+        return spots.area == area or spots.area in self.above(area) or area in self._overlaps(spots.area)
+
+    def _overlaps(self, area: int) -> frozenset[int]:
+        return self.tracts[area].overlaps if area in self.tracts else frozenset()
+
+    def past(self, area: int, zone: str, jobs: Sequence[Sequence[Applied]], spots: bool = False) -> tuple[Applied, ...]:
+        """What lies on a zone of an area, or on its `spots`, each product of each application once, the oldest first."""
         found = []
         for job in jobs:
             products: dict[object, list[Applied]] = {}
             for a in job:
-                if a.place and self._covers(a.place, area, zone, job):
+                if a.place is None:
+                    continue
+                lies = (spots and self._may_lie(a.place, area)) if _scattered(a) else self._covers(a.place, area, zone, job)
+                if lies:
                     products.setdefault(a.product_id or a.product, []).append(a)
             found += [added(parts) for parts in products.values()]
         return tuple(sorted(found, key=turn))
@@ -140,6 +163,11 @@ class Grounds:
 
 def _zone(place: Place) -> str:
     return "" if place.some else " ".join(place.zone.split()).casefold()
+
+
+def _scattered(a: Applied) -> bool:
+    """Whether it lies on spots of its area, and not on those of the plan's own job."""
+    return a.place is not None and a.place.spots and a.standing is not Standing.SAME_JOB
 
 
 def applications(every: Sequence[Applied]) -> list[list[Applied]]:

@@ -27,7 +27,7 @@ def in_a_row(plan: Applied, past: Sequence[Applied]) -> dict[str, int]:
     """
     days: dict[date, list[Applied]] = {}
     for a in past:
-        if a.kind is plan.kind and a.codes:
+        if a.codes and set(a.kinds) & set(plan.kinds):
             days.setdefault(a.on, []).append(a)
     runs = {}
     before = sorted((d for d in days if d < plan.on), reverse=True)
@@ -50,7 +50,7 @@ def _run(code: str, order: Sequence[date], days: dict[date, list[Applied]]) -> i
 
 def rotation(product: Product, plan: Applied, past: Sequence[Applied], house: House = PLAIN) -> list[Finding]:
     """Groups repeated, against the label's limit, which refuses, and the house's, which warns."""
-    if product.kind is not Kind.FUNGICIDE:
+    if not product.is_a(Kind.FUNGICIDE):
         return []
     by_house = 1 if plan.curative and house.of("next_curative") == "change_always" else 2
     label = product.rules.consecutive
@@ -175,12 +175,12 @@ def _partners(product: Product, today: Sequence[Applied], house: House) -> list[
 
 
 def _two_classes(plan: Applied, past: Sequence[Applied], house: House) -> list[Finding]:
-    if plan.kind is not Kind.GROWTH_REGULATOR or house.of("two_regulators") == "stack":
+    if not plan.is_a(Kind.GROWTH_REGULATOR) or house.of("two_regulators") == "stack":
         return []
     found = []
     for applied in past:
         longest = timedelta(days=applied.interval[1] or applied.interval[0] or 28)
-        if applied.kind is not Kind.GROWTH_REGULATOR or not timedelta() <= plan.on - applied.on < longest:
+        if not applied.is_a(Kind.GROWTH_REGULATOR) or not timedelta() <= plan.on - applied.on < longest:
             continue
         until = day(applied.on + longest)
         if not (applied.codes and plan.codes):

@@ -11,6 +11,7 @@ from enum import StrEnum
 from statistics import fmean
 
 from core.errors import InputError
+from core.label.rules import DROPLETS
 from core.units import positive, show_percent
 
 REFERENCE = 300.0
@@ -188,9 +189,6 @@ def _tip(i: int, catch: float, mean: float, new: float | None) -> Tip:
 
 
 # --- droplets ---------------------------------------------------------------------------------------------------
-
-DROPLETS = ("extremely fine", "very fine", "fine", "medium", "coarse", "very coarse", "extremely coarse", "ultra coarse")
-"""The classes of ISO 25358, from the finest."""
 
 
 @dataclass(frozen=True)

@@ -44,6 +44,11 @@ NEEDED = {
 """Steps by kind, in their order; one rinse for every other kind."""
 
 
+def worst_kind(kinds: Sequence[Kind]) -> Kind:
+    """Of all that a product is, what asks for the most cleaning, a herbicide before all."""
+    return max(kinds, key=lambda k: (k is Kind.HERBICIDE, len(NEEDED.get(k, ())), k.label_binds))
+
+
 @dataclass(frozen=True)
 class Held:
     """What was last in a machine: the product's card and name, kind and formulation, the day, and the cleaning since."""

@@ -12,6 +12,7 @@ from core.days import day
 from core.errors import InputError
 from core.findings import Finding, Weight
 from core.label.product import Product
+from core.label.rules import DROPLETS
 from core.machines.runs import Trust
 from core.machines.spreader import Curve, Point, curve, on_dial, rate_at, setting_for
 from core.machines.working import time_text
@@ -98,6 +99,41 @@ def hosing(machine: str, test: Test | None, flow: float | None, today: date, us:
     return [*_old(machine, test, today), Finding("tap", Weight.NOTE, told)]
 
 
+def sprays_fit(machine: str, droplets: int | None, mix: Sequence[Product]) -> list[Finding]:
+    """What the labels of a mix ask of the droplets that carry it: of the nozzle that is fitted, and of each other.
+
+    Args:
+        machine: its name.
+        droplets: the class that it makes at its pressure, by its place in `DROPLETS`; None where it is not known.
+        mix: what is in the tank.
+    """
+    asked = [(p, p.rules.droplets) for p in mix if p.rules.droplets != (None, None)]
+    coarse = max((x for x in asked if x[1][0] is not None), key=lambda x: x[1][0] or 0, default=None)
+    fine = min((x for x in asked if x[1][1] is not None), key=lambda x: x[1][1] or 0, default=None)
+    if coarse and fine and (coarse[1][0] or 0) > (fine[1][1] or 0):
+        act = Weight.REFUSE if coarse[0].label_binds or fine[0].label_binds else Weight.WARN
+        said = f"{coarse[0].name} asks for {_droplets(coarse[1])}, {fine[0].name} for {_droplets(fine[1])}"
+        return [Finding("droplets-apart", act, f"{said}: no nozzle suits both. Put them down apart.")]
+    if droplets is None:
+        return []
+    off = [(p, span) for p, span in asked if not (span[0] or 0) <= droplets <= (len(DROPLETS) if span[1] is None else span[1])]
+    return [
+        Finding(
+            "droplets",
+            Weight.REFUSE if p.label_binds else Weight.WARN,
+            f"{machine} makes {DROPLETS[droplets]} droplets; {p.name} asks for {_droplets(span)}. Fit another nozzle.",
+        )
+        for p, span in off
+    ]
+
+
+def _droplets(span: tuple[int | None, int | None]) -> str:
+    low, high = span
+    if low is not None and high is not None:
+        return DROPLETS[low] if low == high else f"{DROPLETS[low]} to {DROPLETS[high]}"
+    return f"{DROPLETS[low]} or coarser" if low is not None else f"{DROPLETS[high or 0]} or finer"
+
+
 def drifted(rate: float, uses: Sequence[float]) -> float | None:
     """How far real uses lie from a calibrated rate, as a share, where they are enough and all to one side; else None.
 
@@ -114,11 +150,15 @@ def drifted(rate: float, uses: Sequence[float]) -> float | None:
 
 @dataclass(frozen=True)
 class Spread:
-    """The setting for a rate, the product's curve, and what is said of it; no setting for a rate beyond the tests."""
+    """The setting for a rate, the product's curve, and what is said of it; no setting for a rate beyond the tests.
+
+    `printed` is what the bag prints for such a spreader, where nobody has tested the product in this one.
+    """
 
     setting: float | None
     curve: Curve | None
     findings: tuple[Finding, ...]
+    printed: str = ""
 
 
 def skewed_said(machine: str) -> Finding:
@@ -140,6 +180,7 @@ def spreading(
     *,
     skewed: bool = False,
     step: float | None = None,
+    form: tuple[str, str] = ("", ""),
 ) -> Spread:
     """The setting of a spreader for a product, and what is said when it is used.
 
@@ -151,6 +192,7 @@ def spreading(
         today: the day of use.
         skewed: whether its latest pan test found the pattern skewed.
         step: between two clicks of its dial [marks]; the setting is one of them where it is known.
+        form: what it is built as, by its key and in words.
     """
     found = []
     if skewed:
@@ -158,6 +200,16 @@ def spreading(
     name = product.name
     own = [t for t in tests if t.product_id == product.id and t.setting is not None]
     if not own:
+        if printed := next((p.setting for p in product.printed if p.form == form[0]), ""):
+            found.append(
+                Finding(
+                    "printed-setting",
+                    Weight.WARN,
+                    f"The bag of {name} prints setting {printed} for a {form[1]}. {machine} has not been tested with it: set it "
+                    "lower, weigh out an area’s dose, and let the round teach the setting.",
+                )
+            )
+            return Spread(None, None, tuple(found), printed)
         other = " What another product needs is no guide to it." if tests else ""
         found.append(
             Finding(

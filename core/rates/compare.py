@@ -1,12 +1,13 @@
 """Products for one purpose side by side: amounts, costs, what they bring, and what to buy.
 
-Costs are told three ways: per area, per pound (or kilogram) of nitrogen, per unit of active; the dearer bag may be the
-cheaper feed. What to buy is the cheapest set of packages that holds the need (integer programme, scipy's HiGHS).
+Costs are told per area and per unit of whatever is counted, nitrogen, iron or an active; the dearer bag may be the cheaper feed.
+What to buy is the cheapest set of packages that holds what the stock does not (integer programme, scipy's HiGHS), and what a
+dose costs is its share of those packages.
 """
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from decimal import Decimal
 
 import numpy as np
@@ -22,11 +23,12 @@ from core.units import Quantity
 
 @dataclass(frozen=True)
 class Offer:
-    """A product with the row of its label and the rate that is meant."""
+    """A product with the row of its label, the rate that is meant, and what of it is in stock."""
 
     product: Product
     label: LabelRate
     rate: Rate
+    stock: Quantity | None = None
 
 
 @dataclass(frozen=True)
@@ -51,19 +53,26 @@ class Purchase:
 class Compared:
     """One candidate on the ground.
 
-    `cost` is of the dose [money], `per_area` per m², `per_nitrogen` per g N, `per_active` per g of all actives; None
-    where no price is known or the product holds none. `active` and `nitrogen` are [g/m²]. `purchase` is what to buy.
+    `cost` is of the dose [money], `per_area` per m²; None where no price is known. `brings` is what goes down of each thing that
+    is counted [g/m²], all actives together. `purchase` is what to buy beside the stock, None where that is enough.
     """
 
     candidate: Offer
     dose: Dose
     cost: float | None
     per_area: float | None
-    per_nitrogen: float | None
-    per_active: float | None
-    active: float | None
-    nitrogen: float | None
+    brings: Mapping[Basis, float]
     purchase: Purchase | None
+
+    @property
+    def active(self) -> float | None:
+        """All actives together [g/m²]."""
+        return self.brings.get(Basis.ACTIVE)
+
+    def per_gram(self, basis: Basis) -> float | None:
+        """What a gram of something counted costs [money]; None without a price, or where it brings none."""
+        grams = self.brings.get(basis)
+        return self.per_area / grams if self.per_area is not None and grams else None
 
 
 def compare(candidates: Sequence[Offer], ground: Quantity, spray: float | None = None) -> list[Compared]:
@@ -78,31 +87,34 @@ def compare(candidates: Sequence[Offer], ground: Quantity, spray: float | None =
 def _one(candidate: Offer, ground: Quantity, spray: float | None) -> Compared:
     product = candidate.product
     found = dose(product, candidate.rate, ground, spray)
-    active = _sum(found, Basis.ACTIVE)
-    nitrogen = _sum(found, Basis.N)
-    price = price_per_base(product)
+    whole, short = buy(product.packages, found.amount), short_of(found.amount, candidate.stock)
+    price = _price(product, whole)
     money = None if price is None else price * found.base
-
-    def per(grams: float | None) -> float | None:
-        return None if money is None or not grams else money / (grams * ground.base)
-
+    brings: dict[Basis, float] = {}
+    for d in found.delivered:
+        brings[d.content.basis] = brings.get(d.content.basis, 0.0) + d.g_per_m2
     return Compared(
         candidate,
         found,
         money,
         None if money is None else money / ground.base,
-        per(nitrogen),
-        per(active),
-        active,
-        nitrogen,
-        buy(product.packages, found.amount),
+        brings,
+        whole if short == found.amount else buy(product.packages, short),
     )
 
 
-def _sum(found: Dose, basis: Basis) -> float | None:
-    """What the dose brings of a basis [g/m²], None where it brings none."""
-    grams = [d.g_per_m2 for d in found.delivered if d.content.basis is basis]
-    return sum(grams) if grams else None
+def short_of(need: Quantity, stock: Quantity | None) -> Quantity:
+    """What of a need the stock does not hold."""
+    if stock is None or stock.unit.dimension != need.unit.dimension:
+        return need
+    return Quantity(max(0.0, need.base - stock.base) / need.unit.size, need.unit)
+
+
+def _price(product: Product, bought: Purchase | None) -> float | None:
+    """Money per g or L of product by the packages that would be bought; its cheapest package where one of them is not priced."""
+    if bought is None or bought.cost is None:
+        return price_per_base(product)
+    return float(bought.cost) / sum(b.package.size.base * b.count for b in bought.packages)
 
 
 def price_per_base(product: Product) -> float | None:
@@ -142,29 +154,32 @@ def _fewest(sizes: NDArray[np.float64], prices: NDArray[np.float64], need: float
     return [round(x) for x in found.x]
 
 
-def equal_active(reference: Compared, candidates: Sequence[Offer], ground: Quantity) -> list[Offer]:
-    """The candidates at the rates that bring as much active as the reference does: weak granules, strong concentrate.
+def equal(reference: Compared, candidates: Sequence[Offer], ground: Quantity, basis: Basis = Basis.ACTIVE) -> list[Offer]:
+    """The candidates at the rates that bring as much of something as the reference does: weak granules, strong concentrate.
 
-    Only candidates with one and the same active are matched; others are left out.
+    Actives are matched where each holds one and the same; what brings none of it is left out.
 
     Raises:
-        InputError: the reference brings no single active.
+        InputError: the reference brings none of it, or several actives.
     """
-    actives = [c for c in reference.candidate.product.contents if c.basis is Basis.ACTIVE]
-    if len(actives) != 1 or reference.active is None:
+    wanted = reference.brings.get(basis)
+    actives = _actives(reference.candidate.product)
+    if not wanted or (basis is Basis.ACTIVE and len(actives) != 1):
+        counted = "one active" if basis is Basis.ACTIVE else basis.text
         raise InputError(
-            "reference",
+            "equal_to",
             reference.candidate.product.name,
-            "Doses are matched by one active, and it holds another number.",
-            "Pick a product with one active and a density.",
+            f"Doses are matched by {counted}, and of that it brings none that is known.",
+            "Pick another product, or give it contents and a density.",
         )
-    name = actives[0].name.lower()
     matched = []
     for c in candidates:
-        here = [x for x in c.product.contents if x.basis is Basis.ACTIVE]
-        if len(here) != 1 or here[0].name.lower() != name:
+        if basis is Basis.ACTIVE and _actives(c.product) != actives:
             continue
-        found = _one(c, ground, None)
-        if found.active:
-            matched.append(Offer(c.product, c.label, Rate(c.rate.value * reference.active / found.active, c.rate.unit)))
+        if here := _one(c, ground, None).brings.get(basis):
+            matched.append(replace(c, rate=Rate(c.rate.value * wanted / here, c.rate.unit)))
     return matched
+
+
+def _actives(product: Product) -> list[str]:
+    return [c.name.lower() for c in product.contents if c.basis is Basis.ACTIVE]

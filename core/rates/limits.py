@@ -92,6 +92,6 @@ def refuse_above_label(rate: Rate, label: LabelRate, product: Product, field: st
             field,
             str(rate),
             judgement.sentence,
-            f"Lower the rate to {label.highest} or less. The label is the law for a {product.kind.text}.",
+            f"Lower the rate to {label.highest} or less. The label is the law for a {product.leading.text}.",
         )
     return judgement

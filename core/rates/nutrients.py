@@ -96,7 +96,7 @@ def _nitrogen(product: Product, n: float, ground: Ground, house: House, us: bool
     quick = n * (1 - (content.slow_share if content else 0.0))
     sprayed = product.formulation.sprayed and not product.rules.watered_in
     if sprayed and n > N_ON_LEAF * (1 + 1e-9):
-        tenth = f"A tenth of it is {said(n / 10, us)}." if product.kind in (Kind.IRON, Kind.BIOSTIMULANT) else ""
+        tenth = f"A tenth of it is {said(n / 10, us)}." if product.is_a(Kind.IRON, Kind.BIOSTIMULANT) else ""
         found.append(
             Finding(
                 "nitrogen-of-a-spray",

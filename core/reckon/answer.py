@@ -6,7 +6,7 @@ from core.errors import InputError
 from core.label.product import FORMULATIONS, Kind, Product
 from core.label.rate import Basis, LabelRate, Rate, RateUnit
 from core.readable import is_us
-from core.reckon.grammar import ConversionAsked
+from core.reckon.asked import ConversionAsked
 from core.units import AREA, MASS, UNITS, Quantity, Unit, convert, show_number
 from core.working import Step, Term, divided_by, line, times
 

@@ -1,6 +1,6 @@
 """The grammar of the reckon line.
 
-    line     = dose | reach | backwards | brings | compare | measure | cup | convert
+    line     = kept | earlier | dose | reach | backwards | brings | compare | measure | cup | convert
     dose     = one {"+" one} ("on" | "over") grounds ["with" MACHINE] ["in" number "passes"]
     one      = rate [["of" | "from"] ["the"] PRODUCT]
     reach    = "how far does" amount ["of" PRODUCT] "go" "at" rate
@@ -13,6 +13,7 @@
     grounds  = ground {("and" | ",") ground}
     ground   = [share "of"] AREA | number area-unit
     share    = number "%" | "half" | "a third" | "a quarter" | fraction
+    kept, earlier = a kept mix, what went down on a day, see `core.reckon.earlier`
     rate     = a label phrase, see `core.label.phrase`
     PRODUCT, AREA, MACHINE = a name of the account's, in any case; a beginning that fits one name alone will do
 
@@ -23,121 +24,31 @@ is ambiguous is asked back with its readings as whole lines.
 import difflib
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
 from core.label.phrase import find_label_rate
 from core.label.rate import LabelRate, RateUnit
+from core.reckon.asked import (
+    Asked,
+    BackwardsAsked,
+    BringsAsked,
+    CompareAsked,
+    ConversionAsked,
+    CupAsked,
+    DoseAsked,
+    EarlierAsked,
+    GroundAsked,
+    MeasureAsked,
+    MixAsked,
+    MixedAsked,
+    Names,
+    ReachAsked,
+)
+from core.reckon.earlier import KeptAsked, as_on, kept_mix
 from core.units import AREA, MASS, NUMBER, VOLUME, Quantity, Unit, celsius, read_number, read_quantity, read_unit_at, tidy
 
 MOST_CHARACTERS = 200
-
-
-@dataclass(frozen=True)
-class Names:
-    """The names that a line may use."""
-
-    areas: Sequence[str] = field(default=())
-    products: Sequence[str] = field(default=())
-    machines: Sequence[str] = field(default=())
-
-
-@dataclass(frozen=True)
-class GroundAsked:
-    """A name or a size, and how much of it, as a fraction."""
-
-    area: str | Quantity
-    share: float = 1.0
-
-
-@dataclass(frozen=True)
-class MixedAsked:
-    """One more product in the tank: RATE [of] PRODUCT."""
-
-    rate: LabelRate
-    product: str
-    said_product: bool = False
-
-
-@dataclass(frozen=True)
-class DoseAsked:
-    """RATE [of PRODUCT] {+ RATE [of] PRODUCT} on GROUNDS [with MACHINE].
-
-    `said_product` tells a rate that says it counts product; `others` are what else is in the tank.
-    """
-
-    rate: LabelRate
-    product: str | None
-    grounds: tuple[GroundAsked, ...]
-    machine: str | None
-    passes: int | None
-    said_product: bool = False
-    others: tuple[MixedAsked, ...] = ()
-
-
-@dataclass(frozen=True)
-class ReachAsked:
-    """How far does AMOUNT go at RATE."""
-
-    amount: Quantity
-    product: str | None
-    rate: LabelRate
-
-
-@dataclass(frozen=True)
-class ConversionAsked:
-    """A rate or an amount in another unit, and the rate to compare it with where the line gave one."""
-
-    source: LabelRate | Quantity
-    target: RateUnit | Unit
-    against: float | None = None
-
-
-@dataclass(frozen=True)
-class BackwardsAsked:
-    """What rate is AMOUNT, or what AMOUNT less AMOUNT left, of PRODUCT on GROUNDS."""
-
-    had: Quantity
-    left: Quantity | None
-    product: str
-    grounds: tuple[GroundAsked, ...]
-
-
-@dataclass(frozen=True)
-class BringsAsked:
-    """What does RATE of PRODUCT bring."""
-
-    rate: LabelRate
-    product: str
-
-
-@dataclass(frozen=True)
-class CompareAsked:
-    """Compare PRODUCTS on GROUND for TARGET."""
-
-    products: tuple[str, ...]
-    ground: GroundAsked
-    target: str
-
-
-@dataclass(frozen=True)
-class MeasureAsked:
-    """Measure AMOUNT of PRODUCT."""
-
-    amount: Quantity
-    product: str | None
-
-
-@dataclass(frozen=True)
-class CupAsked:
-    """A cup whose MARK holds water of WEIGHT at so many degrees [°C]."""
-
-    mark: Quantity
-    weight: Quantity
-    celsius: float
-
-
-Asked = DoseAsked | ReachAsked | ConversionAsked | BackwardsAsked | BringsAsked | CompareAsked | MeasureAsked | CupAsked
 
 _REACH = re.compile(
     r"how (?:far|much (?:area|ground)) (?:does|do|will|would|can)\s+(.+?)\s+(?:go|cover|treat|reach)\s+at\s+(.+)", re.I
@@ -205,6 +116,10 @@ def _with_whole_lines(problem: InputError, clean: str) -> InputError:
 
 
 def _read(clean: str, text: str, names: Names) -> Asked:
+    if kept := kept_mix(clean, names.mixes):
+        return _kept(kept, names)
+    if earlier := as_on(clean):
+        return EarlierAsked(earlier.day, find_name(earlier.area, names.areas, "area") if earlier.area else None)
     if match := _REACH.fullmatch(clean):
         return _reach(match[1], match[2], names)
     if match := _BACKWARDS.fullmatch(clean):
@@ -228,6 +143,14 @@ def _read(clean: str, text: str, names: Names) -> Asked:
     if clean.lower().startswith("how "):
         raise NotUnderstood("line", text, "That question was not understood.", "Ask “how far does 30 lb go at 4 lb/acre”.")
     return _dose_or_conversion(clean, names)
+
+
+def _kept(asked: KeptAsked, names: Names) -> MixAsked:
+    rest, passes, machine = _done_with(asked.rest, names)
+    match = _ON.match(rest)
+    if rest and not match:
+        raise NotUnderstood("line", rest, f"“{rest}” was not understood.", "Go on with “on” and an area.")
+    return MixAsked(asked.mix, _grounds(rest[match.end() :].strip(), names) if match else (), machine, passes)
 
 
 def _reach(amount: str, rate: str, names: Names) -> ReachAsked:
@@ -285,13 +208,8 @@ def _counted(text: str) -> bool:
 
 
 def _dose(rate: LabelRate, rest: str, names: Names, clean: str) -> DoseAsked:
-    product = machine = passes = None
-    if match := _PASSES.search(rest):
-        word = match[1].lower()
-        passes, rest = _PASS_WORDS.get(word) or int(word), rest[: match.start()]
-    parts = _WITH.split(rest, maxsplit=1)
-    if len(parts) == 2:
-        rest, machine = parts[0], find_name(parts[1], names.machines, "machine")
+    product = None
+    rest, passes, machine = _done_with(rest, names)
     if match := _OF.match(rest):
         rest = rest[match.end() :]
         split = re.split(r"\s+(?:on|over)\s+(?:the\s+)?", rest, maxsplit=1, flags=re.IGNORECASE)
@@ -305,6 +223,18 @@ def _dose(rate: LabelRate, rest: str, names: Names, clean: str) -> DoseAsked:
         raise NotUnderstood("line", rest, said, "Go on with “on” and an area, or “in” and a unit.")
     ground = rest[match.end() :].strip()
     return DoseAsked(rate, product, _grounds(ground, names), machine, passes, _counted(clean))
+
+
+def _done_with(rest: str, names: Names) -> tuple[str, int | None, str | None]:
+    """What is left of a line besides its passes and its machine at the end, and those."""
+    passes = machine = None
+    if match := _PASSES.search(rest):
+        word = match[1].lower()
+        passes, rest = _PASS_WORDS.get(word) or int(word), rest[: match.start()]
+    parts = _WITH.split(f" {rest}", maxsplit=1)
+    if len(parts) == 2:
+        rest, machine = parts[0].strip(), find_name(parts[1], names.machines, "machine")
+    return rest, passes, machine
 
 
 def _brings(text: str, names: Names) -> BringsAsked:

@@ -73,7 +73,7 @@ class Wanted:
 
 def choices(wanted: Wanted, candidates: Sequence[Candidate], ledger: Ledger, us: bool = True) -> list[Pick]:
     """All candidates that list the disease: those that may go down first, then by another group, by warnings, by cost."""
-    ordered = [a for a in ledger.pieces[0].past if a.kind is Kind.FUNGICIDE]
+    ordered = [a for a in ledger.pieces[0].past if a.is_a(Kind.FUNGICIDE)]
     last = ordered[-1].codes if ordered else ()
     found = [c for x in candidates if (c := _choice(wanted, x, ledger, us))]
     return sorted(

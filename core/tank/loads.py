@@ -25,7 +25,7 @@ class Load:
 
     `share` is how much of everything that is mixed it holds, 0 to 1, `volume` its finished spray [L], 0 for granules. `area` is
     the ground that one pass of it covers [m²], `pass_number` the pass it belongs to, or 0 where loads run on through the passes.
-    `odd` marks one that is not full.
+    `odd` marks one that is not full; `passes` are the first and the last pass that it goes into.
     """
 
     number: int
@@ -34,6 +34,7 @@ class Load:
     volume: float
     area: float
     odd: bool
+    passes: tuple[int, int] = (1, 1)
 
 
 def check_passes(passes: int, field: str = "passes") -> int:
@@ -87,8 +88,14 @@ def tank_loads(
         for volume in _parts(whole, tank, even, "tank"):
             share = volume / (once * passes)
             odd = volume < tank * (1 - CRUMB)
-            loads.append(Load(len(loads) + 1, pass_number, share, volume, volume / output, odd))
+            passed = _passed(sum(x.volume for x in loads), volume, once)
+            loads.append(Load(len(loads) + 1, pass_number, share, volume, volume / output, odd, passed))
     return tuple(loads)
+
+
+def _passed(before: float, volume: float, once: float) -> tuple[int, int]:
+    """The first and the last pass that a tank goes into, of which each takes `once` [L], `before` it so much having gone out."""
+    return math.floor(before / once + CRUMB) + 1, math.ceil((before + volume) / once - CRUMB)
 
 
 def hopper_loads(*, dose: float, area: float, hopper: float, passes: int = 1, even: bool = False) -> tuple[Load, ...]:
@@ -119,6 +126,7 @@ def hopper_loads(*, dose: float, area: float, hopper: float, passes: int = 1, ev
                     0.0,
                     area * (amount / share),
                     amount < hopper * (1 - CRUMB),
+                    (pass_number, pass_number),
                 )
             )
     return tuple(loads)

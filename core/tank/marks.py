@@ -5,7 +5,7 @@ A tank is read to its nearest mark. Where half a mark is more than a tenth of th
 
 from dataclasses import dataclass
 
-from core.tank.vessels import TOO_COARSE, measure
+from core.tank.vessels import TOO_COARSE, Cabinet, measure
 from core.units import Quantity, show_number, show_percent
 
 UNSEEN = 0.005
@@ -29,19 +29,19 @@ class Fill:
         return f"the spray is {show_percent(abs(self.off) / (1 + self.off))} {how} for it"
 
 
-def fill_to(volume: Quantity, mark: Quantity | None, us: bool) -> Fill:
+def fill_to(volume: Quantity, mark: Quantity | None, cabinet: Cabinet) -> Fill:
     """Where a load is filled to.
 
     Args:
         volume: of finished spray, in the tank's unit.
         mark: what lies between two of the tank's marks; without it the volume itself is told.
-        us: whether to measure in US units what the marks are too coarse for.
+        cabinet: to measure with what the marks are too coarse for.
     """
     if mark is None:
         return Fill(f"{show_number(volume.value, 3)} {volume.unit.symbol}")
     count = round(volume.base / mark.base)
     if not count or mark.base / 2 / volume.base > TOO_COARSE:
-        by = measure(volume.to("fl_oz" if us else "ml"), us)
+        by = measure(volume.to("fl_oz" if cabinet.us else "ml"), cabinet)
         return Fill(f"{by.instruction}, measured in the {by.vessel.name}", by.rounding, True)
     at = Quantity(count * mark.base / volume.unit.size, volume.unit)
     return Fill(f"the {show_number(at.value)} {at.unit.symbol} mark", at.base / volume.base - 1)

@@ -3,12 +3,9 @@
 from dataclasses import dataclass
 
 from core.errors import InputError
-from core.tank.vessels import BENCH, TOO_COARSE, Vessel, measure
+from core.tank.vessels import GOOD_READING, TOO_COARSE, TRUE, Cabinet, Vessel, measure
 from core.units import MASS, UNITS, VOLUME, Quantity, positive, show_number, show_percent
 from core.working import Step, Term, divided_by, line, times
-
-GOOD_READING = 0.05
-"""A reading that can be out by no more than this share is a good one (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -99,7 +96,7 @@ def check_cup(mark: Quantity, weight: Quantity, celsius: float = 20.0) -> CupChe
     if weight.unit.key != "g":
         terms = (Term(weight.value, weight.unit.symbol), times(weight.unit.size, "g", weight.unit.symbol))
         steps.insert(0, line("Weight in grams", *terms, result=Term(weight.base, "g")))
-    if abs(off) <= 0.01:
+    if abs(off) <= TRUE:
         said = f"The mark is good: it holds {holds}, within {show_percent(max(abs(off), 0.001))}."
     else:
         said = f"The mark says {mark} and holds {holds}: every dose by it is {show_percent(off, sign=True)} out."
@@ -117,13 +114,13 @@ class Least:
 
 def least_of(vessel: Vessel) -> Least:
     """What a vessel's graduation allows: half of it is the most that a reading is out."""
-    half = vessel.graduation / 2
+    half = vessel.graduation * (1 + vessel.off) / 2
     return Least(vessel, Quantity(half / GOOD_READING, vessel.unit), Quantity(half / TOO_COARSE, vessel.unit))
 
 
-def leasts(us: bool) -> tuple[Least, ...]:
-    """The least that each vessel of the bench measures, those of one system, syringes with both."""
-    return tuple(least_of(v) for v in BENCH if v.us == us or v.shape == "syringe")
+def leasts(cabinet: Cabinet, dimension: str) -> tuple[Least, ...]:
+    """The least that each vessel at hand measures of a volume, or of a weight."""
+    return tuple(least_of(v) for v in cabinet.of(dimension))
 
 
 @dataclass(frozen=True)
@@ -136,19 +133,31 @@ class Stock:
     sentence: str
 
 
-def stock_dilution(dose: Quantity, us: bool) -> Stock | None:
-    """A dilution that makes a small liquid dose measurable; None where the dose is measurable as it is, or is dry.
+def stock_dilution(dose: Quantity, cabinet: Cabinet, in_water: bool = True) -> Stock | None:
+    """A dilution that makes a small dose measurable; None where the dose is measurable as it is, or goes into no water.
 
-    Ten times the dose (or fifty, a hundred) is made up to a litre (a quart), and a tenth of that is one dose.
+    Ten times the dose (or twenty, fifty, a hundred) is made up to a litre (a quart), and a tenth of that is one dose.
+
+    Args:
+        dose: a volume, or the weight of what is mixed with water.
+        cabinet: the vessels to measure with.
+        in_water: whether it is mixed with water at all; granules are not.
     """
     positive("dose", dose.base)
-    if dose.unit.dimension != VOLUME or measure(dose, us).reading <= GOOD_READING:
+    if not in_water or measure(dose, cabinet).reading <= GOOD_READING:
         return None
-    total = Quantity(32.0, UNITS["fl_oz"]) if us else Quantity(1000.0, UNITS["ml"])
+    total = Quantity(32.0, UNITS["fl_oz"]) if cabinet.us else Quantity(1000.0, UNITS["ml"])
+    wet = dose.unit.dimension == VOLUME
+    unit = UNITS["ml" if wet else "g"]
+    fine = Cabinet(False, cabinet.own)
     for times_over in (10, 20, 50, 100, 200, 500):
-        take = Quantity(dose.base * times_over / UNITS["ml"].size, UNITS["ml"])
-        if measure(take, us=False).reading <= GOOD_READING:
+        take = Quantity(dose.base * times_over / unit.size, unit)
+        if measure(take, fine).reading <= GOOD_READING:
             use = Quantity(total.value / times_over, total.unit)
-            said = f"Make {take} of product up to {total} with water; {use} of that holds one dose. Use it up the same day."
+            made = (
+                f"Make {take} of product up to {total} with water" if wet else f"Stir {take} of product into water, up to {total}"
+            )
+            shake = "" if wet else " Shake it before every draw."
+            said = f"{made}; {use} of that holds one dose.{shake} Use it up the same day."
             return Stock(take, total, use, said)
     return None

@@ -1,27 +1,39 @@
 """Vessels: which one can measure a dose, to which mark, and what its graduation does to the rate.
 
-The bench set below is a plain one that any supplier of laboratory or kitchen ware sells (common practice, no source).
-A vessel is read to its nearest graduation; half a graduation is the most that reading alone can be out.
+An account's own vessels go first; where it keeps none for weight, or none for volume, the bench set below stands in, a plain one
+that any supplier of laboratory or kitchen ware sells (common practice, no source). A vessel is read to its nearest graduation;
+half a graduation is the most that reading alone can be out.
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
 from typing import Literal
 
-from core.units import MASS, UNITS, VOLUME, Quantity, Unit, exact_number, show_number
+from core.units import MASS, UNITS, VOLUME, Quantity, Unit, exact_number, show_number, show_percent
 
 TOO_COARSE = 0.10
 """A reading that can be out by more than this share of the dose is called too coarse."""
 
 
-Shape = Literal["syringe", "cup", "jug", "scale"]
+GOOD_READING = 0.05
+"""A reading that can be out by no more than this share is a good one (common practice, no source)."""
+TRUE = 0.01
+"""A mark that is out by no more than this share is true (ours)."""
+MOST_FILLS = 5
+"""More fillings of one vessel than these are miscounted (common practice, no source)."""
+
+
+Shape = Literal["syringe", "cup", "jug", "spoon", "scale"]
 
 
 @dataclass(frozen=True)
 class Vessel:
-    """`capacity` and `graduation` are in `unit`; `shape` is how it is drawn: syringe, cup, jug or scale."""
+    """`capacity` and `graduation` are in `unit`, as its marks tell them; `shape` is how it is drawn.
+
+    `off` is how far its marks are out by a check with water, as a share: what a mark says holds so much more.
+    """
 
     key: str
     name: str
@@ -29,6 +41,12 @@ class Vessel:
     unit: Unit
     capacity: float
     graduation: float
+    off: float = 0.0
+
+    @property
+    def holds(self) -> float:
+        """What it really holds [L or g]."""
+        return self.capacity * self.unit.size * (1 + self.off)
 
     @property
     def us(self) -> bool:
@@ -81,12 +99,12 @@ class Measure:
 
     @property
     def instruction(self) -> str:
-        """What the hand does: `14.2 mL`, or `2 full, then 300 mL`."""
+        """What the hand does: `14.2 mL`, or `2 × 500 mL, then 300 mL`; whose marks are out is named with them."""
         unit = self.vessel.unit.symbol
         full = f"{self.fills} × {show_number(self.vessel.capacity)} {unit}"
-        if not self.fills:
-            return f"{self.mark_text} {unit}"
-        return f"{full}, then {self.mark_text} {unit}" if self.mark else full
+        rest = f"{self.mark_text} {unit}"
+        told = rest if not self.fills else f"{full}, then {rest}" if self.mark else full
+        return told if abs(self.vessel.off) <= TRUE else f"{told} by the marks of {self.vessel.name}"
 
     @property
     def mark_text(self) -> str:
@@ -98,54 +116,79 @@ class Measure:
         return f"{whole} {rest}/{parts.denominator}" if whole else f"{rest}/{parts.denominator}"
 
 
-def measure(dose: Quantity, us: bool, never_over: bool = False, bench: tuple[Vessel, ...] = BENCH) -> Measure:
-    """The smallest vessel of the bench that holds `dose`, its mark, and the error that comes with it.
+@dataclass(frozen=True)
+class Cabinet:
+    """What there is to measure with: an account's own vessels, and the bench in its units where it keeps none."""
 
-    Args:
-        dose: a volume or a weight.
-        us: whether the job is worked in US units; syringes are read in mL all the same.
-        never_over: round down, where rounding up would pass the label's highest rate.
-        bench: the vessels to pick from.
-    """
-    vessel = _pick(dose, us, bench)
-    amount = dose.to(vessel.unit).value
-    fills = math.floor(amount / vessel.capacity) if amount > vessel.capacity else 0
-    rest = amount - fills * vessel.capacity
-    marks = rest / vessel.graduation
-    count = math.floor(marks + 1e-9) if never_over else math.floor(marks + 0.5)
-    if not fills and count == 0:
-        count = 1
-    mark = round(count * vessel.graduation, 6)
-    measured = fills * vessel.capacity + mark
-    reading = vessel.graduation / 2 / amount
-    note = ""
-    if reading > TOO_COARSE:
-        note = (
-            "Too little to measure well. Measure for several tanks at once, or make a stock dilution: "
-            "ten times the dose in a known volume of water, and a tenth of that in the tank."
-            if dose.unit.dimension == VOLUME
-            else "Too little to weigh well. Weigh for several tanks at once and divide it in solution."
-        )
-    return Measure(vessel, fills, mark, Quantity(measured, vessel.unit), measured / amount - 1, reading, note)
+    us: bool
+    own: tuple[Vessel, ...] = ()
+
+    def of(self, dimension: str) -> tuple[Vessel, ...]:
+        """The vessels that measure a volume, or a weight; the smallest first."""
+        return _of(self, dimension)
+
+    def pick(self, dose: Quantity) -> Vessel:
+        """The one with the finest marks of those that hold a dose; the largest, where none does."""
+        fitting = self.of(dose.unit.dimension)
+        amount = dose.base * (1 - 1e-9)
+        holding = [v for v in fitting if v.holds >= amount]
+        return min(holding, key=lambda v: (v.graduation * v.unit.size, v.holds)) if holding else fitting[-1]
 
 
-def _pick(dose: Quantity, us: bool, bench: tuple[Vessel, ...]) -> Vessel:
-    fitting = _fitting(bench, dose.unit.dimension, us)
-    amount = dose.base * (1 - 1e-9)
-    return next((v for v in fitting if v.capacity * v.unit.size >= amount), fitting[-1])
-
-
-@lru_cache(maxsize=32)
-def _fitting(bench: tuple[Vessel, ...], dimension: str, us: bool) -> list[Vessel]:
-    """The vessels that could measure it, the smallest first."""
-    fitting = [v for v in bench if v.unit.dimension == dimension and _suits(v, us)]
-    return sorted(fitting, key=lambda v: v.capacity * v.unit.size)
+@lru_cache(maxsize=256)
+def _of(cabinet: Cabinet, dimension: str) -> tuple[Vessel, ...]:
+    own = [v for v in cabinet.own if v.unit.dimension == dimension]
+    fitting = own or [v for v in BENCH if v.unit.dimension == dimension and _suits(v, cabinet.us)]
+    return tuple(sorted(fitting, key=lambda v: v.holds))
 
 
 def _suits(vessel: Vessel, us: bool) -> bool:
     if vessel.unit.dimension == MASS:
         return vessel.us == us
     return vessel.shape == "syringe" or vessel.us == us
+
+
+def measure(dose: Quantity, cabinet: Cabinet, never_over: bool = False) -> Measure:
+    """How to measure a dose with what is at hand, and the error that comes with it.
+
+    Args:
+        dose: a volume or a weight.
+        cabinet: the vessels to pick from.
+        never_over: round down, where rounding up would pass the label's highest rate.
+    """
+    found = _by(cabinet.pick(dose), dose, never_over)
+    return replace(found, note=_note(found, dose, cabinet)) if found.coarse or found.fills > MOST_FILLS else found
+
+
+def _by(vessel: Vessel, dose: Quantity, never_over: bool) -> Measure:
+    """A dose by one vessel: full ones, then one to a mark; by marks that are out, to the mark that holds it."""
+    amount = dose.to(vessel.unit).value / (1 + vessel.off)
+    fills = math.floor(amount / vessel.capacity) if amount > vessel.capacity else 0
+    marks = (amount - fills * vessel.capacity) / vessel.graduation
+    count = math.floor(marks + 1e-9) if never_over else math.floor(marks + 0.5)
+    if not fills and count == 0:
+        count = 1
+    mark = round(count * vessel.graduation, 6)
+    if fills and mark >= vessel.capacity:
+        fills, mark = fills + 1, 0.0
+    measured = fills * vessel.capacity + mark
+    held = Quantity(measured * (1 + vessel.off), vessel.unit)
+    return Measure(vessel, fills, mark, held, measured / amount - 1, vessel.graduation / 2 / amount)
+
+
+def _note(found: Measure, dose: Quantity, cabinet: Cabinet) -> str:
+    """What can be done where no vessel at hand measures a dose well: one that would, or another way."""
+    bench = _by(Cabinet(cabinet.us).pick(dose), dose, False)
+    if cabinet.own and bench.reading <= GOOD_READING and bench.fills <= MOST_FILLS:
+        return f"A {bench.vessel.name} would be out by {show_percent(bench.reading)} at the most: one is worth buying."
+    if not found.coarse:
+        return ""
+    return (
+        "Too little to measure well. Measure for several tanks at once, or make a stock dilution: "
+        "ten times the dose in a known volume of water, and a tenth of that in the tank."
+        if dose.unit.dimension == VOLUME
+        else "Too little to weigh well. Weigh for several tanks at once and divide it in solution."
+    )
 
 
 @lru_cache(maxsize=64)

@@ -17,12 +17,14 @@ from core.label.product import FORMULATIONS, Content, Kind, Package, Product
 from core.label.rate import Basis, Rate
 from core.label.rules import Intent, Row
 from core.label.targets import TARGETS, find_target
-from core.rates.compare import Offer, buy, compare, equal_active
+from core.rates.compare import Offer, buy, compare, equal
 from core.rates.reverse import rate_of, reach
 from core.schools import QUESTIONS, House, check_answers
 from core.tank.measuring import check_cup, least_of, leasts, stock_dilution, water_density
-from core.tank.vessels import BENCH, measure
+from core.tank.vessels import BENCH, Cabinet, measure
 from core.units import UNITS, Quantity, read_quantity
+
+US, METRIC = Cabinet(True), Cabinet(False)
 
 GRANULE, SC = FORMULATIONS["GR"], FORMULATIONS["SC"]
 
@@ -44,12 +46,12 @@ class Compare(unittest.TestCase):
             Offer(feed("poor", 10, bag("50 lb", "20.00")), label, label.highest),
         ]
         rich, poor = compare(both, read_quantity("5,000 sq ft"))
-        assert rich.per_nitrogen and poor.per_nitrogen and rich.cost and poor.cost
-        self.assertAlmostEqual(rich.per_nitrogen * UNITS["lb"].size, 2.60, places=9)
-        self.assertAlmostEqual(poor.per_nitrogen * UNITS["lb"].size, 4.00, places=9)
+        costs = [(x.per_gram(Basis.N) or 0.0) * UNITS["lb"].size for x in (rich, poor)]
+        self.assertEqual([round(c, 9) for c in costs], [2.60, 4.00])
+        assert rich.cost
         self.assertAlmostEqual(rich.cost, 13.0, places=9)
 
-    def test_equal_active_of_weak_granules_and_strong_concentrate(self) -> None:
+    def test_equal_of_weak_granules_and_strong_concentrate(self) -> None:
         weak = Product("weak", Kind.FUNGICIDE, GRANULE, (Content("azoxystrobin", Basis.ACTIVE, percent=0.31),))
         strong = Product("strong", Kind.FUNGICIDE, SC, (Content("Azoxystrobin", Basis.ACTIVE, g_per_l=249.0),))
         other = Product("other", Kind.FUNGICIDE, SC, (Content("fludioxonil", Basis.ACTIVE, g_per_l=230.0),))
@@ -57,22 +59,52 @@ class Compare(unittest.TestCase):
         ground = read_quantity("5,000 sq ft")
         reference = compare([Offer(weak, granules, granules.highest)], ground)[0]
         rows = [Offer(strong, fluid, fluid.highest), Offer(other, fluid, fluid.highest)]
-        matched = equal_active(reference, rows, ground)
+        matched = equal(reference, rows, ground)
         self.assertEqual([m.product.name for m in matched], ["strong"])
         again = compare(matched, ground)[0]
         assert again.active and reference.active
         self.assertAlmostEqual(again.active / reference.active, 1, places=12)
         with self.assertRaisesRegex(InputError, "matched by one active"):
-            equal_active(
+            equal(
                 compare([Offer(feed("f", 20), read_label_rate("1 lb N/M"), read_label_rate("1 lb N/M").highest)], ground)[0],
                 rows,
                 ground,
             )
 
+    def test_equal_nitrogen_and_equal_iron(self) -> None:
+        """A pound of N/1000 ft² of 20 % is 5 lb, of 24 % 4.167 lb; iron of 6 % and of 10 % by 0.6 (arithmetic)."""
+        label = read_label_rate("1 lb N/M")
+        five, four = (Offer(feed(f"{n}", n), label, Rate(1.0, label.highest.unit)) for n in (20, 24))
+        ground = read_quantity("5,000 sq ft")
+        half = Offer(four.product, label, Rate(0.5, label.highest.unit))
+        (again,) = [o for o in equal(compare([five], ground)[0], [five, half], ground, Basis.N) if o.product is four.product]
+        self.assertAlmostEqual(again.rate.value, 1.0)
+        self.assertAlmostEqual(compare([again], ground)[0].dose.amount.value, 5 / 0.24)
+        iron = [Product(f"fe{p}", Kind.IRON, GRANULE, (Content("Fe", Basis.FE, percent=p),)) for p in (6.0, 10.0)]
+        spread = read_label_rate("1 to 4 lb/M")
+        two = [Offer(p, spread, spread.highest) for p in iron]
+        matched = equal(compare(two, ground)[0], two, ground, Basis.FE)
+        self.assertAlmostEqual(matched[1].rate.value / matched[0].rate.value, 0.6)
+        self.assertEqual(
+            [o.product.name for o in equal(compare(two, ground)[0], [*two, five], ground, Basis.FE)], ["fe6.0", "fe10.0"]
+        )
+
+    def test_what_it_costs_is_its_share_of_what_is_bought_and_stock_is_not_bought(self) -> None:
+        """4 lb needed: of bags of 50 lb at $50 and 5 lb at $10 one of 5 is bought, 2.00 a lb; so with 3 lb in stock."""
+        label = read_label_rate("4 lb per 1,000 sq ft")
+        product = feed("x", 20, bag("50 lb", "50.00"), bag("5 lb", "10.00"))
+        ground = read_quantity("1,000 sq ft")
+        for stock, bought, left in (("", 1, 1.0), ("3 lb", 1, 4.0), ("4 lb", 0, 0.0)):
+            (found,) = compare([Offer(product, label, label.highest, read_quantity(stock) if stock else None)], ground)
+            assert found.cost
+            self.assertAlmostEqual(found.cost, 8.0)
+            self.assertEqual(found.purchase.packages[0].count if found.purchase else 0, bought)
+            self.assertAlmostEqual(found.purchase.leftover.to("lb").value if found.purchase else 0.0, left)
+
     def test_without_a_price_there_is_no_cost(self) -> None:
         label = read_label_rate("1 lb N per 1,000 sq ft")
         found = compare([Offer(feed("x", 20, bag("50 lb", None)), label, label.highest)], read_quantity("5,000 sq ft"))[0]
-        self.assertEqual((found.cost, found.per_nitrogen), (None, None))
+        self.assertEqual((found.cost, found.per_gram(Basis.N)), (None, None))
         assert found.purchase
         self.assertEqual((found.purchase.packages[0].count, found.purchase.cost), (1, None))
 
@@ -144,18 +176,30 @@ class Measuring(unittest.TestCase):
             found = least_of(vessel)
             self.assertAlmostEqual(vessel.graduation / 2 / found.well.value, 0.05)
             self.assertAlmostEqual(vessel.graduation / 2 / found.at_all.value, 0.10)
-        self.assertTrue({x.vessel.shape for x in leasts(us=True)} >= {"syringe", "cup", "jug", "scale"})
+        self.assertTrue(
+            {x.vessel.shape for x in (*leasts(US, "volume"), *leasts(US, "mass"))} >= {"syringe", "cup", "jug", "scale"}
+        )
 
     @given(st.floats(0.01, 0.9), st.booleans())
     def test_a_stock_dilution_brings_the_dose(self, ml: float, us: bool) -> None:
         # Take × use ÷ total is the dose; 5 % is the house's own.
         dose = Quantity(ml, UNITS["ml"])
-        found = stock_dilution(dose, us)
+        found = stock_dilution(dose, Cabinet(us))
         if found is None:
-            self.assertLessEqual(measure(dose, us).reading, 0.05)
+            self.assertLessEqual(measure(dose, Cabinet(us)).reading, 0.05)
             return
         self.assertAlmostEqual(found.take.base * found.use.base / found.total.base / dose.base, 1, places=9)
-        self.assertLessEqual(measure(found.take, us=False).reading, 0.05)
+        self.assertLessEqual(measure(found.take, METRIC).reading, 0.05)
+
+    def test_a_dry_dose_is_diluted_where_it_goes_into_water(self) -> None:
+        """0.8 g on a platform scale alone (20 g marks): 500 times that, 400 g, in 1 L; 2 mL hold one dose."""
+        own = Cabinet(False, tuple(v for v in BENCH if v.key == "scale-60kg"))
+        dose = read_quantity("0.8 g")
+        found = stock_dilution(dose, own)
+        assert found
+        self.assertAlmostEqual(found.take.base * found.use.base / found.total.base, 0.8)
+        self.assertIn("Shake it before every draw.", found.sentence)
+        self.assertIsNone(stock_dilution(dose, own, in_water=False))
 
 
 class Rows(unittest.TestCase):

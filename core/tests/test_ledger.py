@@ -134,6 +134,45 @@ class OneGround(Caught):
         both = [at(SEVEN, 5, Place(1, "the rest", treated=371.0), application="a"), at(THREE, 5, whole(2), application="a")]
         self.assertFalse(self.soon(tracts([1000]), both, whole(2)))
 
+    def test_spots_lie_on_spots_alone(self) -> None:
+        """65 m² (700 ft²) in spots of the green yesterday: the rest is free, and the spots are to be left out."""
+        spots = Place(1, some=True, treated=65.0, spots=True)
+        yesterday = [at(SEVEN, 1, spots, application="a")]
+        for place in (whole(), spots, Place(1, "core", treated=100.0)):
+            found = held(tracts(), yesterday, place)
+            self.assertFalse(keys(found))
+            said = next(f for f in found.findings if f.key == "too-soon")
+            self.assertIs(said.act, Weight.WARN)
+            self.assertRegex(said.sentence, "^On the spots of .*9 June.*Leave those spots out.$")
+
+    def test_spots_of_a_whole_may_lie_on_its_parts_and_on_what_overlaps_it(self) -> None:
+        spots, beside = Place(1, some=True, treated=65.0, spots=True), Place(2, some=True, treated=65.0, spots=True)
+        grounds = tracts([1000, 1000])
+        self.assertIn("too-soon", keys(held(grounds, [at(SEVEN, 1, spots)], whole(2)), Weight.WARN))
+        self.assertIn("too-soon", keys(held(grounds, [at(SEVEN, 1, beside)]), Weight.WARN))
+        self.assertNotIn("too-soon", keys(held(grounds, [at(SEVEN, 1, beside)], whole(3)), Weight.WARN))
+
+    def test_what_lies_on_the_whole_lies_on_its_spots(self) -> None:
+        spots = Place(1, some=True, treated=65.0, spots=True)
+        self.assertTrue(self.soon(tracts(), [at(SEVEN, 5, whole())], spots))
+
+    def test_spots_do_not_count_against_what_the_lawn_may_have(self) -> None:
+        """Two applications a season: two rounds of spots warn on the spots, the lawn still has both."""
+        capped = replace(SEVEN, rules=Rules(applications_per_season=2))
+        rate = Rate(0.6, LABEL.unit)
+        plan = Plan(capped, row(LABEL), rate, replace(applied(capped, rate), place=whole(), application="this"), (row(LABEL),))
+        place = Place(1, some=True, treated=65.0, spots=True)
+        past_ones = [at(capped, days, place, application=f"a{days}") for days in (30, 60)]
+        found = check(plan, ledger_of(tracts(), whole(), past_ones, (), Here(House(), UTC)))
+        self.assertFalse(keys(found))
+        spent = [at(capped, days, whole(), application=f"b{days}") for days in (30, 60)]
+        self.assertTrue(keys(check(plan, ledger_of(tracts(), whole(), spent, (), Here(House(), UTC)))))
+
+    def test_two_products_of_one_job_on_spots_are_held_against_each_other(self) -> None:
+        spots = Place(1, some=True, treated=65.0, spots=True)
+        with_it = at(SEVEN, 0, spots, application="this", standing=Standing.SAME_JOB)
+        self.assertIn("twice-in-a-job", keys(held(tracts(), [], spots, [with_it])))
+
     def test_a_ring_of_parents_ends(self) -> None:
         ring = Grounds({1: Tract(1, GREEN, 2), 2: Tract(2, GREEN, 1)})
         self.assertTrue(self.soon(ring, [at(SEVEN, 5, whole(2))]))

@@ -12,8 +12,8 @@ from scipy.ndimage import convolve1d
 from scipy.stats import linregress, variation
 
 from core.errors import InputError
+from core.label.rules import DROPLETS
 from core.machines.nozzle import (
-    DROPLETS,
     REFERENCE,
     SIZES,
     TipState,

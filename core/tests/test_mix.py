@@ -8,11 +8,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.errors import InputError
+from core.findings import Weight
 from core.ground import Ground
 from core.job import Dosing, Job, Machine, MachineKind, Part, Role, one, reckon, role_of
+from core.job.heed import odd_load
+from core.job.jar import jar_test
 from core.label.phrase import read_label_rate
 from core.label.product import FORMULATIONS, Content, Kind, Package, Product
 from core.label.rate import Basis
+from core.label.rules import Rules
+from core.machines.standing import sprays_fit
 from core.rates.limits import Stand
 from core.units import read_quantity
 
@@ -180,3 +185,53 @@ class Whole(unittest.TestCase):
         for load in together.loads:
             liquids = sum(p.amount.base for p in load.pours if p.amount)
             self.assertAlmostEqual(load.water + liquids, load.load.volume, places=9)
+
+
+class Heed(unittest.TestCase):
+    """What is said of a mix besides its sums."""
+
+    def test_labels_whose_spray_volumes_are_none_are_told(self) -> None:
+        """1 to 2 gal and 4 to 5 gal/1000 ft² have no volume in common; 1 to 2 and 2 to 5 have 2."""
+        wet, apart = "0.4 to 0.8 fl oz in 4 to 5 gal of water per 1,000 sq ft", "no spray volume suits both"
+        for other, told in ((wet, True), (wet.replace("4 to 5", "2 to 5"), False)):
+            low = dosing("1 fl oz/M", "1 fl oz in 1 to 2 gal of water per 1,000 sq ft")
+            job = mixed([FUNGICIDE, IRON], [low, dosing("0.5 fl oz/M", other)])
+            self.assertEqual(any(apart in w for w in job.warnings), told)
+
+    def test_an_odd_last_tank_that_is_measured_badly(self) -> None:
+        """4 gal at 2 gal/1000 ft² cover 2,000 ft²: of 2,100 ft² the last tank holds 0.2 gal and 0.03 fl oz, 0.9 mL by tenths."""
+        ground = Ground("g", read_quantity("2,100 sq ft"))
+        job = mixed([FUNGICIDE], [dosing("0.3 fl oz/M")], ground, machine=TWO)
+        odd = odd_load(job.loads)
+        assert odd
+        self.assertEqual((odd.plan.load.number, odd.pour.product), (2, FUNGICIDE))
+        self.assertIsNone(odd_load(mixed([FUNGICIDE], [dosing("0.3 fl oz/M")], ground, machine=TWO, even=True).loads))
+        self.assertIsNone(odd_load(mixed([FUNGICIDE], [dosing("3 fl oz/M")], ground, machine=TWO).loads))
+
+    def test_a_jar_is_asked_of_products_that_are_new_to_each_other(self) -> None:
+        a, b, c = (replace(FUNGICIDE, name=n, id=i) for i, n in enumerate("abc"))
+        self.assertEqual(jar_test([a], ()), [])
+        self.assertEqual(jar_test([a, replace(SURFACTANT, id=8), replace(DYE, id=9)], ()), [])
+        self.assertIn("a and b have not", jar_test([a, b], ())[0].sentence)
+        self.assertEqual(jar_test([a, b], {frozenset((0, 1))}), [])
+        (found,) = jar_test([a, b, c], {frozenset((0, 1))})
+        self.assertIn("a, c and b have not", found.sentence)
+
+    def test_droplets_of_the_nozzle_and_of_each_other(self) -> None:
+        """Places in ISO 25358's series: fine 2, medium 3, coarse 4."""
+        coarse = replace(FUNGICIDE, name="down", rules=Rules(droplets=(4, None)))
+        fine = replace(FUNGICIDE, name="up", rules=Rules(droplets=(2, 3)))
+        for droplets, mix, key in (
+            (4, [coarse], ""),
+            (3, [coarse], "droplets"),
+            (None, [coarse], ""),
+            (3, [fine, IRON], ""),
+            (4, [fine], "droplets"),
+            (None, [coarse, fine], "droplets-apart"),
+        ):
+            found = sprays_fit("boom", droplets, mix)
+            self.assertEqual([f.key for f in found], [key] if key else [], (droplets, mix))
+            self.assertTrue(all(f.act is Weight.REFUSE for f in found))
+        self.assertIn("down asks for coarse or coarser, up for fine to medium", sprays_fit("boom", 3, [coarse, fine])[0].sentence)
+        gentle = replace(IRON, rules=Rules(droplets=(4, None)))
+        self.assertIs(sprays_fit("boom", 2, [gentle])[0].act, Weight.WARN)

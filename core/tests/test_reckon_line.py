@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from core.errors import Ambiguous, InputError, NotUnderstood
 from core.reckon.answer import convert_line, one_rate, reach, unnamed
-from core.reckon.grammar import (
+from core.reckon.asked import (
     Asked,
     BackwardsAsked,
     BringsAsked,
@@ -19,8 +19,8 @@ from core.reckon.grammar import (
     MeasureAsked,
     Names,
     ReachAsked,
-    read_line,
 )
+from core.reckon.grammar import read_line
 from core.units import Quantity
 
 NAMES = Names(["North lawn", "North green", "Court 9", "The bank"], ["Feed 21-0-7", "Sedge SC"], ["Barrow", "Back sprayer"])

@@ -8,7 +8,7 @@ from core.errors import InputError
 from core.findings import Weight
 from core.job import Form, Machine, MachineKind, check_machine
 from core.job.machine import check_match
-from core.label.product import FORMULATIONS, Kind, Product
+from core.label.product import FORMULATIONS, Kind, Printed, Product
 from core.machines.residue import CleanStep, Held, Residue, before_load, missing, needed, screens
 from core.machines.runs import Trust
 from core.machines.standing import Test, Use, drifted, expiry, spraying, spreading
@@ -108,6 +108,17 @@ class Spreading(unittest.TestCase):
         late = date(2026, 12, 1)
         self.assertEqual(keys(list(self.at(7.0, on=late).findings)), ["calibration-old"])
         self.assertEqual(self.at(7.0, tests=[*self.tests, fresh], on=late).findings, ())
+
+    def test_what_the_bag_prints_is_told_apart_from_a_test(self) -> None:
+        printed = replace(FEED, printed=(Printed("broadcast", "5 1/2"), Printed("drop", "7")))
+        rotary, drop = ("broadcast", "broadcast spreader"), ("drop", "drop spreader")
+        for form, text in ((rotary, "5 1/2"), (drop, "7")):
+            found = spreading("Cart", printed, 7.0, [], MAY, form=form)
+            self.assertEqual((found.setting, found.printed, keys(list(found.findings))), (None, text, ["printed-setting"]))
+        self.assertIn("setting 7 for a drop spreader", found.findings[0].sentence)
+        self.assertEqual(keys(list(spreading("Cart", printed, 7.0, [], MAY).findings)), ["no-setting"])
+        # An own test goes before it: half way from 4 to 6.
+        self.assertEqual(spreading("Cart", printed, 7.0, self.tests, MAY, form=rotary).setting, 5.0)
 
     def test_a_skewed_pattern_is_said(self) -> None:
         # Any rate inside the tests does.

@@ -10,8 +10,10 @@ from core.label.product import FORMULATIONS, Kind, Product
 from core.tank.fill_order import Into, Marks, fill_hopper, fill_tank
 from core.tank.loads import hopper_loads, tank_loads
 from core.tank.marks import fill_to
-from core.tank.vessels import BENCH, marks_of, measure
+from core.tank.vessels import BENCH, Cabinet, Shape, Vessel, marks_of, measure
 from core.units import UNITS, Quantity, read_quantity
+
+US, METRIC = Cabinet(True), Cabinet(False)
 
 GAL, FT2, FLOZ = UNITS["gal"].size, UNITS["ft2"].size, UNITS["fl_oz"].size
 
@@ -65,39 +67,55 @@ class Loads(unittest.TestCase):
         self.assertEqual(strengths, {1.0})
 
 
+class OfWhichPass(unittest.TestCase):
+    """Tanks of 4 over two passes of 7 each: the second ends the first pass at 7 and goes on."""
+
+    def test_tanks_that_run_on_carry_their_passes(self) -> None:
+        found = tank_loads(area=7, output=1, tank=4, passes=2)
+        self.assertEqual([x.passes for x in found], [(1, 1), (1, 2), (2, 2), (2, 2)])
+        # A pass of two tanks exactly: none lies in both.
+        self.assertEqual([x.passes for x in tank_loads(area=8, output=1, tank=4, passes=2)], [(1, 1), (1, 1), (2, 2), (2, 2)])
+        self.assertEqual([x.passes for x in tank_loads(area=1, output=1, tank=4, passes=3)], [(1, 3)])
+
+    def test_those_of_a_pass_for_itself_are_its_own(self) -> None:
+        found = tank_loads(area=7, output=1, tank=4, passes=2, by_pass=True)
+        self.assertEqual([x.passes for x in found], [(1, 1), (1, 1), (2, 2), (2, 2)])
+        self.assertEqual([x.passes for x in hopper_loads(dose=10, area=1, hopper=9, passes=2)], [(1, 1), (2, 2)])
+
+
 class Vessels(unittest.TestCase):
     def test_an_eighth_of_a_fluid_ounce_is_read_in_a_syringe(self) -> None:
         """1/8 fl oz is 3.697 mL (NIST Handbook 44): to the 3.7 mL mark."""
-        found = measure(read_quantity("1/8 fl oz"), us=True)
+        found = measure(read_quantity("1/8 fl oz"), US)
         self.assertEqual((found.vessel.shape, found.mark), ("syringe", 3.7))
         self.assertAlmostEqual(found.rounding, 3.7 / 3.6966911953 - 1, places=9)
 
     def test_the_smallest_vessel_that_holds_it(self) -> None:
         # The vessels are those of the house's bench; 2.4 fl oz at eighths is 2 3/8.
         for text, key in {"18 mL": "syringe-20", "60 mL": "syringe-60", "61 mL": "cup-250", "3 L": "jug-5000"}.items():
-            self.assertEqual(measure(read_quantity(text), us=False).vessel.key, key, text)
-        self.assertEqual(measure(read_quantity("5 fl oz"), us=True).vessel.key, "cup-8floz")
-        self.assertEqual(measure(read_quantity("2.4 fl oz"), us=True).instruction, "2 3/8 fl oz")
+            self.assertEqual(measure(read_quantity(text), METRIC).vessel.key, key, text)
+        self.assertEqual(measure(read_quantity("5 fl oz"), US).vessel.key, "cup-8floz")
+        self.assertEqual(measure(read_quantity("2.4 fl oz"), US).instruction, "2 3/8 fl oz")
 
     def test_more_than_the_largest_is_full_ones_and_a_rest(self) -> None:
         # 12.3 = 2 × 5 + 2.3 L.
-        found = measure(read_quantity("12.3 L"), us=False)
+        found = measure(read_quantity("12.3 L"), METRIC)
         self.assertEqual((found.fills, found.mark, found.instruction), (2, 2300.0, "2 × 5,000 mL, then 2,300 mL"))
 
     def test_never_over_takes_the_mark_below(self) -> None:
         dose = read_quantity("31.9 mL")
-        self.assertEqual(measure(dose, us=False).mark, 32)
-        self.assertEqual(measure(dose, us=False, never_over=True).mark, 31)
+        self.assertEqual(measure(dose, METRIC).mark, 32)
+        self.assertEqual(measure(dose, METRIC, never_over=True).mark, 31)
 
     def test_too_little_is_said(self) -> None:
-        found = measure(read_quantity("0.3 mL"), us=False)
+        found = measure(read_quantity("0.3 mL"), METRIC)
         self.assertTrue(found.coarse)
         self.assertIn("stock dilution", found.note)
-        self.assertFalse(measure(read_quantity("30 mL"), us=False).coarse)
+        self.assertFalse(measure(read_quantity("30 mL"), METRIC).coarse)
 
     def test_granules_are_weighed(self) -> None:
         # The scale's mark is what is asked for.
-        found = measure(read_quantity("15.6 lb"), us=True)
+        found = measure(read_quantity("15.6 lb"), US)
         self.assertEqual((found.vessel.shape, found.vessel.unit.key, found.mark), ("scale", "lb", 15.6))
 
     def test_drawn_marks_end_at_the_capacity(self) -> None:
@@ -111,11 +129,64 @@ class Vessels(unittest.TestCase):
     def test_the_mark_is_within_half_a_graduation_or_a_whole_below(self, ml: float, us: bool, never_over: bool) -> None:
         # A property.
         dose = Quantity(ml, UNITS["ml"])
-        found = measure(dose, us, never_over)
+        found = measure(dose, Cabinet(us), never_over)
         off = found.measured.base - dose.base
         step = found.vessel.graduation * found.vessel.unit.size
         self.assertLessEqual(off, 1e-9 if never_over and dose.base >= step else step / 2 + 1e-9)
         self.assertGreaterEqual(off, (-step if never_over else -step / 2) - 1e-9)
+
+
+def own(text: str, marks: str, off: float = 0.0, shape: Shape = "cup") -> Vessel:
+    """A vessel of an account's own."""
+    holds, step = read_quantity(text), read_quantity(marks)
+    return Vessel(f"own-{text}", f"{text} {shape}", shape, holds.unit, holds.value, step.to(holds.unit).value, off)
+
+
+class OwnVessels(unittest.TestCase):
+    """What an account keeps goes before the bench; sums are by hand."""
+
+    def test_its_own_go_first_whatever_their_unit(self) -> None:
+        cabinet = Cabinet(True, (own("100 mL", "2 mL"), own("500 mL", "10 mL", shape="jug")))
+        found = measure(read_quantity("2 fl oz"), cabinet)  # 59.1 mL: to 60 at marks of 2
+        self.assertEqual((found.vessel.name, found.mark), ("100 mL cup", 60.0))
+        self.assertEqual(measure(read_quantity("5 fl oz"), cabinet).vessel.name, "500 mL jug")
+
+    def test_the_bench_stands_in_for_what_it_keeps_none_of(self) -> None:
+        cabinet = Cabinet(True, (own("100 mL", "2 mL"),))
+        self.assertEqual(measure(read_quantity("3 lb"), cabinet).vessel.key, "scale-12lb")
+
+    def test_of_those_that_hold_it_the_finest_marks(self) -> None:
+        cabinet = Cabinet(False, (own("60 mL", "10 mL"), own("100 mL", "1 mL", shape="syringe")))
+        self.assertEqual(measure(read_quantity("50 mL"), cabinet).vessel.shape, "syringe")
+
+    def test_marks_that_are_out_are_allowed_for(self) -> None:
+        """A mark of 100 mL that holds 108: for 81 mL to 75."""
+        found = measure(read_quantity("81 mL"), Cabinet(False, (own("250 mL", "5 mL", 0.08),)))
+        self.assertEqual(found.instruction, "75 mL by the marks of 250 mL cup")
+        self.assertAlmostEqual(found.measured.base, 0.081)
+        self.assertAlmostEqual(found.rounding, 0.0)
+
+    def test_spoons_are_counted(self) -> None:
+        spoon = own("15 mL", "15 mL", shape="spoon")
+        self.assertEqual(measure(read_quantity("44 mL"), Cabinet(False, (spoon,))).instruction, "3 × 15 mL")
+        self.assertEqual(measure(read_quantity("14 mL"), Cabinet(False, (spoon,))).instruction, "15 mL")
+
+    def test_what_none_of_them_measures_well_says_what_to_buy(self) -> None:
+        """4 mL by marks of 10 can be 125 % out; a 5 mL syringe by tenths 1.25 %."""
+        found = measure(read_quantity("4 mL"), Cabinet(False, (own("250 mL", "10 mL"),)))
+        self.assertIn("A 5 mL syringe would be out by 1.2 % at the most", found.note)
+        many = measure(read_quantity("3 L"), Cabinet(False, (own("250 mL", "10 mL"),)))  # 12 fills
+        self.assertIn("5 L graduated jug", many.note)
+        self.assertEqual(measure(read_quantity("1 L"), Cabinet(False, (own("250 mL", "10 mL"),))).note, "")
+
+    @settings(deadline=None)
+    @given(st.floats(1, 5000), st.floats(-0.2, 0.2), st.sampled_from(["5 mL", "10 mL", "250 mL"]))
+    def test_what_is_measured_is_within_half_a_mark(self, ml: float, off: float, marks: str) -> None:
+        # A property.
+        found = measure(Quantity(ml, UNITS["ml"]), Cabinet(False, (own("250 mL", marks, off),)))
+        step = read_quantity(marks).base * (1 + off)
+        half = max(step / 2, step - ml / 1000)  # never nothing at all
+        self.assertLessEqual(abs(found.measured.base - ml / 1000), half + 1e-9)
 
 
 class FillMarks(unittest.TestCase):
@@ -125,24 +196,24 @@ class FillMarks(unittest.TestCase):
 
     def test_a_load_is_filled_to_the_nearest_mark_and_what_that_does_is_said(self) -> None:
         # 15.36 to 15 is 2.34 % less spray: 15.36 ÷ 15 − 1 = 2.4 % stronger
-        found = fill_to(read_quantity("15.36 gal"), self.MARK, us=True)
+        found = fill_to(read_quantity("15.36 gal"), self.MARK, US)
         self.assertEqual((found.text, found.note), ("the 15 gal mark", "the spray is 2.4 % stronger for it"))
-        self.assertEqual(fill_to(read_quantity("15.7 gal"), self.MARK, us=True).note, "the spray is 1.9 % weaker for it")
+        self.assertEqual(fill_to(read_quantity("15.7 gal"), self.MARK, US).note, "the spray is 1.9 % weaker for it")
 
     def test_on_a_mark_nothing_is_said(self) -> None:
-        self.assertEqual(fill_to(read_quantity("18 gal"), self.MARK, us=True).note, "")
+        self.assertEqual(fill_to(read_quantity("18 gal"), self.MARK, US).note, "")
 
     def test_what_the_marks_are_too_coarse_for_is_measured(self) -> None:
         # 0.9593 gal are 122.8 fl oz, to 124 of a jug of 4s
-        found = fill_to(read_quantity("0.9593 gal"), self.MARK, us=True)
+        found = fill_to(read_quantity("0.9593 gal"), self.MARK, US)
         self.assertTrue(found.measured)
         self.assertIn("124 fl oz, measured in the 1 gal graduated jug", found.text)
 
     def test_without_marks_the_volume_itself_is_told(self) -> None:
-        self.assertEqual(fill_to(read_quantity("7.6823 gal"), None, us=True).text, "7.68 gal")
+        self.assertEqual(fill_to(read_quantity("7.6823 gal"), None, US).text, "7.68 gal")
 
     def test_a_metric_tank(self) -> None:
-        self.assertEqual(fill_to(read_quantity("13.2 L"), read_quantity("0.5 L"), us=False).text, "the 13 L mark")
+        self.assertEqual(fill_to(read_quantity("13.2 L"), read_quantity("0.5 L"), METRIC).text, "the 13 L mark")
 
 
 class FillOrder(unittest.TestCase):

@@ -17,6 +17,7 @@ def stored(found: Applied) -> dict[str, Any]:
     """The facts of an application as JSON."""
     whole = asdict(found)
     kept = {name: whole[name] for name in (*PLAIN, "holds", "apart")}
+    kept["also"] = [k.value for k in found.also]
     kept["nutrients"] = {basis.value: grams for basis, grams in found.nutrients.items()}
     return kept
 
@@ -39,6 +40,7 @@ def read(facts: Mapping[str, Any], on: date, product: str, kind: Kind, product_i
         product_id,
         apart=tuple(Incompatible(**rule) for rule in facts.get("apart", ())),
         holds=Holds(**facts.get("holds", {})),
+        also=tuple(Kind(k) for k in facts.get("also", ())),
     )
 
 

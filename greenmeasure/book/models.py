@@ -18,7 +18,7 @@ class Application(models.Model):
     """What went down on one ground by one mix: where, when, with what, by whom.
 
     `position` is the part of its round that it records: a round's part is recorded once. `looked` is what somebody looked at
-    before, such as a dry leaf.
+    before, such as a dry leaf. `spots` tells spots all over the area, `treated` in all, in one outing of its round.
     """
 
     account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="applications")
@@ -30,6 +30,7 @@ class Application(models.Model):
     finished_at = models.DateTimeField()
     area_name = models.CharField(max_length=80)
     zone = models.CharField(max_length=40, blank=True)
+    spots = models.BooleanField(default=False)
     treated_value = models.FloatField()
     treated_unit = models.CharField(max_length=12)
     spray_value = models.FloatField(null=True)

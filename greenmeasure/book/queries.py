@@ -2,9 +2,10 @@
 
 import csv
 from collections.abc import Iterator
+from itertools import combinations
 from typing import Any
 
-from django.db.models import Q, QuerySet
+from django.db.models import Count, Q, QuerySet
 
 from core.days import dated
 from core.label.product import Kind
@@ -45,6 +46,17 @@ def entries(account: Account) -> QuerySet[Entry]:
     """The entries that are seen, newest first, with their applications."""
     found = Entry.objects.filter(seen_by(account, "application__area__site"), application__account=account)
     return found.select_related("application")
+
+
+@kept
+def mixed_before(account: Account) -> frozenset[frozenset[int]]:
+    """The pairs of products that have been in one tank, by their ids, whoever saw to it."""
+    mixes: dict[int, list[int]] = {}
+    several = Application.objects.filter(account=account).annotate(count=Count("entries")).filter(count__gt=1)
+    held = Entry.objects.filter(application__in=several, product__isnull=False)
+    for application, product in held.values_list("application", "product"):
+        mixes.setdefault(application, []).append(product)
+    return frozenset(frozenset(pair) for mix in mixes.values() for pair in combinations(mix, 2))
 
 
 def application_of(account: Account, pk: int) -> Application:
@@ -152,6 +164,7 @@ COLUMNS: tuple[tuple[str, Any], ...] = (
     ("site", lambda e: e.application.area.site.name if e.application.area else ""),
     ("area", lambda e: e.application.area_name),
     ("zone", lambda e: e.application.zone),
+    ("spots", lambda e: "yes" if e.application.spots else ""),
     ("treated", lambda e: exact_plain(e.application.treated_value)),
     ("treated_unit", lambda e: e.application.treated.unit.symbol),
     ("product", lambda e: e.product_name),

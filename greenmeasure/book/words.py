@@ -26,7 +26,8 @@ def again(entry: Entry, on: date) -> str:
 
 def where(found: Application) -> str:
     """The ground of an application, as it was called."""
-    return f"{found.area_name}, {found.zone}" if found.zone else found.area_name
+    part = "spots" if found.spots else found.zone
+    return f"{found.area_name}, {part}" if part else found.area_name
 
 
 def book_sentence(words: str, count: int, above: int) -> str:

@@ -9,7 +9,8 @@ from core import job
 from core.errors import InputError
 from core.job.hose_end import check_dial
 from core.label.rate import Rate, RateUnit
-from core.machines.nozzle import DROPLETS, SIZES
+from core.label.rules import DROPLETS
+from core.machines.nozzle import SIZES
 from core.machines.residue import CleanStep
 from core.machines.runs import Trust
 from core.machines.standing import expiry

@@ -8,12 +8,13 @@ from ninja import Path, Router
 from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
 from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against
-from greenmeasure.kit import actions, benches, queries, tools
+from greenmeasure.kit import actions, benches, queries, tools, vessels
 from greenmeasure.kit.bench_schemas import BenchAskIn, BenchOut
-from greenmeasure.kit.models import Machine
+from greenmeasure.kit.models import Machine, Vessel
 from greenmeasure.kit.schemas import (
     CalibrationIn,
     CleaningIn,
+    CupIn,
     KitOptionsOut,
     MachineIn,
     MachineOut,
@@ -22,13 +23,17 @@ from greenmeasure.kit.schemas import (
     MidwayOut,
     NozzleIn,
     NozzleOut,
+    OwnVesselIn,
+    OwnVesselOut,
     PaceIn,
     PaceOut,
     SettingIn,
     SettingOut,
+    VesselCheckOut,
 )
 
 router = Router(tags=["kit"])
+vessels_router = Router(tags=["kit"])
 
 
 @router.get("", response=list[MachineOut], auth=VIEWER)
@@ -158,3 +163,45 @@ def setting(request: HttpRequest, account: Path[str], machine_id: int, data: Set
     """The setting of a spreader for a rate."""
     found = account_of(request)
     return tools.setting_card(found, queries.machine_of(found, machine_id), data)
+
+
+@vessels_router.get("", response=list[OwnVesselOut], auth=VIEWER)
+def list_vessels(request: HttpRequest, account: Path[str]) -> list[OwnVesselOut]:
+    """What the account measures with, the retired ones too."""
+    return vessels.own_vessels(account_of(request))
+
+
+@vessels_router.post("", response={201: OwnVesselOut}, auth=MANAGER)
+def add_vessel(request: HttpRequest, account: Path[str], data: OwnVesselIn) -> tuple[int, OwnVesselOut]:
+    """Add a vessel."""
+    return 201, vessels.vessel_out(vessels.save_vessel(account_of(request), data))
+
+
+@vessels_router.put("/{vessel_id}", response=OwnVesselOut, auth=MANAGER)
+def change_vessel(request: HttpRequest, account: Path[str], vessel_id: int, data: OwnVesselIn) -> OwnVesselOut:
+    """Change a vessel."""
+    found = account_of(request)
+    with against(data, lambda: vessels.vessel_out(Vessel.objects.one(found, vessel_id))):
+        return vessels.vessel_out(vessels.save_vessel(found, data, Vessel.objects.one(found, vessel_id)))
+
+
+@vessels_router.delete("/{vessel_id}", response=OwnVesselOut, auth=MANAGER)
+def retire_vessel(request: HttpRequest, account: Path[str], vessel_id: int) -> OwnVesselOut:
+    """Retire a vessel: no dose is measured with it any more."""
+    vessel = Vessel.objects.one(account_of(request), vessel_id)
+    vessel.archive()
+    return vessels.vessel_out(vessel)
+
+
+@vessels_router.post("/{vessel_id}/put-back", response=OwnVesselOut, auth=MANAGER)
+def put_back_vessel(request: HttpRequest, account: Path[str], vessel_id: int) -> OwnVesselOut:
+    """Undo a retirement."""
+    return vessels.vessel_out(put_back(Vessel.objects.one(account_of(request), vessel_id)))
+
+
+@vessels_router.post("/{vessel_id}/check", response=VesselCheckOut, auth=APPLICATOR)
+def check_vessel(request: HttpRequest, account: Path[str], vessel_id: int, data: CupIn) -> VesselCheckOut:
+    """Keep what a check with water found of its marks."""
+    vessel = Vessel.objects.one(account_of(request), vessel_id)
+    found = vessels.keep_check(vessel, data)
+    return VesselCheckOut(sentence=found.sentence, vessel=vessels.vessel_out(vessel))

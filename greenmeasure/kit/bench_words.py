@@ -23,8 +23,10 @@ def pressure_text(kpa: float, us: bool) -> str:
 
 
 def setting_text(found: standing.Spread) -> str:
-    """A setting as a dial is turned to it, empty where none is known."""
-    return "" if found.setting is None else show_number(round(found.setting, 2))
+    """A setting as a dial is turned to it, a bag's told apart from one of a test; empty where none is known."""
+    if found.setting is None:
+        return f"{found.printed} as printed, not tested" if found.printed else ""
+    return show_number(round(found.setting, 2))
 
 
 TAP = "A tap's pressure changes through the day: time the bucket again before each job."

@@ -1,5 +1,7 @@
 """Machines, what they were found to put down, and how they were cleaned."""
 
+from typing import cast
+
 from django.db import models
 
 from core import job
@@ -9,6 +11,7 @@ from core.machines.pattern import Pattern, Way
 from core.machines.residue import CleanStep
 from core.machines.runs import Trust
 from core.machines.standing import Test
+from core.tank import vessels
 from core.units import UNITS, Quantity
 from greenmeasure.common.models import Belonging, one_name_each
 
@@ -140,6 +143,41 @@ class Machine(Belonging):
             self.dial_rates,
             self.timed.flow if self.draws and self.timed else None,
         )
+
+
+class Vessel(Belonging):
+    """What doses are measured with: its `capacity` and `graduation` in one unit, as its marks tell them.
+
+    `off` is how far the marks are out by the last check with water, as a share, on `checked_on`; None where there was none. One
+    that is put away is retired.
+    """
+
+    shape = models.CharField(max_length=10)
+    capacity = models.FloatField()
+    graduation = models.FloatField()
+    unit = models.CharField(max_length=12)
+    off = models.FloatField(null=True)
+    checked_on = models.DateField(null=True)
+
+    class Meta(Belonging.Meta):
+        verbose_name = "vessel"
+        constraints = [one_name_each("vessel")]
+
+    @property
+    def holds(self) -> Quantity:
+        """Its capacity by its marks."""
+        return Quantity(self.capacity, UNITS[self.unit])
+
+    @property
+    def marked(self) -> Quantity:
+        """What lies between two of its marks."""
+        return Quantity(self.graduation, UNITS[self.unit])
+
+    def core(self) -> vessels.Vessel:
+        """The vessel as the core sees it."""
+        shape = cast(vessels.Shape, self.shape)
+        unit = UNITS[self.unit]
+        return vessels.Vessel(f"own-{self.pk}", self.name, shape, unit, self.capacity, self.graduation, self.off or 0.0)
 
 
 class Calibration(models.Model):

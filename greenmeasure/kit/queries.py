@@ -12,8 +12,9 @@ from core.findings import Finding, Weight, by_weight
 from core.job.hose_end import positions, reach_of
 from core.label.product import Kind, Product
 from core.label.rate import Rate, RateUnit
+from core.label.rules import DROPLETS
 from core.machines import standing, working
-from core.machines.nozzle import DROPLETS, SIZES
+from core.machines.nozzle import SIZES
 from core.machines.residue import Residue
 from core.machines.sprayer import COURSES
 from core.machines.spreader import Point, curve
@@ -169,7 +170,14 @@ def setting_of(machine: Machine, product: Product, rate: float, on: date) -> sta
     tests = [c.core() for c in machine.calibrations.all() if c.in_use and c.setting is not None and c.rate is not None]
     pans = machine.pans
     return standing.spreading(
-        machine.name, product, rate, tests, on, skewed=bool(pans and pans.skewed), step=machine.setting_step
+        machine.name,
+        product,
+        rate,
+        tests,
+        on,
+        skewed=bool(pans and pans.skewed),
+        step=machine.setting_step,
+        form=(machine.form, job.Form(machine.form).text) if machine.form else ("", ""),
     )
 
 

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from core.tank.vessels import Shape
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import FactOut, Line, Name, OptionOut, Out, QuantityIn, QuantityOut, RateOut, StepOut, Text
 from greenmeasure.kit.bench_schemas import BenchIn, Number, Numbers, PatternOut, TrustName
@@ -296,3 +297,45 @@ class MidwayOut(Out):
     ends_with: str
     factor: str
     good: bool
+
+
+class OwnVesselIn(Schema):
+    """A vessel of the account's own. `graduation` is what lies between two of its marks; the whole vessel where there are none,
+    as a spoon has none.
+    """
+
+    version: int | None = None
+    name: Name
+    shape: str
+    capacity: QuantityIn
+    graduation: QuantityIn | None = None
+
+
+class OwnVesselOut(Out):
+    """A vessel of the account's own; `weighs` is a scale, `state` what is known of its marks, `marks` those that are numbered."""
+
+    id: int
+    version: int
+    name: str
+    shape: Shape
+    capacity: QuantityOut
+    graduation: QuantityOut
+    weighs: bool
+    marks: list[float]
+    retired: bool
+    state: str
+
+
+class CupIn(Schema):
+    """A cup's mark, what its water weighs, and how warm it is, in degF or degC."""
+
+    mark: QuantityIn
+    weight: QuantityIn
+    temperature: QuantityIn | None = None
+
+
+class VesselCheckOut(Out):
+    """What a check with water found, and the vessel as it is kept."""
+
+    sentence: str
+    vessel: OwnVesselOut

@@ -3,7 +3,7 @@
 from django.db.models import Max, Q
 
 from core.label.product import FORMULATIONS, Kind
-from core.machines.residue import Held, Residue
+from core.machines.residue import Held, Residue, worst_kind
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import local_day
 from greenmeasure.common.kept import kept
@@ -14,7 +14,14 @@ from greenmeasure.kit.models import Cleaning
 def held(account: Account) -> dict[int, Residue]:
     """What each machine held, by its id: the last filling of each product; one counts once something of it was poured."""
     poured = Q(status="done") | Q(ticks__load__gt=0)
-    of_product = ("machine_id", "mix__product_id", "mix__product__name", "mix__product__kind", "mix__product__formulation")
+    of_product = (
+        "machine_id",
+        "mix__product_id",
+        "mix__product__name",
+        "mix__product__kind",
+        "mix__product__also",
+        "mix__product__formulation",
+    )
     fillings = account.rounds.filter(poured).values(*of_product).annotate(latest=Max("at")).order_by("-latest")
     cleanings = list(Cleaning.objects.filter(machine__account=account).order_by("at"))
     found: dict[int, list[Held]] = {}
@@ -24,7 +31,7 @@ def held(account: Account) -> dict[int, Residue]:
             Held(
                 f["mix__product_id"],
                 f["mix__product__name"],
-                Kind(f["mix__product__kind"]),
+                worst_kind([Kind(k) for k in (f["mix__product__kind"], *f["mix__product__also"])]),
                 FORMULATIONS[f["mix__product__formulation"]].sprayed,
                 local_day(account, f["latest"]),
                 tuple(step for c in since for step in c.done),

@@ -2,6 +2,7 @@
 
 from core.errors import InputError
 from core.label.rate import RateUnit
+from core.label.rules import DROPLETS
 from core.machines import nozzle, sprayer, spreader, working
 from core.machines.runs import summarise
 from core.readable import readable
@@ -89,7 +90,7 @@ def nozzle_card(account: Account, data: NozzleIn) -> NozzleOut:
         finest=found.finest,
         coarsest=found.coarsest,
         why=found.why,
-        scale=list(nozzle.DROPLETS),
+        scale=list(DROPLETS),
         notes=[*notes, LABEL_DECIDES],
         working=working_out(tuple(steps)),
     )

@@ -8,9 +8,10 @@ from core.machines.nozzle import REFERENCE
 from core.machines.residue import CleanStep, Residue
 from core.machines.working import length_text, pace_text
 from core.readable import joined
-from core.units import UNITS, show_number
+from core.tank.vessels import TRUE
+from core.units import UNITS, VOLUME, show_number, show_percent
 from greenmeasure.kit.bench_words import flow_text
-from greenmeasure.kit.models import Calibration, Machine
+from greenmeasure.kit.models import Calibration, Machine, Vessel
 
 
 def state(machine: Machine) -> str:
@@ -80,6 +81,16 @@ def cleaned_text(done: tuple[CleanStep, ...]) -> str:
     words = {"rinse": "rinsed", "cleaner": "tank cleaner", "screens": "screens and nozzles washed", "brush": "brushed out"}
     counted = Counter(s.value for s in done)
     return ", ".join(f"{words[k]}{f' {n} times' if n > 1 else ''}" for k, n in counted.items())
+
+
+def vessel_state(vessel: Vessel) -> str:
+    """What is known of a vessel's marks."""
+    if vessel.holds.unit.dimension != VOLUME:
+        return ""
+    if vessel.off is None or vessel.checked_on is None:
+        return "not checked with water yet"
+    good = "true" if abs(vessel.off) <= TRUE else f"they hold {show_percent(vessel.off, sign=True)}, doses go by that"
+    return f"{good}, {dated(vessel.checked_on)}"
 
 
 def reference_text(us: bool) -> str:

@@ -30,6 +30,14 @@ class Locked:
         return f"{self.area.name}, {self.zone}" if self.zone else self.area.name
 
 
+def _zone(place: Place | None) -> str:
+    return "" if place is None else "spots" if place.spots else place.zone
+
+
+def _on_spots(a: Applied) -> bool:
+    return a.place is not None and a.place.spots
+
+
 @kept
 def _lately(account: Account) -> dict[int, list[Applied]]:
     """What went down lately or is going down, by area; years of the book lock nothing any more."""
@@ -47,7 +55,7 @@ def in_force(account: Account, at: datetime, area_id: int | None = None) -> list
     lately = _lately(account)
     if area_id is None:
         found = [
-            Locked(areas(account)[pk], a.place.zone if a.place else "", lock)
+            Locked(areas(account)[pk], _zone(a.place), lock)
             for pk, every in lately.items()
             for a in every
             for lock in locks_of([a], areas(account)[pk].site.zone)
@@ -56,7 +64,11 @@ def in_force(account: Account, at: datetime, area_id: int | None = None) -> list
         area, grounds = area_of(account, area_id), grounds_of(account)
         every = [a for pk in grounds.kin(area_id) for a in lately.get(pk, ())]
         pieces = grounds.pieces(Place(area_id), every)
-        found = [Locked(area, "", lock) for piece in pieces for lock in locks_of(piece.past, area.site.zone)]
+        found = [
+            Locked(area, "spots" if piece.spots else "", lock)
+            for piece in pieces
+            for lock in locks_of([a for a in piece.past if bool(piece.spots) == _on_spots(a)], area.site.zone)
+        ]
     longest: dict[tuple[int, str, Forbidden], Locked] = {}
     for x in found:
         key = (x.area.pk, x.zone, x.lock.what)

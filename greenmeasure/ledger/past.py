@@ -10,6 +10,7 @@ from core.label.targets import find_target, includes
 from core.ledger.history import Applied, Place, Standing, applied, holds_of
 from core.ledger.ledger import Here, Ledger, ledger_of
 from core.ledger.places import NEAR
+from core.units import Quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.book import facts
 from greenmeasure.book.models import Entry
@@ -62,14 +63,17 @@ def past_of(account: Account) -> Past:
     return Past(account)
 
 
-def place_of(area: Area, treated: float, zone: str = "") -> Place:
-    """A ground of a job: all of an area, a named zone of it, or some of it.
+def place_of(area: Area, treated: float, zone: str = "", spots: bool = False) -> Place:
+    """A ground of a job: all of an area, a named zone of it, spots all over it, or some of it.
 
     Args:
         area: that it is of.
         treated: how much of it [m²].
         zone: its name, where it has one.
+        spots: whether it is spots.
     """
+    if spots:
+        return Place(area.pk, "", some=True, treated=treated, spots=True)
     part = treated < area.size.base / NEAR
     return Place(area.pk, zone if part else "", part and not zone, treated if part else 0.0)
 
@@ -86,8 +90,8 @@ def _booked(account: Account, area_ids: set[int], since: date | None) -> Iterabl
             entry.facts,
             replace(
                 entry.applied(),
-                application=f"round-{found.round_id}" if found.round_id else f"application-{found.pk}",
-                place=place_of(found.area, found.treated.base, found.zone),
+                application=f"round-{found.round_id}" if found.round_id and not found.spots else f"application-{found.pk}",
+                place=place_of(found.area, found.treated.base, found.zone, found.spots),
                 at=found.finished_at,
             ),
         )
@@ -103,19 +107,21 @@ def _by_its_card(account: Account, kept_facts: dict[str, Any], a: Applied) -> Ap
 
 def _under_way(account: Account, area_ids: set[int]) -> Iterable[Applied]:
     open_rounds = account.rounds.filter(status="under_way", parts__area__in=area_ids).distinct()
-    for found in open_rounds.prefetch_related("parts__area", "parts__doses__component"):
+    for found in open_rounds.prefetch_related("parts__area", "parts__round", "parts__doses__component", "applications"):
+        left = found.share_left
         for part in found.parts.all():
-            if part.area_id not in area_ids:
+            if not left or part.area_id not in area_ids:
                 continue
             for dose in part.doses.all():
-                made = of_dose(cards(account)[dose.component.product_id].core, part, dose, found.at)
+                made = of_dose(cards(account)[dose.component.product_id].core, part, dose, found.at, left)
                 yield replace(made, application=f"round-{found.pk}", standing=Standing.UNDER_WAY)
 
 
-def of_dose(product: Product, part: Any, dose: Any, at: datetime) -> Applied:
-    """A component of a round on one of its grounds as it would go down at a time."""
-    made = applied(product, dose.amount, part.treated, local_day(part.area, at), dose.row)
-    return replace(made, place=place_of(part.area, part.treated.base, part.zone), at=at)
+def of_dose(product: Product, part: Any, dose: Any, at: datetime, left: float = 1.0) -> Applied:
+    """A component of a round on one of its grounds as it would go down at a time, or what is `left` of it, as a share."""
+    amount, treated = (Quantity(q.value * left, q.unit) for q in (dose.amount, part.treated))
+    made = applied(product, amount, treated, local_day(part.area, at), dose.row)
+    return replace(made, place=place_of(part.area, treated.base, part.zone, part.round.spots), at=at)
 
 
 def _planned(account: Account, area_ids: set[int]) -> Iterable[Applied]:

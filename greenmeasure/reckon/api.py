@@ -1,13 +1,17 @@
-"""Reckoning. Nothing here changes anything."""
+"""Reckoning, which changes nothing, and the mixes that are kept by name."""
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router
 
-from greenmeasure.accounts.auth import VIEWER, account_of
+from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of
 from greenmeasure.common.answers import ready
-from greenmeasure.reckon import queries
+from greenmeasure.common.names import put_back
+from greenmeasure.kit.schemas import CupIn
+from greenmeasure.reckon import mixes, queries
 from greenmeasure.reckon.again import again
+from greenmeasure.reckon.comparing import compared
 from greenmeasure.reckon.line import answer_line
+from greenmeasure.reckon.models import KeptMix
 from greenmeasure.reckon.outs import job_out
 from greenmeasure.reckon.schemas import (
     AgainOut,
@@ -15,11 +19,12 @@ from greenmeasure.reckon.schemas import (
     BackOut,
     CompareIn,
     CompareOut,
-    CupIn,
     CupOut,
     DoseMeasureIn,
     JobIn,
     JobOut,
+    KeptMixIn,
+    KeptMixOut,
     LineIn,
     LineOut,
     MeasuringOut,
@@ -29,6 +34,7 @@ from greenmeasure.reckon.schemas import (
 )
 
 router = Router(tags=["reckon"])
+mixes_router = Router(tags=["reckon"])
 
 
 @router.post("/job", response=JobOut, auth=VIEWER)
@@ -64,7 +70,7 @@ def reckon_backwards(request: HttpRequest, account: Path[str], data: BackIn) -> 
 @router.post("/compare", response=CompareOut, auth=VIEWER)
 def compare_products(request: HttpRequest, account: Path[str], data: CompareIn) -> HttpResponse:
     """Products for one purpose side by side."""
-    return ready(queries.compared(account_of(request), data))
+    return ready(compared(account_of(request), data))
 
 
 @router.post("/measure", response=MeasuringOut, auth=VIEWER)
@@ -83,3 +89,39 @@ def check_cup(request: HttpRequest, account: Path[str], data: CupIn) -> HttpResp
 def reckon_line(request: HttpRequest, account: Path[str], data: LineIn) -> HttpResponse:
     """Answer the reckon line."""
     return ready(answer_line(account_of(request), data.line))
+
+
+@mixes_router.get("", response=list[KeptMixOut], auth=VIEWER)
+def list_mixes(request: HttpRequest, account: Path[str]) -> list[KeptMixOut]:
+    """The mixes that the account keeps."""
+    return mixes.kept_mixes(account_of(request))
+
+
+@mixes_router.post("", response={201: KeptMixOut}, auth=APPLICATOR)
+def keep_mix(request: HttpRequest, account: Path[str], data: KeptMixIn) -> tuple[int, KeptMixOut]:
+    """Keep a job under a name."""
+    found = account_of(request)
+    return 201, mixes.mix_out(found, mixes.keep_mix(found, data))
+
+
+@mixes_router.get("/{mix_id}", response=AgainOut, auth=VIEWER)
+def open_mix(request: HttpRequest, account: Path[str], mix_id: int) -> AgainOut:
+    """A kept mix as it would be planned now."""
+    found = account_of(request)
+    return mixes.opened(found, KeptMix.objects.one(found, mix_id))
+
+
+@mixes_router.delete("/{mix_id}", response=KeptMixOut, auth=APPLICATOR)
+def remove_mix(request: HttpRequest, account: Path[str], mix_id: int) -> KeptMixOut:
+    """Put a mix away; it can be put back."""
+    found = account_of(request)
+    kept = KeptMix.objects.one(found, mix_id)
+    kept.archive()
+    return mixes.mix_out(found, kept)
+
+
+@mixes_router.post("/{mix_id}/put-back", response=KeptMixOut, auth=APPLICATOR)
+def put_back_mix(request: HttpRequest, account: Path[str], mix_id: int) -> KeptMixOut:
+    """Undo a removal."""
+    found = account_of(request)
+    return mixes.mix_out(found, put_back(KeptMix.objects.one(found, mix_id)))

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from core.errors import Ambiguous, Choice, InputError
 from core.findings import Finding, Weight, by_weight
@@ -19,20 +20,22 @@ from core.rates.kinds import in_kind
 from core.rates.reverse import rate_from_left, rate_of
 from core.readable import foot_of, joined
 from core.reckon.answer import convert_line, one_rate, reach, unnamed
-from core.reckon.grammar import (
+from core.reckon.asked import (
     BackwardsAsked,
     BringsAsked,
     CompareAsked,
     ConversionAsked,
     CupAsked,
     DoseAsked,
+    EarlierAsked,
     GroundAsked,
     MeasureAsked,
+    MixAsked,
     MixedAsked,
     Names,
     ReachAsked,
-    read_line,
 )
+from core.reckon.grammar import read_line
 from core.tank.measuring import check_cup, ways
 from core.tank.vessels import measure
 from core.units import MASS, Quantity
@@ -44,9 +47,14 @@ from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine as MachineRow
 from greenmeasure.kit.queries import machines
-from greenmeasure.reckon.outs import brings_sentence, headline, load_name, per_foot, said_of, vessel_of
-from greenmeasure.reckon.queries import compared, reckoned
+from greenmeasure.kit.vessels import cabinet
+from greenmeasure.reckon.comparing import compared
+from greenmeasure.reckon.earlier import earlier_job, kept_job
+from greenmeasure.reckon.models import KeptMix
+from greenmeasure.reckon.outs import per_foot, said_of
+from greenmeasure.reckon.queries import reckoned
 from greenmeasure.reckon.schemas import CompareIn, ComponentIn, DoseIn, JobIn, LineOut, PartIn
+from greenmeasure.reckon.words import brings_sentence, headline, load_name, vessel_of
 from greenmeasure.shelf.models import Product as ProductRow
 from greenmeasure.shelf.queries import Card, cards
 
@@ -64,9 +72,13 @@ class _Account:
             c.product.name: c.product for c in cards(account).values() if not c.product.archived_at
         }
 
+    @cached_property
+    def mixes(self) -> dict[str, KeptMix]:
+        return {m.name: m for m in KeptMix.objects.of(self.account).kept()}
+
     @property
     def names(self) -> Names:
-        return Names(list(self.ground), list(self.shelf), list(self.kit))
+        return Names(list(self.ground), list(self.shelf), list(self.kit), list(self.mixes))
 
     def size(self, asked: GroundAsked) -> Quantity:
         whole = self.ground[asked.area].size if isinstance(asked.area, str) else asked.area
@@ -81,6 +93,12 @@ def answer_line(account: Account, text: str) -> LineOut:
     """
     here = _Account(account)
     asked = read_line(text, here.names)
+    if isinstance(asked, MixAsked):
+        found = kept_job(account, here.mixes[asked.mix], asked, here.ground, here.kit)
+        return _checked(here, found.job, found.notes)
+    if isinstance(asked, EarlierAsked):
+        found = earlier_job(account, asked, here.ground)
+        return _checked(here, found.job, found.notes)
     if isinstance(asked, DoseAsked):
         return _dose(here, asked, text)
     if isinstance(asked, BackwardsAsked):
@@ -92,8 +110,8 @@ def answer_line(account: Account, text: str) -> LineOut:
     if isinstance(asked, MeasureAsked):
         return _measure(here, asked)
     if isinstance(asked, CupAsked):
-        found = check_cup(asked.mark, asked.weight, asked.celsius)
-        return LineOut(kind="cup", sentence=found.sentence, details=[], working=working_out(found.working), job=None)
+        cup = check_cup(asked.mark, asked.weight, asked.celsius)
+        return LineOut(kind="cup", sentence=cup.sentence, details=[], working=working_out(cup.working), job=None)
     kind = "conversion" if isinstance(asked, ConversionAsked) else "reach"
     answer = reach(asked.amount, asked.rate) if isinstance(asked, ReachAsked) else convert_line(asked)
     return LineOut(kind=kind, sentence=answer.sentence, details=[], working=working_out(answer.working), job=None)
@@ -143,10 +161,10 @@ def _meant(here: _Account, asked: MixedAsked, text: str, ground: Ground | None) 
     return _Meant(card, rate, label_for(card, rate, ground))
 
 
-def _checked(here: _Account, data: JobIn) -> LineOut:
-    """A dose on areas of the account, held against its ledger as Reckon does."""
+def _checked(here: _Account, data: JobIn, notes: Sequence[str] = ()) -> LineOut:
+    """A dose on areas of the account, held against its ledger as Reckon does; `notes` are said with it."""
     found = reckoned(here.account, data)
-    judged, said = found.job.judgement, said_of(found)
+    judged, said = found.job.judgement, [*notes, *said_of(found)]
     said = [judged.sentence, *said] if judged.refused else [*said, judged.sentence]
     return _dose_out(here.account, found.job, said, found.refused, data)
 
@@ -212,7 +230,7 @@ def _product_or_nutrient(product: Product, asked: MixedAsked, text: str) -> None
     rate = asked.rate
     content = product.content(Basis.N)
     bare = rate.basis is Basis.PRODUCT and rate.unit.amount.dimension == MASS and not asked.said_product
-    if not (bare and product.kind is Kind.FERTILISER and content and content.percent):
+    if not (bare and product.is_a(Kind.FERTILISER) and content and content.percent):
         return
     amount, symbol = rate.highest, rate.unit.amount.symbol
     share = content.percent / 100
@@ -343,7 +361,7 @@ def _compare(here: _Account, asked: CompareAsked) -> LineOut:
 
 def _measure(here: _Account, asked: MeasureAsked) -> LineOut:
     product = here.shelf[asked.product].core() if asked.product else None
-    by = measure(asked.amount, here.account.us)
+    by = measure(asked.amount, cabinet(here.account))
     others = [w.text for w in ways(asked.amount, product.density_g_per_l if product else None) if w.text != str(asked.amount)]
     sentence = f"{asked.amount}: {by.instruction} in the {by.vessel.name}."
     return LineOut(kind="measure", sentence=sentence, details=[*others, *([by.note] if by.note else [])], working=[], job=None)

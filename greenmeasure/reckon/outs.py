@@ -1,15 +1,15 @@
 """The core's job in the API's words: numbers that people read as text, numbers that are drawn as numbers."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import datetime
 from functools import lru_cache
-from typing import Literal
 
 from core.cautions import LABEL_FIRST, cautions, worn_for_applying, worn_for_mixing
 from core.days import day
 from core.findings import Finding, Weight, by_weight
-from core.job import ComponentPlan, Job, LoadPlan, Machine, MachineKind, Pour, role_of
+from core.job import Job, LoadPlan, Machine, Pour, role_of
+from core.job.heed import odd_load
 from core.label.product import Product
 from core.label.rate import Rate, RateUnit, show_label_rate
 from core.label.table import BY_KEY, strictest
@@ -17,13 +17,12 @@ from core.label.targets import TARGETS
 from core.ledger.budget import Line
 from core.ledger.gate import Checked
 from core.ledger.rotation import next_dates
-from core.machines.working import time_text
-from core.rates.compare import Purchase, buy
+from core.rates.compare import buy, short_of
 from core.rates.cost import Cost
-from core.readable import foot_of, handy, joined, listed, readable
+from core.readable import foot_of, handy, listed, readable
 from core.tank.measuring import stock_dilution, ways
-from core.tank.vessels import Measure, Vessel, marks_of
-from core.units import UNITS, VOLUME, Quantity, show_number, show_percent
+from core.tank.vessels import Cabinet, Measure, Vessel, marks_of
+from core.units import UNITS, Quantity, show_number, show_percent
 from greenmeasure.common.findings import finding_out
 from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import FactOut, quantity_out, rate_out, rule_out, working_out
@@ -46,6 +45,7 @@ from greenmeasure.reckon.schemas import (
     WayOut,
     WearOut,
 )
+from greenmeasure.reckon.words import also, bought_out, cost_why_not, headline, load_name, pass_text, vessel_of
 from greenmeasure.shelf.models import RateRow
 from greenmeasure.shelf.queries import Card
 
@@ -65,10 +65,13 @@ class Reckoned:
     area_ids: tuple[int, ...]
     checks: tuple[tuple[Checked | None, ...], ...]
     targets: tuple[str, ...]
+    cabinet: Cabinet
     machine_says: tuple[Finding, ...] = ()
     settings: tuple[str, ...] = ()
     setup: tuple[tuple[str, str], ...] = ()
     dial: Rate | None = None
+    spots: bool = False
+    crossing: str = ""
     watered_in: tuple[str, ...] = ()
 
     @property
@@ -89,7 +92,7 @@ def job_out(found: Reckoned) -> JobOut:
     us = job.us
     products = job.products
     return JobOut(
-        headline=headline(job, found.refused),
+        headline=headline(job, found.refused, found.spots),
         name=job.name,
         mix=[component_out(found, c) for c in range(len(job.mix))],
         where=job.where,
@@ -116,6 +119,7 @@ def job_out(found: Reckoned) -> JobOut:
         ],
         cost=cost_out(job.cost),
         warnings=list(job.warnings),
+        share_out=_share_out(job),
         label_first=LABEL_FIRST,
         label_rules=_label_rules(found),
         cautions=[CautionOut(key=c.key, text=c.text) for c in cautions(products, bool(job.machine and job.machine.draws))],
@@ -155,7 +159,7 @@ def component_out(found: Reckoned, c: int) -> ComponentOut:
     plan, us, target = job.mix[c], job.us, found.targets[c]
     product, amount = plan.product, plan.amount
     first = next((x.amount for load in job.loads if (x := load.pours[c]).amount), amount)
-    dilution = stock_dilution(first, us) if first else None
+    dilution = stock_dilution(first, found.cabinet, product.formulation.sprayed) if first else None
     return ComponentOut(
         product_id=card.product.pk,
         product=product.name,
@@ -261,57 +265,6 @@ def budget_line_out(line: Line) -> BudgetLineOut:
     )
 
 
-def headline(job: Job, refused: bool = False) -> str:
-    """The job in one sentence, the way one would say it at the bench; "do not" where a rule stands against it."""
-    act = "Mix" if len(job.mix) > 1 else "Pour" if job.main.product.liquid else "Weigh out"
-    amount = f"{act} {joined([_told(c) for c in job.mix])} for {job.where}"
-    if refused:
-        return f"Do not {amount[0].lower()}{amount[1:]}."
-    count = len(job.loads)
-    if not job.machine:
-        return f"{amount}."
-    if job.machine.draws:
-        return f"{amount}: {_bottles(job)}."
-    if job.machine.kind is MachineKind.SPREADER:
-        fills = "one hopper fill" if count == 1 else f"{count} hopper fills"
-        passes = f", {job.passes} passes" if job.passes > 1 else ""
-        return f"{amount}: {fills}{passes}."
-    spray = readable(job.spray, job.us) if job.spray else ""
-    tanks = f"one tank of {spray}" if count == 1 else f"{count} tanks, {spray} in all"
-    return f"{amount}: {tanks}."
-
-
-def _bottles(job: Job) -> str:
-    """A hose-end's bottles, where its dial stands and how long it runs in all."""
-    count, draws = len(job.loads), [x.draw for x in job.loads if x.draw]
-    dials = list(dict.fromkeys(str(d.dial) for d in draws))
-    timed = [d.seconds for d in draws if d.seconds is not None]
-    time = f", {time_text(sum(timed))} of spraying" if len(timed) == count else ""
-    return f"{'one bottle' if count == 1 else f'{count} bottles'}, dial at {joined(dials)}{time}"
-
-
-def vessel_of(job: Job) -> Literal["tank", "hopper", "bottle", ""]:
-    """What is filled, in a word; nothing without a machine."""
-    machine = job.machine
-    return "" if machine is None else "bottle" if machine.draws else "tank" if machine.sprays else "hopper"
-
-
-def _told(plan: ComponentPlan) -> str:
-    return f"{handy(plan.amount)} of {plan.product.name}" if plan.amount else f"{plan.product.name} to taste"
-
-
-def also(plan: ComponentPlan, us: bool) -> list[str]:
-    """An amount as others would say it: in the other system, and liquids by weight where the density is known."""
-    if plan.amount is None:
-        return []
-    amount = handy(plan.amount)
-    found = [readable(amount, us), readable(amount, not us)]
-    if plan.grams is not None and amount.unit.dimension == VOLUME:
-        found.append(readable(Quantity(plan.grams, UNITS["g"]), us))
-    texts = [str(q) for q in found if q.unit is not amount.unit]
-    return list(dict.fromkeys(texts))
-
-
 def per_foot(g_per_m2: float, us: bool) -> Quantity:
     """A mass per area [g/m²] as the mass on 1000 ft² or 100 m²."""
     if us:
@@ -349,10 +302,18 @@ def in_tank(litres: float, machine: Machine) -> Quantity | None:
     return Quantity(litres, UNITS["l"]).to(machine.capacity.unit) if litres else None
 
 
-def load_name(plan: LoadPlan, vessel: str) -> str:
-    """What a load is called, by what is filled."""
-    name = f"{vessel.capitalize()} {plan.load.number}"
-    return f"{name}, pass {plan.load.pass_number}" if plan.load.pass_number else name
+def _share_out(job: Job) -> str:
+    """That an odd last load is better shared out; empty where it is not."""
+    odd = odd_load(job.loads)
+    if odd is None or odd.pour.measure is None:
+        return ""
+    by, vessel = odd.pour.measure, vessel_of(job)
+    off = show_percent(max(abs(by.rounding), by.reading))
+    holds = readable(Quantity(odd.plan.load.volume, UNITS["l"]), job.us) if odd.plan.load.volume else odd.pour.amount
+    return (
+        f"{load_name(odd.plan, vessel)} holds but {holds}, and {odd.pour.amount} of {odd.pour.product.name} in the "
+        f"{by.vessel.name} can be {off} off. Share it out: all {vessel}s alike are measured better."
+    )
 
 
 def load_out(plan: LoadPlan, job: Job) -> LoadOut:
@@ -366,7 +327,7 @@ def load_out(plan: LoadPlan, job: Job) -> LoadOut:
         name=load_name(plan, machine.vessel),
         pass_number=load.pass_number,
         odd=load.odd,
-        where=listed([p.name for p in plan.parts]) if len(job.parts) > 1 else "",
+        where=_load_where(plan, job),
         pours=[pour_out(p) for p in plan.pours],
         volume=str(in_tank(load.volume, machine) or ""),
         water=str(in_tank(plan.water, machine) or ""),
@@ -377,6 +338,12 @@ def load_out(plan: LoadPlan, job: Job) -> LoadOut:
         share=filled / capacity,
         acts=[ActOut(key=a.key, text=a.text, pours=a.pours, level=a.volume / capacity) for a in plan.acts],
     )
+
+
+def _load_where(plan: LoadPlan, job: Job) -> str:
+    """Where a load goes: the areas of several, and the pass where the load's name does not say it."""
+    areas = listed([p.name for p in plan.parts]) if len(job.parts) > 1 else ""
+    return "; ".join(x for x in (areas, "" if plan.load.pass_number else pass_text(plan, job.passes)) if x)
 
 
 def pour_out(pour: Pour) -> PourOut:
@@ -395,20 +362,12 @@ def cost_out(c: Cost | None) -> CostOut | None:
     return CostOut(total=f"{c.cents(c.total):,} {c.currency}", per_foot=f"{c.cents(c.per_foot):,} {c.currency}", foot=c.foot)
 
 
-def cost_why_not(product: Product) -> str:
-    """Why there is no cost, said in place of one."""
-    if product.package is None:
-        return "No package on the card."
-    return "" if product.package.price is not None else "No price on the card."
-
-
 def purchase_out(product: Product, need: Quantity, stock: Quantity | None, us: bool) -> BoughtOut | None:
     """What to buy for a need beyond what is in stock; None where neither stock nor a package is known."""
-    left = stock.base if stock and stock.unit.dimension == need.unit.dimension else 0.0
-    short = Quantity(max(0.0, need.base - left) / need.unit.size, need.unit)
+    short = short_of(need, stock)
     said = str(readable(stock, us)) if stock else ""
     if stock and short.value <= 1e-9 * need.value:
-        after = readable(Quantity((left - need.base) / need.unit.size, need.unit), us)
+        after = readable(Quantity((stock.base - need.base) / need.unit.size, need.unit), us)
         return BoughtOut(
             stock=said,
             short="",
@@ -432,46 +391,7 @@ def purchase_out(product: Product, need: Quantity, stock: Quantity | None, us: b
     return bought_out(found, said, str(readable(short, us)), us)
 
 
-def bought_out(found: Purchase, stock: str, short: str, us: bool) -> BoughtOut:
-    """What to buy, in words."""
-    packages = [f"{b.count} × {b.package.size}" for b in found.packages]
-    currency = found.packages[0].package.currency
-    cost = f"{found.cost:,} {currency}" if found.cost is not None else ""
-    leftover = str(readable(found.leftover, us)) if found.leftover.value > 1e-9 else "nothing"
-    have = f"{stock} in stock, {short} short. " if stock else ""
-    price = f" for {cost}" if cost else ""
-    sentence = f"{have}Buy {' and '.join(packages)}{price}; {leftover} is left over."
-    return BoughtOut(stock=stock, short=short, packages=packages, cost=cost, leftover=leftover, sentence=sentence)
-
-
-def goes_as_far(amount: Quantity, far: Quantity, rate: Rate) -> str:
-    """How far an amount goes at a rate."""
-    return f"{amount} goes as far as {far} at {rate}."
-
-
-def compared_sentence(count: int, cheapest: str, cost: str) -> str:
-    """How many products stand side by side, or which of them costs least."""
-    if cheapest:
-        return f"{cheapest} costs least here: {cost}."
-    return f"{count} product{'s' if count != 1 else ''} side by side."
-
-
 def said_of(found: Reckoned) -> list[str]:
     """What stands against a job, and what is to be thought of, the gravest first, each once."""
     every = [f for part in found.checks for checked in part if checked for f in checked.findings] + list(found.machine_says)
     return list(dict.fromkeys(f.sentence for f in by_weight(every) if f.act is not Weight.NOTE))
-
-
-def brings_sentence(rate: Rate, product: str, brings: Sequence[str], foot: Quantity) -> str:
-    """What a rate of a product brings of its contents per foot of the account."""
-    return f"{rate} of {product} brings {', '.join(brings)} per {foot.unit.symbol}."
-
-
-def left_out(name: str) -> str:
-    """That a thing of an earlier job is left out of it now."""
-    return f"{name} has been put away and is left out."
-
-
-def row_changed(area: str, row: RateRow) -> str:
-    """That the card no longer has the row that an earlier job went by."""
-    return f"{area}: the label row has changed; this is {row.use or row.phrase}."

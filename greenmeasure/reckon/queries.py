@@ -1,77 +1,62 @@
 """Reckoning for an account: its products, ground, machines and book into the core."""
 
-from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date, datetime
 
 from core.errors import InputError
 from core.findings import Finding, by_weight
-from core.ground import Ground
 from core.growth.ramp import regulator_start, start_in_range
-from core.job import DosePlan, Dosing, Job, MachineKind, Part, PartPlan, reckon
+from core.job import DosePlan, Job, MachineKind, PartPlan, reckon
+from core.job.jar import jar_test
 from core.label.match import fits
 from core.label.product import Kind, Product
-from core.label.rate import Rate, RateUnit
+from core.label.rate import Rate
 from core.label.rules import Intent, Row
 from core.label.targets import find_target
 from core.ledger.gate import Checked, Plan, check
 from core.ledger.history import Applied, Standing, applied, in_season
 from core.machines.residue import before_load
-from core.rates.compare import Compared, Offer, compare, equal_active
+from core.machines.standing import sprays_fit
 from core.rates.misread import misread
 from core.rates.reverse import Backwards, rate_from_left, rate_of, reach, whole_package
-from core.readable import foot_of, readable
+from core.readable import readable
 from core.schools import House
-from core.tank.measuring import check_cup, leasts, stock_dilution, ways
-from core.tank.vessels import measure
-from core.units import AREA, MASS, SPEED, UNITS, VOLUME, Quantity, celsius, show_number
-from core.weather.said import UNSAID, Said
+from core.tank.measuring import leasts, stock_dilution, ways
+from core.tank.vessels import TRUE, measure
+from core.units import AREA, MASS, VOLUME, Quantity
 from greenmeasure.accounts.models import Account
-from greenmeasure.book.queries import history
+from greenmeasure.book.queries import history, mixed_before
 from greenmeasure.common.clock import local_day, moment_at, today
 from greenmeasure.common.findings import finding_out
 from greenmeasure.common.judgements import judgement_out
-from greenmeasure.common.schemas import (
-    QuantityIn,
-    filled,
-    number_in,
-    quantity_in,
-    rate_in,
-    rate_out,
-    rule_out,
-    signed_in,
-    working_out,
-)
-from greenmeasure.ground.actions import share_in
+from greenmeasure.common.schemas import filled, quantity_in, rate_in, rate_out, rule_out, working_out
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.bench_words import setting_text
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of, said_of, setting_of
+from greenmeasure.kit.schemas import CupIn
 from greenmeasure.kit.tanks import held
+from greenmeasure.kit.vessels import cabinet, check_in
 from greenmeasure.kit.words import setup_of
 from greenmeasure.ledger.past import Asked, ledger, place_of
-from greenmeasure.reckon.outs import Reckoned, bought_out, compared_sentence, goes_as_far, measure_out, per_foot
+from greenmeasure.reckon.outs import Reckoned, measure_out
+from greenmeasure.reckon.reading import check_spots, ground_share, part_of, rows_of, said_in
 from greenmeasure.reckon.schemas import (
     BackIn,
     BackOut,
-    ComparedOut,
-    CompareIn,
-    CompareOut,
-    CupIn,
     CupOut,
     DoseMeasureIn,
     JobIn,
     LeastOut,
     MeasuringOut,
-    PartIn,
     RowFitOut,
     RowsIn,
-    SaidIn,
     WayOut,
 )
+from greenmeasure.reckon.words import CROSSINGS, goes_as_far
 from greenmeasure.shelf.models import RateRow
-from greenmeasure.shelf.queries import Card, card_of, cards, row_of
+from greenmeasure.shelf.queries import Card, card_of, row_of
 from greenmeasure.sky.outing import at_its_hour, hour_of
 from greenmeasure.water.queries import water_in_text
 
@@ -95,24 +80,28 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
     places = [area_of(account, p.area_id) for p in data.parts]
     house, when = account.house_rules, at or moment_at(places[0], data.on, data.clock)
     day = local_day(places[0], when)
-    rows = tuple(_rows(account, data, i) for i in range(len(data.parts)))
+    rows = tuple(rows_of(account, data, i) for i in range(len(data.parts)))
     picked = machine_of(account, data.machine_id) if data.machine_id else None
-    parts = [_part(i, p, rows[i], a.ground) for i, (p, a) in enumerate(zip(data.parts, places, strict=True))]
+    machine = picked.core() if picked else None
+    parts = [part_of(i, p, rows[i], a.ground, machine) for i, (p, a) in enumerate(zip(data.parts, places, strict=True))]
+    if data.spots:
+        check_spots(data, machine)
     job = reckon(
         [c.core for c in mix],
         parts,
-        picked.core() if picked else None,
+        machine,
         passes=data.passes,
         even=data.even,
         by_pass=data.by_pass,
         us=account.us,
+        vessels=cabinet(account).own,
         house=house,
         dial=(dial := rate_in("dial", given) if (given := filled(data.dial)) else None),
         undiluted=data.undiluted,
     )
     looked = said_in(data.said)
     meant = {
-        (i, c): _meant(planned, dose, row, area, when)
+        (i, c): _meant(planned, dose, row, area, when, data.spots)
         for i, (planned, area) in enumerate(zip(job.parts, places, strict=True))
         for c, (dose, row) in enumerate(zip(planned.doses, rows[i], strict=True))
         if dose and row
@@ -140,58 +129,33 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
         targets=tuple(found.key if (found := find_target(c.target)) else c.target for c in data.mix),
         machine_says=said,
         settings=settings,
-        setup=setup_of(picked, account.us) if picked else (),
+        setup=(*(setup_of(picked, account.us) if picked else ()), *_crossed(data)),
+        crossing=data.crossing if data.passes > 1 else "",
         dial=dial if picked and picked.draws else None,
+        spots=data.spots,
+        cabinet=cabinet(account),
         watered_in=tuple(dict.fromkeys(_watered_in(account, card, p.area_id) for card in mix for p in data.parts)),
     )
 
 
-def _rows(account: Account, data: JobIn, i: int) -> tuple[RateRow | None, ...]:
-    """The label row of each component on a part; None for one to taste. Raises InputError by its field."""
-    doses = data.parts[i].doses
-    if len(doses) != len(data.mix):
-        raise InputError(
-            f"parts.{i}.doses", len(doses), f"The mix has {len(data.mix)} products.", "Give the rate of each, in its order."
-        )
-    return tuple(
-        None if d.row_id is None else row_of(account, c.product_id, d.row_id, f"parts.{i}.doses.{k}.row_id")
-        for k, (c, d) in enumerate(zip(data.mix, doses, strict=True))
-    )
-
-
-def _part(i: int, given: PartIn, rows: Sequence[RateRow | None], ground: Ground) -> Part:
-    """A part as the core takes it. Raises InputError by its field."""
-    doses = tuple(
-        Dosing(rate_in(f"parts.{i}.doses.{c}.rate", d.rate), row.label()) if d.rate and row else Dosing()
-        for c, (d, row) in enumerate(zip(given.doses, rows, strict=True))
-    )
-    return Part(ground, doses, _treated(i, given, ground), given.zone)
-
-
-def _meant(planned: PartPlan, dose: DosePlan, row: RateRow, area: Area, when: datetime) -> Applied:
+def _meant(planned: PartPlan, dose: DosePlan, row: RateRow, area: Area, when: datetime, spots: bool) -> Applied:
     """A component on a part as an application of this job."""
     made = applied(dose.product, dose.dose.amount, planned.part.area, local_day(area, when), row.core())
-    place = place_of(area, planned.part.area.base, planned.part.zone)
+    place = place_of(area, planned.part.area.base, planned.part.zone, spots)
     return replace(made, application=THIS_JOB, standing=Standing.SAME_JOB, place=place, at=when)
 
 
-def said_in(given: SaidIn | None) -> Said:
-    """What somebody looked at. Raises InputError by its field."""
-    if given is None:
-        return UNSAID
-
-    def degrees(name: str, typed: QuantityIn | None) -> float | None:
-        found = filled(typed)
-        return celsius(f"said.{name}", signed_in(f"said.{name}", found.value), found.unit) if found else None
-
-    wind = quantity_in("said.wind", w, SPEED).base if (w := filled(given.wind)) else None
-    air, soil = degrees("air", given.air), degrees("soil", given.soil)
-    return Said(given.leaf, air, wind, soil, given.dry_before, given.dry_after)
+def _crossed(data: JobIn) -> tuple[tuple[str, str], ...]:
+    """How further passes lie, as a fact of the job."""
+    return (("Second pass", CROSSINGS[data.crossing]),) if data.crossing and data.passes > 1 else ()
 
 
 def _machine_says(account: Account, machine: Machine, job: Job, on: date) -> tuple[tuple[Finding, ...], tuple[str, ...]]:
     """What the machine's calibrations and its last filling say of a job, and a spreader's setting for each part."""
     said = [*before_load(held(account).get(machine.pk), job.products, machine.name), *said_of(machine, account, on)]
+    if machine.kind == MachineKind.SPRAYER:
+        said += sprays_fit(machine.name, machine.droplets, job.products)
+        said += jar_test(job.products, mixed_before(account)) if len(job.mix) > 1 else ()
     settings = []
     if machine.kind == MachineKind.SPREADER:
         for planned in job.parts:
@@ -208,18 +172,6 @@ def _watered_in(account: Account, card: Card, area_id: int) -> str:
     return water_in_text(account, area_id, rules.water_in_depth, rules.water_in_minutes)
 
 
-def _treated(i: int, part: PartIn, ground: Ground) -> Quantity | None:
-    if treated := filled(part.treated):
-        return quantity_in(f"parts.{i}.treated", treated, AREA)
-    return _share(part.share, ground, f"parts.{i}.share")
-
-
-def _share(text: str, ground: Ground, field: str = "share") -> Quantity | None:
-    if not text.strip():
-        return None
-    return Quantity(ground.size.value * share_in(text, field), ground.size.unit)
-
-
 # --- which row, which rate --------------------------------------------------------------------------------------
 
 
@@ -232,27 +184,27 @@ def row_fits(account: Account, data: RowsIn) -> list[RowFitOut]:
     card, area = card_of(account, data.product_id), area_of(account, data.area_id)
     rows = list(card.rows.values())
     before = history(account, data.area_id)
-    found = fits(card.label_rows, area.ground, data.target, house=_by_house(account, card.core))
+    found = fits(card.label_rows, area.ground, data.target, house=by_house(account, card.core))
     return [_fit_out(account, card.core, rows[f.index], f.fits, list(f.misses), before) for f in found]
 
 
-def _by_house(account: Account, product: Product) -> House | None:
+def by_house(account: Account, product: Product) -> House | None:
     """The house rules that order the rows of a growth regulator; other labels keep their own order."""
-    return account.house_rules if product.kind is Kind.GROWTH_REGULATOR else None
+    return account.house_rules if product.is_a(Kind.GROWTH_REGULATOR) else None
 
 
 def _fit_out(account: Account, product: Product, row: RateRow, fit: bool, misses: list[str], before: list[Applied]) -> RowFitOut:
-    start = _start(account, product, row.core(), before)
+    start = opening(account, product, row.core(), before)
     return RowFitOut(row_id=row.pk, fits=fit, misses=misses, start=rate_out(start[0]), why=start[1])
 
 
-def _start(account: Account, product: Product, row: Row, before: list[Applied]) -> tuple[Rate, str]:
+def opening(account: Account, product: Product, row: Row, before: list[Applied]) -> tuple[Rate, str]:
     """The rate that Reckon opens with, and why: the ramp for regulators, the house's place in the range for the rest."""
     house = account.house_rules
-    if product.kind is Kind.GROWTH_REGULATOR and row.intent is not Intent.FIRST_USE:
+    if product.is_a(Kind.GROWTH_REGULATOR) and row.intent is not Intent.FIRST_USE:
         day = today(account)
         season = in_season(before, house.season_of(day), day)
-        earlier = sum(a.kind is Kind.GROWTH_REGULATOR and bool(set(a.codes) & set(product.codes)) for a in season)
+        earlier = sum(a.is_a(Kind.GROWTH_REGULATOR) and bool(set(a.codes) & set(product.codes)) for a in season)
         found = regulator_start(row.label, earlier, house)
     else:
         found = start_in_range(row.label, house)
@@ -267,7 +219,7 @@ def backwards(account: Account, data: BackIn) -> BackOut:
     card, row = card_of(account, data.product_id), row_of(account, data.product_id, data.row_id)
     ground = area_of(account, data.area_id).ground
     area = quantity_in("treated", treated, AREA) if (treated := filled(data.treated)) else None
-    area = area or _share(data.share, ground) or ground.size
+    area = area or ground_share(data.share, ground) or ground.size
     product, label = card.core, row.label()
     amount = quantity_in("amount", data.amount, MASS, VOLUME)
     spray = quantity_in("spray", given, VOLUME) if (given := filled(data.spray)) else None
@@ -307,198 +259,34 @@ def _reach(account: Account, product: Product, rate: Rate, row: RateRow, amount:
     return goes_as_far(amount, far, rate)
 
 
-# --- side by side -----------------------------------------------------------------------------------------------
-
-
-def compared(account: Account, data: CompareIn) -> CompareOut:
-    """Products for one purpose on one area.
-
-    Raises:
-        InputError: nothing to compare, or a rate that needs a sprayer.
-    """
-    area = area_of(account, data.area_id)
-    ground = area.ground
-    size = _share(data.share, ground) or ground.size
-    machine = machine_of(account, data.machine_id).core() if data.machine_id else None
-    spray = machine.output_base * size.base if machine and machine.sprays else None
-    chosen = _chosen(account, data)
-    if not chosen:
-        what = data.target or data.kind or "that"
-        raise InputError("target", what, f"Nothing on the shelf is for {what}.", "Pick another purpose, or pick products.")
-    rows, problems = [], []
-    for card in chosen:
-        held = list(card.rows.values())
-        best = fits(card.label_rows, ground, data.target, house=_by_house(account, card.core))[0]
-        row = held[best.index]
-        rate = _start(account, card.core, row.core(), history(account, data.area_id))[0]
-        try:
-            one = compare([Offer(card.core, row.label(), rate)], size, spray)[0]
-        except InputError as fault:
-            problems.append(_unreckoned(card, row, rate, fault.sentence))
-            continue
-        rows.append((card, row, best.fits, list(best.misses), one))
-    if data.equal_to is not None:
-        rows = _matched(data.equal_to, rows, size)
-    return _compare_out(account, rows, problems, data)
-
-
-def _chosen(account: Account, data: CompareIn) -> list[Card]:
-    here = [c for c in cards(account).values() if c.product.archived_at is None and c.rows]
-    if data.product_ids:
-        return [card_of(account, pk) for pk in data.product_ids]
-    wanted = find_target(data.target)
-    if wanted:
-        return [c for c in here if any((t := find_target(r.target or r.use)) and t.key == wanted.key for r in c.rows.values())]
-    return [c for c in here if data.kind and c.product.kind == data.kind]
-
-
-Row5 = tuple[Card, RateRow, bool, list[str], Compared]
-
-
-def _matched(product_id: int, rows: list[Row5], size: Quantity) -> list[Row5]:
-    """The rows at the rates that bring as much active as one of them."""
-    reference = next((r for r in rows if r[0].product.pk == product_id), None)
-    if reference is None:
-        raise InputError("equal_to", product_id, "The product to match is not among them.", "Pick one of the list.")
-    found = {c.product.id: c for c in equal_active(reference[4], [r[4].candidate for r in rows], size)}
-    matched = []
-    for card, row, fit, misses, _ in rows:
-        if card.core.id in found:
-            matched.append((card, row, fit, misses, compare([found[card.core.id]], size)[0]))
-    return matched
-
-
-def _compare_out(account: Account, rows: list[Row5], problems: list[ComparedOut], data: CompareIn) -> CompareOut:
-    us = account.us
-    forgiving = account.house_rules.of("concentrates") == "forgiving"
-    strength = {r[0].product.pk: _strength(r[0].core) for r in rows}
-    order = sorted(
-        rows,
-        key=lambda r: (
-            not r[2],
-            strength[r[0].product.pk] if forgiving else (r[4].cost if r[4].cost is not None else float("inf")),
-        ),
-    )
-    top_active = max((r[4].active or 0.0 for r in rows), default=0.0)
-    top_cost = max((r[4].cost or 0.0 for r in rows), default=0.0)
-    best = _best(rows)
-    outs = [_compared_out(account, r, top_active, top_cost, best, us) for r in order]
-    count = len(outs) + len(problems)
-    cheapest = next((o for o in outs if "cost" in o.best), None)
-    cheapest = cheapest if len(outs) > 1 else None
-    sentence = compared_sentence(count, cheapest.product if cheapest else "", cheapest.cost if cheapest else "")
-    return CompareOut(sentence=sentence, foot=foot_of(us).unit.symbol, rows=[*outs, *problems])
-
-
-def _strength(product: Product) -> float:
-    shares = [product.share(c) or 0.0 for c in product.contents]
-    return max(shares, default=0.0)
-
-
-def _best(rows: list[Row5]) -> dict[str, int]:
-    """Which product is least in each kind of cost, where two or more can be compared."""
-    found = {}
-    for name in ("cost", "per_nitrogen", "per_active"):
-        priced = [(getattr(r[4], name), r[0].product.pk) for r in rows if getattr(r[4], name) is not None]
-        priced.sort()
-        if len(priced) > 1 and priced[0][0] < priced[1][0] * (1 - 1e-9):
-            found[name] = priced[0][1]
-    return found
-
-
-def _money(value: float | None, account: Account) -> str:
-    return "" if value is None else f"{value:,.2f} {account.currency}"
-
-
-def _compared_out(account: Account, r: Row5, top_active: float, top_cost: float, best: dict[str, int], us: bool) -> ComparedOut:
-    card, row, fit, misses, found = r
-    pound = UNITS["lb" if us else "kg"]
-    foot = foot_of(us)
-    bought = bought_out(found.purchase, "", "", us) if found.purchase else None
-    acre = RateUnit(UNITS["lb" if us else "g"], UNITS["acre" if us else "ha"])
-    return ComparedOut(
-        product_id=card.product.pk,
-        row_id=row.pk,
-        product=card.product.name,
-        kind=card.core.kind.text,
-        codes=", ".join(card.core.codes),
-        use=row.use or row.target,
-        fits=fit,
-        misses=misses,
-        rate=rate_out(found.candidate.rate),
-        amount=str(found.dose.amount),
-        cost=_money(found.cost, account),
-        per_foot=_money(None if found.per_area is None else found.per_area * foot.base, account),
-        per_nitrogen=_money(None if found.per_nitrogen is None else found.per_nitrogen * pound.size, account),
-        per_active=_money(None if found.per_active is None else found.per_active * UNITS["oz_wt" if us else "g"].size, account),
-        active=f"{show_number(found.active / acre.size, 3)} {acre.symbol}" if found.active else "",
-        nitrogen=f"{per_foot(found.nitrogen, us)}/{foot.unit.symbol}" if found.nitrogen else "",
-        active_share=(found.active or 0.0) / top_active if top_active else 0.0,
-        cost_share=(found.cost or 0.0) / top_cost if top_cost else 0.0,
-        best=[name for name, pk in best.items() if pk == card.product.pk],
-        purchase=" and ".join(bought.packages) + (f", {bought.cost}" if bought and bought.cost else "") if bought else "",
-        leftover=bought.leftover if bought else "",
-        problem="",
-    )
-
-
-def _unreckoned(card: Card, row: RateRow, rate: Rate, problem: str) -> ComparedOut:
-    return ComparedOut(
-        product_id=card.product.pk,
-        row_id=row.pk,
-        product=card.product.name,
-        kind=card.core.kind.text,
-        codes=", ".join(card.core.codes),
-        use=row.use or row.target,
-        fits=False,
-        misses=[],
-        rate=rate_out(rate),
-        amount="",
-        cost="",
-        per_foot="",
-        per_nitrogen="",
-        per_active="",
-        active="",
-        nitrogen="",
-        active_share=0.0,
-        cost_share=0.0,
-        best=[],
-        purchase="",
-        leftover="",
-        problem=problem,
-    )
-
-
 # --- measuring --------------------------------------------------------------------------------------------------
 
 
 def measuring(account: Account, data: DoseMeasureIn) -> MeasuringOut:
     """How to measure a dose, and what each vessel is good for. Raises InputError."""
     amount = quantity_in("amount", data.amount, MASS, VOLUME)
-    density = card_of(account, data.product_id).core.density_g_per_l if data.product_id else None
-    dilution = stock_dilution(amount, account.us)
+    product = card_of(account, data.product_id).core if data.product_id else None
+    density = product.density_g_per_l if product else None
+    at_hand = cabinet(account)
+    wet = amount.unit.dimension == VOLUME or bool(product and product.formulation.sprayed)
+    dilution = stock_dilution(amount, at_hand, wet)
     return MeasuringOut(
-        measure=measure_out(measure(amount, account.us), amount),
+        measure=measure_out(measure(amount, at_hand), amount),
         ways=[WayOut(unit=w.unit, text=w.text) for w in ways(amount, density)],
         dilution=dilution.sentence if dilution else "",
         leasts=[
-            LeastOut(vessel=x.vessel.name, well=str(x.well), at_all=str(x.at_all))
-            for x in leasts(account.us)
-            if x.vessel.unit.dimension == amount.unit.dimension
+            LeastOut(vessel=x.vessel.name, well=str(x.well), at_all=str(x.at_all)) for x in leasts(at_hand, amount.unit.dimension)
         ],
     )
 
 
 def cup(data: CupIn) -> CupOut:
     """Whether a cup's mark is true, by the water it holds. Raises InputError."""
-    warm = 20.0
-    if given := filled(data.temperature):
-        warm = celsius("temperature", number_in("temperature", given.value), given.unit)
-    found = check_cup(quantity_in("mark", data.mark, VOLUME), quantity_in("weight", data.weight, MASS), warm)
+    found = check_in(data)
     return CupOut(
         sentence=found.sentence,
         holds=str(found.holds),
         off=f"{found.off * 100:+.1f} %".replace("-", "−"),
-        good=abs(found.off) <= 0.01,
+        good=abs(found.off) <= TRUE,
         working=working_out(found.working),
     )

@@ -7,9 +7,10 @@ from ninja import Schema
 from pydantic import Field
 
 from core.job.reckon import MOST_MIXED
+from core.tank.vessels import Shape
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.judgements import JudgementOut
-from greenmeasure.common.schemas import FactOut, Line, Name, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
+from greenmeasure.common.schemas import FactOut, Line, Name, OptionOut, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
 
 
 class DoseIn(Schema):
@@ -29,13 +30,15 @@ class ComponentIn(Schema):
 class PartIn(Schema):
     """One area of a job with the rate of each component, in the mix's order. Rates are in the unit of their row or one like it.
 
-    `share` (`1/2`, `20 %`) or `treated` narrows it to a part of the area; `zone` names that part.
+    `share` (`1/2`, `20 %`) or `treated` narrows it to a part of the area, or `spray` to what that much of it reaches; `zone` is
+    the part's name.
     """
 
     area_id: int
     doses: Annotated[list[DoseIn], Field(min_length=1, max_length=MOST_MIXED)]
     treated: QuantityIn | None = None
     share: str = ""
+    spray: QuantityIn | None = None
     zone: Name = ""
 
 
@@ -50,12 +53,17 @@ class SaidIn(Schema):
     dry_after: bool = False
 
 
+CrossingName = Literal["", "crosswise", "diagonal", "offset"]
+
+
 class JobIn(Schema):
     """One job: a mix on one or many areas. One product is a mix of one.
 
     `on` is its day and `clock` its hour there (`07:30`); it is now, unless either is said. `said` is what
-    somebody looked at, and goes before what the weather tells. With `by_pass` each pass is filled for itself.
+    somebody looked at, and goes before what the weather tells. With `by_pass` each pass is filled for itself;
+    `crossing` is how a further pass lies to the one before.
     Of a hose-end `dial` is where it stands, a volume per volume of spray, and `undiluted` puts the product in as it is.
+    With `spots` it treats spots all over its areas.
     """
 
     mix: Annotated[list[ComponentIn], Field(min_length=1, max_length=MOST_MIXED)]
@@ -64,8 +72,10 @@ class JobIn(Schema):
     passes: int = 1
     even: bool = False
     by_pass: bool = False
+    crossing: CrossingName = ""
     dial: QuantityIn | None = None
     undiluted: bool = False
+    spots: bool = False
     on: date | None = None
     clock: Annotated[str, Field(max_length=8)] = ""
     said: SaidIn | None = None
@@ -78,12 +88,30 @@ class AgainOut(Out):
     notes: list[str]
 
 
+class KeptMixIn(Schema):
+    """A job to keep under a name."""
+
+    name: Name
+    job: JobIn
+
+
+class KeptMixOut(Out):
+    """A kept mix: what is in it, where it goes and with what, in words."""
+
+    id: int
+    version: int
+    name: str
+    products: str
+    where: str
+    machine: str
+
+
 class VesselOut(Out):
     """A vessel to draw: `marks` are its numbered graduations."""
 
     key: str
     name: str
-    shape: Literal["syringe", "cup", "jug", "scale"]
+    shape: Shape
     unit: str
     capacity: float
     graduation: float
@@ -272,7 +300,10 @@ class ComponentOut(Out):
 
 
 class JobOut(Out):
-    """One job, reckoned. Numbers that people read come as text; those that are drawn come as numbers too."""
+    """One job, reckoned. Numbers that people read come as text; those that are drawn come as numbers too.
+
+    `share_out` says of an odd last load that all alike are measured better.
+    """
 
     headline: str
     name: str
@@ -294,6 +325,7 @@ class JobOut(Out):
     delivered: list[DeliveredOut]
     cost: CostOut | None
     warnings: list[str]
+    share_out: str
     label_first: str
     label_rules: list[RuleTextOut]
     cautions: list[CautionOut]
@@ -354,8 +386,19 @@ class BackOut(Out):
     working: list[StepOut]
 
 
+class ChosenRateIn(Schema):
+    """The rate that was chosen for a product."""
+
+    product_id: int
+    rate: QuantityIn
+
+
 class CompareIn(Schema):
-    """Products for one purpose on one area. No products means all that are for the target, or of the kind."""
+    """Products for one purpose on one area. No products means all that are for the target, or of the kind.
+
+    Each goes at its rate of `rates`, else at one place of its label's range (`at`), else as the house opens; with `equal_to` all
+    at what brings as much of `equal_in` as that product. `nutrient` is what a pound's cost is told of.
+    """
 
     area_id: int
     share: str = ""
@@ -363,11 +406,15 @@ class CompareIn(Schema):
     kind: str = ""
     product_ids: Annotated[list[int], Field(max_length=200)] = []
     machine_id: int | None = None
+    at: Literal["", "low", "middle", "high"] = ""
+    rates: Annotated[list[ChosenRateIn], Field(max_length=200)] = []
     equal_to: int | None = None
+    equal_in: str = "active"
+    nutrient: str = "N"
 
 
 class ComparedOut(Out):
-    """One product of a comparison. `shares` are of the greatest in their column, for drawing."""
+    """One product of a comparison. `shares` are of the greatest in their column, for drawing; `stock` says where it is enough."""
 
     product_id: int
     row_id: int
@@ -381,23 +428,27 @@ class ComparedOut(Out):
     amount: str
     cost: str
     per_foot: str
-    per_nitrogen: str
+    per_nutrient: str
     per_active: str
     active: str
-    nitrogen: str
+    brought: str
     active_share: float
     cost_share: float
     best: list[str]
+    packages: str
+    stock: str
     purchase: str
     leftover: str
     problem: str
 
 
 class CompareOut(Out):
-    """Products side by side, the first to take first."""
+    """Products side by side, the first to take first; `nutrients` are those that any of them brings."""
 
     sentence: str
     foot: str
+    nutrient: str
+    nutrients: list[OptionOut]
     rows: list[ComparedOut]
 
 
@@ -423,14 +474,6 @@ class MeasuringOut(Out):
     ways: list[WayOut]
     dilution: str
     leasts: list[LeastOut]
-
-
-class CupIn(Schema):
-    """A cup's mark, what its water weighs, and how warm it is, in degF or degC."""
-
-    mark: QuantityIn
-    weight: QuantityIn
-    temperature: QuantityIn | None = None
 
 
 class CupOut(Out):

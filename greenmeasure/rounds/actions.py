@@ -2,8 +2,7 @@
 
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import replace
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
@@ -11,8 +10,7 @@ from django.db import IntegrityError, transaction
 from core.errors import InputError, Refused
 from core.findings import Weight
 from core.job import DosePlan
-from core.ledger.gate import Checked, Plan, check
-from core.ledger.history import Standing
+from core.ledger.gate import Checked
 from core.rates.limits import refuse_above_label
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.book.models import Application
@@ -23,16 +21,15 @@ from greenmeasure.common.models import Belonging
 from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.actions import learn
 from greenmeasure.kit.queries import machine_of
-from greenmeasure.ledger.past import Asked, ledger, of_dose
 from greenmeasure.reckon.outs import Reckoned
 from greenmeasure.reckon.queries import reckoned
 from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds.actual import Taught, read_actual
 from greenmeasure.rounds.models import Round, RoundComponent, RoundDose, RoundPart, Tick
-from greenmeasure.rounds.recording import Finished, Marked, Marks, record
+from greenmeasure.rounds.recording import Finished, Marked, Marks, record, take_from_lots
 from greenmeasure.rounds.schemas import DoneIn, FinishIn, TickIn
 from greenmeasure.rounds.sheets import sheet_of
-from greenmeasure.shelf.actions import take_from_lot
+from greenmeasure.rounds.standing import stands_against
 from greenmeasure.shelf.models import RateRow
 from greenmeasure.shelf.queries import card_of
 
@@ -75,6 +72,8 @@ def _begin(account: Account, user: User, data: JobIn, key: UUID, found: Reckoned
                 dial_value=found.dial.value if found.dial else None,
                 dial_unit=found.dial.unit.key if found.dial else "",
                 undiluted=found.job.undiluted,
+                spots=found.spots,
+                crossing=found.crossing,
                 sheet=sheet_of(found).document(),
                 started_by=user,
                 started_at=at or clock.now(),
@@ -130,26 +129,10 @@ def _ask(checked: Checked) -> None:
 
 
 def _refuse_again(found: Round) -> None:
-    """Hold a round that was given up against its ledger as it is now, ground by ground, component by component."""
-    account, at, me = found.account, max(found.at, clock.now()), f"round-{found.pk}"
-    meant = {
-        (part.pk, dose.component_id): of_dose(card_of(account, dose.component.product_id).core, part, dose, at)
-        for part in found.parts.all()
-        for dose in part.doses.all()
-    }
-    same_job = {key: replace(a, application=me, standing=Standing.SAME_JOB) for key, a in meant.items()}
-    for part in found.parts.all():
-        for dose in part.doses.all():
-            key = (part.pk, dose.component_id)
-            mine, others = same_job[key], tuple(a for k, a in same_job.items() if k != key)
-            assert mine.place
-            component = dose.component
-            card = card_of(account, component.product_id)
-            bears = ledger(account, Asked(mine.place, at, component.product_id, component.target, others, frozenset({me})))
-            checked = check(Plan(card.core, dose.row, dose.rate, mine, card.label_rows, component.target), bears, account.us)
-            rule = next((f for f in checked.findings if f.act is Weight.REFUSE), None)
-            if rule:
-                raise Refused("round", str(part), f"{part}: {rule.sentence}", "Start another round when it may go down.")
+    """Hold a round that was given up against its ledger as it is now."""
+    for against in stands_against(found, max(found.at, clock.now())):
+        where, rule = str(against.part), against.rule.sentence
+        raise Refused("round", where, f"{where}: {rule}", "Start another round when it may go down.")
 
 
 def _save_mix(made: Round, data: JobIn, found: Reckoned) -> None:
@@ -268,8 +251,10 @@ def finish_round(
     if found.status == Round.Status.DONE:
         return list(found.applications.order_by("pk"))
     _still_open(found)
+    if found.spots and found.applications.exists():
+        raise Conflict("Some of this mix is in the book by its outings: note the next one, or empty the tank.")
     actual = read_actual(found, data)
-    now = at or _when(found, data)
+    now = at or when_done(found, data.on, data.clock)
     with transaction.atomic():
         if not _move(found, Round.Status.UNDER_WAY, Round.Status.DONE, now):
             if found.status != Round.Status.DONE:
@@ -277,25 +262,23 @@ def finish_round(
             return list(found.applications.order_by("pk"))
         made = Finished(found, user, now, actual, data)
         applications = [record(made, part, marked or {}) for part in actual.parts]
-        for used in actual.used:
-            if used.lot and used.amount:
-                take_from_lot(used.lot, used.amount)
+        take_from_lots(actual)
         if actual.taught:
             _teach(found, user, data, actual.taught, now)
         found.account.touch()
     return applications
 
 
-def _when(found: Round, data: FinishIn) -> datetime:
+def when_done(found: Round, on: date | None, hour: str) -> datetime:
     """When a round was really done: now, unless a day or an hour is said.
 
     Raises:
         InputError: a time that has not been yet.
     """
-    at, now = moment_at(found.parts.all()[0].area, data.on, data.clock), clock.now()
+    at, now = moment_at(found.parts.all()[0].area, on, hour), clock.now()
     if at > now + SOON:
-        field = "clock" if data.clock.strip() else "on"
-        raise InputError(field, str(data.on or data.clock), "That has not been yet.", "Enter when it was done.")
+        field = "clock" if hour.strip() else "on"
+        raise InputError(field, str(on or hour), "That has not been yet.", "Enter when it was done.")
     return min(at, now)
 
 
@@ -355,18 +338,27 @@ def give_up(found: Round) -> None:
     Raises:
         Conflict: the round is over already.
     """
-    if not _move(found, Round.Status.UNDER_WAY, Round.Status.GIVEN_UP, clock.now()):
-        _still_open(found)
+    if found.applications.exists():
+        raise Conflict("Some of this mix is in the book: empty the tank instead.")
+    end(found, Round.Status.GIVEN_UP, clock.now())
     found.account.touch()
+
+
+def end(found: Round, status: Round.Status, at: datetime) -> None:
+    """Take a round that is under way to its end. Raises Conflict where it is over already."""
+    if not _move(found, Round.Status.UNDER_WAY, status, at):
+        _still_open(found)
 
 
 def take_up_again(found: Round) -> None:
     """Undo giving up. What has gone down or was planned since bears on it, as on any other plan.
 
     Raises:
-        Conflict: the round was not given up.
+        Conflict: the round was not given up, or its mix was disposed of.
         Refused: it may not go down any more, with the rule quoted.
     """
+    if found.emptied:
+        raise Conflict("Its mix was disposed of: there is nothing left to take up. Start another round.")
     if found.status == Round.Status.GIVEN_UP:
         _refuse_again(found)
     if not _move(found, Round.Status.GIVEN_UP, Round.Status.UNDER_WAY, None):

@@ -9,13 +9,15 @@ from greenmeasure.book.queries import application_out
 from greenmeasure.book.schemas import ApplicationOut
 from greenmeasure.common.bringing import ImportOut, TextIn
 from greenmeasure.reckon.schemas import JobIn
-from greenmeasure.rounds import actions, bringing, pouring, queries
+from greenmeasure.rounds import actions, bringing, pouring, queries, spots
 from greenmeasure.rounds.actual import read_actual
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import (
     ActualOut,
     DoneIn,
+    EmptiedIn,
     FinishIn,
+    OutingIn,
     PouredIn,
     PouredOut,
     RoundLineOut,
@@ -98,6 +100,22 @@ def finish_round(request: HttpRequest, account: Path[str], round_id: int, data: 
     """Put the round in the book, an application an area."""
     found = Round.objects.one(account_of(request), round_id)
     return [application_out(a) for a in actions.finish_round(found, user_of(request), data)]
+
+
+@router.post("/{round_id}/outings", response={201: RoundOut}, auth=APPLICATOR)
+def go_out(request: HttpRequest, account: Path[str], round_id: int, data: OutingIn) -> tuple[int, RoundOut]:
+    """Put one outing to the spots of a round in the book."""
+    found = Round.objects.one(account_of(request), round_id)
+    spots.go_out(found, user_of(request), data)
+    return 201, queries.round_out(Round.objects.one(account_of(request), round_id))
+
+
+@router.post("/{round_id}/empty", response=RoundOut, auth=APPLICATOR)
+def empty_round(request: HttpRequest, account: Path[str], round_id: int, data: EmptiedIn) -> RoundOut:
+    """End a round to spots: its mix is sprayed out, or disposed of."""
+    found = Round.objects.one(account_of(request), round_id)
+    spots.empty(found, data)
+    return queries.round_out(found)
 
 
 @router.post("/{round_id}/give-up", response=RoundOut, auth=APPLICATOR)

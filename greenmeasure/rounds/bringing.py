@@ -44,6 +44,7 @@ READ = (
     "time",
     "site",
     "zone",
+    "spots",
     "treated",
     "treated_unit",
     "used",
@@ -253,6 +254,7 @@ def _job(brought: Brought) -> JobIn:
         machine_id=brought.machine.pk,
         parts=[part],
         passes=int(read_number(brought.cells.get("passes") or "1", "passes")),
+        spots=brought.cells.get("spots", "").strip().casefold() in ("yes", "true", "1"),
     )
 
 

@@ -31,12 +31,21 @@ class RoundQuerySet(models.QuerySet["Round"]):
         return found
 
 
+class Emptied(models.TextChoices):
+    """What became of the last of a mix for spots."""
+
+    SPRAYED = "sprayed", "sprayed out"
+    DISPOSED = "disposed", "disposed of as the label says"
+
+
 class Round(models.Model):
     """One outing. `sheet` is the document of its mix sheet, as `core.job.sheet` writes and reads it; later changes to the card
     leave it alone.
 
     `at` is when it goes down: its day and hour; `looked` what somebody looked at before. `key` comes from whoever starts it, so
     that a start sent twice over a bad connection makes one round. `dial` is where a hose-end stands, where somebody set it.
+    `crossing` is how a further pass lies to the one before. With `spots` its mix treats spots over several outings, each an
+    application of its own, until it is `emptied`.
     """
 
     class Status(models.TextChoices):
@@ -53,6 +62,9 @@ class Round(models.Model):
     dial_value = models.FloatField(null=True)
     dial_unit = models.CharField(max_length=24, blank=True)
     undiluted = models.BooleanField(default=False)
+    crossing = models.CharField(max_length=12, blank=True)
+    spots = models.BooleanField(default=False)
+    emptied = models.CharField(max_length=12, blank=True, choices=Emptied)
     sheet = models.JSONField()
     started_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
     started_at = models.DateTimeField()
@@ -87,6 +99,16 @@ class Round(models.Model):
     @property
     def spray(self) -> Quantity | None:
         return None if self.spray_litres is None else Quantity(self.spray_litres, UNITS["l"])
+
+    @property
+    def gone_out(self) -> float:
+        """What of its mix is in the book by its outings [L]."""
+        return sum((a.spray.base for a in self.applications.all() if a.spray), 0.0)
+
+    @property
+    def share_left(self) -> float:
+        """What of its mix is still to go down, as a share: all of it, but where spots were treated before."""
+        return max(0.0, 1 - self.gone_out / self.spray_litres) if self.spots and self.spray_litres else 1.0
 
 
 class RoundComponent(models.Model):

@@ -1,5 +1,6 @@
 """The pour check: what was really measured of each product for a load, before the tank is topped up."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from core.errors import InputError
@@ -61,6 +62,20 @@ def judged(found: Round, sheet: Sheet, load: int, component: RoundComponent, amo
     if meant is None or dose is None:
         raise InputError("load", load, "The sheet does not say how much of it this load takes.", "Open the sheet again.")
     return Held(check_poured(component.product.core(), dose.rate, dose.label, meant, amount), dose)
+
+
+def poured_in_all(component: RoundComponent, poured: Sequence[models.Poured], loads: int) -> Quantity | None:
+    """What was measured of a component for all loads together; None until it was for each.
+
+    Args:
+        component: one product of the mix.
+        poured: everything that was measured in its round.
+        loads: how many its sheet has.
+    """
+    mine = [p.amount for p in poured if p.component_id == component.pk]
+    if not mine or len(mine) != loads or len({a.unit.dimension for a in mine}) > 1:
+        return None
+    return Quantity(sum(a.base for a in mine) / mine[0].unit.size, mine[0].unit)
 
 
 def _measured(found: Round, data: PouredIn) -> tuple[RoundComponent, Quantity]:

@@ -3,26 +3,28 @@
 from collections.abc import Sequence
 from typing import cast
 
-from core.days import clock
+from core.days import clock as at_clock
 from core.errors import InputError
 from core.job.sheet import Sheet, SheetPart
 from core.label.rate import show_label_rate
 from core.machines.standing import DRIFTED
 from core.readable import handy, joined, readable
-from core.units import Quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.words import target_name
+from greenmeasure.common import clock
 from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import quantity_out, rule_out
 from greenmeasure.rounds.actions import ticked
 from greenmeasure.rounds.actual import Actual, ActualDose, Partly
+from greenmeasure.rounds.left import left_of
 from greenmeasure.rounds.models import Poured, Round, RoundComponent, RoundPart
-from greenmeasure.rounds.pouring import Held, judged
+from greenmeasure.rounds.pouring import Held, judged, poured_in_all
 from greenmeasure.rounds.schemas import (
     ActualDoseOut,
     ActualOut,
     ActualPartOut,
     KeptPourOut,
+    OutingOut,
     PartlyOut,
     PouredOut,
     RoundComponentOut,
@@ -30,12 +32,13 @@ from greenmeasure.rounds.schemas import (
     RoundLineOut,
     RoundOut,
     RoundPartOut,
+    SpotsOut,
     StatusName,
     TaughtOut,
     TickOut,
 )
 from greenmeasure.rounds.sheets import sheet_out
-from greenmeasure.rounds.words import against_plan, next_act, partly_sentence
+from greenmeasure.rounds.words import against_plan, left_sentence, left_text, life_sentence, next_act, partly_sentence
 
 
 def round_out(found: Round) -> RoundOut:
@@ -54,15 +57,41 @@ def round_out(found: Round) -> RoundOut:
         poured=[_kept_pour(found, sheet, p) for p in poured],
         loads_done=sheet.loads_done(done),
         worn=sheet.worn(done),
-        next=next_act(found, sheet, done),
+        next=next_act(found, sheet, done, left_of(found) if found.spots else None, clock.now()),
         parts=[part_out(p, sheet) for p in found.parts.all()],
         planned_spray=quantity_out(spray) if spray else None,
         started_by=str(found.started_by),
         started_at=found.started_at,
         at=found.at,
-        at_text=clock(found.at, found.parts.all()[0].area.site.zone),
+        at_text=at_clock(found.at, found.parts.all()[0].area.site.zone),
         looked=found.looked,
+        spots=_spots_out(found) if found.spots else None,
         application_ids=list(found.applications.order_by("pk").values_list("pk", flat=True)),
+    )
+
+
+def _spots_out(found: Round) -> SpotsOut:
+    """The outings of a round to spots, the first first, and what is left of its mix."""
+    left, zone = left_of(found), found.parts.all()[0].area.site.zone
+    done = list(found.applications.order_by("finished_at", "pk"))
+    return SpotsOut(
+        outings=[
+            OutingOut(
+                application_id=a.pk,
+                at_text=at_clock(a.finished_at, zone),
+                area=a.area_name,
+                treated=str(a.treated),
+                spray=str(a.spray or ""),
+                by=a.by_name,
+            )
+            for a in done
+        ],
+        left=quantity_out(left.amount),
+        used_up=left.used_up,
+        sentence=left_sentence(left, found.get_emptied_display() if found.emptied else ""),
+        life="" if found.emptied or left.used_up else life_sentence(left, zone, clock.now()),
+        stale=not found.emptied and left.stale(clock.now()),
+        emptied=found.emptied,
     )
 
 
@@ -92,10 +121,7 @@ def _kept_pour(found: Round, sheet: Sheet, kept: Poured) -> KeptPourOut:
 
 
 def _component_out(c: RoundComponent, poured: Sequence[Poured], loads: int) -> RoundComponentOut:
-    mine = [p.amount for p in poured if p.component_id == c.pk]
-    whole = None
-    if mine and len(mine) == loads and len({a.unit.dimension for a in mine}) == 1:
-        whole = Quantity(sum(a.base for a in mine) / mine[0].unit.size, mine[0].unit)
+    whole = poured_in_all(c, poured, loads)
     return RoundComponentOut(
         product_id=c.product_id,
         product=c.product.name,
@@ -137,9 +163,17 @@ def _line_out(found: Round) -> RoundLineOut:
         headline=sheet.problem or sheet.headline,
         loads=len(sheet.loads),
         loads_done=sheet.loads_done(ticked(found)),
+        left=_left_out(found),
         started_by=str(found.started_by),
         started_at=found.started_at,
     )
+
+
+def _left_out(found: Round) -> str:
+    """What is left of a mix for spots that is under way; nothing of any other round."""
+    if not found.spots or found.status != Round.Status.UNDER_WAY:
+        return ""
+    return left_text(left_of(found), clock.now())
 
 
 def actual_out(found: Round, actual: Actual) -> ActualOut:

@@ -14,6 +14,7 @@ from greenmeasure.common.clock import local_day
 from greenmeasure.rounds.actual import Actual, ActualDose, ActualPart, Used
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import FinishIn
+from greenmeasure.shelf.actions import take_from_lot
 
 
 @dataclass(frozen=True)
@@ -40,7 +41,10 @@ Marked = dict[tuple[int, int], Marks]
 
 
 def record(made_of: Finished, here: ActualPart, marked: Marked) -> Application:
-    """Write one area of a round into the book with what was really used; nothing is refused here, only marked."""
+    """Write one area of a round into the book with what was really used; nothing is refused here, only marked.
+
+    An outing to spots stands after those of its round before it.
+    """
     done, at, actual, form = made_of.round, made_of.at, made_of.actual, made_of.form
     account, part = done.account, here.part
     share = here.treated.base / sum(p.treated.base for p in actual.parts)
@@ -48,13 +52,14 @@ def record(made_of: Finished, here: ActualPart, marked: Marked) -> Application:
     made = Application.objects.create(
         account=account,
         round=done,
-        position=part.position,
+        position=done.applications.count() if done.spots else part.position,
         area=part.area,
         machine=done.machine,
         applied_on=local_day(part.area, at),
         finished_at=at,
         area_name=part.area.name,
         zone=part.zone,
+        spots=done.spots,
         treated_value=here.treated.value,
         treated_unit=here.treated.unit.key,
         spray_value=spray.value if spray else None,
@@ -74,6 +79,13 @@ def record(made_of: Finished, here: ActualPart, marked: Marked) -> Application:
         place = used.component.position
         _entry(made, here, used, doses.get(used.component.pk), marked.get((part.position, place), Marks()))
     return made
+
+
+def take_from_lots(actual: Actual) -> None:
+    """Take what was used from the lots that it was from."""
+    for used in actual.used:
+        if used.lot and used.amount:
+            take_from_lot(used.lot, used.amount)
 
 
 def _entry(of: Application, here: ActualPart, used: Used, dose: ActualDose | None, marks: Marks) -> Entry:

@@ -135,6 +135,56 @@ class SheetOut(Out):
     problem: str
 
 
+class OutingIn(Schema):
+    """One outing to the spots of a round: how much of its mix went out, the ground that it went on, or both, and on which of the
+    round's areas. What is not given follows from the sprayer's output. `on` and `clock` are when; now, unless either is said.
+
+    `lots` are what the mix was taken from, one a component in its order, none where nobody said. `reason` is why it was done,
+    where a rule stands against it.
+    """
+
+    place: int = 0
+    spray: QuantityIn | None = None
+    treated: QuantityIn | None = None
+    lots: Annotated[list[int | None], Field(max_length=MOST_MIXED)] = []
+    reason: Line = ""
+    by: Name = ""
+    wind: Line = ""
+    air: Line = ""
+    note: Line = ""
+    on: date | None = None
+    clock: Annotated[str, Field(max_length=8)] = ""
+
+
+class EmptiedIn(Schema):
+    """What became of the last of a mix."""
+
+    how: Literal["sprayed", "disposed"]
+
+
+class OutingOut(Out):
+    """An outing that is in the book."""
+
+    application_id: int
+    at_text: str
+    area: str
+    treated: str
+    spray: str
+    by: str
+
+
+class SpotsOut(Out):
+    """The outings of a round to spots, what is left of its mix and how old it is; `stale` where its label's time is over."""
+
+    outings: list[OutingOut]
+    left: QuantityOut
+    used_up: bool
+    sentence: str
+    life: str
+    stale: bool
+    emptied: str
+
+
 class RoundOut(Out):
     """A round, for the time `at`. `next` says what to do now; `loads_done` counts loads whose every act is ticked."""
 
@@ -155,11 +205,12 @@ class RoundOut(Out):
     at: datetime
     at_text: str
     looked: str
+    spots: SpotsOut | None
     application_ids: list[int]
 
 
 class RoundLineOut(Out):
-    """A round in a list."""
+    """A round in a list; `left` is what is left of a mix for spots."""
 
     id: int
     status: StatusName
@@ -167,6 +218,7 @@ class RoundLineOut(Out):
     headline: str
     loads: int
     loads_done: int
+    left: str
     started_by: str
     started_at: datetime
 

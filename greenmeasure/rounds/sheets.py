@@ -18,7 +18,7 @@ from core.job.sheet import (
 from core.readable import handy, readable
 from core.units import Quantity
 from greenmeasure.common.schemas import FactOut
-from greenmeasure.reckon.outs import Reckoned, headline, in_tank, job_out
+from greenmeasure.reckon.outs import Reckoned, in_tank, job_out
 from greenmeasure.reckon.schemas import (
     ActOut,
     CautionOut,
@@ -31,6 +31,7 @@ from greenmeasure.reckon.schemas import (
     VesselOut,
     WearOut,
 )
+from greenmeasure.reckon.words import headline
 from greenmeasure.rounds.schemas import SheetComponentOut, SheetFindingOut, SheetOut
 
 
@@ -38,7 +39,7 @@ def sheet_of(found: Reckoned) -> Sheet:
     """The sheet of a job that is about to begin."""
     shown, job = job_out(found), found.job
     return Sheet(
-        headline=headline(job),
+        headline=headline(job, spots=found.spots),
         mix=tuple(
             SheetComponent(
                 x.product, x.role, x.target, _amount(plan.amount and handy(plan.amount)), x.cost.total if x.cost else ""

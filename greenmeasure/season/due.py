@@ -193,7 +193,7 @@ def shelf_of(account: Account) -> list[Card]:
 
 def listed_somewhere(account: Account, disease: str) -> bool:
     """Whether any product on the shelf lists a disease."""
-    return any(lists(row, disease) for c in shelf_of(account) if c.core.kind is Kind.FUNGICIDE for row in c.label_rows)
+    return any(lists(row, disease) for c in shelf_of(account) if c.core.is_a(Kind.FUNGICIDE) for row in c.label_rows)
 
 
 def exposed_between(p: Proposal, begin: datetime, end: datetime) -> int:

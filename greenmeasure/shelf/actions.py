@@ -11,6 +11,7 @@ from PIL import Image, UnidentifiedImageError
 from core.errors import InputError
 from core.grasses import GRASSES
 from core.label import product as core
+from core.label.contents import as_nutrient
 from core.label.groups import read_codes
 from core.label.phrase import read_label_rate, weighed
 from core.label.rate import Basis, LabelRate
@@ -37,10 +38,17 @@ def save_product(account: Account, data: ProductIn, product: Product | None = No
     before, product = product, product or Product(account=account)
     name = faults.of(free_name, Product, account, data.name, product.pk)
     kind = faults.of(_kind, data.kind)
+    also = [faults.of(_kind, key, f"also.{i}") for i, key in enumerate(data.also)]
+    kinds = tuple(dict.fromkeys(k for k in (kind, *also) if k))
+    leading = core.leading(kinds) if kind else None
     made = faults.of(core.formulation, data.formulation)
     heavy = faults.of(_density, typed) if (typed := filled(data.density)) else None
-    codes = faults.of(read_codes, data.group_code, "group_code", kind.scheme if kind else "FRAC")
+    codes = faults.of(read_codes, data.group_code, "group_code", leading.scheme if leading else "FRAC")
     contents = [faults.of(_content, i, c) for i, c in enumerate(data.contents)]
+    if leading and not leading.label_binds:
+        for i, c in enumerate(contents):
+            if c and c.basis is Basis.ACTIVE:
+                faults.of(_no_nutrient, i, c)
     if made and not made.liquid:
         for given in data.rates:
             given.phrase = weighed(given.phrase)
@@ -56,10 +64,12 @@ def save_product(account: Account, data: ProductIn, product: Product | None = No
                 faults.of(_fits, i, row["label"], made, bool(heavy))
     faults.raise_any()
     assert name and kind and made and codes is not None
-    whole = core.Product(name, kind, made, tuple(c for c in contents if c), heavy, codes=codes, rules=rules)
+    whole = core.Product(name, kind, made, tuple(c for c in contents if c), heavy, codes=codes, rules=rules, also=kinds[1:])
     faults.of(core.check_product, whole)
     faults.raise_any()
     product.name, product.kind, product.formulation = name, kind.value, made.code
+    product.printed = [p.model_dump() for p in data.printed if p.setting.strip()]
+    product.also = [k.value for k in kinds[1:]]
     product.density_value = number_in("density", data.density.value) if heavy and data.density else None
     product.density_unit = data.density.unit if heavy and data.density else ""
     product.group_code, product.note, product.stains = data.group_code.strip(), data.note, data.stains
@@ -85,12 +95,12 @@ def _lines(text: str) -> str:
     return "\n".join(line.strip() for line in text.splitlines() if line.strip())
 
 
-def _kind(key: str) -> core.Kind:
+def _kind(key: str, field: str = "kind") -> core.Kind:
     try:
         return core.Kind(key)
     except ValueError:
         raise InputError(
-            "kind",
+            field,
             key,
             "No type is chosen." if not key else f"“{key}” is not a type of product.",
             "Pick what the label says it is.",
@@ -121,6 +131,17 @@ def _content(i: int, given: ContentIn) -> core.Content:
     except InputError as fault:
         raise fault.on(fault.field.replace("contents.0", field)) from None
     return content
+
+
+def _no_nutrient(i: int, content: core.Content) -> None:
+    """Ask about a nutrient that was typed as an active. Raises InputError."""
+    if found := as_nutrient(content.name, content.percent):
+        raise InputError(
+            f"contents.{i}.basis",
+            content.name,
+            f"{content.name} is a nutrient: counted as an active it feeds nothing.",
+            found.remedy,
+        )
 
 
 def blank(value: object) -> bool:

@@ -11,7 +11,17 @@ from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against
 from greenmeasure.shelf import actions, files, queries
 from greenmeasure.shelf.models import Product
-from greenmeasure.shelf.schemas import LotIn, PhraseIn, PhraseOut, ProductIn, ProductOut, ShelfOptionsOut, ShelfTextIn
+from greenmeasure.shelf.schemas import (
+    GradeOut,
+    LotIn,
+    NameIn,
+    PhraseIn,
+    PhraseOut,
+    ProductIn,
+    ProductOut,
+    ShelfOptionsOut,
+    ShelfTextIn,
+)
 
 router = Router(tags=["shelf"])
 
@@ -32,6 +42,12 @@ def product_options(request: HttpRequest, account: Path[str]) -> ShelfOptionsOut
 def read_phrase(request: HttpRequest, account: Path[str], data: PhraseIn) -> PhraseOut:
     """Read a rate as a label prints it; changes nothing."""
     return queries.phrase_out(data.phrase, data.formulation)
+
+
+@router.post("/grade", response=GradeOut, auth=VIEWER)
+def read_grade(request: HttpRequest, account: Path[str], data: NameIn) -> GradeOut:
+    """The contents that a product's name states; changes nothing."""
+    return queries.grade_out(data.name)
 
 
 @router.get("/shelf.json", auth=VIEWER, response={200: dict})

@@ -21,7 +21,7 @@ from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.queries import whole_products
 from greenmeasure.shelf.rules import stored_rules, typed_rules
-from greenmeasure.shelf.schemas import ContentIn, PackageIn, ProductIn, RateRowIn
+from greenmeasure.shelf.schemas import ContentIn, PackageIn, PrintedIn, ProductIn, RateRowIn
 
 MOST_PRODUCTS = 1000
 FORMAT = "green-measure-shelf"
@@ -35,6 +35,8 @@ def product_in(product: Product) -> ProductIn:
     return ProductIn(
         name=product.name,
         kind=product.kind,
+        also=product.also,
+        printed=[PrintedIn(**p) for p in product.printed],
         formulation=product.formulation,
         group_code=product.group_code,
         density=density,
@@ -97,6 +99,7 @@ def to_json(account: Account) -> str:
 COLUMNS = (
     "name",
     "kind",
+    "also",
     "formulation",
     "group_code",
     "density",
@@ -132,6 +135,7 @@ def csv_lines(account: Account) -> Iterator[str]:
             cells = {
                 "name": data.name,
                 "kind": data.kind,
+                "also": " ".join(data.also),
                 "formulation": data.formulation,
                 "group_code": data.group_code,
                 "density": data.density.value if data.density else "",
@@ -218,6 +222,7 @@ def _product_of(row: dict[str, str]) -> dict[str, Any]:
     made: dict[str, Any] = {
         "name": row["name"],
         "kind": row.get("kind", ""),
+        "also": row.get("also", "").split(),
         "formulation": row.get("formulation", ""),
         "group_code": row.get("group_code", ""),
         "note": row.get("note", ""),

@@ -21,9 +21,15 @@ def label_of(phrase: str) -> LabelRate:
 
 
 class Product(Belonging):
-    """A product as its label describes it. Numbers are kept as typed, with their units; `rules` as `RulesIn` gives them."""
+    """A product as its label describes it. Numbers are kept as typed, with their units; `rules` as `RulesIn` gives them.
+
+    `also` is what it is besides its kind: a weed-and-feed is a herbicide and a fertiliser. `printed` are the settings that
+    its bag prints for kinds of spreader.
+    """
 
     kind = models.CharField(max_length=20)
+    also = models.JSONField(default=list, blank=True)
+    printed = models.JSONField(default=list, blank=True)
     formulation = models.CharField(max_length=2)
     density_value = models.FloatField(null=True)
     density_unit = models.CharField(max_length=8, blank=True)
@@ -43,8 +49,13 @@ class Product(Belonging):
         return None if self.density_value is None else self.density_value * DENSITY_UNITS[self.density_unit]
 
     @property
+    def kinds(self) -> tuple[core.Kind, ...]:
+        """Everything that it is: its kind, and what it is `also`."""
+        return tuple(core.Kind(k) for k in (self.kind, *self.also))
+
+    @property
     def codes(self) -> tuple[str, ...]:
-        return read_codes(self.group_code, scheme=core.Kind(self.kind).scheme)
+        return read_codes(self.group_code, scheme=core.leading(self.kinds).scheme)
 
     def core(self) -> core.Product:
         """The product as the core sees it."""
@@ -61,6 +72,8 @@ class Product(Belonging):
             self.codes,
             rules_of(self.rules),
             self.pk,
+            self.kinds[1:],
+            tuple(core.Printed(p["form"], p["setting"]) for p in self.printed),
         )
 
 

@@ -7,12 +7,13 @@ from django.db.models import QuerySet
 from core.errors import InputError
 from core.grasses import GRASSES
 from core.label import product as core
+from core.label.contents import grade_in, opens
 from core.label.groups import GROUPS
 from core.label.phrase import read_phrase, weighed
 from core.label.rate import Basis, LabelRate, RateUnit, show_label_rate
 from core.label.rules import Intent, Row, Use
 from core.label.targets import TARGETS, find_target
-from core.readable import is_us
+from core.readable import is_us, joined
 from core.units import UNITS, Quantity, exact_number
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import today
@@ -25,10 +26,13 @@ from greenmeasure.shelf.schemas import (
     ContentOut,
     DensityOut,
     FormulationOut,
+    GradeOut,
+    KindOut,
     LabelFileOut,
     LotOut,
     PackageOut,
     PhraseOut,
+    PrintedIn,
     ProductOut,
     RateRowOut,
     ShelfOptionsOut,
@@ -62,7 +66,9 @@ def product_out(product: Product) -> ProductOut:
         version=product.version,
         name=product.name,
         kind=found.kind.value,
-        kind_text=found.kind.text,
+        kind_text=joined([k.text for k in found.kinds]),
+        also=[k.value for k in found.also],
+        printed=[PrintedIn(**p) for p in product.printed],
         formulation=found.formulation.code,
         formulation_text=found.formulation.name,
         liquid=found.liquid,
@@ -89,6 +95,12 @@ def product_out(product: Product) -> ProductOut:
         labels=[LabelFileOut(id=f.pk, name=f.name, kind=f.kind) for f in product.labels.defer("data")],
         targets=list(dict.fromkeys(t.key for r in product.rates.all() if (t := find_target(r.target or r.use)))),
     )
+
+
+def grade_out(name: str) -> GradeOut:
+    """What a product's name says that it holds."""
+    found = [content_out(Content(name=c.name, basis=c.basis.value, amount=c.percent or 0.0, unit="%")) for c in grade_in(name)]
+    return GradeOut(text=joined([c.text for c in found]), contents=found)
 
 
 def in_stock(product: Product) -> Quantity | None:
@@ -153,7 +165,7 @@ def rate_row_out(row: RateRow, binds: bool) -> RateRowOut:
         high=rate_out(high),
         start=rate_out(low if low.value else high),
         rule=rule_out(label, low.value or high.value, binds),
-        units=[OptionOut(key=u.key, text=u.symbol) for u in (high.unit, *_others(label))],
+        units=[OptionOut(key=u.key, text=u.symbol) for u in dict.fromkeys((high.unit, *_typed_in(label)))],
     )
 
 
@@ -161,7 +173,7 @@ def options(us: bool) -> ShelfOptionsOut:
     """What a product's form offers to pick from."""
     return ShelfOptionsOut(
         rules=rule_fields(us),
-        kinds=[OptionOut(key=k.value, text=k.text.capitalize()) for k in core.Kind],
+        kinds=[KindOut(key=k.value, text=k.text.capitalize(), opens=[b.value for b in opens(k)]) for k in core.Kind],
         formulations=[
             FormulationOut(key=f.code, text=f"{f.code} · {f.name}", liquid=f.liquid, sprayed=f.sprayed)
             for f in core.FORMULATIONS.values()
@@ -202,6 +214,22 @@ def _others(label: LabelRate) -> list[RateUnit]:
         pairs.insert(0, ("l" if volume else "kg", "ha"))
     found = [RateUnit(UNITS[a], UNITS[p], unit.basis) for a, p in pairs]
     return [u for u in found if u != unit][:3]
+
+
+_LIQUID = {"kft2": ("fl_oz", "ml", "tsp", "tbsp"), "acre": ("fl_oz", "pt"), "m2_100": ("ml",), "ha": ("l", "ml")}
+_DRY = {"kft2": ("lb", "oz_wt", "g"), "acre": ("lb", "oz_wt"), "m2_100": ("g", "kg"), "ha": ("kg", "g")}
+_IN_SPRAY = {"gal": ("fl_oz", "ml", "tsp", "tbsp"), "gal_100": ("fl_oz", "pt"), "l": ("ml",), "l_100": ("ml", "l")}
+"""What a rate can be typed in, by what it is per: mL and g by US feet too, as syringes and scales tell them."""
+
+
+def _typed_in(label: LabelRate) -> list[RateUnit]:
+    """Every unit that a rate of a label can be typed in."""
+    unit = label.scaled().unit
+    wet = unit.amount.dimension == "volume"
+    if not unit.per_area:
+        return [RateUnit(UNITS[a], UNITS[p]) for p, amounts in _IN_SPRAY.items() for a in amounts] if _of_spray(unit) else []
+    pairs = _LIQUID if wet else _DRY
+    return [RateUnit(UNITS[a], UNITS[p], unit.basis) for p, amounts in pairs.items() for a in amounts]
 
 
 def _of_spray(unit: RateUnit) -> list[RateUnit]:

@@ -2,13 +2,12 @@
 
 from collections.abc import Mapping
 from datetime import date
-from enum import StrEnum
 from typing import TYPE_CHECKING, Annotated, Any
 
 from ninja import Schema
 from pydantic import Field, ValidationError, create_model
 
-from core.label.rules import Helper, Leaf, Rules
+from core.label.rules import DROPLETS, Helper, Leaf, Rules
 from core.label.table import RULES, UNITS_OF, Kind, Rule, blank, read, said
 from core.units import UNITS
 from greenmeasure.common.errors import Faults
@@ -32,6 +31,7 @@ _TYPES: dict[Kind, tuple[Any, Any]] = {
     Kind.TEXT: (Text, ""),
     Kind.LEAF: (str, Leaf.EITHER.value),
     Kind.HELPER: (str, Helper.EITHER.value),
+    Kind.DROPLETS: (str, ""),
     Kind.COUNT: (int | None, None),
     Kind.DAY: (date | None, None),
     Kind.APART: (Annotated[list[IncompatibleIn], Field(max_length=30)], []),
@@ -128,10 +128,11 @@ def _units(rule: Rule, us: bool) -> list[OptionOut]:
 
 
 def _options(rule: Rule) -> list[OptionOut]:
-    return [OptionOut(key=word.value, text=text) for word, text in _WORDS.get(rule.kind, {}).items()]
+    return [OptionOut(key=key, text=text) for key, text in _WORDS.get(rule.kind, {}).items()]
 
 
-_WORDS: dict[Kind, dict[StrEnum, str]] = {
-    Kind.LEAF: {Leaf.EITHER: "Dry or wet", Leaf.DRY: "Dry", Leaf.WET: "Wet"},
-    Kind.HELPER: {Helper.EITHER: "Not said", Helper.NEEDED: "Needed", Helper.FORBIDDEN: "Forbidden"},
+_WORDS: dict[Kind, dict[str, str]] = {
+    Kind.LEAF: {Leaf.EITHER.value: "Dry or wet", Leaf.DRY.value: "Dry", Leaf.WET.value: "Wet"},
+    Kind.HELPER: {Helper.EITHER.value: "Not said", Helper.NEEDED.value: "Needed", Helper.FORBIDDEN.value: "Forbidden"},
+    Kind.DROPLETS: {"": "Not said", **{d: d.capitalize() for d in DROPLETS}},
 }

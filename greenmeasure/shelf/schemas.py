@@ -1,7 +1,7 @@
 """What the shelf API takes and gives."""
 
 from datetime import date
-from typing import Annotated
+from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -47,18 +47,27 @@ class PackageIn(Schema):
     price: str = ""
 
 
+class PrintedIn(Schema):
+    """A setting that the bag prints for a kind of spreader, as it prints it."""
+
+    form: Literal["broadcast", "drop", "hand_held"]
+    setting: Annotated[str, Field(max_length=20)]
+
+
 class ProductIn(Schema):
     """A card as it is typed."""
 
     version: int | None = None
     name: Name
     kind: str
+    also: Annotated[list[str], Field(max_length=4)] = []
     formulation: str
     density: QuantityIn | None = None
     group_code: Annotated[str, Field(max_length=40)] = ""
     contents: Annotated[list[ContentIn], Field(max_length=30)] = []
     rates: Annotated[list[RateRowIn], Field(max_length=60)]
     packages: Annotated[list[PackageIn], Field(max_length=12)] = []
+    printed: Annotated[list[PrintedIn], Field(max_length=6)] = []
     rules: RulesIn = RulesIn()
     stains: bool = False
     ppe_mixing: Text = ""
@@ -159,6 +168,8 @@ class ProductOut(Out):
     name: str
     kind: str
     kind_text: str
+    also: list[str]
+    printed: list[PrintedIn]
     formulation: str
     formulation_text: str
     liquid: bool
@@ -200,11 +211,30 @@ class TargetOut(Out):
     kind: str
 
 
+class KindOut(OptionOut):
+    """A type of product; `opens` is what of its contents is filled in first."""
+
+    opens: list[str]
+
+
+class NameIn(Schema):
+    """A product's name as it is typed."""
+
+    name: Line
+
+
+class GradeOut(Out):
+    """The contents that a name states, in words and as a form takes them; none where it states none."""
+
+    text: str
+    contents: list[ContentOut]
+
+
 class ShelfOptionsOut(Out):
     """What a product's form offers to pick from, and the fields of its rules."""
 
     rules: list[RuleFieldOut]
-    kinds: list[OptionOut]
+    kinds: list[KindOut]
     formulations: list[FormulationOut]
     bases: list[OptionOut]
     targets: list[TargetOut]

@@ -39,7 +39,7 @@ def clocks_of(account: Account, area: Area, known: Known | None) -> list[ClockOu
     today = clocks.today(area)
     last: dict[int | str, Applied] = {}
     for a in sorted(history(account, area.pk), key=lambda a: a.on):
-        if a.kind is Kind.GROWTH_REGULATOR and timedelta() <= today - a.on <= timedelta(days=FORGOTTEN):
+        if a.is_a(Kind.GROWTH_REGULATOR) and timedelta() <= today - a.on <= timedelta(days=FORGOTTEN):
             last[a.product_id or a.product] = a
     every = [_clock(account, area, a, known, today) for a in last.values()]
     return [c for c in every if c.stage != Stage.GONE.value]
@@ -50,7 +50,7 @@ def _clock(account: Account, area: Area, a: Applied, known: Known | None, today:
     target = target_for(list(a.actives), ground)
     by_days = calendar(a.on, a.interval)
     season = in_season(history(account, area.pk), account.house_rules.season_of(a.on), a.on)
-    earlier = sum(x.kind is Kind.GROWTH_REGULATOR and x.codes == a.codes for x in season)
+    earlier = sum(x.is_a(Kind.GROWTH_REGULATOR) and x.codes == a.codes for x in season)
     found = _run(a, target, known, today) if target and known else None
     track = _track(a, target, known) if found and target and known else np.array([])
     by_heat = account.house_rules.of("regulator_again") == "degree_days"

@@ -70,22 +70,35 @@ class Outing:
 
 def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, now: datetime, needed: int) -> Outing:
     """Judge the hours from now on for products on an area."""
-    needs, hours = needs_together(picked), known.hours
-    here = known.now_at(now)
-    end = min(len(hours), here + AHEAD)
-    start = max(0, here - 72)
-    cut = _with_soil(known, hours.between(start, end), start)
-    wet = leaf(cut, wet_hours(cut, Wetness(known.station.wetness)))
+    needs = needs_together(picked)
+    ahead = _ahead_of(known, known.now_at(now))
+    cut = ahead.hours
     judged = judge_hours(
         cut,
         needs.needs,
-        now=here - start,
-        wet=wet,
+        now=ahead.now,
+        wet=ahead.wet,
         around=replace(_around(account, area, known, cut), shut=_shut(account, area, picked, cut)),
         age=known.forecast_age(now) or 0.0,
         us=account.us,
     )
     return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), _hour(now), needed)
+
+
+@kept
+def _aheads(station: Station) -> dict[int, Cut]:
+    """The hours ahead of a time that was asked about, by the place of its hour."""
+    return {}
+
+
+def _ahead_of(known: Known, here: int) -> Cut:
+    """The hours that an outing is judged by: three days back, and as far ahead as is known."""
+    found = _aheads(known.station)
+    if here not in found:
+        start = max(0, here - 72)
+        cut = _with_soil(known, known.hours.between(start, min(len(known.hours), here + AHEAD)), start)
+        found[here] = Cut(cut, leaf(cut, wet_hours(cut, Wetness(known.station.wetness))), here - start)
+    return found[here]
 
 
 def needs_together(picked: Sequence[Card]) -> Together:
@@ -124,11 +137,12 @@ def _shut(account: Account, area: Area, picked: Sequence[Card], cut: Hours) -> t
     found: dict[tuple[str, str], tuple[Finding, np.ndarray[Any, np.dtype[np.bool_]]]] = {}
     for card in picked:
         pieces = ledger(account, Asked(place, times[0], card.product.pk)).pieces
-        past = [a for p in pieces for a in p.past if abs((a.on - times[-1].date()).days) < MOST_APART]
+        past = [a for p in pieces if not p.spots for a in p.past if abs((a.on - times[-1].date()).days) < MOST_APART]
         far = [a for a in past if a.apart or card.core.rules.incompatible]
         near = [a for a in past if _still(a, times[0], zone)]
+        any_time = meant(card.core, times[0], zone)
         for i, at in enumerate(times if far or near else ()):
-            plan = meant(card.core, at, zone)
+            plan = replace(any_time, on=at.astimezone(zone).date(), at=at)
             for f in (*apart(card.core, plan, far), *locked(card.core, plan, near, zone)):
                 said = found.setdefault((f.key, f.sentence), (f, np.zeros(len(cut), dtype=bool)))
                 said[1][i] = True

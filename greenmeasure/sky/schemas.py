@@ -232,7 +232,7 @@ class FitIn(Schema):
     """What is to go down where; `hours` is how long the job takes."""
 
     area_id: int
-    product_ids: Annotated[list[int], Field(min_length=1, max_length=8)]
+    product_ids: Annotated[list[int], Field(min_length=1, max_length=12)]
     hours: Number = 1
 
 

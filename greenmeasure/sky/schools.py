@@ -106,7 +106,7 @@ def _spray(account: Account, w: Watched) -> tuple[Applied, Decimal | None, list[
 def candidates(every: Sequence[Card]) -> list[Candidate]:
     """Fungicides of the shelf as the rules of a season look at them."""
     return [
-        Candidate(c.core, c.label_rows, c.stock) for c in every if c.core.kind is Kind.FUNGICIDE and c.product.archived_at is None
+        Candidate(c.core, c.label_rows, c.stock) for c in every if c.core.is_a(Kind.FUNGICIDE) and c.product.archived_at is None
     ]
 
 

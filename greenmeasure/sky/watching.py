@@ -85,7 +85,7 @@ def seen_lately(account: Account) -> dict[tuple[int, str], date]:
 @kept
 def fungicides(account: Account) -> dict[int, Card]:
     """The cards of fungicides by their ids, those put away too."""
-    return {pk: c for pk, c in cards(account).items() if c.core.kind is Kind.FUNGICIDE}
+    return {pk: c for pk, c in cards(account).items() if c.core.is_a(Kind.FUNGICIDE)}
 
 
 def rows_of(account: Account, applied: Applied) -> list[Row]:
@@ -98,7 +98,7 @@ def rows_of(account: Account, applied: Applied) -> list[Row]:
 
 def covers_of(account: Account, history: Iterable[Applied], disease: str, outlook: Outlook) -> list[Cover]:
     """The covers of a ground's fungicides against a disease, oldest first."""
-    against = [a for a in history if a.kind is Kind.FUNGICIDE and protects(a, rows_of(account, a), disease)]
+    against = [a for a in history if a.is_a(Kind.FUNGICIDE) and protects(a, rows_of(account, a), disease)]
     found = [c for a in against if (c := cover_of(a, outlook.first, outlook.pressure))]
     return sorted(found, key=lambda c: c.on)
 

@@ -11,7 +11,7 @@ from greenmeasure.ground.actions import save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn
 from greenmeasure.kit.actions import save_machine
-from greenmeasure.kit.models import Machine
+from greenmeasure.kit.models import Machine, Vessel
 from greenmeasure.kit.schemas import MachineIn
 from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Lot, Product
@@ -41,7 +41,14 @@ SPRAYER = {
     "capacity": {"value": 4, "unit": "gal"},
     "output": {"value": 1, "unit": "gal/kft2"},
 }
-KINDS: dict[str, Any] = {"areas": Area, "products": Product, "machines": Machine, "members": Membership, "sites": Site}
+KINDS: dict[str, Any] = {
+    "areas": Area,
+    "products": Product,
+    "machines": Machine,
+    "vessels": Vessel,
+    "members": Membership,
+    "sites": Site,
+}
 SPREADER = {"name": "Spreader", "kind": "spreader", "capacity": {"value": 40, "unit": "lb"}}
 
 

@@ -1,6 +1,7 @@
 """Ground, shelf and kit: added, changed, put away and put back; bad input named by field and value."""
 
-from typing import Any
+import json
+from typing import Any, ClassVar
 
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
@@ -136,3 +137,92 @@ class Kit(ApiTest):
         self.assertEqual([m["kind"] for m in self.ask("GET", "machines")], ["spreader"])
         self.ask("POST", f"{path}/put-back")
         self.assertEqual(len(self.ask("GET", "machines")), 2)
+
+
+class Contents(ApiTest):
+    """What a card says that it is and holds."""
+
+    BOTH: ClassVar[dict[str, Any]] = {
+        "name": "Weeds 24-0-6",
+        "kind": "fertiliser",
+        "also": ["herbicide"],
+        "formulation": "GR",
+        "group_code": "4",
+        "contents": [{"name": "N", "basis": "N", "amount": 24, "unit": "%"}],
+        "rates": [{"phrase": "3 to 4 lb per 1,000 sq ft"}],
+    }
+
+    def test_a_weed_and_feed_is_both(self) -> None:
+        made = self.ask("POST", "products", self.BOTH, 201)
+        self.assertEqual(
+            (made["kind_text"], made["also"], made["codes"]), ("fertiliser and herbicide", ["herbicide"], ["HRAC 4"])
+        )
+        job = self.feed_job(product_id=made["id"], row_id=made["rates"][0]["id"], rate={"value": 5, "unit": "lb/kft2"})
+        self.assertEqual(self.ask("POST", "reckon/job", job)["judgement"]["stand"], "above")
+        self.assertIn("law for a herbicide", self.ask("POST", "rounds", job, 422)["message"])
+        # Through the spreader and the book: the next granules are refused until it is brushed out.
+        job["parts"][0]["doses"][0]["rate"]["value"] = 4
+        begun = self.ask("POST", "rounds", job, 201)
+        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": [{"amount": {"value": 28, "unit": "lb"}}]})
+        said = {f["key"]: f["act"] for f in self.ask("POST", "reckon/job", self.feed_job())["machine_findings"]}
+        self.assertEqual(said.get("not-cleaned"), "warn")
+
+    def test_a_printed_setting_is_kept_and_told_as_printed(self) -> None:
+        card = self.BOTH | {"printed": [{"form": "broadcast", "setting": "5 1/2"}, {"form": "drop", "setting": " "}]}
+        made = self.ask("POST", "products", card, 201)
+        self.assertEqual(made["printed"], [{"form": "broadcast", "setting": "5 1/2"}])
+        self.spreader.form = "broadcast"
+        self.spreader.save()
+        job = self.feed_job(product_id=made["id"], row_id=made["rates"][0]["id"], rate={"value": 4, "unit": "lb/kft2"})
+        said = self.ask("POST", "reckon/job", job)
+        self.assertEqual(said["parts"][0]["setting"], "5 1/2 as printed, not tested")
+        self.assertIn("printed-setting", [f["key"] for f in said["machine_findings"]])
+        asked = {"product_id": made["id"], "rate": {"value": 4, "unit": "lb/kft2"}}
+        alone = self.ask("POST", f"machines/{self.spreader.pk}/setting", asked)
+        self.assertEqual(alone["setting"], "5 1/2 as printed, not tested")
+        bad = self.BOTH | {"printed": [{"form": "sled", "setting": "1"}]}
+        self.assertIn("printed.0.form", self.faults("POST", "products", bad))
+
+    def test_rates_can_be_typed_as_syringes_and_scales_tell_them(self) -> None:
+        """0.6 fl oz are 17.744 mL (29.5735 mL each, NIST Handbook 44)."""
+        units = [u["key"] for u in self.ask("GET", "products")[1]["rates"][0]["units"]]
+        self.assertLessEqual({"fl_oz/kft2", "ml/kft2", "tsp/kft2", "ml/m2_100"}, set(units))
+        said = self.ask("POST", "reckon/job", self.job(rate={"value": "17.74411773750", "unit": "ml/kft2"}))
+        self.assertEqual(said["mix"][0]["amount"]["text"], "124.2 mL")  # 4.2 fl oz
+
+    def test_what_it_is_besides_is_asked_like_what_it_is_first(self) -> None:
+        """A bare pound of a herbicide that is also a fertiliser is a question: product, or nitrogen."""
+        self.ask("POST", "products", self.BOTH | {"kind": "herbicide", "also": ["fertiliser"]}, 201)
+        line = {"line": "3 lb/M of Weeds 24-0-6 on North green"}
+        asked = self.ask("POST", "reckon/line", line, 422)["fields"][0]
+        self.assertEqual(len(asked["choices"]), 2)
+
+    def test_it_goes_out_and_comes_in_as_it_is(self) -> None:
+        self.ask("POST", "products", self.BOTH, 201)
+        answer: Any = self.client.get("/api/accounts/alder/products/shelf.csv")
+        text = b"".join(answer.streaming_content).decode()
+        self.assertIn("Weeds 24-0-6,fertiliser,herbicide,GR", text)
+        whole = json.loads(self.client.get("/api/accounts/alder/products/shelf.json").content)
+        self.assertEqual([p["also"] for p in whole["products"] if p["name"] == "Weeds 24-0-6"], [["herbicide"]])
+
+    def test_what_it_is_also_must_be_a_type(self) -> None:
+        self.assertEqual(list(self.faults("POST", "products", self.BOTH | {"also": ["tonic"]})), ["also.0"])
+        made = self.ask("POST", "products", self.BOTH | {"also": ["fertiliser", "herbicide", "herbicide"]}, 201)
+        self.assertEqual(made["also"], ["herbicide"])
+
+    def test_a_grade_in_the_name_is_offered(self) -> None:
+        found = self.ask("POST", "products/grade", {"name": "Weeds 24-0-6"})
+        self.assertEqual((found["text"], [c["basis"] for c in found["contents"]]), ("24 % N and 6 % K₂O", ["N", "K2O"]))
+        self.assertEqual(self.ask("POST", "products/grade", {"name": "Weeds"})["contents"], [])
+
+    def test_a_nutrient_typed_as_an_active_is_asked(self) -> None:
+        bad = self.BOTH | {"also": [], "contents": [{"name": "Urea", "basis": "active", "amount": 50, "unit": "%"}]}
+        fault = self.ask("POST", "products", bad, 422)["fields"][0]
+        self.assertEqual((fault["field"], fault["remedy"]), ("contents.0.basis", "Count it as N: 50 % urea is 23 % N."))
+        # Of a pesticide an element may be the active: copper and sulfur are fungicides.
+        sulfur = FUNGICIDE | {"name": "S", "contents": [{"name": "sulfur", "basis": "active", "amount": 80, "unit": "%"}]}
+        self.ask("POST", "products", sulfur, 201)
+
+    def test_a_type_says_what_it_opens_with(self) -> None:
+        kinds = {k["key"]: k["opens"] for k in self.ask("GET", "products/options")["kinds"]}
+        self.assertEqual((kinds["fertiliser"], kinds["herbicide"], kinds["adjuvant"]), (["N", "P2O5", "K2O"], ["active"], []))

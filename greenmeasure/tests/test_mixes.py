@@ -308,6 +308,71 @@ class ByTheLabel(MixTest):
         self.assertEqual(list(self.faults("PUT", f"products/{self.spray.pk}", wrong)), ["rules.most_mixed"])
 
 
+class OfTheTank(MixTest):
+    """What is said of the mix as a whole, beside its machine."""
+
+    def keys(self, job: dict[str, Any]) -> dict[str, str]:
+        return {f["key"]: f["act"] for f in self.ask("POST", "reckon/job", job)["machine_findings"]}
+
+    def test_a_jar_test_is_asked_the_first_time(self) -> None:
+        job = self.mix(("Test SC", 0.6), ("Iron SL", 3), ("Sticker", 0.25, "pct_vv"))
+        self.assertEqual(self.keys(job).get("jar-test"), "warn")
+        begun = self.ask("POST", "rounds", job, 201)
+        self.assertIn("jar test first", " ".join(f["sentence"] for f in begun["sheet"]["findings"]))
+        used = [{"amount": {"value": v, "unit": "fl_oz"}} for v in (4.2, 21, 2.24)]
+        self.ask("POST", f"rounds/{begun['id']}/finish", {"used": used})
+        self.assertNotIn("jar-test", self.keys(job))
+        self.assertIn("jar-test", self.keys(self.mix(("Test SC", 0.6), ("Weeds SL", 1))))
+        self.assertNotIn("jar-test", self.keys(self.mix(("Weeds SL", 1), ("Sticker", 0.25, "pct_vv"))))
+
+    def test_droplets_that_disagree_stop_the_round(self) -> None:
+        self.rule("Test SC", droplets_low="coarse")
+        self.rule("Weeds SL", droplets_low="fine", droplets_high="medium")
+        job = self.mix(("Test SC", 0.6), ("Weeds SL", 1))
+        self.assertEqual(self.keys(job).get("droplets-apart"), "refuse")
+        self.assertIn("no nozzle suits both", self.ask("POST", "rounds", job, 422)["message"])
+
+    def test_the_nozzle_is_held_against_the_label(self) -> None:
+        path = f"products/{self.cards['Weeds SL']['id']}"
+        bad = WEEDS | {"rules": {"droplets_low": "huge"}}
+        self.assertIn("rules.droplets_low", self.faults("PUT", path, bad))
+        self.cards["Weeds SL"] = self.ask("PUT", path, WEEDS | {"rules": {"droplets_low": "coarse"}})
+        self.assertIn("Droplets coarse or coarser.", [s["text"] for s in self.cards["Weeds SL"]["rules_said"]])
+        self.sprayer.droplets = 2
+        self.sprayer.save()
+        self.assertEqual(self.keys(self.mix(("Weeds SL", 1))).get("droplets"), "refuse")
+
+    def test_an_odd_last_tank_is_offered_to_be_shared_out(self) -> None:
+        """4.05 gal: the last tank holds 0.05 gal and 0.03 fl oz, 0.9 mL by tenths of a mL."""
+        job = self.mix(("Test SC", 0.6))
+        job["parts"][0]["treated"] = {"value": 4050, "unit": "ft2"}
+        self.assertIn("Share it out", self.ask("POST", "reckon/job", job)["share_out"])
+        self.assertEqual(self.ask("POST", "reckon/job", job | {"even": True})["share_out"], "")
+        self.assertEqual(self.ask("POST", "reckon/job", self.mix(("Test SC", 0.6)))["share_out"], "")
+
+
+class InTwoPasses(MixTest):
+    """1 gal/1000 ft² twice over 7,000 ft²: 14 gal, four tanks of 4, the second of which ends the first pass."""
+
+    def test_tanks_carry_their_pass_and_the_sheet_how_they_lie(self) -> None:
+        job = self.mix(("Test SC", 0.6), passes=2, crossing="crosswise")
+        loads = self.ask("POST", "reckon/job", job)["loads"]
+        self.assertEqual([x["where"] for x in loads], ["pass 1", "ends pass 1, goes on in pass 2", "pass 2", "pass 2"])
+        own = self.ask("POST", "reckon/job", job | {"by_pass": True})["loads"]
+        self.assertEqual([x["name"] for x in own][1:3], ["Tank 2, pass 1", "Tank 3, pass 2"])
+        begun = self.ask("POST", "rounds", job, 201)
+        self.assertEqual(begun["sheet"]["loads"][1]["where"], "ends pass 1, goes on in pass 2")
+        self.assertIn({"name": "Second pass", "text": "crosswise to the one before"}, begun["sheet"]["setup"])
+        done = self.ask("POST", f"rounds/{begun['id']}/finish", {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]})
+        again = self.ask("GET", f"reckon/again/{done[0]['id']}")["job"]
+        self.assertEqual((again["passes"], again["crossing"]), (2, "crosswise"))
+
+    def test_one_pass_lies_to_no_other(self) -> None:
+        begun = self.ask("POST", "rounds", self.mix(("Test SC", 0.6), crossing="diagonal"), 201)
+        self.assertNotIn("Second pass", [f["name"] for f in begun["sheet"]["setup"]])
+        self.assertIn("crossing", self.faults("POST", "reckon/job", self.mix(("Test SC", 0.6), crossing="sideways")))
+
+
 class ThroughTheBook(MixTest):
     def used(self, *amounts: float | None, **more: Any) -> dict[str, Any]:
         typed = [{"amount": None if a is None else {"value": a, "unit": "fl_oz"}} for a in amounts]

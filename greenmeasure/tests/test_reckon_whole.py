@@ -8,7 +8,7 @@ from greenmeasure.ground.schemas import AreaIn
 from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import ProductIn
-from greenmeasure.tests.base import AREA, FUNGICIDE, ApiTest
+from greenmeasure.tests.base import AREA, FEED, FUNGICIDE, ApiTest
 
 RATE = {"value": 0.6, "unit": "fl_oz/kft2"}
 
@@ -206,6 +206,42 @@ class SideBySide(WholeTest):
             {"area_id": self.area.pk, "target": "dollar_spot", "equal_to": said["rows"][1]["product_id"]},
         )
         self.assertEqual({r["active"] for r in matched["rows"]}, {said["rows"][1]["active"]})
+
+    def test_like_with_like(self) -> None:
+        """20 % and 10 % N at 0.3 to 0.6 lb N/1000 ft², 7,000 ft²: at the lowest 2.1 lb N, 10.5 and 21 lb (arithmetic)."""
+        weak = FEED | {
+            "name": "Weak 10-0-0",
+            "contents": [
+                {"name": "N", "basis": "N", "amount": 10, "unit": "%"},
+                {"name": "Fe", "basis": "Fe", "amount": 2, "unit": "%"},
+            ],
+            "packages": [{"value": 50, "unit": "lb", "price": "20.00"}],
+        }
+        made = self.ask("POST", "products", weak, 201)
+        self.ask("POST", f"products/{made['id']}/lots", {"number": "1", "left": {"value": 30, "unit": "lb"}}, 201)
+        body = {"area_id": self.area.pk, "kind": "fertiliser"}
+
+        def rows(**more: Any) -> dict[str, Any]:
+            return {r["product"]: r for r in self.ask("POST", "reckon/compare", body | more)["rows"]}
+
+        for at, amounts in (("low", ("10.5 lb", "21 lb")), ("middle", ("15.75 lb", "31.5 lb")), ("high", ("21 lb", "42 lb"))):
+            found = rows(at=at)
+            self.assertEqual(tuple(found[n]["amount"] for n in ("Test 20-0-10", "Weak 10-0-0")), amounts)
+        low = rows(at="low")["Weak 10-0-0"]
+        self.assertEqual((low["stock"], low["purchase"], low["packages"]), ("30 lb in stock, enough", "", "50 lb, 20.00 USD"))
+        self.assertEqual(low["per_nutrient"], "4.00 USD")  # 20 ÷ (50 × 0.1)
+        self.assertEqual(rows(at="low", nutrient="Fe")["Weak 10-0-0"]["per_nutrient"], "20.00 USD")  # 20 ÷ (50 × 0.02)
+        chosen = [{"product_id": made["id"], "rate": {"value": "0.5", "unit": "lb/kft2:N"}}]
+        self.assertEqual(rows(at="low", rates=chosen)["Weak 10-0-0"]["amount"], "35 lb")  # 7 × 0.5 ÷ 0.1
+        equal = rows(at="low", rates=chosen, equal_to=made["id"], equal_in="N")
+        self.assertEqual({r["brought"] for r in equal.values()}, {"0.5 lb/1000 ft²"})
+        for bad, field in (
+            ({"equal_in": "love"}, "equal_in"),
+            ({"nutrient": "active sun"}, "nutrient"),
+            ({"rates": [{"product_id": made["id"], "rate": {"value": "much", "unit": "lb/kft2"}}]}, "rates.0.rate"),
+            ({"equal_to": self.feed.pk, "equal_in": "Fe"}, "equal_to"),
+        ):
+            self.assertEqual(list(self.faults("POST", "reckon/compare", body | bad)), [field])
 
     def test_nothing_for_it_is_said(self) -> None:
         self.assertEqual(list(self.faults("POST", "reckon/compare", {"area_id": self.area.pk, "target": "rust"})), ["target"])

@@ -104,7 +104,8 @@ class Landing(SimpleTestCase):
     def test_every_reading_door_answers(self) -> None:
         walked = {n: said for n, said in self.told.items() if n not in ("rounds", "reckoned")}
         self.assertGreater(len(walked), 25)
-        else_told = {"get_label": 404, "get_due_whole": 422, "get_schools": 422}  # no photograph, nothing due, a short season
+        # No photograph, nothing due, no mix kept, a short season.
+        else_told = {"get_label": 404, "get_due_whole": 422, "open_mix": 404, "get_schools": 422}
         self.assertEqual({n: status for n, (status, _) in walked.items() if status != 200}, else_told)
 
     def test_entries_know_their_product_by_id_though_it_was_renamed(self) -> None:
@@ -208,6 +209,25 @@ class LedgerAndDay(AccountsAndSites):
     def test_a_planned_window_knows_what_it_would_bring(self) -> None:
         (kept,) = self.rows("select facts from season_planned")[0]
         self.assertGreater(json.loads(kept)["litres"], 0)
+
+
+class Mixes(LedgerAndDay):
+    """The landing of mixes: an application holds its entries, a round what was measured of each product."""
+
+    name = "mixes"
+
+    def test_rounds_sheets_and_entries_of_before_are_mixes_of_one(self) -> None:
+        self.assertEqual([len(r["mix"]) for r in self.told["rounds"]], [1] * 4)
+        found = next(a for a in self.told["read_book"][1]["applications"] if a["note"] == "two in a tank")
+        self.assertEqual([(e["product"], e["used"]) for e in found["entries"]], [("Iron SL", "21 fl oz"), ("Dye", "")])
+
+    def test_what_came_since_is_empty(self) -> None:
+        """No spots, no crossing, no hose-end, nothing that a product is besides: as if they had never been typed."""
+        self.assertEqual(self.rows("select count(*) from rounds_round where spots or crossing <> '' or undiluted"), [(0,)])
+        self.assertEqual(self.rows("select count(*) from book_application where spots"), [(0,)])
+        self.assertEqual(self.rows("select distinct also, printed from shelf_product"), [("[]", "[]")])
+        self.assertEqual(self.rows("select distinct dials from kit_machine"), [("[]",)])
+        self.assertTrue(all(r["spots"] is None for r in self.told["rounds"]))
 
 
 class BringUpToDate(SimpleTestCase):

@@ -14,6 +14,7 @@ from greenmeasure.tests.base import ApiTest, make_account
 OPEN = {"/api/health", "/api/session", "/api/accounts"}
 READS_BY_POST = {
     "read_phrase",
+    "read_grade",
     "reckon_job",
     "reckon_nothing",
     "reckon_line",
@@ -42,6 +43,8 @@ FOR_APPLICATORS = {
     "start_round",
     "tick",
     "finish_round",
+    "go_out",
+    "empty_round",
     "keep_poured",
     "record_done",
     "give_up_round",
@@ -50,6 +53,10 @@ FOR_APPLICATORS = {
     "change_lot",
     "remove_lot",
     "keep_calibration",
+    "check_vessel",
+    "keep_mix",
+    "remove_mix",
+    "put_back_mix",
     "use_calibration",
     "clean",
     "take_cleaning_back",

@@ -158,11 +158,32 @@ export function useProductOptions() {
   });
 }
 
+/** The mixes that the account keeps by name. */
+export function useMixes() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "mixes"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/mixes", { params: { path } })),
+  });
+}
+
 export function useMachines() {
   const path = usePath();
   return useQuery({
     queryKey: [path.account, "machines"],
     queryFn: () => read(api.GET("/api/accounts/{account}/machines", { params: { path } })),
+  });
+}
+
+/** What a product's name says that it holds, where it looks like a grade. */
+export function useGrade(name: string) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "grade", name],
+    queryFn: ({ signal }) =>
+      read(api.POST("/api/accounts/{account}/products/grade", { params: { path }, body: { name }, signal })),
+    enabled: /\d-\d/.test(name),
+    staleTime: Infinity,
   });
 }
 

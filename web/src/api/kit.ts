@@ -16,6 +16,15 @@ export function useMachine(machine_id: number) {
   });
 }
 
+/** What the account measures with, the retired ones too. */
+export function useVessels() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "vessels"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/vessels", { params: { path } })),
+  });
+}
+
 export function useKitOptions() {
   const path = usePath();
   return useQuery({

@@ -91,6 +91,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../views/kit/MachineFormPage")).MachineFormPage }),
       },
       {
+        path: "kit/vessels/:id",
+        lazy: async () => ({ Component: (await import("../views/kit/VesselPage")).VesselPage }),
+      },
+      {
         path: "kit/:id",
         lazy: async () => ({ Component: (await import("../views/kit/MachinePage")).MachinePage }),
       },
@@ -134,6 +138,10 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../views/reckon/Compare")).Compare }),
           },
         ],
+      },
+      {
+        path: "reckon/mixes",
+        lazy: async () => ({ Component: (await import("../views/reckon/Mixes")).Mixes }),
       },
       {
         path: "reckon/measure",

@@ -100,6 +100,7 @@ export function Vessel({ measure: m }: { measure: Measure }) {
     syringe: <Syringe m={m} />,
     cup: <Upright m={m} jug={false} />,
     jug: <Upright m={m} jug />,
+    spoon: <Upright m={m} jug={false} />,
     scale: <Scale m={m} />,
   };
   return (

@@ -23,8 +23,9 @@ from greenmeasure.ground.actions import add_measurement, add_reading, save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn, MeasurementIn, SoilReadingIn
 from greenmeasure.kit.actions import clean, keep_calibration, save_machine
-from greenmeasure.kit.models import Machine
-from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, MachineIn
+from greenmeasure.kit.models import Machine, Vessel
+from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, CupIn, MachineIn, OwnVesselIn
+from greenmeasure.kit.vessels import keep_check, save_vessel
 from greenmeasure.reckon.schemas import ComponentIn, DoseIn, JobIn, PartIn
 from greenmeasure.rounds.actions import finish_round, start_round
 from greenmeasure.rounds.models import Round
@@ -89,6 +90,9 @@ class Command(BaseCommand):
         for given in read("machines.json"):
             if not Machine.objects.filter(account=account, name=given["name"]).exists():
                 save_machine(account, MachineIn(**given))
+        for given in read("vessels.json"):
+            if not Vessel.objects.filter(account=account, name=given["name"]).exists():
+                self.vessel(account, given)
         account.refresh_from_db()
         events = [(g["at"], self.entry, g) for g in read("book.json")]
         events += [(g["at"], self.cleaned if "clean" in g else self.calibrated, g) for g in read("kit.json")]
@@ -134,6 +138,14 @@ class Command(BaseCommand):
                 kept = {k: row[k] for k in ("kind", "on", "clock") if k in row}
                 where = area[row["area"]].pk if "area" in row else None
                 add_by_hand(account, people[row["by"]], HandIn(**kept, value=value, area_id=where))
+
+    def vessel(self, account: Account, given: dict[str, Any]) -> None:
+        """A vessel as it was checked, or retired."""
+        made = save_vessel(account, OwnVesselIn(**given))
+        if "check" in given:
+            keep_check(made, CupIn(**given["check"]))
+        if given.get("retired"):
+            made.archive()
 
     def person(self, account: Account, given: dict[str, str], password: str) -> User:
         user, new = User.objects.get_or_create(username=given["username"], defaults={"full_name": given["full_name"]})

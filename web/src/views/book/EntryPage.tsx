@@ -1,8 +1,7 @@
-import { useNavigate, useParams } from "react-router";
+import { useParams } from "react-router";
 import { api, read, type Schemas } from "../../api/client";
 import { useApplication, useChange } from "../../api/hooks";
 import { useAccount } from "../../app/session";
-import { say } from "../../app/toast";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Facts } from "../../parts/Facts";
 import { Fault, Notice } from "../../parts/Notice";
@@ -11,12 +10,11 @@ import { RateRule } from "../../parts/RateRule";
 import { Section } from "../../parts/Section";
 import { Verdict } from "../../parts/Verdict";
 import { Waiting } from "../../parts/Waiting";
-import { jobToSearch } from "../reckon/state";
+import { useOpenJob } from "../reckon/openJob";
 
 /** The application once more: Reckon opens with it. */
 function DoAgain({ application }: { application: number }) {
-  const account = useAccount();
-  const navigate = useNavigate();
+  const openJob = useOpenJob();
   const again = useChange((path, application_id: number) =>
     read(
       api.GET("/api/accounts/{account}/reckon/again/{application_id}", {
@@ -29,14 +27,7 @@ function DoAgain({ application }: { application: number }) {
       <Button
         look="main"
         isDisabled={again.isPending}
-        onPress={() =>
-          again.mutate(application, {
-            onSuccess: ({ job, notes }) => {
-              if (notes.length) say(notes.join(" "));
-              void navigate(`/a/${account.slug}/reckon?${jobToSearch(job)}`);
-            },
-          })
-        }
+        onPress={() => again.mutate(application, { onSuccess: openJob })}
       >
         Do it again
       </Button>

@@ -9,6 +9,7 @@ import { Empty } from "../../parts/Empty";
 import { Ledger } from "../../parts/Ledger";
 import { Page } from "../../parts/Page";
 import { Waiting } from "../../parts/Waiting";
+import { Vessels } from "./Vessels";
 
 const Mind = styled.p`
   font-size: ${t.s13};
@@ -64,7 +65,7 @@ function sentence(list: Schemas["MachineOut"][]) {
   return `${count} to put it down with; ${asking.length === 1 ? `${asking[0]!.name} asks` : `${asking.length} ask`} to be calibrated.`;
 }
 
-/** The account's machines. */
+/** The account's machines, and what it measures with. */
 export function Kit() {
   const machines = useMachines();
   const may = useMay("manager");
@@ -101,6 +102,7 @@ export function Kit() {
               </tbody>
             </Ledger>
           )}
+          <Vessels />
         </Page>
       )}
     </Waiting>

@@ -1,5 +1,14 @@
 import type { Schemas } from "../../api/client";
 
+/** What vessels are called by their shape. */
+export const shapes: Record<Schemas["OwnVesselOut"]["shape"], string> = {
+  syringe: "Syringe",
+  cup: "Cup",
+  jug: "Jug",
+  spoon: "Spoon",
+  scale: "Scale",
+};
+
 /** The parts of a machine's page, as its sub-rule shows them. */
 export function machineParts(account: string, machine: Schemas["MachineOut"], may: boolean) {
   const at = `/a/${account}/kit/${machine.id}`;

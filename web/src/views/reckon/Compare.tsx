@@ -13,6 +13,7 @@ import { ManyField } from "../../parts/ManyField";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
+import type { TypedQuantity } from "../../parts/QuantityField";
 import { Fields } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { TextField } from "../../parts/TextField";
@@ -37,6 +38,20 @@ const Figure = styled.td<{ $best?: boolean }>`
     display: block;
   }
 `;
+const Typed = styled.div`
+  label {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  position: relative;
+  min-width: 130px;
+  input {
+    text-align: right;
+  }
+`;
 const Mind = styled.div`
   color: ${t.caution};
   font-size: ${t.s13};
@@ -50,11 +65,16 @@ const nothing = {
   products: [] as string[],
   machine: "",
   equal: "",
+  equalIn: "active",
+  at: "" as Schemas["CompareIn"]["at"],
+  nutrient: "N",
+  rates: {} as Record<string, TypedQuantity>,
 };
 
 /** Products for one purpose side by side: what each takes, brings and costs, and what to buy. */
 export function Compare() {
   const account = useAccount();
+  const us = account.units === "us";
   const products = useProducts();
   const areas = useAreas();
   const machines = useMachines();
@@ -71,7 +91,13 @@ export function Compare() {
             kind: value.kind,
             product_ids: value.products.map(Number),
             machine_id: value.machine ? Number(value.machine) : null,
+            at: value.at,
+            rates: Object.entries(value.rates)
+              .filter(([, rate]) => rate.value.trim())
+              .map(([id, rate]) => ({ product_id: Number(id), rate })),
             equal_to: value.equal ? Number(value.equal) : null,
+            equal_in: value.equalIn,
+            nutrient: value.nutrient,
           }
         : null,
     ),
@@ -148,18 +174,49 @@ export function Compare() {
             hint="For rates that are a share of the spray."
           />
           <PickField
-            label="As much active as"
+            label="Each at"
+            name="at"
+            value={value.at}
+            options={[
+              { key: "", text: "what the house opens with" },
+              { key: "low", text: "the label’s lowest" },
+              { key: "middle", text: "the label’s middle" },
+              { key: "high", text: "the label’s highest" },
+            ]}
+            onChange={(key) => change({ at: key as typeof value.at })}
+            hint="Or type the rate of one in its line."
+          />
+          <PickField
+            label="All bring as much"
+            name="equal_in"
+            value={value.equalIn}
+            options={[{ key: "active", text: "active" }, ...(answer?.nutrients ?? [])]}
+            onChange={(equalIn) => change({ equalIn })}
+          />
+          <PickField
+            label="as"
             name="equal_to"
             value={value.equal}
             options={[
               { key: "", text: "Each at its own rate" },
               ...rows
-                .filter((r) => r.active)
-                .map((r) => ({ key: `${r.product_id}`, text: r.product, note: r.active })),
+                .filter((r) => (value.equalIn === "active" ? r.active : r.brought))
+                .map((r) => ({ key: `${r.product_id}`, text: r.product, note: r.active || r.brought })),
             ]}
-            onChange={(equal) => change({ equal })}
+            onChange={(equal) =>
+              change({ equal, nutrient: value.equalIn === "active" ? value.nutrient : value.equalIn })
+            }
             hint="A weak granule and a strong concentrate may be one dose."
           />
+          {(answer?.nutrients.length ?? 0) > 1 && (
+            <PickField
+              label={`Cost a ${us ? "lb" : "kg"} of`}
+              name="nutrient"
+              value={value.nutrient}
+              options={answer!.nutrients}
+              onChange={(nutrient) => change({ nutrient })}
+            />
+          )}
         </Fields>
         {error instanceof ApiError ? (
           error.fields.map((f) => (
@@ -180,7 +237,9 @@ export function Compare() {
                   <th className="figure">Amount here</th>
                   <th className="figure">Cost here</th>
                   <th className="figure wide">{`per ${answer.foot}`}</th>
-                  {any((r) => r.nitrogen) && <th className="figure wide">N, and its cost</th>}
+                  {any((r) => r.brought) && (
+                    <th className="figure wide">{`${answer.nutrient}, and its cost`}</th>
+                  )}
                   {any((r) => r.active) && <th className="figure wide">Active, and its cost</th>}
                   <th className="wide">To buy</th>
                 </tr>
@@ -197,7 +256,22 @@ export function Compare() {
                       ))}
                       {r.problem && <Mind>{r.problem}</Mind>}
                     </td>
-                    <td className="figure wide">{r.rate.text}</td>
+                    <td className="figure wide">
+                      <Typed>
+                        <TextField
+                          label={`Rate of ${r.product}`}
+                          name={`rate-${r.product_id}`}
+                          value={value.rates[r.product_id]?.value ?? ""}
+                          onChange={(text) =>
+                            change((now) => ({
+                              rates: { ...now.rates, [r.product_id]: { value: text, unit: r.rate.unit } },
+                            }))
+                          }
+                          input={{ placeholder: r.rate.text, inputMode: "decimal" }}
+                        />
+                        {value.rates[r.product_id]?.value && <div className="soft">{r.rate.text}</div>}
+                      </Typed>
+                    </td>
                     <td className="figure">{r.amount}</td>
                     <Figure className="figure" $best={r.best.includes("cost")}>
                       {r.cost}
@@ -205,36 +279,39 @@ export function Compare() {
                       <Bar $share={r.cost_share} />
                     </Figure>
                     <td className="figure wide">{r.per_foot}</td>
-                    {any((x) => x.nitrogen) && (
-                      <Figure className="figure wide" $best={r.best.includes("per_nitrogen")}>
-                        {r.nitrogen}
-                        {r.per_nitrogen && (
-                          <div className="soft">{`${r.per_nitrogen} a ${account.units === "us" ? "lb" : "kg"} of N`}</div>
+                    {any((x) => x.brought) && (
+                      <Figure className="figure wide" $best={r.best.includes("per_nutrient")}>
+                        {r.brought}
+                        {r.per_nutrient && (
+                          <div className="soft">{`${r.per_nutrient} a ${us ? "lb" : "kg"}`}</div>
                         )}
-                        {r.best.includes("per_nitrogen") && <small>least for its N</small>}
+                        {r.best.includes("per_nutrient") && (
+                          <small>{`least for its ${answer.nutrient}`}</small>
+                        )}
                       </Figure>
                     )}
                     {any((x) => x.active) && (
                       <Figure className="figure wide" $best={r.best.includes("per_active")}>
                         {r.active}
                         {r.per_active && (
-                          <div className="soft">{`${r.per_active} ${account.units === "us" ? "an oz" : "a g"}`}</div>
+                          <div className="soft">{`${r.per_active} ${us ? "an oz" : "a g"}`}</div>
                         )}
                         {r.best.includes("per_active") && <small>least for its active</small>}
                         <Bar $share={r.active_share} />
                       </Figure>
                     )}
                     <td className="wide soft">
-                      {r.purchase}
+                      {r.stock || r.purchase}
                       {r.leftover && r.purchase && <div>{`${r.leftover} over`}</div>}
+                      {r.packages && <div>{`sold in ${r.packages}`}</div>}
                     </td>
                   </tr>
                 ))}
               </tbody>
             </Ledger>
             <Hint style={{ marginTop: 10 }}>
-              Each at the rate that the house opens with, by the row that its label means for this ground. How
-              strong a product is in the can says nothing of the dose: read the active per area.
+              By the row that each label means for this ground; what is in stock is not bought. How strong a
+              product is in the can says nothing of the dose: read the active per area.
             </Hint>
           </Scroll>
         )}

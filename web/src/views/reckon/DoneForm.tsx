@@ -10,6 +10,7 @@ import { Form } from "../../parts/Form";
 import { Fault, Notice } from "../../parts/Notice";
 import { Bar, Fields, Section } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
+import { AsMet, unmet } from "../round/AsMet";
 import { asPlanned, UsedFields, usedIn } from "../round/UsedFields";
 
 interface Props {
@@ -27,7 +28,7 @@ export function DoneForm({ job, answer, settled, onDone, onClose }: Props) {
   const navigate = useNavigate();
   const mix = answer.mix.map((c) => ({ product_id: c.product_id, product: c.product, planned: c.amount }));
   const [used, setUsed] = useState(() => asPlanned(mix));
-  const [words, setWords] = useState({ wind: "", air: "", note: "", by: "", reason: "" });
+  const [words, setWords] = useState({ ...unmet, by: "", reason: "" });
   const book = useChange((path, given: Schemas["DoneIn"]) =>
     read(send.POST("/api/accounts/{account}/rounds/done", { params: { path }, body: given })),
   );
@@ -51,7 +52,7 @@ export function DoneForm({ job, answer, settled, onDone, onClose }: Props) {
         },
       },
     );
-  const word = (name: keyof typeof words, label: string, hint?: string) => (
+  const word = (name: "by" | "reason", label: string, hint?: string) => (
     <TextField
       label={label}
       name={name}
@@ -74,9 +75,7 @@ export function DoneForm({ job, answer, settled, onDone, onClose }: Props) {
       <Form label="It is done already" error={book.error} onSubmit={submit}>
         <Fields $columns={3}>
           <UsedFields mix={mix} used={used} onChange={setUsed} />
-          {word("wind", "Wind", "Speed and from where, as met.")}
-          {word("air", "Air", "Temperature, dew, sun.")}
-          {word("note", "Note")}
+          <AsMet value={words} change={(part) => setWords((now) => ({ ...now, ...part }))} />
           {word("by", "Done by", "Empty if it was you.")}
           {answer.refused && word("reason", "Reason", "Why it was done all the same.")}
         </Fields>

@@ -1,8 +1,12 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
+import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
+import { QuantityField } from "../../parts/QuantityField";
+import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
+import { volumeUnits } from "../../parts/units";
 import type { Picked, PickedPart } from "./state";
 
 const Row = styled.li`
@@ -35,6 +39,10 @@ const Row = styled.li`
 interface Props {
   picked: Picked;
   areas: Schemas["AreaOut"][];
+  /** Whether a sprayer with a tank is picked, so that spots can be treated. */
+  tank: boolean;
+  /** How far the mix for each area reaches, once it is reckoned. */
+  reached: string[];
   change: (part: (now: Picked) => Partial<Picked>) => void;
 }
 
@@ -43,10 +51,12 @@ export const nameOf = (part: PickedPart, area: Schemas["AreaOut"]) =>
   `${area.name}${part.zone ? `, ${part.zone}` : ""}`;
 
 /** The ground of the job in its walking order: how much of each area, and zones at rates of their own. */
-export function Grounds({ picked, areas, change }: Props) {
+export function Grounds({ picked, areas, tank, reached, change }: Props) {
   const many = picked.parts.length > 1;
-  const set = (i: number, share: string) =>
-    change((now) => ({ parts: now.parts.map((p, j) => (j === i ? { ...p, share } : p)) }));
+  const units = volumeUnits(useAccount().units);
+  const unit = units.find((u) => u.key === "gal" || u.key === "l")!.key;
+  const set = (i: number, part: Partial<PickedPart>) =>
+    change((now) => ({ parts: now.parts.map((p, j) => (j === i ? { ...p, ...part } : p)) }));
   const split = (i: number) =>
     change((now) => ({
       parts: now.parts.flatMap((p, j) =>
@@ -73,44 +83,62 @@ export function Grounds({ picked, areas, change }: Props) {
       };
     });
   return (
-    <ol aria-label="Ground of the job" style={{ marginTop: 8 }}>
-      {picked.parts.map((part, i) => {
-        const area = areas.find((a) => a.id === part.area);
-        if (!area) return null;
-        const where = nameOf(part, area);
-        return (
-          <Row key={`${part.area} ${part.zone}`}>
-            <p>
-              {many && `${i + 1}. `}
-              {where} <span>{area.size.text}</span>
-            </p>
-            <TextField
-              label={many ? `Part of ${where}` : "Part of the area"}
-              name={`parts.${i}.share`}
-              value={part.share}
-              onChange={(share) => set(i, share)}
-              input={{ placeholder: "all, or 1/4, 20 %" }}
-            />
-            <div className="acts">
-              {!part.zone && (
-                <Button look="quiet" onPress={() => split(i)}>
-                  Two rates: a core and what is around it
-                </Button>
+    <>
+      {(tank || picked.spots) && (
+        <Switch value={picked.spots ?? false} onChange={(spots) => change(() => ({ spots, passes: 1 }))}>
+          Spots only: mix so much, and treat them in one outing or several
+        </Switch>
+      )}
+      <ol aria-label="Ground of the job" style={{ marginTop: 8 }}>
+        {picked.parts.map((part, i) => {
+          const area = areas.find((a) => a.id === part.area);
+          if (!area) return null;
+          const where = nameOf(part, area);
+          return (
+            <Row key={`${part.area} ${part.zone}`}>
+              <p>
+                {many && `${i + 1}. `}
+                {where} <span>{area.size.text}</span>
+              </p>
+              {picked.spots ? (
+                <QuantityField
+                  label={many ? `Mix for ${where}` : "Mix"}
+                  name={`parts.${i}.spray`}
+                  value={part.spray ?? { value: "", unit }}
+                  units={units}
+                  onChange={(spray) => set(i, { spray })}
+                />
+              ) : (
+                <TextField
+                  label={many ? `Part of ${where}` : "Part of the area"}
+                  name={`parts.${i}.share`}
+                  value={part.share}
+                  onChange={(share) => set(i, { share })}
+                  input={{ placeholder: "all, or 1/4, 20 %" }}
+                />
               )}
-              {i > 0 && (
-                <Button look="quiet" onPress={() => earlier(i)} aria-label={`Earlier: ${where}`}>
-                  Earlier
-                </Button>
-              )}
-              {many && (
-                <Button look="quiet" onPress={() => leave(i)} aria-label={`Remove: ${where}`}>
-                  Remove
-                </Button>
-              )}
-            </div>
-          </Row>
-        );
-      })}
-    </ol>
+              <div className="acts">
+                {picked.spots && reached[i] && <span>{`reaches ${reached[i]}`}</span>}
+                {!part.zone && !picked.spots && (
+                  <Button look="quiet" onPress={() => split(i)}>
+                    Two rates: a core and what is around it
+                  </Button>
+                )}
+                {i > 0 && (
+                  <Button look="quiet" onPress={() => earlier(i)} aria-label={`Earlier: ${where}`}>
+                    Earlier
+                  </Button>
+                )}
+                {many && (
+                  <Button look="quiet" onPress={() => leave(i)} aria-label={`Remove: ${where}`}>
+                    Remove
+                  </Button>
+                )}
+              </div>
+            </Row>
+          );
+        })}
+      </ol>
+    </>
   );
 }

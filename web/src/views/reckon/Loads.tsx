@@ -2,8 +2,10 @@ import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { t } from "../../app/theme";
+import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
 import { Ledger } from "../../parts/Ledger";
+import { Notice } from "../../parts/Notice";
 import { Section } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { Tank } from "../../parts/Tank";
@@ -117,6 +119,14 @@ export function Loads({ job, picked, change }: Props) {
             ))}
           </tbody>
         </Ledger>
+      )}
+      {job.share_out && !picked.even && (
+        <Notice tone="caution" word="An odd last one">
+          {job.share_out}{" "}
+          <Button look="quiet" onPress={() => change({ even: true })}>
+            Share it out
+          </Button>
+        </Notice>
       )}
       {(job.loads.length > 1 || picked.even) && (
         <Switch value={picked.even} onChange={(even) => change({ even })}>

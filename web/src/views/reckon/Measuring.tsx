@@ -1,6 +1,7 @@
+import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useCup, useMeasuring, useProducts } from "../../api/hooks";
+import { useMeasuring, useProducts } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
@@ -12,12 +13,12 @@ import { Ledger } from "../../parts/Ledger";
 import { Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
-import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
+import { QuantityField } from "../../parts/QuantityField";
 import { Fields, Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
-import { cupUnits, temperatureUnits, volumeUnits, weightUnits } from "../../parts/units";
+import { doseUnits } from "../../parts/units";
 import { Vessel } from "../../parts/Vessel";
-import { Working } from "../../parts/Working";
+import { CupCheck } from "../kit/CupCheck";
 import { reckonParts } from "./state";
 
 const Split = styled.div`
@@ -34,8 +35,6 @@ const Split = styled.div`
   }
 `;
 
-const filled = (q: TypedQuantity) => (q.value.trim() ? q : null);
-
 /** Measuring a dose by what is at hand, and checking a cup by the water it holds. */
 export function Measuring() {
   const account = useAccount();
@@ -44,9 +43,6 @@ export function Measuring() {
   const { value, change } = useDraft(`${account.slug}/measuring`, {
     amount: { value: "", unit: us ? "fl_oz" : "ml" },
     product: "",
-    mark: { value: "", unit: us ? "fl_oz" : "ml" },
-    weight: { value: "", unit: "g" },
-    temperature: { value: "", unit: us ? "degF" : "degC" },
   });
   const dose = useSettled(
     JSON.stringify(
@@ -56,22 +52,10 @@ export function Measuring() {
     ),
     80,
   );
-  const cupKey = useSettled(
-    JSON.stringify(
-      value.mark.value.trim() && value.weight.value.trim()
-        ? { mark: value.mark, weight: value.weight, temperature: filled(value.temperature) }
-        : null,
-    ),
-    80,
-  );
   const askedDose = JSON.parse(dose) as Schemas["DoseMeasureIn"] | null;
-  const askedCup = JSON.parse(cupKey) as Schemas["CupIn"] | null;
   const found = useMeasuring(askedDose);
-  const cup = useCup(askedCup);
   const answer = askedDose && !found.error ? found.data : undefined;
-  const checked = askedCup && !cup.error ? cup.data : undefined;
-  const every = [...volumeUnits(account.units), ...weightUnits(account.units)];
-  const withTemperature = faultsOf(askedCup ? cup.error : null).fields;
+  const every = [...doseUnits(account.units, true), ...doseUnits(account.units, false)];
   return (
     <Page
       sentence={
@@ -82,6 +66,9 @@ export function Measuring() {
       margin={
         answer && (
           <Section title="The least that each measures">
+            <Hint style={{ marginBottom: 8 }}>
+              <Link to={`/a/${account.slug}/kit`}>Your own cups, syringes and scales</Link> go first.
+            </Hint>
             <Ledger>
               <thead>
                 <tr>
@@ -159,45 +146,7 @@ export function Measuring() {
           </Split>
         )}
       </Section>
-      <Section title="Is a cup true?">
-        <Hint style={{ marginBottom: 12 }}>
-          Tare the cup, fill it with water to a mark on level ground, read at eye level, and weigh it.
-        </Hint>
-        <FaultsContext.Provider value={{ fields: withTemperature }}>
-          <Fields $columns={3}>
-            <QuantityField
-              label="The mark says"
-              name="mark"
-              value={value.mark}
-              units={cupUnits(account.units)}
-              onChange={(mark) => change({ mark })}
-            />
-            <QuantityField
-              label="Its water weighs"
-              name="weight"
-              value={value.weight}
-              units={weightUnits(account.units)}
-              onChange={(weight) => change({ weight })}
-            />
-            <QuantityField
-              label="Water temperature"
-              name="temperature"
-              value={value.temperature}
-              units={temperatureUnits(account.units)}
-              onChange={(temperature) => change({ temperature })}
-              hint="Empty: 20 °C."
-            />
-          </Fields>
-        </FaultsContext.Provider>
-        {checked && (
-          <>
-            <Notice tone={checked.good ? "note" : "caution"} word={checked.good ? "Good" : "Off"}>
-              {checked.sentence}
-            </Notice>
-            <Working steps={checked.working} />
-          </>
-        )}
-      </Section>
+      <CupCheck of="any" />
     </Page>
   );
 }

@@ -6,6 +6,10 @@ import { PickField } from "../../parts/PickField";
 import { ProductPick } from "./ProductPick";
 import { areaOptions, partOf, type Picked, type Product } from "./state";
 
+const Crossing = styled.div`
+  max-width: 260px;
+  margin-top: 12px;
+`;
 const Grid = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 5fr) minmax(0, 4fr) minmax(0, 4fr) minmax(0, 4fr) minmax(0, 2fr);
@@ -38,38 +42,56 @@ export function Picks({ picked, change, products = [], areas = [], machines = []
     });
   };
   return (
-    <Grid>
-      <ProductPick place={0} picked={picked} change={change} products={products} targets={targets} />
-      <ManyField
-        label="Areas"
-        name="parts"
-        values={[...new Set(picked.parts.map((p) => `${p.area}`))]}
-        options={areaOptions(areas)}
-        onChange={pickAreas}
-      />
-      <PickField
-        label="Machine"
-        name="machine"
-        value={picked.machine === null ? null : `${picked.machine}`}
-        options={fitting.map((m) => ({
-          key: `${m.id}`,
-          text: m.name,
-          note: `${m.kind}, ${m.capacity.text}`,
-        }))}
-        onChange={(key) => change({ machine: Number(key) })}
-        hint={mixed.length && !fitting.length ? "Nothing in the kit can put it down yet." : undefined}
-      />
-      <PickField
-        label="Passes"
-        name="passes"
-        value={`${picked.passes}`}
-        options={[1, 2, 3, 4].map((n) => ({
-          key: `${n}`,
-          text: `${n}`,
-          note: n > 1 ? `the dose in ${n} parts` : undefined,
-        }))}
-        onChange={(key) => change({ passes: Number(key) })}
-      />
-    </Grid>
+    <>
+      <Grid>
+        <ProductPick place={0} picked={picked} change={change} products={products} targets={targets} />
+        <ManyField
+          label="Areas"
+          name="parts"
+          values={[...new Set(picked.parts.map((p) => `${p.area}`))]}
+          options={areaOptions(areas)}
+          onChange={pickAreas}
+        />
+        <PickField
+          label="Machine"
+          name="machine"
+          value={picked.machine === null ? null : `${picked.machine}`}
+          options={fitting.map((m) => ({
+            key: `${m.id}`,
+            text: m.name,
+            note: `${m.kind}, ${m.capacity.text}`,
+          }))}
+          onChange={(key) => change({ machine: Number(key) })}
+          hint={mixed.length && !fitting.length ? "Nothing in the kit can put it down yet." : undefined}
+        />
+        <PickField
+          label="Passes"
+          name="passes"
+          value={`${picked.passes}`}
+          options={[1, 2, 3, 4].map((n) => ({
+            key: `${n}`,
+            text: `${n}`,
+            note: n > 1 ? `the dose in ${n} parts` : undefined,
+          }))}
+          onChange={(key) => change({ passes: Number(key) })}
+        />
+      </Grid>
+      {picked.passes > 1 && (
+        <Crossing>
+          <PickField
+            label={picked.passes > 2 ? "Each further pass" : "The second pass"}
+            name="crossing"
+            value={picked.crossing ?? ""}
+            options={[
+              { key: "", text: "Not said" },
+              { key: "crosswise", text: "Crosswise" },
+              { key: "diagonal", text: "Diagonal" },
+              { key: "offset", text: "Offset by half a swath" },
+            ]}
+            onChange={(key) => change({ crossing: key as Picked["crossing"] })}
+          />
+        </Crossing>
+      )}
+    </>
   );
 }

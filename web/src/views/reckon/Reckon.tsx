@@ -19,6 +19,7 @@ import { Delivered } from "./Delivered";
 import { DoneForm } from "./DoneForm";
 import { Grounds } from "./Grounds";
 import { Hose } from "./Hose";
+import { KeepMix } from "./KeepMix";
 import { LabelSays } from "./LabelSays";
 import { Loads } from "./Loads";
 import { Looked } from "./Looked";
@@ -49,6 +50,7 @@ export function Reckon() {
   const { value: picked, change, clear } = useDraft<Picked>(`${account.slug}/mix`, nothing);
   const may = useMay("applicator");
   const [done, setDone] = useState(false);
+  const [keeping, setKeeping] = useState(false);
 
   useEffect(() => {
     const asked = fromSearch(search);
@@ -62,6 +64,7 @@ export function Reckon() {
     [picked, products, areas, machines],
   );
   const hose = machines.data?.find((m) => m.id === here.machine && m.form === "hose_end");
+  const tank = machines.data?.some((m) => m.id === here.machine && m.kind === "sprayer") && !hose;
   const job = toJob(here);
   const typed = JSON.stringify(job);
   const key = useSettled(typed, 60);
@@ -108,8 +111,11 @@ export function Reckon() {
           answer && (
             <>
               <LabelSays job={answer} />
-              {here.mix[0]?.product != null && here.parts[0] && !here.on && !here.clock && (
-                <FitNote area={here.parts[0].area} product={here.mix[0].product} />
+              {here.parts[0] && !here.on && !here.clock && (
+                <FitNote
+                  area={here.parts[0].area}
+                  products={here.mix.flatMap((c) => (c.product === null ? [] : [c.product]))}
+                />
               )}
               <Section title="The working">
                 <Working steps={answer.working} />
@@ -130,7 +136,15 @@ export function Reckon() {
         />
         {hose && <Hose machine={hose} picked={here} change={change} />}
         <When picked={here} change={change} />
-        {here.parts.length > 0 && <Grounds picked={here} areas={areas.data?.areas ?? []} change={change} />}
+        {here.parts.length > 0 && (
+          <Grounds
+            picked={here}
+            areas={areas.data?.areas ?? []}
+            tank={tank ?? false}
+            reached={answer?.parts.map((p) => p.treated.text) ?? []}
+            change={change}
+          />
+        )}
         {here.parts.length > 0 &&
           here.mix.map((c, place) => (
             <Component
@@ -183,8 +197,10 @@ export function Reckon() {
             ) : (
               <Bar>
                 <Button onPress={() => setDone(true)}>It is done already</Button>
+                <Button onPress={() => setKeeping(true)}>Keep this mix</Button>
               </Bar>
             )}
+            {keeping && !done && <KeepMix job={job} onDone={() => setKeeping(false)} />}
           </>
         )}
         {answer && here.machine === null && may && (

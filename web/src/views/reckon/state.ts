@@ -27,11 +27,12 @@ export interface PickedDose {
   rate: TypedQuantity;
 }
 
-/** One area of the job with a dose a component, in the mix's order. */
+/** One area of the job with a dose a component, in the mix's order; `spray` is how much is mixed for its spots. */
 export interface PickedPart {
   area: number;
   doses: PickedDose[];
   share: string;
+  spray?: TypedQuantity;
   zone: string;
 }
 
@@ -60,8 +61,10 @@ export interface Picked {
   passes: number;
   even: boolean;
   by_pass: boolean;
+  crossing?: JobIn["crossing"];
   dial: TypedQuantity;
   undiluted: boolean;
+  spots?: boolean;
   on: string;
   clock: string;
   said: Said;
@@ -85,8 +88,10 @@ export const nothing: Picked = {
   passes: 1,
   even: false,
   by_pass: false,
+  crossing: "",
   dial: unsaid,
   undiluted: false,
+  spots: false,
   on: "",
   clock: "",
   said: nobodyLooked,
@@ -139,6 +144,7 @@ export const withDose = (
 /** The job to reckon, once enough of it is picked. */
 export function toJob(p: Picked): JobIn | null {
   if (!p.parts.length || p.mix.some((c) => c.product === null)) return null;
+  if (p.spots && p.parts.some((x) => !x.spray?.value.trim())) return null;
   if (
     p.parts.some((x) => x.doses.some((d, c) => !p.mix[c]?.taste && (d.row === null || !d.rate.value.trim())))
   )
@@ -148,13 +154,16 @@ export function toJob(p: Picked): JobIn | null {
     parts: p.parts.map((x) => ({
       area_id: x.area,
       doses: x.doses.map((d, c) => (p.mix[c]!.taste ? {} : { row_id: d.row, rate: d.rate })),
-      share: x.share,
+      share: p.spots ? "" : x.share,
+      spray: p.spots && x.spray ? filled(x.spray) : null,
       zone: x.zone,
     })),
+    spots: p.spots ?? false,
     machine_id: p.machine,
     passes: p.passes,
     even: p.even,
     by_pass: p.by_pass,
+    crossing: p.passes > 1 ? (p.crossing ?? "") : "",
     dial: filled(p.dial ?? unsaid),
     undiluted: p.undiluted ?? false,
     on: p.on || null,
@@ -197,11 +206,14 @@ export function fromSearch(
           : noDose,
       ),
       share: p.share,
+      spray: p.spray ? { value: `${p.spray.value}`, unit: p.spray.unit } : undefined,
       zone: p.zone,
     })),
+    spots: job.spots,
     machine: job.machine_id ?? null,
     passes: job.passes,
     by_pass: job.by_pass,
+    crossing: job.crossing,
     dial: job.dial ? { value: `${job.dial.value}`, unit: job.dial.unit } : unsaid,
     undiluted: job.undiluted,
     on: job.on ?? "",
@@ -229,7 +241,8 @@ export function missing(p: Picked): string {
   const open = p.parts.some((x) =>
     x.doses.some((d, c) => !p.mix[c]?.taste && d.row !== null && !d.rate.value.trim()),
   );
-  return open ? "Set the rate." : "";
+  if (open) return "Set the rate.";
+  return p.spots && p.parts.some((x) => !x.spray?.value.trim()) ? "Enter how much to mix." : "";
 }
 
 export type LoadOut = Schemas["LoadOut"];
@@ -262,4 +275,5 @@ export const reckonParts = (account: string) => [
   { to: `/a/${account}/reckon/back`, text: "Backwards" },
   { to: `/a/${account}/reckon/compare`, text: "Side by side" },
   { to: `/a/${account}/reckon/measure`, text: "Measuring" },
+  { to: `/a/${account}/reckon/mixes`, text: "Kept mixes" },
 ];

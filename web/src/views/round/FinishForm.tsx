@@ -7,7 +7,6 @@ import { useAccount } from "../../app/session";
 import { say } from "../../app/toast";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
-import { DateField } from "../../parts/DateField";
 import { Hint } from "../../parts/Field";
 import { Form } from "../../parts/Form";
 import { Fault, Notice } from "../../parts/Notice";
@@ -19,20 +18,16 @@ import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { areaUnits, volumeUnits } from "../../parts/units";
 import { Verdict } from "../../parts/Verdict";
+import { AsMet, DoneWhen, justNow, unmet, type Done, type Met } from "./AsMet";
 import { asPlanned, UsedFields, usedIn, type TypedUse } from "./UsedFields";
 
-interface Typed {
+interface Typed extends Met, Done {
   used: TypedUse[];
   treated: TypedQuantity[];
   spray: TypedQuantity;
   setting: string;
   teach: boolean;
   walked: string;
-  wind: string;
-  air: string;
-  note: string;
-  on: string;
-  clock: string;
 }
 
 interface Props {
@@ -52,11 +47,8 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     setting: "",
     teach: false,
     walked: "",
-    wind: "",
-    air: "",
-    note: "",
-    on: "",
-    clock: "",
+    ...unmet,
+    ...justNow,
   });
   const mast = useSky(round.site_id).data?.fresh;
   const used = Array.isArray(value.used) ? value.used : asPlanned(round.mix); // a draft of before there were mixes
@@ -144,36 +136,8 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
               onChange={(walked) => change({ walked })}
               hint="What was left and walked out over the ground again is one more."
             />
-            <TextField
-              label="Wind"
-              name="wind"
-              value={value.wind}
-              onChange={(wind) => change({ wind })}
-              hint="Speed and from where, as met."
-            />
-            <TextField
-              label="Air"
-              name="air"
-              value={value.air}
-              onChange={(air) => change({ air })}
-              hint="Temperature, dew, sun."
-            />
-            <TextField label="Note" name="note" value={value.note} onChange={(note) => change({ note })} />
-            <DateField
-              label="Done on"
-              name="on"
-              value={value.on}
-              onChange={(on) => change({ on })}
-              hint="Empty: today."
-            />
-            <TextField
-              label="Done at"
-              name="clock"
-              value={value.clock}
-              onChange={(clock) => change({ clock })}
-              hint="Empty: now. Clocks of the label run from it."
-              input={{ type: "time" }}
-            />
+            <AsMet value={value} change={change} />
+            <DoneWhen value={value} change={change} />
           </Fields>
           {mast && mast.air && mast.wind && !value.wind && !value.air && (
             <Button look="quiet" onPress={() => change({ wind: mast.wind, air: mast.air })}>

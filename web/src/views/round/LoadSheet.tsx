@@ -55,6 +55,11 @@ const Vessels = styled.div`
     font-size: ${t.s13};
     font-weight: 600;
   }
+  figcaption small {
+    display: block;
+    font-weight: 400;
+    color: ${t.soft};
+  }
 `;
 
 interface Props {
@@ -125,7 +130,10 @@ export function LoadSheet({ load, round, open, onTick }: Props) {
             (p) =>
               p.measure && (
                 <figure key={p.product}>
-                  {load.pours.length > 1 && <figcaption>{p.product}</figcaption>}
+                  <figcaption>
+                    {load.pours.length > 1 && p.product}
+                    <small>in the {p.measure.vessel.name}</small>
+                  </figcaption>
                   <Vessel measure={p.measure} />
                 </figure>
               ),

@@ -10,7 +10,7 @@ import { FaultsContext, faultsOf } from "../../parts/faults";
 import { Fault, Notice } from "../../parts/Notice";
 import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
 import { Verdict } from "../../parts/Verdict";
-import { volumeUnits, weightUnits } from "../../parts/units";
+import { doseUnits } from "../../parts/units";
 
 const Box = styled.div`
   display: grid;
@@ -46,7 +46,7 @@ export function PourCheck({ round, load, place, pour, open }: Props) {
   const { units } = useAccount();
   const kept = round.poured.find((p) => p.load === load.number && p.place === place);
   const unit = pour.measure?.vessel.unit ?? "";
-  const list = [...volumeUnits(units), ...weightUnits(units)];
+  const list = [...doseUnits(units, true), ...doseUnits(units, false)];
   const start = list.find((u) => u.text === unit)?.key ?? list[0]!.key;
   const [typed, setTyped] = useState<TypedQuantity>(() => ({
     value: kept?.amount.exact ?? "",

@@ -17,6 +17,8 @@ import { Midway } from "../kit/Midway";
 import { LabelSays } from "../reckon/LabelSays";
 import { FinishForm } from "./FinishForm";
 import { LoadSheet } from "./LoadSheet";
+import { Outings } from "./Outings";
+import { SpotForm } from "./SpotForm";
 import { useTick } from "./ticks";
 import { Wear } from "./Wear";
 
@@ -118,7 +120,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
               Open it in the book
             </ButtonLink>
           )}
-          {round.status === "given_up" && may && (
+          {round.status === "given_up" && !round.spots?.emptied && may && (
             <Button look="main" onPress={() => take.mutate(round.id)}>
               Take it up again
             </Button>
@@ -213,7 +215,9 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
           <dt key={line}>{line}</dt>
         ))}
       </ByHand>
-      {open && (
+      {round.spots && <Outings spots={round.spots} />}
+      {open && round.spots && <SpotForm round={round} spots={round.spots} />}
+      {open && !round.spots && (
         <FinishForm
           round={round}
           early={!allOut}

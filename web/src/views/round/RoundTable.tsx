@@ -26,7 +26,7 @@ export function RoundTable({ rounds }: { rounds: Schemas["RoundLineOut"][] }) {
               <Link to={`/a/${account.slug}/round/${r.id}`}>{r.title}</Link>
             </td>
             <td className="wide soft">{r.headline}</td>
-            <td>{states[r.status]}</td>
+            <td>{[states[r.status], r.left].filter(Boolean).join(", ")}</td>
             <td className="figure">{`${r.loads_done} of ${r.loads}`}</td>
             <td className="wide soft">{`${r.started_by}, ${new Date(r.started_at).toLocaleDateString("en", { day: "numeric", month: "short", year: "numeric" })}`}</td>
           </tr>

@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
 import { useProducts } from "../../api/hooks";
 import { useAccount } from "../../app/session";
-import { PickField } from "../../parts/PickField";
 import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
-import { volumeUnits, weightUnits } from "../../parts/units";
+import { doseUnits } from "../../parts/units";
+import { LotPick } from "./LotPick";
 
 /** What was used of one product of a mix, as typed; `lot` is a lot's number in the shelf. */
 export interface TypedUse {
@@ -55,9 +55,10 @@ export function UsedFields({ mix, used, onChange, hint, lots = true }: Props) {
     <>
       {mix.map((c, i) => {
         const card = products.find((p) => p.id === c.product_id);
-        const kept = card?.lots ?? [];
-        const liquid = c.planned ? volumeUnits(units).some((u) => u.key === c.planned!.unit) : card?.liquid;
-        const list = (liquid ? volumeUnits : weightUnits)(units);
+        const liquid = c.planned
+          ? doseUnits(units, true).some((u) => u.key === c.planned!.unit)
+          : card?.liquid;
+        const list = doseUnits(units, liquid ?? true);
         const typed = used[i] ?? { amount: { value: "", unit: "" }, lot: "" };
         return [
           <QuantityField
@@ -75,21 +76,14 @@ export function UsedFields({ mix, used, onChange, hint, lots = true }: Props) {
                   : "It went in to taste: may stay empty."
             }
           />,
-          lots && kept.length > 0 && (
-            <PickField
+          lots && (
+            <LotPick
               key={`${c.product_id} lot`}
               label={only ? "Taken from lot" : `Lot of ${c.product}`}
               name={`used.${i}.lot_id`}
+              lots={card?.lots ?? []}
               value={typed.lot}
-              options={[
-                { key: "", text: "Not noted" },
-                ...kept.map((x) => ({
-                  key: `${x.id}`,
-                  text: x.number,
-                  note: `${x.left.text} left${x.expired ? ", past its day" : ""}`,
-                })),
-              ]}
-              onChange={(key) => set(i, { lot: key })}
+              onChange={(lot) => set(i, { lot })}
             />
           ),
         ];

@@ -235,7 +235,7 @@ function Allowed({ choice: c, first, line, machine }: AllowedProps) {
               Plan it for these hours
             </Button>
           )}
-          <HoursLink area={line.area_id} product={c.product_id} />
+          <HoursLink area={line.area_id} products={[c.product_id]} />
         </Go>
       )}
       <Fault error={start.error ?? plan.error} />

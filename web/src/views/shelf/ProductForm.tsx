@@ -1,11 +1,13 @@
 import { useState } from "react";
 import { api, read, send, type Schemas } from "../../api/client";
-import { useChange } from "../../api/hooks";
+import { useChange, useGrade } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useAccount } from "../../app/session";
+import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
 import { CardForm } from "../../parts/CardForm";
 import { Hint } from "../../parts/Field";
+import { ManyField } from "../../parts/ManyField";
 import { Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
@@ -17,20 +19,23 @@ import { densityUnits, packageUnits } from "../../parts/units";
 import { ContentRows } from "./ContentRows";
 import { LabelFiles } from "./LabelFiles";
 import { PackageRows } from "./PackageRows";
+import { PrintedRows } from "./PrintedRows";
 import { RateRows } from "./RateRows";
 import { RuleFields } from "./RuleFields";
 import { Stock } from "./Stock";
-import { toProductIn, typedProduct, type Product } from "./typed";
+import { opened, toProductIn, typedProduct, type Product } from "./typed";
 
 const placed = [
   "name",
   "kind",
+  "also",
   "formulation",
   "group_code",
   "rates",
   "contents",
   "density",
   "packages",
+  "printed",
   "rules",
   "note",
 ];
@@ -49,6 +54,15 @@ export function ProductForm({
     typedProduct(product, account.units === "us"),
   );
   const { value, change } = draft;
+  const grade = useGrade(useSettled(value.name, 200)).data;
+  const stated = grade?.contents.filter(
+    (c) => !value.contents.some((x) => x.basis === c.basis && x.amount.trim()),
+  );
+  const open = (kind: string) =>
+    change({
+      kind,
+      contents: opened(value.contents, options.kinds.find((k) => k.key === kind)?.opens ?? [], options.bases),
+    });
   const [rules, setRules] = useState(false);
   const save = useChange((path, body: Schemas["ProductIn"]) =>
     product
@@ -111,14 +125,21 @@ export function ProductForm({
           </Notice>
         ))}
         <Section title="What it is">
-          <Fields $columns={4}>
+          <Fields $columns={3}>
             <TextField label="Name" name="name" value={value.name} onChange={(name) => change({ name })} />
             <PickField
               label="Type"
               name="kind"
               value={value.kind || null}
               options={options.kinds}
-              onChange={(kind) => change({ kind })}
+              onChange={open}
+            />
+            <ManyField
+              label="It is also"
+              name="also"
+              values={value.also ?? []}
+              options={options.kinds.filter((k) => k.key !== value.kind)}
+              onChange={(also) => change({ also })}
             />
             <PickField
               label="Formulation"
@@ -145,6 +166,32 @@ export function ProductForm({
           />
         </Section>
         <Section title="What is in it">
+          {grade && stated && stated.length > 0 && (
+            <Notice tone="note" word="In its name">
+              {`${grade.text}. `}
+              <Button
+                look="quiet"
+                onPress={() =>
+                  change({
+                    contents: [
+                      ...value.contents.filter(
+                        (c) => c.amount.trim() && !stated.some((s) => s.basis === c.basis),
+                      ),
+                      ...stated.map(({ name, basis, amount, unit, slow }) => ({
+                        name,
+                        basis,
+                        amount,
+                        unit,
+                        slow,
+                      })),
+                    ],
+                  })
+                }
+              >
+                Take them as its contents
+              </Button>
+            </Notice>
+          )}
           <ContentRows
             rows={value.contents}
             bases={options.bases}
@@ -166,6 +213,11 @@ export function ProductForm({
             <PackageRows rows={value.packages} units={units} onChange={(packages) => change({ packages })} />
           </div>
         </Section>
+        {made && !made.sprayed && (
+          <Section title="Settings on the bag">
+            <PrintedRows rows={value.printed ?? []} onChange={(printed) => change({ printed })} />
+          </Section>
+        )}
         <Section
           title={
             <>

@@ -62,11 +62,12 @@ function RuleField({ field: f, rules, onChange }: Omit<Props, "fields"> & { fiel
       );
     case "leaf":
     case "helper":
+    case "droplets":
       return (
         <PickField
           label={f.label}
           name={name}
-          value={text || "either"}
+          value={text || f.options[0]!.key}
           options={f.options}
           onChange={change}
         />

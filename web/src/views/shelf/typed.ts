@@ -43,6 +43,8 @@ export interface TypedProduct {
   version: number | null;
   name: string;
   kind: string;
+  also?: string[];
+  printed?: Schemas["PrintedIn"][];
   formulation: string;
   density: TypedQuantity;
   group_code: string;
@@ -107,6 +109,8 @@ export function typedProduct(product: Product | undefined, us: boolean): TypedPr
     version: product?.version ?? null,
     name: product?.name ?? "",
     kind: product?.kind ?? "",
+    also: product?.also ?? [],
+    printed: product?.printed ?? [],
     formulation: product?.formulation ?? "",
     density: {
       value: product?.density?.value ?? "",
@@ -145,17 +149,29 @@ export function typedProduct(product: Product | undefined, us: boolean): TypedPr
   };
 }
 
+const untyped = (c: TypedContent) => !c.amount.trim() && (c.basis !== "active" || !c.name.trim());
+
+/** The lines that a type of product is filled in with first; what was typed already stays. */
+export function opened(rows: TypedContent[], opens: string[], bases: Schemas["OptionOut"][]): TypedContent[] {
+  if (!rows.every(untyped)) return rows;
+  return opens.map((basis) => ({
+    ...blankContent,
+    basis,
+    name: basis === "active" ? "" : (bases.find((b) => b.key === basis)?.text ?? ""),
+  }));
+}
+
 const filled = (q: TypedQuantity) => (q.value.trim() ? q : null);
 
 /** What goes to the server: empty lines left out, in their order. */
 export function toProductIn(typed: TypedProduct): Schemas["ProductIn"] {
   return {
     ...typed,
+    also: typed.also ?? [],
+    printed: (typed.printed ?? []).filter((p) => p.setting.trim()),
     density: filled(typed.density),
     packages: typed.packages.filter((p) => p.value.trim() || p.price.trim()),
-    contents: typed.contents
-      .filter((c) => c.name.trim() || c.amount.trim())
-      .map((c) => ({ ...c, slow: c.slow.trim() || null })),
+    contents: typed.contents.filter((c) => !untyped(c)).map((c) => ({ ...c, slow: c.slow.trim() || null })),
     rates: typed.rates.filter((r) => r.phrase.trim() || r.use.trim()),
     rules: toRulesIn(typed.rules),
   };

@@ -4,9 +4,9 @@ import { Hint } from "../../parts/Field";
 import { Section } from "../../parts/Section";
 import { HoursLink } from "./HoursLink";
 
-/** When a product may go down on an area: the verdict of the hours, beside a sum. Nothing where no weather comes in. */
-export function FitNote({ area, product }: { area: number; product: number }) {
-  const fit = useFit({ area_id: area, product_ids: [product], hours: "1" });
+/** When what is in a tank may go down on an area, by the strictest of its labels: the verdict of the hours, beside a sum. Nothing where no weather comes in. */
+export function FitNote({ area, products }: { area: number; products: number[] }) {
+  const fit = useFit({ area_id: area, product_ids: products, hours: "1" });
   if (!fit.data || fit.data.fresh.state === "none") return null;
   return (
     <Section title="When">
@@ -15,7 +15,7 @@ export function FitNote({ area, product }: { area: number; product: number }) {
       </p>
       {fit.data.fresh.state === "stale" && <Hint>{fit.data.fresh.sentence}</Hint>}
       <p>
-        <HoursLink area={area} product={product} />
+        <HoursLink area={area} products={products} />
       </p>
     </Section>
   );

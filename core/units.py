@@ -241,6 +241,27 @@ def quantity(field: str, value: float, key: str, *dimensions: str) -> Quantity:
     return Quantity(value, found)
 
 
+LONGEST_NUMBER = 60
+"""Characters of a number as typed."""
+TINIEST, HUGEST = 1e-12, 1e15
+"""How near to 0 and how far from it a number may be: between them no product or quotient of a few of them overflows."""
+
+
+def bounded(field: str, value: float) -> float:
+    """`value` if it is finite, and 0 or of a size that can be reckoned with.
+
+    Args:
+        field: whose fault it would be.
+        value: to check [any one unit].
+
+    Raises:
+        InputError: names the field and the value.
+    """
+    if value == 0 or TINIEST <= abs(value) <= HUGEST:
+        return value
+    raise InputError(field, value, f"{value:g} is not a number to measure with.", "Check the number and its unit.")
+
+
 # --- text to numbers -------------------------------------------------------------------------------------------
 
 _VULGAR = "½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞"
@@ -288,6 +309,8 @@ def read_number(text: str, field: str = "value") -> float:
         NotUnderstood: it is no number, or its comma could be decimal.
         InputError: a division by zero, or no finite number.
     """
+    if len(text) > LONGEST_NUMBER:
+        raise NotUnderstood(field, text[:LONGEST_NUMBER], f"{len(text)} characters are no number.", "Enter a finite number.")
     clean = tidy(text)
     if clean.lower() in NUMBER_WORDS:
         return float(NUMBER_WORDS[clean.lower()])
@@ -322,8 +345,10 @@ def _number(clean: str, text: str, field: str) -> float:
         raise InputError(field, text, f"“{text}” divides by zero.", "Check the fraction.") from None
     except OverflowError:
         number = math.inf
-    if not math.isfinite(number):
-        raise InputError(field, text, f"“{text}” is not a number to measure with.", "Enter a finite number.")
+    if number and not TINIEST <= number <= HUGEST:
+        raise InputError(
+            field, text[:LONGEST_NUMBER], f"“{text[:LONGEST_NUMBER]}” is not a number to measure with.", "Enter a finite number."
+        )
     return number
 
 

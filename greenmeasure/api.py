@@ -2,11 +2,13 @@
 
 from django.http import HttpRequest
 from ninja import NinjaAPI, Schema
+from ninja.errors import ValidationError, ValidationErrorContext
 from ninja.openapi.schema import OpenAPISchema
 
 from greenmeasure.accounts.api import house, members, session, sites
 from greenmeasure.book.api import router as book
 from greenmeasure.common import errors
+from greenmeasure.common.bounds import BoundedParser
 from greenmeasure.ground.api import router as ground
 from greenmeasure.kit.api import router as kit
 from greenmeasure.kit.api import vessels_router as vessels
@@ -23,6 +25,14 @@ from greenmeasure.water.api import router as water
 
 class Api(NinjaAPI):
     """Names operations by their function, and tells of the one error shape at every door."""
+
+    def validation_error_from_error_contexts(self, error_contexts: list[ValidationErrorContext]) -> ValidationError:
+        """What ninja makes of pydantic's errors, with the values at fault, which it leaves out."""
+        wrong = super().validation_error_from_error_contexts(error_contexts)
+        given = [e["input"] for c in error_contexts for e in c.pydantic_validation_error.errors(include_url=False)]
+        for error, value in zip(wrong.errors, given, strict=True):
+            error["input"] = value
+        return wrong
 
     def get_openapi_operation_id(self, operation) -> str:  # type: ignore[no-untyped-def]
         return str(operation.view_func.__name__)
@@ -41,7 +51,7 @@ class Api(NinjaAPI):
         return schema
 
 
-api = Api(title="Green Measure", version="1", docs_url=None, openapi_url="/openapi.json")
+api = Api(title="Green Measure", version="1", docs_url=None, openapi_url="/openapi.json", parser=BoundedParser())
 errors.install(api)
 
 

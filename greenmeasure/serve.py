@@ -2,7 +2,36 @@
 
 import argparse
 import contextlib
+import json
 import os
+
+from waitress import create_server
+from waitress.channel import HTTPChannel
+from waitress.task import ErrorTask
+
+MOST_BYTES = 16_000_000
+"""Bytes of a request; a label's photograph may have 12 MB."""
+
+
+class Refusal(ErrorTask):  # type: ignore[misc]
+    """What waitress refuses before Django sees it, in the shape of every other refusal."""
+
+    def execute(self) -> None:
+        """Answer, and hang up."""
+        wrong = self.request.error
+        said = {"code": "bad_request", "message": f"The request cannot be read: {wrong.reason.lower()}.", "fields": []}
+        body = json.dumps(said).encode()
+        self.status = f"{wrong.code} {wrong.reason}"
+        self.response_headers.append(("Content-Type", "application/json"))
+        self.set_close_on_finish()
+        self.content_length = len(body)
+        self.write(body)
+
+
+class Channel(HTTPChannel):  # type: ignore[misc]
+    """A connection that refuses as the house does."""
+
+    error_task_class = Refusal
 
 
 def main() -> None:
@@ -14,14 +43,15 @@ def main() -> None:
     parser.add_argument("--sims", type=int, default=0, metavar="PORT", help="serve the simulated weather on this port too")
     given = parser.parse_args()
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "greenmeasure.settings")
-    from waitress import create_server
-
     from greenmeasure.wsgi import application
 
     try:
-        server = create_server(application, host=given.host, port=given.port, threads=given.threads)
+        server = create_server(
+            application, host=given.host, port=given.port, threads=given.threads, ident=None, max_request_body_size=MOST_BYTES
+        )
     except OSError as taken:
         raise SystemExit(f"Port {given.port} cannot be opened ({taken.strerror}). Try: make demo PORT=8001") from None
+    server.channel_class = Channel
     if given.sims:
         _sims(given.sims)
     print(f"Green Measure is at http://{given.host}:{given.port}  (Ctrl+C stops it)", flush=True)

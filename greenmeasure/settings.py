@@ -52,6 +52,7 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",  # before WhiteNoise, so that static pages carry the policy too
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "greenmeasure.common.doorway.DoorwayMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",

@@ -7,5 +7,6 @@ from greenmeasure.common.page import page
 
 urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|assets/).*$", page)]
 
+handler400 = "greenmeasure.common.page.bad_request"
 handler404 = "greenmeasure.common.page.not_found"
 handler500 = "greenmeasure.common.page.server_error"

@@ -17,7 +17,7 @@ from core.label.phrase import read_label_rate
 from core.label.rate import Basis, LabelRate, show_label_rate
 from core.label.rules import DROPLETS, ActiveCap, Helper, Incompatible, Leaf, Rules
 from core.readable import joined
-from core.units import LENGTH, SPEED, TIME, UNITS, Quantity, celsius, exact_number, read_signed, show_number, typed_quantity
+from core.units import LENGTH, SPEED, TIME, UNITS, Quantity, celsius, exact_number, read_signed, show_number, typed_quantity, unit
 
 
 class Kind(StrEnum):
@@ -288,7 +288,7 @@ def _quantity(rule: Rule, typed: Any) -> float | int:
     dimension, size = _SIZES[rule.kind]
     text = str(typed["value"]).strip()
     if text in ("0", "0.0", "0.00"):
-        found = Quantity(0.0, UNITS[typed["unit"]])
+        found = Quantity(0.0, unit(str(typed["unit"]), rule.key))
         if found.unit.dimension != dimension:
             raise InputError(rule.key, typed["unit"], f"{found.unit.symbol} does not measure that.", "Pick another unit.")
     else:

@@ -60,9 +60,9 @@ def shape_of(place: Place, ground: BaseGeometry) -> BaseGeometry:
         InputError: a thing without size, or a side that the outline does not have.
     """
     if place.how is How.SPOT:
-        return Point(place.x, place.y).buffer(positive("across", place.across, most=1000) / 2)
+        return Point(place.x, place.y).buffer(positive("across", place.across) / 2)
     if place.how is How.BOX:
-        wide, high = positive("across", place.across, most=5000), positive("along", place.along, most=5000)
+        wide, high = positive("across", place.across), positive("along", place.along)
         return box(place.x, place.y, place.x + wide, place.y + high)
     sides = sides_of(ground)
     if not 1 <= place.side <= len(sides):

@@ -95,7 +95,7 @@ class Sources(unittest.TestCase):
 
 LAYERS = (
     ("errors", "days", "trade_units"),
-    ("units",),
+    ("units", "zones"),
     ("spans", "readable", "findings", "schools", "grasses", "working"),
     ("ground",),
     ("label",),

@@ -16,6 +16,7 @@ from zoneinfo import ZoneInfo
 
 from core.errors import InputError
 from core.weather.hours import FIELDS, Hour, believable
+from core.zones import zone as zone_named
 
 MOST_LINES = 400_000
 SHOWN = 200
@@ -117,14 +118,18 @@ def rows_of(text: str) -> tuple[list[str], list[list[str]], bool]:
     """A table's heading, its lines, and whether the last line ends as it should.
 
     Raises:
-        InputError: no heading, no lines, or too many.
+        InputError: no table, no heading, no lines, or too many.
     """
     sample = text[:4000]
     try:
         dialect: type[csv.Dialect] | csv.Dialect = csv.Sniffer().sniff(sample, delimiters=",;\t")
     except csv.Error:
         dialect = csv.excel
-    found = [row for row in csv.reader(io.StringIO(text.lstrip("\ufeff")), dialect) if row]
+    lines = csv.reader(io.StringIO(text.lstrip("\ufeff"), newline=None), dialect)
+    try:
+        found = [row for row in lines if row]
+    except csv.Error as wrong:
+        raise InputError("file", "", f"Line {lines.line_num} is no line of a table: {wrong}.", "Pick a .csv file.") from None
     if len(found) < 2:
         raise InputError("file", len(found), "The file has no lines below its heading.", "A heading and a line for each hour.")
     if len(found) > MOST_LINES:
@@ -176,7 +181,7 @@ def take(text: str, mapped: Mapped) -> Taken:
     """
     heading, rows, whole = rows_of(text)
     places = _places(heading, mapped)
-    zone, taken = _zone(mapped.zone), Taken(lines=len(rows))
+    zone, taken = zone_named(mapped.zone, "zone"), Taken(lines=len(rows))
     width = len(heading)
     seen: dict[datetime, int] = {}
     for n, row in enumerate(rows, start=2):
@@ -218,13 +223,8 @@ def _places(heading: Sequence[str], mapped: Mapped) -> dict[str, int]:
     return {name: heading.index(column) for name, column in where.items()}
 
 
-def _zone(name: str) -> ZoneInfo:
-    try:
-        return ZoneInfo(name)
-    except (KeyError, ValueError):
-        raise InputError("zone", name, f"“{name}” is no time zone.", "Say UTC, or one as America/New_York.") from None
-
-
+FIRST_YEAR, LAST_YEAR = 1850, 2100
+"""Of hours that are taken for weather."""
 _FORMS = ("%Y-%m-%d %H:%M:%S", "%Y-%m-%d %H:%M", "%Y-%m-%dT%H:%M:%S", "%Y-%m-%dT%H:%M", "%Y-%m-%d %H")
 _DAY_FIRST = ("%d/%m/%Y %H:%M", "%d.%m.%Y %H:%M", "%d/%m/%Y %H:%M:%S", "%d-%m-%Y %H:%M")
 _MONTH_FIRST = ("%m/%d/%Y %H:%M", "%m/%d/%Y %H:%M:%S", "%m-%d-%Y %H:%M", "%m/%d/%Y %I:%M %p")
@@ -240,11 +240,10 @@ def _time(text: str, mapped: Mapped, zone: ZoneInfo, fold: int = 0) -> datetime 
         at = next((t for form in forms if (t := _by_form(text, form))), None)  # type: ignore[assignment]
         if at is None:
             return None
-    aware = at if at.tzinfo else at.replace(tzinfo=zone, fold=fold)
-    try:
-        begin = aware.astimezone(UTC) + timedelta(hours=mapped.shift)
-    except OverflowError:
+    if not FIRST_YEAR <= at.year <= LAST_YEAR:
         return None
+    aware = at if at.tzinfo else at.replace(tzinfo=zone, fold=fold)
+    begin = aware.astimezone(UTC) + timedelta(hours=mapped.shift)
     return begin.replace(minute=0, second=0, microsecond=0)
 
 

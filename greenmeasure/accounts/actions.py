@@ -8,9 +8,10 @@ from django.http import HttpRequest
 from django.utils.text import slugify
 
 from core.errors import InputError
+from core.zones import zone
 from greenmeasure.accounts.models import Account, Membership, Role, Site, User
 from greenmeasure.accounts.schemas import MemberIn, OpenAccountIn, RoleIn
-from greenmeasure.accounts.sites import known_zone, site_of
+from greenmeasure.accounts.sites import site_of
 from greenmeasure.common.errors import Conflict, Faults, Missing
 from greenmeasure.common.versions import claim
 
@@ -57,7 +58,7 @@ def open_account(request: HttpRequest, data: OpenAccountIn) -> Account:
     name = " ".join(data.name.split())
     if not name:
         faults.add("name", data.name, "The name is empty.", "Enter the name that sheets and records will carry.")
-    faults.of(known_zone, data.time_zone)
+    faults.of(zone, data.time_zone)
     user = new_person(faults, data.username, data.full_name, data.password)
     faults.raise_any()
     assert user

@@ -31,6 +31,7 @@ from greenmeasure.accounts.schemas import (
     UnitsName,
 )
 from greenmeasure.accounts.sites import fresh_site, site_out
+from greenmeasure.common.bounds import Id
 from greenmeasure.common.versions import against
 
 session = Router(tags=["session"])
@@ -127,7 +128,7 @@ def add_member(request: HttpRequest, account: Path[str], data: MemberIn) -> tupl
 
 
 @members.put("/{member_id}", response=MemberOut, auth=OVERSEER)
-def change_member(request: HttpRequest, account: Path[str], member_id: int, data: RoleIn) -> MemberOut:
+def change_member(request: HttpRequest, account: Path[str], member_id: Id, data: RoleIn) -> MemberOut:
     """Change what a member may do, and on which sites."""
 
     def found() -> Membership:
@@ -138,7 +139,7 @@ def change_member(request: HttpRequest, account: Path[str], member_id: int, data
 
 
 @members.delete("/{member_id}", response={204: None}, auth=OVERSEER)
-def remove_member(request: HttpRequest, account: Path[str], member_id: int) -> tuple[int, None]:
+def remove_member(request: HttpRequest, account: Path[str], member_id: Id) -> tuple[int, None]:
     """Take a person out of the account."""
     actions.remove_member(actions.member(account_of(request), member_id))
     return 204, None
@@ -160,7 +161,7 @@ def add_site(request: HttpRequest, account: Path[str], data: SiteIn) -> tuple[in
 
 
 @sites.put("/{site_id}", response=SiteOut, auth=OVERSEER)
-def change_site(request: HttpRequest, account: Path[str], site_id: int, data: SiteIn) -> SiteOut:
+def change_site(request: HttpRequest, account: Path[str], site_id: Id, data: SiteIn) -> SiteOut:
     """Change a site."""
     found = account_of(request)
     with against(data, lambda: site_out(fresh_site(found, site_id))):
@@ -168,7 +169,7 @@ def change_site(request: HttpRequest, account: Path[str], site_id: int, data: Si
 
 
 @sites.delete("/{site_id}", response={204: None}, auth=OVERSEER)
-def remove_site(request: HttpRequest, account: Path[str], site_id: int) -> tuple[int, None]:
+def remove_site(request: HttpRequest, account: Path[str], site_id: Id) -> tuple[int, None]:
     """Put a site away that no area lies on any more."""
     site_actions.put_site_away(fresh_site(account_of(request), site_id))
     return 204, None

@@ -2,23 +2,23 @@
 
 from typing import Annotated, Literal
 
-from ninja import Schema
 from pydantic import Field
 
+from greenmeasure.common.bounds import In
 from greenmeasure.common.schemas import Line, Name, Out
 
 RoleName = Literal["viewer", "applicator", "manager"]
 UnitsName = Literal["us", "metric"]
 
 
-class SignInIn(Schema):
+class SignInIn(In):
     """A sign-in name and its password."""
 
     username: Name
     password: str
 
 
-class OpenAccountIn(Schema):
+class OpenAccountIn(In):
     """A new account with its first site's time zone and its first manager."""
 
     name: Name
@@ -59,7 +59,7 @@ class SessionOut(Out):
     csrf: str
 
 
-class MemberIn(Schema):
+class MemberIn(In):
     """A new person; `site_ids` limit them to some sites, none means all."""
 
     username: Name
@@ -69,7 +69,7 @@ class MemberIn(Schema):
     site_ids: list[int] = []
 
 
-class RoleIn(Schema):
+class RoleIn(In):
     """`site_ids` limit a member to some sites; none means all."""
 
     version: int | None = None
@@ -108,14 +108,14 @@ class QuestionOut(Out):
     options: list[SchoolOut]
 
 
-class DayOut(Out):
+class DayOut(In):
     """A day of any year."""
 
-    month: int
-    day: int
+    month: Annotated[int, Field(ge=1, le=12)]
+    day: Annotated[int, Field(ge=1, le=31)]
 
 
-class ClosedIn(Out):
+class ClosedIn(In):
     """A time of year in which N or P₂O₅ may not go down, both ends in it."""
 
     what: str
@@ -124,7 +124,7 @@ class ClosedIn(Out):
     why: Name = ""
 
 
-class SiteIn(Schema):
+class SiteIn(In):
     """A place on which areas lie. `gate` says how one gets in; `closed` what a by-law closes there."""
 
     version: int | None = None
@@ -159,7 +159,7 @@ class HouseOut(Out):
     version: int
 
 
-class HouseIn(Schema):
+class HouseIn(In):
     """Answers to the questions, and the day on which season totals begin."""
 
     version: int | None = None

@@ -1,9 +1,9 @@
 """An account's sites: reading them, adding, changing and putting them away."""
 
 from calendar import monthrange
-from zoneinfo import available_timezones
 
 from core.errors import InputError
+from core.zones import zone
 from greenmeasure.accounts.models import Account, Membership, Site, sites_of
 from greenmeasure.accounts.schemas import ClosedIn, DayOut, SiteIn, SiteOut
 from greenmeasure.common.errors import Conflict, Faults, Missing
@@ -63,7 +63,7 @@ def save_site(account: Account, data: SiteIn, site: Site | None = None) -> Site:
     faults = Faults()
     made = site or Site(account=account)
     name = faults.of(free_name, Site, account, data.name, made.pk)
-    faults.of(known_zone, data.time_zone)
+    faults.of(zone, data.time_zone)
     closed = []
     for i, c in enumerate(data.closed):
         if c.what not in CLOSED:
@@ -76,13 +76,6 @@ def save_site(account: Account, data: SiteIn, site: Site | None = None) -> Site:
     with claim(site, data.version):
         made.save()
     return made
-
-
-def known_zone(name: str, field: str = "time_zone") -> str:
-    """The name of a time zone that is one. Raises InputError."""
-    if name not in available_timezones():
-        raise InputError(field, name, f"“{name}” is not a time zone.", "Use a name such as Europe/Oslo.")
-    return name
 
 
 def day_in(field: str, given: DayOut) -> list[int]:

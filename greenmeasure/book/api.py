@@ -7,18 +7,20 @@ from greenmeasure.accounts.auth import VIEWER, account_of
 from greenmeasure.book import queries
 from greenmeasure.book.schemas import ApplicationOut, BookOut
 from greenmeasure.common import clock
+from greenmeasure.common.answers import sends
+from greenmeasure.common.bounds import Id, Word
 
 router = Router(tags=["book"])
 
 
 @router.get("", response=BookOut, auth=VIEWER)
-def read_book(request: HttpRequest, account: Path[str], words: str = "", page: int = 1) -> BookOut:
+def read_book(request: HttpRequest, account: Path[str], words: Word = "", page: Id = 1) -> BookOut:
     """A page of the book, newest first, narrowed by words."""
     return queries.book(account_of(request), words[:200], page)
 
 
-@router.get("/book.csv", auth=VIEWER, response={200: str})
-def export_csv(request: HttpRequest, account: Path[str], words: str = "") -> StreamingHttpResponse:
+@router.get("/book.csv", auth=VIEWER, openapi_extra=sends("text/csv"))
+def export_csv(request: HttpRequest, account: Path[str], words: Word = "") -> StreamingHttpResponse:
     """The book as CSV, oldest first, narrowed by words."""
     found = account_of(request)
     answer = StreamingHttpResponse(queries.csv_lines(found, words[:200]), content_type="text/csv; charset=utf-8")
@@ -28,6 +30,6 @@ def export_csv(request: HttpRequest, account: Path[str], words: str = "") -> Str
 
 
 @router.get("/{application_id}", response=ApplicationOut, auth=VIEWER)
-def get_application(request: HttpRequest, account: Path[str], application_id: int) -> ApplicationOut:
+def get_application(request: HttpRequest, account: Path[str], application_id: Id) -> ApplicationOut:
     """One application with its entries."""
     return queries.application_out(queries.application_of(account_of(request), application_id))

@@ -1,4 +1,6 @@
-"""Answers that are ready to send."""
+"""Answers that are ready to send, and files among them."""
+
+from typing import Any
 
 from django.http import HttpResponse
 from pydantic import BaseModel
@@ -10,3 +12,9 @@ def ready(answer: BaseModel, status: int = 200) -> HttpResponse:
     The endpoint still declares its type; a test holds what it sends against the OpenAPI document.
     """
     return HttpResponse(answer.model_dump_json(), status=status, content_type="application/json; charset=utf-8")
+
+
+def sends(*kinds: str) -> dict[str, Any]:
+    """What the document tells of an operation that answers with a file of one of these media types."""
+    schema = {"type": "object"} if all(k.endswith("json") for k in kinds) else {"type": "string", "format": "binary"}
+    return {"responses": {200: {"description": "OK", "content": {k: {"schema": schema} for k in kinds}}}}

@@ -4,13 +4,13 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import Annotated
 
-from ninja import Schema
 from pydantic import Field
 
+from greenmeasure.common.bounds import In
 from greenmeasure.common.schemas import Out
 
 
-class TextIn(Schema):
+class TextIn(In):
     """A file's text."""
 
     text: Annotated[str, Field(max_length=5_000_000)]

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator, Sequence
 
 from core.errors import NotUnderstood
 
-FORMULA = ("=", "+", "-", "@", "\t", "\r")
+FORMULA = ("=", "+", "-", "@", "\t", "\r", "\n", "＝", "＋", "－", "＠")
 
 
 class Echo:
@@ -17,7 +17,7 @@ class Echo:
 
 
 def safe(text: str) -> str:
-    """Text that a spreadsheet will not take for a formula (OWASP, CSV injection)."""
+    """Text that a spreadsheet will not take for a formula, full-width signs among them (OWASP, CSV injection)."""
     return f"'{text}" if text[:1] in FORMULA and text else text
 
 
@@ -37,7 +37,7 @@ def rows_of(text: str, needed: Iterable[str], columns: Sequence[str]) -> Iterato
     Raises:
         NotUnderstood: no CSV, or a needed column is missing.
     """
-    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff"), newline=""))
+    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff"), newline=None))
     try:
         missing = set(needed) - set(reader.fieldnames or ())
         if missing:

@@ -1,6 +1,7 @@
 """Errors of one shape: a code, a sentence, and the fields at fault with what to do about each."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Mapping
+from datetime import date
 from typing import Any, ParamSpec, TypeVar
 
 from django.core.exceptions import ValidationError
@@ -100,13 +101,40 @@ def _field(fault: InputError) -> FieldOut:
     )
 
 
-def _request_field(error: dict[str, Any]) -> FieldOut:
+_SAID = {
+    "missing": ("It is missing.", "Say what it is."),
+    "string_too_long": ("It is too long.", "{max_length:,} characters at the most."),
+    "too_long": ("{actual_length} are too many.", "{max_length:,} at the most."),
+    "too_short": ("{actual_length} are too few.", "{min_length:,} at the least."),
+    "greater_than_equal": ("It is too small.", "{ge:,} at the least."),
+    "less_than_equal": ("It is too large.", "{le:,} at the most."),
+    "finite_number": ("That is not a number to measure with.", "Enter a finite number."),
+    "timezone_aware": ("The time names no zone.", "Write it like 2026-06-01T07:30:00Z."),
+    "timezone_naive": ("A time of day there has no zone.", "Write it like 07:30."),
+    "int_from_float": ("It is no whole number.", "Enter a whole number."),
+}
+"""What a shape's fault is called, by pydantic's name for it; the others are told in pydantic's own words."""
+_DAYS = ("It lies outside the years that are kept.", "Pick a day of these years.")
+
+
+def request_faults(errors: Iterable[Mapping[str, Any]]) -> list[InputError]:
+    """The faults that pydantic found, one a field; of a number that may be typed, what is wrong with it as text."""
+    return list({fault.field: fault for fault in map(_request_fault, errors)}.values())
+
+
+def _request_fault(error: Mapping[str, Any]) -> InputError:
     where = [str(part) for part in error["loc"] if part not in ("body", "data", "payload", "query", "path")]
     # pydantic names the tried members of a union; the form only knows the field
-    where = [part for part in where if part not in ("str", "float", "int", "function-after")]
-    value = error.get("input", "")
-    shown = "" if isinstance(value, dict | list) else str(value)
-    return FieldOut(field=".".join(where) or "request", value=shown, problem=f"{error['msg']}.", remedy="")
+    where = [part for part in where if part not in ("str", "float", "int") and not part.startswith(("constrained-", "function-"))]
+    value, context = error.get("input", ""), error.get("ctx") or {}
+    value = value.get("value", "") if isinstance(value, dict) else value
+    shown = str(value)[:120] if "password" not in where and isinstance(value, str | int | float | date) else ""
+    problem, remedy = f"{error['msg']}.", ""
+    if isinstance(context.get("ge", context.get("le")), str | date):
+        problem, remedy = _DAYS
+    elif said := _SAID.get(error["type"]):
+        problem, remedy = (part.format(**context) for part in said)
+    return InputError(".".join(where) or "request", shown, problem, remedy)
 
 
 def install(api: NinjaAPI) -> None:
@@ -129,11 +157,8 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(RequestError)
     def _request(request: HttpRequest, wrong: RequestError) -> HttpResponse:
-        fields: dict[str, FieldOut] = {}
-        for error in wrong.errors:
-            found = _request_field(error)
-            fields.setdefault(found.field, found)
-        return answer(request, 422, "invalid", "The request was not understood.", list(fields.values()))
+        faults = request_faults(wrong.errors)
+        return answer(request, 422, "invalid", "The request was not understood.", [_field(f) for f in faults])
 
     @api.exception_handler(ValidationError)
     def _validation(request: HttpRequest, wrong: ValidationError) -> HttpResponse:
@@ -166,6 +191,8 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(HttpError)
     def _http(request: HttpRequest, wrong: HttpError) -> HttpResponse:
+        if isinstance(wrong.__cause__, InputError):  # what a parser refused
+            return _input(request, wrong.__cause__)
         codes = {400: "bad_request", 403: "forbidden", 404: "not_found", 429: "too_many"}
         code = codes.get(wrong.status_code, "error")
         return answer(request, wrong.status_code, code, str(wrong), [])

@@ -4,8 +4,11 @@ from functools import lru_cache
 from pathlib import Path
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.core.exceptions import RequestDataTooBig
+from django.http import HttpRequest, HttpResponse
 from django.views.decorators.cache import never_cache
+
+from greenmeasure.common.doorway import REFUSALS, refusal
 
 NONCE_MARK = "__CSP_NONCE__"
 NOT_BUILT = "<!doctype html><title>Green Measure</title><p>The interface is not built yet. Run <code>make build</code>.</p>"
@@ -26,17 +29,22 @@ def page(request: HttpRequest) -> HttpResponse:
     return HttpResponse(html.replace(NONCE_MARK, str(request.csp_nonce)))  # type: ignore[attr-defined]
 
 
+def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """The answer to what is no request, or one beyond all bounds."""
+    return _told(request, 413 if isinstance(exception, RequestDataTooBig) else 400)
+
+
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
     """The answer where there is nothing."""
-    return _plain(request, 404, "not_found", "There is nothing at this address.")
+    return _told(request, 404)
 
 
 def server_error(request: HttpRequest) -> HttpResponse:
     """The answer where something broke."""
-    return _plain(request, 500, "server_error", "Something broke here, not in what you typed. Nothing was half-saved.")
+    return _told(request, 500)
 
 
-def _plain(request: HttpRequest, status: int, code: str, message: str) -> HttpResponse:
+def _told(request: HttpRequest, status: int) -> HttpResponse:
     if request.path.startswith("/api/"):
-        return JsonResponse({"code": code, "message": message, "fields": []}, status=status)
-    return HttpResponse(f"<!doctype html><title>Green Measure</title><p>{message}</p>", status=status)
+        return refusal(status)
+    return HttpResponse(f"<!doctype html><title>Green Measure</title><p>{REFUSALS[status][1]}</p>", status=status)

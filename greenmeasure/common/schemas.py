@@ -1,13 +1,14 @@
 """Quantities at the border: a value, as a number or as typed, and the key of a unit; outward also as text."""
 
-from typing import Annotated
+from typing import Annotated, Any
 
-from ninja import Schema
-from pydantic import BaseModel, StringConstraints
+from pydantic import BaseModel, ModelWrapValidatorHandler, StringConstraints, ValidationError, model_validator
+from pydantic_core import PydanticCustomError
 
 from core.label.rate import LabelRate, Rate, RateUnit, nice_step
-from core.units import Quantity, exact_number, positive, read_number, read_signed, show_number, typed_quantity
+from core.units import Quantity, bounded, exact_number, positive, read_number, read_signed, show_number, typed_quantity
 from core.working import Step, Term, unit_text
+from greenmeasure.common.bounds import In
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
@@ -32,11 +33,21 @@ class FactOut(Out):
     text: str
 
 
-class QuantityIn(Schema):
+class QuantityIn(In):
     """`value` is a number or what was typed (`1 1/2`, `1,720`); `unit` is a unit's key."""
 
     value: float | str
     unit: str
+
+    @model_validator(mode="wrap")
+    @classmethod
+    def _one_field(cls, given: Any, read: ModelWrapValidatorHandler["QuantityIn"]) -> "QuantityIn":
+        """A form has one field for it, so that a fault of its number or its unit is the quantity's."""
+        try:
+            return read(given)
+        except ValidationError as wrong:
+            last = wrong.errors(include_url=False)[-1]
+            raise PydanticCustomError(last["type"], last["msg"], last.get("ctx")) from None  # type: ignore[arg-type]
 
 
 class QuantityOut(Out):
@@ -113,12 +124,12 @@ def rule_out(label: LabelRate, value: float, binds: bool) -> RuleOut:
 
 def number_in(field: str, value: float | str) -> float:
     """A number from a field. Raises InputError as `core.units.read_number`."""
-    return read_number(value, field) if isinstance(value, str) else value
+    return read_number(value, field) if isinstance(value, str) else bounded(field, value)
 
 
 def signed_in(field: str, value: float | str) -> float:
     """A number from a field that may be below zero. Raises InputError as `core.units.read_signed`."""
-    return read_signed(value, field) if isinstance(value, str) else value
+    return read_signed(value, field) if isinstance(value, str) else bounded(field, value)
 
 
 def quantity_in(field: str, given: QuantityIn, *dimensions: str) -> Quantity:

@@ -12,10 +12,10 @@ from core.errors import InputError
 from core.grasses import GRASSES
 from core.ground import HazardKind, Stress
 from core.label.rules import Use
-from core.passes.near import How, Place
+from core.passes.near import How, Place, outline_of, shape_of
 from core.soil.ph import check_ph
 from core.soil.ph_tables import TEXTURES
-from core.units import AREA, LENGTH, UNITS, Quantity, positive, read_number, unit
+from core.units import AREA, LENGTH, UNITS, Quantity, positive, quantity, read_number
 from greenmeasure.accounts.models import Account, Site, User
 from greenmeasure.accounts.sites import site_of
 from greenmeasure.common.clock import today
@@ -23,7 +23,7 @@ from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
 from greenmeasure.common.schemas import filled, number_in, quantity_in
 from greenmeasure.common.versions import claim
-from greenmeasure.ground.measuring import in_account_units, measured
+from greenmeasure.ground.measuring import in_account_units, measured, plan_of
 from greenmeasure.ground.models import Area, Measurement, SoilReading
 from greenmeasure.ground.schemas import AreaIn, HazardIn, LiesIn, MeasurementIn, SoilReadingIn
 
@@ -53,7 +53,7 @@ def save_area(account: Account, data: AreaIn, area: Area | None = None, by: User
     slope = faults.of(_slope, data.slope) if data.slope not in (None, "") else None
     stress = faults.of(_one_of, "stress", data.stress, Stress)
     use = faults.of(_one_of, "use", data.use, Use) if data.use else ""
-    hazards = [faults.of(_hazard, i, h) for i, h in enumerate(data.hazards)]
+    hazards = [faults.of(_hazard, i, h, before) for i, h in enumerate(data.hazards)]
     if data.texture and data.texture not in TEXTURES:
         faults.add("texture", data.texture, f"“{data.texture}” is not a texture known here.", "Pick one of the list.")
     if data.shade and data.shade not in SHADES:
@@ -171,7 +171,7 @@ def _one_of(field: str, key: str, kinds: type[StrEnum]) -> str:
         raise InputError(field, key, f"“{key}” is not known here.", f"Use one of: {known}.") from None
 
 
-def _hazard(i: int, given: HazardIn) -> dict[str, Any]:
+def _hazard(i: int, given: HazardIn, area: Area | None) -> dict[str, Any]:
     kind = _one_of(f"hazards.{i}.kind", given.kind, HazardKind)
     buffer = None
     if typed := filled(given.buffer):
@@ -183,29 +183,38 @@ def _hazard(i: int, given: HazardIn) -> dict[str, Any]:
         "name": given.name,
         "value": buffer.value if buffer else None,
         "unit": buffer.unit.key if buffer else "",
-        "lies": _lies(f"hazards.{i}.lies", given.lies) if given.lies else None,
+        "lies": _lies(f"hazards.{i}.lies", given.lies, area) if given.lies else None,
     }
 
 
-def _lies(field: str, given: LiesIn) -> dict[str, Any]:
+def _lies(field: str, given: LiesIn, area: Area | None) -> dict[str, Any]:
     """Where a thing lies, checked, as typed. Raises InputError."""
-    lies_at(given.dict(), field)
+    place = lies_at(given.dict(), field)
+    if place.how is How.SIDE and area and (plan := plan_of(area)):
+        try:
+            shape_of(place, outline_of(plan))
+        except InputError as fault:
+            raise fault.on(f"{field}.side") from None
     return given.dict()
 
 
 def lies_at(given: Mapping[str, Any], field: str = "lies") -> Place:
-    """Where a thing lies on the plan [m]. Raises InputError."""
-    size = unit(given["unit"], f"{field}.unit").size
+    """Where a thing lies on the plan [m], and how large it is.
 
-    def metres(name: str, most: float = 5000) -> float:
-        if not str(given[name]).strip():
-            return 0.0
-        return positive(f"{field}.{name}", number_in(f"{field}.{name}", given[name]), most=most / size, zero=True) * size
-
+    Raises:
+        InputError: a figure that is none, or a spot or a box without its size.
+    """
     how = How(given["how"])
     if how is How.SIDE:
         return Place(how, side=given["side"])
-    return Place(how, metres("x"), metres("y"), metres("across"), metres("along"))
+
+    def metres(name: str, needed: bool = False) -> float:
+        where = f"{field}.{name}"
+        typed = given[name] if str(given[name]).strip() or needed else 0.0
+        found = number_in(where, typed)
+        return quantity(where, found, given["unit"], LENGTH).base if found or needed else 0.0
+
+    return Place(how, metres("x"), metres("y"), metres("across", needed=True), metres("along", needed=how is How.BOX))
 
 
 def place_hazards(area: Area, places: Sequence[LiesIn | None], version: int | None) -> None:
@@ -223,7 +232,8 @@ def place_hazards(area: Area, places: Sequence[LiesIn | None], version: int | No
 
 def _placed(area: Area, places: Sequence[LiesIn | None]) -> list[dict[str, Any]]:
     return [
-        h | {"lies": _lies(f"places.{i}", p) if p else None} for i, (h, p) in enumerate(zip(area.hazards, places, strict=True))
+        h | {"lies": _lies(f"places.{i}", p, area) if p else None}
+        for i, (h, p) in enumerate(zip(area.hazards, places, strict=True))
     ]
 
 

@@ -4,6 +4,8 @@ from django.http import HttpRequest, JsonResponse
 from ninja import Path, Router
 
 from greenmeasure.accounts.auth import MANAGER, VIEWER, account_of, user_of
+from greenmeasure.common.answers import sends
+from greenmeasure.common.bounds import Id
 from greenmeasure.common.bringing import ImportOut
 from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against
@@ -40,12 +42,12 @@ def ground_options(request: HttpRequest, account: Path[str]) -> GroundOptionsOut
 
 
 @router.post("/measure", response=MeasuredOut, auth=VIEWER)
-def measure_area(request: HttpRequest, account: Path[str], data: MeasureIn, area_id: int | None = None) -> MeasuredOut:
+def measure_area(request: HttpRequest, account: Path[str], data: MeasureIn, area_id: Id | None = None) -> MeasuredOut:
     """What a measurement comes to, with its plan; changes nothing."""
     return queries.measure_out(account_of(request), data, area_id)
 
 
-@router.get("/areas.geojson", auth=VIEWER, response={200: dict})
+@router.get("/areas.geojson", auth=VIEWER, openapi_extra=sends("application/geo+json"))
 def export_geojson(request: HttpRequest, account: Path[str]) -> JsonResponse:
     """All areas as GeoJSON."""
     found = account_of(request)
@@ -73,13 +75,13 @@ def add_area(request: HttpRequest, account: Path[str], data: AreaIn) -> tuple[in
 
 
 @router.get("/{area_id}", response=AreaWholeOut, auth=VIEWER)
-def get_area(request: HttpRequest, account: Path[str], area_id: int) -> AreaWholeOut:
+def get_area(request: HttpRequest, account: Path[str], area_id: Id) -> AreaWholeOut:
     """One area with its plan, parts, measurements, heights and soil readings."""
     return queries.whole(account_of(request), area_id)
 
 
 @router.put("/{area_id}", response=AreaOut, auth=MANAGER)
-def change_area(request: HttpRequest, account: Path[str], area_id: int, data: AreaIn) -> AreaOut:
+def change_area(request: HttpRequest, account: Path[str], area_id: Id, data: AreaIn) -> AreaOut:
     """Change an area."""
     found = account_of(request)
 
@@ -92,7 +94,7 @@ def change_area(request: HttpRequest, account: Path[str], area_id: int, data: Ar
 
 
 @router.delete("/{area_id}", response=AreaOut, auth=MANAGER)
-def remove_area(request: HttpRequest, account: Path[str], area_id: int) -> AreaOut:
+def remove_area(request: HttpRequest, account: Path[str], area_id: Id) -> AreaOut:
     """Put an area away; the book keeps it, and it can be put back."""
     area = Area.objects.one(account_of(request), area_id)
     area.archive()
@@ -100,13 +102,13 @@ def remove_area(request: HttpRequest, account: Path[str], area_id: int) -> AreaO
 
 
 @router.post("/{area_id}/put-back", response=AreaOut, auth=MANAGER)
-def put_back_area(request: HttpRequest, account: Path[str], area_id: int) -> AreaOut:
+def put_back_area(request: HttpRequest, account: Path[str], area_id: Id) -> AreaOut:
     """Undo a removal."""
     return queries.area_out(put_back(Area.objects.one(account_of(request), area_id)))
 
 
 @router.post("/{area_id}/measurements", response={201: AreaWholeOut}, auth=MANAGER)
-def add_measurement(request: HttpRequest, account: Path[str], area_id: int, data: MeasurementIn) -> tuple[int, AreaWholeOut]:
+def add_measurement(request: HttpRequest, account: Path[str], area_id: Id, data: MeasurementIn) -> tuple[int, AreaWholeOut]:
     """Keep a measurement of an area."""
     found = account_of(request)
     actions.add_measurement(Area.objects.one(found, area_id), data, user_of(request))
@@ -114,7 +116,7 @@ def add_measurement(request: HttpRequest, account: Path[str], area_id: int, data
 
 
 @router.post("/{area_id}/measurements/{measurement_id}/use", response=AreaWholeOut, auth=MANAGER)
-def use_measurement(request: HttpRequest, account: Path[str], area_id: int, measurement_id: int) -> AreaWholeOut:
+def use_measurement(request: HttpRequest, account: Path[str], area_id: Id, measurement_id: Id) -> AreaWholeOut:
     """Make a measurement's size the area's."""
     found = account_of(request)
     area = Area.objects.one(found, area_id)
@@ -123,7 +125,7 @@ def use_measurement(request: HttpRequest, account: Path[str], area_id: int, meas
 
 
 @router.post("/{area_id}/soil", response={201: AreaWholeOut}, auth=MANAGER)
-def add_soil_reading(request: HttpRequest, account: Path[str], area_id: int, data: SoilReadingIn) -> tuple[int, AreaWholeOut]:
+def add_soil_reading(request: HttpRequest, account: Path[str], area_id: Id, data: SoilReadingIn) -> tuple[int, AreaWholeOut]:
     """Keep a pH reading."""
     found = account_of(request)
     actions.add_reading(Area.objects.one(found, area_id), data)
@@ -131,7 +133,7 @@ def add_soil_reading(request: HttpRequest, account: Path[str], area_id: int, dat
 
 
 @router.delete("/{area_id}/soil/{reading_id}", response=AreaWholeOut, auth=MANAGER)
-def remove_soil_reading(request: HttpRequest, account: Path[str], area_id: int, reading_id: int) -> AreaWholeOut:
+def remove_soil_reading(request: HttpRequest, account: Path[str], area_id: Id, reading_id: Id) -> AreaWholeOut:
     """Take a pH reading out."""
     found = account_of(request)
     actions.remove_reading(Area.objects.one(found, area_id), reading_id)
@@ -139,6 +141,6 @@ def remove_soil_reading(request: HttpRequest, account: Path[str], area_id: int, 
 
 
 @router.post("/{area_id}/ph", response=PhPlanOut, auth=VIEWER)
-def plan_ph(request: HttpRequest, account: Path[str], area_id: int, data: PhPlanIn) -> PhPlanOut:
+def plan_ph(request: HttpRequest, account: Path[str], area_id: Id, data: PhPlanIn) -> PhPlanOut:
     """The pH plan from the area's readings; changes nothing."""
     return queries.ph_plan(account_of(request), area_id, data)

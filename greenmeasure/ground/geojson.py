@@ -1,6 +1,5 @@
 """Areas in and out as GeoJSON (RFC 7946): geometry where an area was measured by positions, facts as properties."""
 
-import json
 from typing import Any
 
 from django.db import transaction
@@ -10,10 +9,10 @@ from core.areas.rings import by_rings, read_geometry, to_geometry
 from core.errors import InputError, NotUnderstood
 from core.grasses import GRASSES
 from greenmeasure.accounts.models import Account, Site, User, sites_of
+from greenmeasure.common.bounds import read_json, shaped
 from greenmeasure.common.bringing import ImportOut, LineChangeOut, brought_in
 from greenmeasure.common.clock import today
 from greenmeasure.common.errors import Faulty
-from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.ground.actions import add_measurement, save_area, use_measurement
 from greenmeasure.ground.measuring import sketch_in
 from greenmeasure.ground.models import Area
@@ -56,12 +55,7 @@ def features(text: str) -> list[dict[str, Any]]:
     Raises:
         InputError: it is no GeoJSON, or holds too much.
     """
-    try:
-        given = json.loads(text)
-    except json.JSONDecodeError as wrong:
-        raise NotUnderstood(
-            "text", text[:40], f"It is no JSON (line {wrong.lineno}: {wrong.msg}).", "Pick a .geojson file."
-        ) from None
+    given = read_json(text)
     kind = given.get("type") if isinstance(given, dict) else None
     if kind == "FeatureCollection":
         found = given.get("features")
@@ -94,10 +88,14 @@ def read(account: Account, text: str, by: User, keep: bool) -> ImportOut:
 
 
 def _line(account: Account, number: int, feature: dict[str, Any], by: User) -> LineChangeOut:
-    given = feature.get("properties") or {}
-    name = str(given.get("name") or f"Area {number}").strip()
+    given, geometry = feature.get("properties") or {}, feature.get("geometry")
+    name = f"Area {number}"
     try:
-        return _take(account, number, name, given, feature.get("geometry"), by)
+        for part, value in (("properties", given), ("geometry", geometry)):
+            if value is not None and not isinstance(value, dict):
+                raise NotUnderstood(part, str(value)[:40], f"The {part} of the feature are no object.", "Save the file anew.")
+        name = str(given.get("name") or name).strip()[:80]
+        return _take(account, number, name, given, geometry, by)
     except (InputError, Faulty) as fault:
         faults = fault.faults if isinstance(fault, Faulty) else [fault]
         return LineChangeOut(line=number, name=name, act="refused", changes=[], problems=[f.sentence for f in faults])
@@ -141,14 +139,14 @@ def _site(account: Account, name: str) -> Site:
 def _area_in(name: str, site: Site, given: dict[str, Any], measure: MeasureIn | None) -> AreaIn:
     grass = str(given.get("grass") or "mixed")
     size, height = given.get("size"), given.get("height")
-    return AreaIn(
-        name=name[:80],
-        site_id=site.pk,
-        measure=measure,
-        grass=grass if grass in GRASSES else "mixed",
-        size=None if measure or size is None else QuantityIn(value=size, unit=str(given.get("size_unit") or "m2")),
-        height=None if height is None else QuantityIn(value=height, unit=str(given.get("height_unit") or "mm")),
-        use=str(given.get("use") or ""),
-        cultivar=str(given.get("cultivar") or "")[:80],
-        note=str(given.get("note") or "")[:4000],
-    )
+    found = {
+        "name": name,
+        "site_id": site.pk,
+        "grass": grass if grass in GRASSES else "mixed",
+        "size": None if measure or size is None else {"value": size, "unit": str(given.get("size_unit") or "m2")},
+        "height": None if height is None else {"value": height, "unit": str(given.get("height_unit") or "mm")},
+        "use": str(given.get("use") or ""),
+        "cultivar": str(given.get("cultivar") or "")[:80],
+        "note": str(given.get("note") or "")[:4000],
+    }
+    return shaped(AreaIn, found).model_copy(update={"measure": measure})

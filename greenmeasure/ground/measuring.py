@@ -7,6 +7,7 @@ from core.errors import InputError
 from core.readable import readable
 from core.units import UNITS, Quantity, unit
 from greenmeasure.common.schemas import number_in, quantity_out, working_out
+from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import FieldOptionOut, MarkOut, MeasuredOut, MeasureIn, MethodOut, OutlineOut, PlanOut, PointOut
 
 
@@ -101,3 +102,13 @@ def in_account_units(size: float, us: bool) -> Quantity:
     """A measured size [m²] to be kept: in ft² or m², to a hundredth."""
     u = UNITS["ft2" if us else "m2"]
     return Quantity(round(size / u.size, 2), u)
+
+
+def plan_of(area: Area) -> Plan | None:
+    """The plan of the measurement in use [m], its lower left corner at 0, 0; None where the size was only typed."""
+    used = next((m for m in area.measurements.all() if m.in_use), None)
+    if used is None:
+        return None
+    plan = measured(MeasureIn(**used.given)).plan
+    left, bottom, _, _ = plan.box
+    return plan.moved(-left, -bottom)

@@ -2,7 +2,6 @@
 
 from core.areas.compare import difference
 from core.areas.measure import METHODS, in_trade, parts_left
-from core.areas.plan import Plan
 from core.days import dated
 from core.errors import InputError
 from core.grasses import GRASSES
@@ -17,7 +16,7 @@ from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import OptionOut, filled, number_in, quantity_in, quantity_out, working_out
 from greenmeasure.ground.actions import depth_of
-from greenmeasure.ground.measuring import measured, measured_out, methods_out, plan_out
+from greenmeasure.ground.measuring import measured, measured_out, methods_out, plan_of, plan_out
 from greenmeasure.ground.models import Area, Measurement
 from greenmeasure.ground.schemas import (
     AreaOut,
@@ -127,16 +126,6 @@ def whole(account: Account, area_id: int) -> AreaWholeOut:
             for r in area.soil.all()
         ],
     )
-
-
-def plan_of(area: Area) -> Plan | None:
-    """The plan of the measurement in use [m], its lower left corner at 0, 0; None where the size was only typed."""
-    used = next((m for m in area.measurements.all() if m.in_use), None)
-    if used is None:
-        return None
-    plan = measured(MeasureIn(**used.given)).plan
-    left, bottom, _, _ = plan.box
-    return plan.moved(-left, -bottom)
 
 
 def plan_in_use(area: Area) -> PlanOut | None:

@@ -3,15 +3,15 @@
 from datetime import date
 from typing import Annotated, Any, Literal
 
-from ninja import Schema
 from pydantic import Field
 
+from greenmeasure.common.bounds import In
 from greenmeasure.common.schemas import Line, Name, OptionOut, Out, QuantityIn, QuantityOut, StepOut, Text
 
 Number = float | str
 
 
-class PartShapeIn(Schema):
+class PartShapeIn(In):
     """A shape of several: `sign` 1 adds it, -1 cuts it out."""
 
     sign: int = 1
@@ -19,7 +19,7 @@ class PartShapeIn(Schema):
     values: dict[str, Number] = {}
 
 
-class MeasureIn(Schema):
+class MeasureIn(In):
     """A measurement as taken: figures in `unit`, by the names that the method gives them."""
 
     method: str
@@ -116,7 +116,7 @@ class MethodOut(Out):
     rules: list[FieldOptionOut]
 
 
-class LiesIn(Schema):
+class LiesIn(In):
     """Where a thing lies on the area's plan, in `unit` from its lower left corner: a spot, a box, or along a numbered side."""
 
     how: Literal["spot", "box", "side"]
@@ -140,7 +140,7 @@ class LiesOut(Out):
     side: int
 
 
-class HazardIn(Schema):
+class HazardIn(In):
     """Something to keep off: what, where, how far, and where on the plan."""
 
     kind: str
@@ -159,7 +159,7 @@ class HazardOut(Out):
     lies: LiesOut | None
 
 
-class AreaIn(Schema):
+class AreaIn(In):
     """`share` of the parent may stand in place of a size: `1/2`, `30 %`. `measure` is how the size was found, if it was.
 
     No `site_id` means the site of the parent, or where it lies already, or the first one.
@@ -227,7 +227,7 @@ class HeightOut(Out):
     text: str
 
 
-class SoilReadingIn(Schema):
+class SoilReadingIn(In):
     """A pH reading at a spot."""
 
     taken_on: date
@@ -290,13 +290,13 @@ class GroundOptionsOut(Out):
     methods: list[MethodOut]
 
 
-class GeoJsonIn(Schema):
+class GeoJsonIn(In):
     """A GeoJSON text: a Feature, a FeatureCollection or a bare geometry."""
 
     text: Annotated[str, Field(max_length=5_000_000)]
 
 
-class PhPlanIn(Schema):
+class PhPlanIn(In):
     """What the pH planner asks beside the readings; percentages as typed."""
 
     texture: str = ""

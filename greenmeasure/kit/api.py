@@ -6,6 +6,7 @@ from django.http import HttpRequest
 from ninja import Path, Router
 
 from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
+from greenmeasure.common.bounds import Id
 from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against
 from greenmeasure.kit import actions, benches, queries, tools, vessels
@@ -68,13 +69,13 @@ def add_machine(request: HttpRequest, account: Path[str], data: MachineIn) -> tu
 
 
 @router.get("/{machine_id}", response=MachineWholeOut, auth=VIEWER)
-def get_machine(request: HttpRequest, account: Path[str], machine_id: int) -> MachineWholeOut:
+def get_machine(request: HttpRequest, account: Path[str], machine_id: Id) -> MachineWholeOut:
     """A machine with its calibrations, curves and cleanings."""
     return queries.whole(account_of(request), machine_id)
 
 
 @router.put("/{machine_id}", response=MachineOut, auth=MANAGER)
-def change_machine(request: HttpRequest, account: Path[str], machine_id: int, data: MachineIn) -> MachineOut:
+def change_machine(request: HttpRequest, account: Path[str], machine_id: Id, data: MachineIn) -> MachineOut:
     """Change a machine."""
     found = account_of(request)
 
@@ -87,7 +88,7 @@ def change_machine(request: HttpRequest, account: Path[str], machine_id: int, da
 
 
 @router.delete("/{machine_id}", response=MachineOut, auth=MANAGER)
-def remove_machine(request: HttpRequest, account: Path[str], machine_id: int) -> MachineOut:
+def remove_machine(request: HttpRequest, account: Path[str], machine_id: Id) -> MachineOut:
     """Put a machine away; the book keeps it, and it can be put back."""
     found = account_of(request)
     machine = Machine.objects.one(found, machine_id)
@@ -96,14 +97,14 @@ def remove_machine(request: HttpRequest, account: Path[str], machine_id: int) ->
 
 
 @router.post("/{machine_id}/put-back", response=MachineOut, auth=MANAGER)
-def put_back_machine(request: HttpRequest, account: Path[str], machine_id: int) -> MachineOut:
+def put_back_machine(request: HttpRequest, account: Path[str], machine_id: Id) -> MachineOut:
     """Undo a removal."""
     found = account_of(request)
     return queries.machine_out(put_back(Machine.objects.one(found, machine_id)), found)
 
 
 @router.post("/{machine_id}/bench", response=BenchOut, auth=VIEWER)
-def bench(request: HttpRequest, account: Path[str], machine_id: int, data: BenchAskIn) -> BenchOut:
+def bench(request: HttpRequest, account: Path[str], machine_id: Id, data: BenchAskIn) -> BenchOut:
     """What a bench comes to, as its figures are typed; nothing is kept."""
     found = account_of(request)
     made = benches.bench(queries.machine_of(found, machine_id), data.figures, found)
@@ -112,7 +113,7 @@ def bench(request: HttpRequest, account: Path[str], machine_id: int, data: Bench
 
 @router.post("/{machine_id}/calibrations", response={201: MachineWholeOut}, auth=APPLICATOR)
 def keep_calibration(
-    request: HttpRequest, account: Path[str], machine_id: int, data: CalibrationIn
+    request: HttpRequest, account: Path[str], machine_id: Id, data: CalibrationIn
 ) -> tuple[int, MachineWholeOut]:
     """Keep a calibration; the latest of a sprayer gives its output."""
     found = account_of(request)
@@ -123,7 +124,7 @@ def keep_calibration(
 
 @router.post("/{machine_id}/calibrations/{calibration_id}/{act}", response=MachineWholeOut, auth=APPLICATOR)
 def use_calibration(
-    request: HttpRequest, account: Path[str], machine_id: int, calibration_id: int, act: Literal["use", "leave"]
+    request: HttpRequest, account: Path[str], machine_id: Id, calibration_id: Id, act: Literal["use", "leave"]
 ) -> MachineWholeOut:
     """Count a calibration (`use`) or leave it out (`leave`)."""
     found = account_of(request)
@@ -134,7 +135,7 @@ def use_calibration(
 
 
 @router.post("/{machine_id}/cleanings", response={201: MachineWholeOut}, auth=APPLICATOR)
-def clean(request: HttpRequest, account: Path[str], machine_id: int, data: CleaningIn) -> tuple[int, MachineWholeOut]:
+def clean(request: HttpRequest, account: Path[str], machine_id: Id, data: CleaningIn) -> tuple[int, MachineWholeOut]:
     """Note that a machine was cleaned."""
     found = account_of(request)
     actions.clean(Machine.objects.one(found, machine_id), user_of(request), data)
@@ -143,7 +144,7 @@ def clean(request: HttpRequest, account: Path[str], machine_id: int, data: Clean
 
 
 @router.delete("/{machine_id}/cleanings/{cleaning_id}", response=MachineWholeOut, auth=APPLICATOR)
-def take_cleaning_back(request: HttpRequest, account: Path[str], machine_id: int, cleaning_id: int) -> MachineWholeOut:
+def take_cleaning_back(request: HttpRequest, account: Path[str], machine_id: Id, cleaning_id: Id) -> MachineWholeOut:
     """Undo a cleaning that was noted by mistake."""
     found = account_of(request)
     actions.take_cleaning_back(Machine.objects.one(found, machine_id), cleaning_id)
@@ -152,14 +153,14 @@ def take_cleaning_back(request: HttpRequest, account: Path[str], machine_id: int
 
 
 @router.post("/{machine_id}/pace", response=PaceOut, auth=VIEWER)
-def pace(request: HttpRequest, account: Path[str], machine_id: int, data: PaceIn) -> PaceOut:
+def pace(request: HttpRequest, account: Path[str], machine_id: Id, data: PaceIn) -> PaceOut:
     """The pace that an output asks for, and its beat."""
     found = account_of(request)
     return tools.pace_card(found, queries.machine_of(found, machine_id), data)
 
 
 @router.post("/{machine_id}/setting", response=SettingOut, auth=VIEWER)
-def setting(request: HttpRequest, account: Path[str], machine_id: int, data: SettingIn) -> SettingOut:
+def setting(request: HttpRequest, account: Path[str], machine_id: Id, data: SettingIn) -> SettingOut:
     """The setting of a spreader for a rate."""
     found = account_of(request)
     return tools.setting_card(found, queries.machine_of(found, machine_id), data)
@@ -178,7 +179,7 @@ def add_vessel(request: HttpRequest, account: Path[str], data: OwnVesselIn) -> t
 
 
 @vessels_router.put("/{vessel_id}", response=OwnVesselOut, auth=MANAGER)
-def change_vessel(request: HttpRequest, account: Path[str], vessel_id: int, data: OwnVesselIn) -> OwnVesselOut:
+def change_vessel(request: HttpRequest, account: Path[str], vessel_id: Id, data: OwnVesselIn) -> OwnVesselOut:
     """Change a vessel."""
     found = account_of(request)
     with against(data, lambda: vessels.vessel_out(Vessel.objects.one(found, vessel_id))):
@@ -186,7 +187,7 @@ def change_vessel(request: HttpRequest, account: Path[str], vessel_id: int, data
 
 
 @vessels_router.delete("/{vessel_id}", response=OwnVesselOut, auth=MANAGER)
-def retire_vessel(request: HttpRequest, account: Path[str], vessel_id: int) -> OwnVesselOut:
+def retire_vessel(request: HttpRequest, account: Path[str], vessel_id: Id) -> OwnVesselOut:
     """Retire a vessel: no dose is measured with it any more."""
     vessel = Vessel.objects.one(account_of(request), vessel_id)
     vessel.archive()
@@ -194,13 +195,13 @@ def retire_vessel(request: HttpRequest, account: Path[str], vessel_id: int) -> O
 
 
 @vessels_router.post("/{vessel_id}/put-back", response=OwnVesselOut, auth=MANAGER)
-def put_back_vessel(request: HttpRequest, account: Path[str], vessel_id: int) -> OwnVesselOut:
+def put_back_vessel(request: HttpRequest, account: Path[str], vessel_id: Id) -> OwnVesselOut:
     """Undo a retirement."""
     return vessels.vessel_out(put_back(Vessel.objects.one(account_of(request), vessel_id)))
 
 
 @vessels_router.post("/{vessel_id}/check", response=VesselCheckOut, auth=APPLICATOR)
-def check_vessel(request: HttpRequest, account: Path[str], vessel_id: int, data: CupIn) -> VesselCheckOut:
+def check_vessel(request: HttpRequest, account: Path[str], vessel_id: Id, data: CupIn) -> VesselCheckOut:
     """Keep what a check with water found of its marks."""
     vessel = Vessel.objects.one(account_of(request), vessel_id)
     found = vessels.keep_check(vessel, data)

@@ -2,9 +2,9 @@
 
 from typing import Annotated, Literal
 
-from ninja import Schema
 from pydantic import Field
 
+from greenmeasure.common.bounds import In
 from greenmeasure.common.schemas import FactOut, Out, QuantityIn, StepOut
 
 Number = float | str
@@ -12,7 +12,7 @@ Numbers = Annotated[list[Number], Field(max_length=100)]
 TrustName = Literal["one", "agree", "mind", "differ"]
 
 
-class Timed(Schema):
+class Timed(In):
     """A pace: a measured distance and how long it took."""
 
     distance: QuantityIn | None = None
@@ -20,7 +20,7 @@ class Timed(Schema):
     width: QuantityIn | None = None
 
 
-class StripIn(Schema):
+class StripIn(In):
     """Water used on a walked strip; with a time for each run its pace and flow are known too."""
 
     method: Literal["strip"]
@@ -40,7 +40,7 @@ class FlowIn(Timed):
     seconds: Numbers
 
 
-class CatchIn(Schema):
+class CatchIn(In):
     """One nozzle caught while a course is walked in `walk_seconds`; `nozzle_width` is the ground that one nozzle covers."""
 
     method: Literal["catch"]
@@ -59,7 +59,7 @@ class EmptyingIn(Timed):
     seconds: Numbers
 
 
-class DialIn(Schema):
+class DialIn(In):
     """A hose-end: `dial` of product in `dial_per` of spray, a timed bucket, and the time that an area took."""
 
     method: Literal["dial"]
@@ -71,7 +71,7 @@ class DialIn(Schema):
     area: QuantityIn
 
 
-class TipsIn(Schema):
+class TipsIn(In):
     """Every tip of a boom caught for the same time; against new ones where the size and pressure are given."""
 
     method: Literal["tips"]
@@ -82,7 +82,7 @@ class TipsIn(Schema):
     nozzle_size: str = ""
 
 
-class Granules(Schema):
+class Granules(In):
     """Granules put down over a length and a width, at one setting; run by run."""
 
     product_id: int | None = None
@@ -105,7 +105,7 @@ class TrayIn(Granules):
     method: Literal["tray"]
 
 
-class PansIn(Schema):
+class PansIn(In):
     """Pans across the swath, from the left as one walks away; `track` is the number of the pan on the track.
 
     `pan_area` and `passes` make the catch a rate; `spacing` picks the width to walk, the widest even one unless given.
@@ -129,7 +129,7 @@ BenchIn = Annotated[
 ]
 
 
-class BenchAskIn(Schema):
+class BenchAskIn(In):
     """A bench as far as its figures are typed."""
 
     figures: BenchIn

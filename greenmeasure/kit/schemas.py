@@ -3,10 +3,10 @@
 from datetime import date, datetime
 from typing import Annotated, Literal
 
-from ninja import Schema
 from pydantic import Field
 
 from core.tank.vessels import Shape
+from greenmeasure.common.bounds import In
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import FactOut, Line, Name, OptionOut, Out, QuantityIn, QuantityOut, RateOut, StepOut, Text
 from greenmeasure.kit.bench_schemas import BenchIn, Number, Numbers, PatternOut, TrustName
@@ -14,7 +14,7 @@ from greenmeasure.kit.bench_schemas import BenchIn, Number, Numbers, PatternOut,
 MachineKindName = Literal["sprayer", "spreader"]
 
 
-class MachineIn(Schema):
+class MachineIn(In):
     """`mark` is what lies between two marks of a tank; `droplets` the place of the class in the list, as the nozzle's maker gives
     it for this pressure. `dials` are the positions of a hose-end's dial as printed on it (`2, 4, 8`) in `dial_unit`, a volume per
     volume of spray; `setting_step` is what lies between two clicks of a spreader's dial.
@@ -81,7 +81,7 @@ class MachineOut(Out):
 # --- calibrations -----------------------------------------------------------------------------------------------
 
 
-class CalibrationIn(Schema):
+class CalibrationIn(In):
     """A bench's figures, kept. `product_id` says what a sprayer was filled with; none is water."""
 
     figures: BenchIn
@@ -164,7 +164,7 @@ class CleaningOut(Out):
     note: str
 
 
-class CleaningIn(Schema):
+class CleaningIn(In):
     """Steps done, each as often as it was done."""
 
     steps: Annotated[list[str], Field(min_length=1, max_length=20)]
@@ -209,7 +209,7 @@ class KitOptionsOut(Out):
 # --- nozzle, pace, setting, half way ----------------------------------------------------------------------------
 
 
-class NozzleIn(Schema):
+class NozzleIn(In):
     """A nozzle card: what is fitted, what is wanted, and what for."""
 
     size: str = ""
@@ -240,7 +240,7 @@ class NozzleOut(Out):
     working: list[StepOut]
 
 
-class PaceIn(Schema):
+class PaceIn(In):
     """The pace that an output asks for, beaten from mark to mark; `splits` are the times between marks as walked."""
 
     output: QuantityIn | None = None
@@ -264,7 +264,7 @@ class PaceOut(Out):
     working: list[StepOut]
 
 
-class SettingIn(Schema):
+class SettingIn(In):
     """The setting for a rate of product."""
 
     product_id: int
@@ -280,7 +280,7 @@ class SettingOut(Out):
     findings: list[FindingOut]
 
 
-class MidwayIn(Schema):
+class MidwayIn(In):
     """A look into the hopper or tank when a part is done; `done` as `1/2` or `50 %`."""
 
     loaded: QuantityIn
@@ -299,7 +299,7 @@ class MidwayOut(Out):
     good: bool
 
 
-class OwnVesselIn(Schema):
+class OwnVesselIn(In):
     """A vessel of the account's own. `graduation` is what lies between two of its marks; the whole vessel where there are none,
     as a spoon has none.
     """
@@ -326,7 +326,7 @@ class OwnVesselOut(Out):
     state: str
 
 
-class CupIn(Schema):
+class CupIn(In):
     """A cup's mark, what its water weighs, and how warm it is, in degF or degC."""
 
     mark: QuantityIn

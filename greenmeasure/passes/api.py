@@ -4,6 +4,8 @@ from django.http import HttpRequest, JsonResponse
 from ninja import Path, Router
 
 from greenmeasure.accounts.auth import MANAGER, VIEWER, account_of
+from greenmeasure.common.answers import sends
+from greenmeasure.common.bounds import Id
 from greenmeasure.common.versions import against
 from greenmeasure.ground.actions import place_hazards
 from greenmeasure.ground.models import Area
@@ -33,7 +35,7 @@ def compare_passes(request: HttpRequest, account: Path[str], data: LandIn) -> Co
     return queries.compared(account_of(request), data)
 
 
-@router.post("/geojson", auth=VIEWER, response={200: dict})
+@router.post("/geojson", auth=VIEWER, openapi_extra=sends("application/geo+json"))
 def export_passes(request: HttpRequest, account: Path[str], data: ExportIn) -> JsonResponse:
     """The plan as GeoJSON."""
     made = geojson.export(account_of(request), data)
@@ -41,7 +43,7 @@ def export_passes(request: HttpRequest, account: Path[str], data: ExportIn) -> J
 
 
 @router.put("/areas/{area_id}/places", response=AreaOut, auth=MANAGER)
-def place_near(request: HttpRequest, account: Path[str], area_id: int, data: PlacesIn) -> AreaOut:
+def place_near(request: HttpRequest, account: Path[str], area_id: Id, data: PlacesIn) -> AreaOut:
     """Put what lies near an area on its plan."""
     found = account_of(request)
 

@@ -17,8 +17,9 @@ from core.units import LENGTH, SPEED, UNITS, Quantity, positive, show_number
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import filled, number_in, quantity_in, rate_in
 from greenmeasure.ground.actions import lies_at
+from greenmeasure.ground.measuring import plan_of
 from greenmeasure.ground.models import Area
-from greenmeasure.ground.queries import area_of, plan_of
+from greenmeasure.ground.queries import area_of
 from greenmeasure.ground.schemas import PointOut
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machine_of
@@ -41,6 +42,7 @@ class Laid:
     has_plan: bool
     outline: BaseGeometry
     keep_off: tuple[tuple[str, KeepOff], ...]
+    unplaced: tuple[str, ...]
     walks: tuple[Walk, ...]
     spacing: float
     pace: float
@@ -64,7 +66,7 @@ def laid(account: Account, data: PlanIn) -> Laid:
     plan = found or _typed_plan(area, data)
     outline = outline_of(plan)
     spacing = _spacing(data, machine)
-    kept = tuple(_keep_off(account, area, outline, data)) if data.keep_off else ()
+    kept, unplaced = _keep_off(account, area, outline, data)
     walks = _walks(outline, spacing, data, [k for _, k in kept])
     pace, known = _pace(data, machine)
     rate, unit, label = _rate(account, data, area)
@@ -75,6 +77,7 @@ def laid(account: Account, data: PlanIn) -> Laid:
         found is not None,
         outline,
         kept,
+        unplaced,
         walks,
         spacing,
         pace,
@@ -109,16 +112,25 @@ def _spacing(data: PlanIn, machine: Machine | None) -> float:
     )
 
 
-def _keep_off(account: Account, area: Area, outline: BaseGeometry, data: PlanIn) -> Sequence[tuple[str, KeepOff]]:
-    """What lies on the plan with its buffer: the ground's own, or the label's where that is wider and it is water."""
+def _keep_off(
+    account: Account, area: Area, outline: BaseGeometry, data: PlanIn
+) -> tuple[tuple[tuple[str, KeepOff], ...], tuple[str, ...]]:
+    """What lies on the plan with its buffer: the ground's own, or the label's where that is wider and it is water; and by name
+    what has no place on it, or one that its outline does not have any more.
+    """
     label = (card_of(account, data.product_id).core.rules.buffer or 0.0) if data.product_id else 0.0
-    ground, found = area.ground, []
-    for i, (typed, hazard) in enumerate(zip(area.hazards, ground.hazards, strict=True)):
-        if typed.get("lies"):
-            shape = shape_of(lies_at(typed["lies"], f"places.{i}"), outline)
+    found, unplaced = [], []
+    for typed, hazard in zip(area.hazards, area.ground.hazards, strict=True):
+        try:
+            shape = shape_of(lies_at(typed["lies"]), outline) if typed.get("lies") else None
+        except InputError:
+            shape = None
+        if shape is None:
+            unplaced.append(hazard.name or hazard.kind.text)
+        elif data.keep_off:
             name = f"{hazard.kind.text}, {hazard.name}" if hazard.name else hazard.kind.text
             found.append((name, KeepOff(shape, max(hazard.buffer, label if hazard.kind.wet else 0.0))))
-    return found
+    return tuple(found), tuple(unplaced)
 
 
 def _walks(outline: BaseGeometry, spacing: float, data: PlanIn, kept: Sequence[KeepOff]) -> tuple[Walk, ...]:

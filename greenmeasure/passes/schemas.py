@@ -2,9 +2,9 @@
 
 from typing import Annotated, Literal
 
-from ninja import Schema
 from pydantic import Field
 
+from greenmeasure.common.bounds import In
 from greenmeasure.common.schemas import FactOut, Out, QuantityIn
 from greenmeasure.ground.schemas import LiesIn, OutlineOut, PointOut
 
@@ -12,7 +12,7 @@ Number = float | str
 SecondName = Literal["none", "right_angles", "diagonal", "offset"]
 
 
-class PlanIn(Schema):
+class PlanIn(In):
     """A walking plan. Empty fields are taken from the machine and the ground.
 
     `direction` in degrees from the plan's x axis, the best one where empty; `second` is a second round at half the rate;
@@ -35,7 +35,7 @@ class PlanIn(Schema):
     rate: QuantityIn | None = None
 
 
-class WalkedIn(Schema):
+class WalkedIn(In):
     """How it is walked: wander of the line, of the pace [%], the gate's delay, and the slow last stretch."""
 
     line: QuantityIn | None = None
@@ -45,14 +45,14 @@ class WalkedIn(Schema):
     slow: Number = ""
 
 
-class LandIn(Schema):
+class LandIn(In):
     """A plan as it is really walked."""
 
     plan: PlanIn
     walked: WalkedIn | None = None
 
 
-class ExportIn(Schema):
+class ExportIn(In):
     """`latitude` and `longitude` of the plan's lower left corner, `bearing` of its up; not needed where it has positions."""
 
     plan: PlanIn
@@ -61,7 +61,7 @@ class ExportIn(Schema):
     bearing: Number = ""
 
 
-class PlacesIn(Schema):
+class PlacesIn(In):
     """Where each thing to keep off lies, in the area's order; none takes it off the plan."""
 
     version: int | None = None

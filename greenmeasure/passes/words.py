@@ -87,9 +87,8 @@ def plan_notes(found: Laid, us: bool) -> list[str]:
         notes.append("Ground within a buffer is left out of the walk.")
     elif off > 0.08:
         notes.append(f"The passes cover {show_percent(off)} more than the ground: rings and the last stripe overlap.")
-    unplaced = [h["name"] or h["kind"] for h in found.area.hazards if not h.get("lies")]
-    if unplaced:
-        notes.append(f"Not on the plan yet: {', '.join(unplaced)}. Keep off all the same, or give each its place.")
+    if found.unplaced:
+        notes.append(f"Not on the plan yet: {', '.join(found.unplaced)}. Keep off all the same, or give each its place.")
     return notes
 
 

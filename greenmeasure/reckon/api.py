@@ -5,6 +5,7 @@ from ninja import Path, Router
 
 from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of
 from greenmeasure.common.answers import ready
+from greenmeasure.common.bounds import Id
 from greenmeasure.common.names import put_back
 from greenmeasure.kit.schemas import CupIn
 from greenmeasure.reckon import mixes, queries
@@ -50,7 +51,7 @@ def reckon_nothing(request: HttpRequest, account: Path[str], data: JobIn) -> Htt
 
 
 @router.get("/again/{application_id}", response=AgainOut, auth=VIEWER)
-def reckon_again(request: HttpRequest, account: Path[str], application_id: int) -> AgainOut:
+def reckon_again(request: HttpRequest, account: Path[str], application_id: Id) -> AgainOut:
     """An application of the book as it would be planned now."""
     return again(account_of(request), application_id)
 
@@ -105,14 +106,14 @@ def keep_mix(request: HttpRequest, account: Path[str], data: KeptMixIn) -> tuple
 
 
 @mixes_router.get("/{mix_id}", response=AgainOut, auth=VIEWER)
-def open_mix(request: HttpRequest, account: Path[str], mix_id: int) -> AgainOut:
+def open_mix(request: HttpRequest, account: Path[str], mix_id: Id) -> AgainOut:
     """A kept mix as it would be planned now."""
     found = account_of(request)
     return mixes.opened(found, KeptMix.objects.one(found, mix_id))
 
 
 @mixes_router.delete("/{mix_id}", response=KeptMixOut, auth=APPLICATOR)
-def remove_mix(request: HttpRequest, account: Path[str], mix_id: int) -> KeptMixOut:
+def remove_mix(request: HttpRequest, account: Path[str], mix_id: Id) -> KeptMixOut:
     """Put a mix away; it can be put back."""
     found = account_of(request)
     kept = KeptMix.objects.one(found, mix_id)
@@ -121,7 +122,7 @@ def remove_mix(request: HttpRequest, account: Path[str], mix_id: int) -> KeptMix
 
 
 @mixes_router.post("/{mix_id}/put-back", response=KeptMixOut, auth=APPLICATOR)
-def put_back_mix(request: HttpRequest, account: Path[str], mix_id: int) -> KeptMixOut:
+def put_back_mix(request: HttpRequest, account: Path[str], mix_id: Id) -> KeptMixOut:
     """Undo a removal."""
     found = account_of(request)
     return mixes.mix_out(found, put_back(KeptMix.objects.one(found, mix_id)))

@@ -3,31 +3,31 @@
 from datetime import date
 from typing import Annotated, Literal
 
-from ninja import Schema
 from pydantic import Field
 
 from core.job.reckon import MOST_MIXED
 from core.tank.vessels import Shape
+from greenmeasure.common.bounds import In
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.judgements import JudgementOut
 from greenmeasure.common.schemas import FactOut, Line, Name, OptionOut, Out, QuantityIn, QuantityOut, RateOut, RuleOut, StepOut
 
 
-class DoseIn(Schema):
+class DoseIn(In):
     """The rate of one component on one ground, by a row of its label; a dye without either goes in to taste."""
 
     row_id: int | None = None
     rate: QuantityIn | None = None
 
 
-class ComponentIn(Schema):
+class ComponentIn(In):
     """One product of a mix; `target` is what it is for."""
 
     product_id: int
     target: Name = ""
 
 
-class PartIn(Schema):
+class PartIn(In):
     """One area of a job with the rate of each component, in the mix's order. Rates are in the unit of their row or one like it.
 
     `share` (`1/2`, `20 %`) or `treated` narrows it to a part of the area, or `spray` to what that much of it reaches; `zone` is
@@ -42,7 +42,7 @@ class PartIn(Schema):
     zone: Name = ""
 
 
-class SaidIn(Schema):
+class SaidIn(In):
     """What somebody looked at: the leaf, the air, the wind, the soil, and whether rain fell before or is coming after."""
 
     leaf: Literal["", "dry", "wet"] = ""
@@ -56,7 +56,7 @@ class SaidIn(Schema):
 CrossingName = Literal["", "crosswise", "diagonal", "offset"]
 
 
-class JobIn(Schema):
+class JobIn(In):
     """One job: a mix on one or many areas. One product is a mix of one.
 
     `on` is its day and `clock` its hour there (`07:30`); it is now, unless either is said. `said` is what
@@ -88,7 +88,7 @@ class AgainOut(Out):
     notes: list[str]
 
 
-class KeptMixIn(Schema):
+class KeptMixIn(In):
     """A job to keep under a name."""
 
     name: Name
@@ -337,7 +337,7 @@ class Nothing(Out):
     """An answer that holds nothing, to measure others against."""
 
 
-class RowsIn(Schema):
+class RowsIn(In):
     """Which rows of a label are meant for an area, a target and an intent."""
 
     product_id: int
@@ -355,7 +355,7 @@ class RowFitOut(Out):
     why: str
 
 
-class BackIn(Schema):
+class BackIn(In):
     """The sum backwards. `mode`: `used` (this much went down), `left` (of so much, so much is left), `whole` (a package)."""
 
     mode: Literal["used", "left", "whole"]
@@ -386,14 +386,14 @@ class BackOut(Out):
     working: list[StepOut]
 
 
-class ChosenRateIn(Schema):
+class ChosenRateIn(In):
     """The rate that was chosen for a product."""
 
     product_id: int
     rate: QuantityIn
 
 
-class CompareIn(Schema):
+class CompareIn(In):
     """Products for one purpose on one area. No products means all that are for the target, or of the kind.
 
     Each goes at its rate of `rates`, else at one place of its label's range (`at`), else as the house opens; with `equal_to` all
@@ -452,7 +452,7 @@ class CompareOut(Out):
     rows: list[ComparedOut]
 
 
-class DoseMeasureIn(Schema):
+class DoseMeasureIn(In):
     """A dose to measure; a product tells its density."""
 
     amount: QuantityIn
@@ -486,7 +486,7 @@ class CupOut(Out):
     working: list[StepOut]
 
 
-class LineIn(Schema):
+class LineIn(In):
     """A reckon line."""
 
     line: Line

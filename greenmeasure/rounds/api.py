@@ -7,6 +7,7 @@ from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, 
 from greenmeasure.accounts.once import key_of
 from greenmeasure.book.queries import application_out
 from greenmeasure.book.schemas import ApplicationOut
+from greenmeasure.common.bounds import Id
 from greenmeasure.common.bringing import ImportOut, TextIn
 from greenmeasure.reckon.schemas import JobIn
 from greenmeasure.rounds import actions, bringing, pouring, queries, spots
@@ -61,13 +62,13 @@ def import_past(request: HttpRequest, account: Path[str], data: TextIn) -> Impor
 
 
 @router.get("/{round_id}", response=RoundOut, auth=VIEWER)
-def get_round(request: HttpRequest, account: Path[str], round_id: int) -> RoundOut:
+def get_round(request: HttpRequest, account: Path[str], round_id: Id) -> RoundOut:
     """One round with its mix sheet."""
     return queries.round_out(Round.objects.one(account_of(request), round_id))
 
 
 @router.post("/{round_id}/ticks", response=RoundOut, auth=APPLICATOR)
-def tick(request: HttpRequest, account: Path[str], round_id: int, data: TickIn) -> RoundOut:
+def tick(request: HttpRequest, account: Path[str], round_id: Id, data: TickIn) -> RoundOut:
     """Tick an act, or take the tick back."""
     found = Round.objects.one(account_of(request), round_id)
     actions.tick(found, user_of(request), data)
@@ -75,13 +76,13 @@ def tick(request: HttpRequest, account: Path[str], round_id: int, data: TickIn) 
 
 
 @router.post("/{round_id}/poured/check", response=PouredOut, auth=VIEWER)
-def check_poured(request: HttpRequest, account: Path[str], round_id: int, data: PouredIn) -> PouredOut:
+def check_poured(request: HttpRequest, account: Path[str], round_id: Id, data: PouredIn) -> PouredOut:
     """What a measured amount makes of the rate, before it goes into the tank; changes nothing."""
     return queries.poured_out(pouring.check(Round.objects.one(account_of(request), round_id), data))
 
 
 @router.post("/{round_id}/poured", response=RoundOut, auth=APPLICATOR)
-def keep_poured(request: HttpRequest, account: Path[str], round_id: int, data: PouredIn) -> RoundOut:
+def keep_poured(request: HttpRequest, account: Path[str], round_id: Id, data: PouredIn) -> RoundOut:
     """Keep what was measured for a load, or take it back."""
     found = Round.objects.one(account_of(request), round_id)
     pouring.keep(found, user_of(request), data)
@@ -89,21 +90,21 @@ def keep_poured(request: HttpRequest, account: Path[str], round_id: int, data: P
 
 
 @router.post("/{round_id}/actual", response=ActualOut, auth=VIEWER)
-def check_actual(request: HttpRequest, account: Path[str], round_id: int, data: FinishIn) -> ActualOut:
+def check_actual(request: HttpRequest, account: Path[str], round_id: Id, data: FinishIn) -> ActualOut:
     """Judge what was really used, before it goes in the book; changes nothing."""
     found = Round.objects.one(account_of(request), round_id)
     return queries.actual_out(found, read_actual(found, data))
 
 
 @router.post("/{round_id}/finish", response=list[ApplicationOut], auth=APPLICATOR)
-def finish_round(request: HttpRequest, account: Path[str], round_id: int, data: FinishIn) -> list[ApplicationOut]:
+def finish_round(request: HttpRequest, account: Path[str], round_id: Id, data: FinishIn) -> list[ApplicationOut]:
     """Put the round in the book, an application an area."""
     found = Round.objects.one(account_of(request), round_id)
     return [application_out(a) for a in actions.finish_round(found, user_of(request), data)]
 
 
 @router.post("/{round_id}/outings", response={201: RoundOut}, auth=APPLICATOR)
-def go_out(request: HttpRequest, account: Path[str], round_id: int, data: OutingIn) -> tuple[int, RoundOut]:
+def go_out(request: HttpRequest, account: Path[str], round_id: Id, data: OutingIn) -> tuple[int, RoundOut]:
     """Put one outing to the spots of a round in the book."""
     found = Round.objects.one(account_of(request), round_id)
     spots.go_out(found, user_of(request), data)
@@ -111,7 +112,7 @@ def go_out(request: HttpRequest, account: Path[str], round_id: int, data: Outing
 
 
 @router.post("/{round_id}/empty", response=RoundOut, auth=APPLICATOR)
-def empty_round(request: HttpRequest, account: Path[str], round_id: int, data: EmptiedIn) -> RoundOut:
+def empty_round(request: HttpRequest, account: Path[str], round_id: Id, data: EmptiedIn) -> RoundOut:
     """End a round to spots: its mix is sprayed out, or disposed of."""
     found = Round.objects.one(account_of(request), round_id)
     spots.empty(found, data)
@@ -119,7 +120,7 @@ def empty_round(request: HttpRequest, account: Path[str], round_id: int, data: E
 
 
 @router.post("/{round_id}/give-up", response=RoundOut, auth=APPLICATOR)
-def give_up_round(request: HttpRequest, account: Path[str], round_id: int) -> RoundOut:
+def give_up_round(request: HttpRequest, account: Path[str], round_id: Id) -> RoundOut:
     """End the round without an entry."""
     found = Round.objects.one(account_of(request), round_id)
     actions.give_up(found)
@@ -127,7 +128,7 @@ def give_up_round(request: HttpRequest, account: Path[str], round_id: int) -> Ro
 
 
 @router.post("/{round_id}/take-up", response=RoundOut, auth=APPLICATOR)
-def take_up_round(request: HttpRequest, account: Path[str], round_id: int) -> RoundOut:
+def take_up_round(request: HttpRequest, account: Path[str], round_id: Id) -> RoundOut:
     """Undo giving a round up."""
     found = Round.objects.one(account_of(request), round_id)
     actions.take_up_again(found)

@@ -3,11 +3,11 @@
 from datetime import date, datetime
 from typing import Annotated, Literal
 
-from ninja import Schema
 from pydantic import Field
 
 from core.job.reckon import MOST_MIXED
 from core.tank.loads import MOST_PASSES
+from greenmeasure.common.bounds import In
 from greenmeasure.common.judgements import JudgementOut
 from greenmeasure.common.schemas import FactOut, Line, Name, Out, QuantityIn, QuantityOut, RuleOut
 from greenmeasure.reckon.schemas import CautionOut, JobIn, LoadOut, RuleTextOut, WearOut
@@ -15,7 +15,7 @@ from greenmeasure.reckon.schemas import CautionOut, JobIn, LoadOut, RuleTextOut,
 StatusName = Literal["under_way", "done", "given_up"]
 
 
-class TickIn(Schema):
+class TickIn(In):
     """`load` 0 is for what is worn."""
 
     load: int
@@ -23,7 +23,7 @@ class TickIn(Schema):
     done: bool
 
 
-class PouredIn(Schema):
+class PouredIn(In):
     """What was really measured for load `load` of the product at `place` of the mix; none takes it back."""
 
     load: int
@@ -135,7 +135,7 @@ class SheetOut(Out):
     problem: str
 
 
-class OutingIn(Schema):
+class OutingIn(In):
     """One outing to the spots of a round: how much of its mix went out, the ground that it went on, or both, and on which of the
     round's areas. What is not given follows from the sprayer's output. `on` and `clock` are when; now, unless either is said.
 
@@ -156,7 +156,7 @@ class OutingIn(Schema):
     clock: Annotated[str, Field(max_length=8)] = ""
 
 
-class EmptiedIn(Schema):
+class EmptiedIn(In):
     """What became of the last of a mix."""
 
     how: Literal["sprayed", "disposed"]
@@ -223,7 +223,7 @@ class RoundLineOut(Out):
     started_at: datetime
 
 
-class UsedIn(Schema):
+class UsedIn(In):
     """What was really used of one component: nothing where it went in to taste and nobody measured.
 
     `lot_id` is the lot it was taken from, `lot` the number of one whose stock is left alone.
@@ -234,7 +234,7 @@ class UsedIn(Schema):
     lot: Annotated[str, Field(max_length=40)] = ""
 
 
-class FinishIn(Schema):
+class FinishIn(In):
     """What was really used, and the weather it went out in. `wind` and `air` are as typed, with their unit.
 
     `used` is one a component, in the mix's order. `treated` is the ground really treated, one an area in the round's order, 0 for
@@ -259,7 +259,7 @@ class FinishIn(Schema):
     clock: Annotated[str, Field(max_length=8)] = ""
 
 
-class DoneIn(Schema):
+class DoneIn(In):
     """A job that is done already: the job with its day and hour, what was really used, and why, where the label forbids it."""
 
     job: JobIn

@@ -6,6 +6,8 @@ from ninja import Path, Router
 from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of, user_of
 from greenmeasure.accounts.once import key_of
 from greenmeasure.common import clock
+from greenmeasure.common.answers import sends
+from greenmeasure.common.bounds import Id, Word
 from greenmeasure.rounds import queries as rounds
 from greenmeasure.rounds.schemas import RoundOut
 from greenmeasure.season import actions, queries
@@ -21,7 +23,7 @@ def get_due(request: HttpRequest, account: Path[str]) -> DueOut:
     return queries.due_list(account_of(request), whole=60)
 
 
-@router.get("/due.ics", auth=VIEWER)
+@router.get("/due.ics", auth=VIEWER, openapi_extra=sends("text/calendar"))
 def export_due(request: HttpRequest, account: Path[str]) -> HttpResponse:
     """The due list as a calendar file."""
     found = account_of(request)
@@ -31,7 +33,7 @@ def export_due(request: HttpRequest, account: Path[str]) -> HttpResponse:
 
 
 @router.get("/due/{area_id}/{disease}", response=DueWholeOut, auth=VIEWER)
-def get_due_whole(request: HttpRequest, account: Path[str], area_id: int, disease: str) -> DueWholeOut:
+def get_due_whole(request: HttpRequest, account: Path[str], area_id: Id, disease: Word) -> DueWholeOut:
     """One due thing with every product that lists it: each choice with its reason, each refusal with its rule."""
     return queries.due_whole(account_of(request), area_id, disease)
 
@@ -45,7 +47,7 @@ def plan_due(request: HttpRequest, account: Path[str], data: PlanDueIn) -> tuple
 
 
 @router.delete("/planned/{planned_id}", response={204: None}, auth=APPLICATOR)
-def drop_planned(request: HttpRequest, account: Path[str], planned_id: int) -> tuple[int, None]:
+def drop_planned(request: HttpRequest, account: Path[str], planned_id: Id) -> tuple[int, None]:
     """Take a planned window back."""
     actions.drop(account_of(request), planned_id)
     return 204, None

@@ -3,8 +3,7 @@
 from datetime import date, datetime
 from typing import Literal
 
-from ninja import Schema
-
+from greenmeasure.common.bounds import In
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import Out
 from greenmeasure.reckon.schemas import SaidIn
@@ -113,7 +112,7 @@ class DueWholeOut(Out):
     machines: list[MachinePickOut]
 
 
-class PlanDueIn(Schema):
+class PlanDueIn(In):
     """A window picked for a product against a disease on an area."""
 
     area_id: int
@@ -123,7 +122,7 @@ class PlanDueIn(Schema):
     end: datetime
 
 
-class StartDueIn(Schema):
+class StartDueIn(In):
     """A proposal made a round."""
 
     area_id: int

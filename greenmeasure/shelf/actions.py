@@ -16,7 +16,7 @@ from core.label.groups import read_codes
 from core.label.phrase import read_label_rate, weighed
 from core.label.rate import Basis, LabelRate
 from core.label.rules import Intent, Use
-from core.units import LENGTH, MASS, UNITS, VOLUME, Quantity, density, positive, quantity
+from core.units import LENGTH, MASS, VOLUME, Quantity, density, positive, quantity, unit
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
@@ -279,6 +279,13 @@ def _save_packages(product: Product, found: list[tuple[Quantity, Decimal | None]
 # --- stock ------------------------------------------------------------------------------------------------------
 
 
+def _left(given: QuantityIn) -> Quantity:
+    """What is left of a lot; nothing may be. Raises InputError."""
+    if str(given.value).strip() == "0":
+        return Quantity(0.0, unit(given.unit, "left"))
+    return quantity_in("left", given, MASS, VOLUME)
+
+
 def save_lot(product: Product, data: LotIn, lot: Lot | None = None) -> Lot:
     """Put a lot on the shelf, or say what is left of it.
 
@@ -289,8 +296,7 @@ def save_lot(product: Product, data: LotIn, lot: Lot | None = None) -> Lot:
     faults = Faults()
     before, lot = lot, lot or Lot(product=product)
     made = core.FORMULATIONS[product.formulation]
-    empty = str(data.left.value).strip() == "0"
-    left = Quantity(0.0, UNITS[data.left.unit]) if empty else faults.of(quantity_in, "left", data.left, MASS, VOLUME)
+    left = faults.of(_left, data.left)
     if left and (left.unit.dimension == VOLUME) != made.liquid:
         faults.add("left", str(left), f"A {made.name} is not measured by {left.unit.dimension}.", "Pick another unit.")
     if not data.number.strip():

@@ -5,6 +5,8 @@ from ninja import File, Path, Router
 from ninja.files import UploadedFile
 
 from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of
+from greenmeasure.common.answers import sends
+from greenmeasure.common.bounds import Id
 from greenmeasure.common.bringing import ImportOut
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.names import put_back
@@ -50,13 +52,13 @@ def read_grade(request: HttpRequest, account: Path[str], data: NameIn) -> GradeO
     return queries.grade_out(data.name)
 
 
-@router.get("/shelf.json", auth=VIEWER, response={200: dict})
+@router.get("/shelf.json", auth=VIEWER, openapi_extra=sends("application/json"))
 def export_shelf_json(request: HttpRequest, account: Path[str]) -> HttpResponse:
     """The whole shelf as JSON."""
     return _file(files.to_json(account_of(request)), "application/json", f"{account_of(request).slug}-shelf.json")
 
 
-@router.get("/shelf.csv", auth=VIEWER, response={200: str})
+@router.get("/shelf.csv", auth=VIEWER, openapi_extra=sends("text/csv"))
 def export_shelf_csv(request: HttpRequest, account: Path[str]) -> StreamingHttpResponse:
     """The shelf as CSV, a line a rate."""
     found = account_of(request)
@@ -90,7 +92,7 @@ def add_product(request: HttpRequest, account: Path[str], data: ProductIn) -> tu
 
 
 @router.put("/{product_id}", response=ProductOut, auth=MANAGER)
-def change_product(request: HttpRequest, account: Path[str], product_id: int, data: ProductIn) -> ProductOut:
+def change_product(request: HttpRequest, account: Path[str], product_id: Id, data: ProductIn) -> ProductOut:
     """Change a product."""
     found = account_of(request)
 
@@ -102,7 +104,7 @@ def change_product(request: HttpRequest, account: Path[str], product_id: int, da
 
 
 @router.delete("/{product_id}", response=ProductOut, auth=MANAGER)
-def remove_product(request: HttpRequest, account: Path[str], product_id: int) -> ProductOut:
+def remove_product(request: HttpRequest, account: Path[str], product_id: Id) -> ProductOut:
     """Put a product away; the book keeps it, and it can be put back."""
     product = Product.objects.one(account_of(request), product_id)
     product.archive()
@@ -110,13 +112,13 @@ def remove_product(request: HttpRequest, account: Path[str], product_id: int) ->
 
 
 @router.post("/{product_id}/put-back", response=ProductOut, auth=MANAGER)
-def put_back_product(request: HttpRequest, account: Path[str], product_id: int) -> ProductOut:
+def put_back_product(request: HttpRequest, account: Path[str], product_id: Id) -> ProductOut:
     """Undo a removal."""
     return queries.product_out(put_back(Product.objects.one(account_of(request), product_id)))
 
 
 @router.post("/{product_id}/lots", response={201: ProductOut}, auth=APPLICATOR)
-def add_lot(request: HttpRequest, account: Path[str], product_id: int, data: LotIn) -> tuple[int, ProductOut]:
+def add_lot(request: HttpRequest, account: Path[str], product_id: Id, data: LotIn) -> tuple[int, ProductOut]:
     """Put a lot on the shelf."""
     product = Product.objects.one(account_of(request), product_id)
     actions.save_lot(product, data)
@@ -124,7 +126,7 @@ def add_lot(request: HttpRequest, account: Path[str], product_id: int, data: Lot
 
 
 @router.put("/{product_id}/lots/{lot_id}", response=ProductOut, auth=APPLICATOR)
-def change_lot(request: HttpRequest, account: Path[str], product_id: int, lot_id: int, data: LotIn) -> ProductOut:
+def change_lot(request: HttpRequest, account: Path[str], product_id: Id, lot_id: Id, data: LotIn) -> ProductOut:
     """Say what is left of a lot."""
     product = Product.objects.one(account_of(request), product_id)
     with against(data, lambda: queries.lot_out(actions.lot_of(product, lot_id))):
@@ -133,7 +135,7 @@ def change_lot(request: HttpRequest, account: Path[str], product_id: int, lot_id
 
 
 @router.delete("/{product_id}/lots/{lot_id}", response=ProductOut, auth=APPLICATOR)
-def remove_lot(request: HttpRequest, account: Path[str], product_id: int, lot_id: int) -> ProductOut:
+def remove_lot(request: HttpRequest, account: Path[str], product_id: Id, lot_id: Id) -> ProductOut:
     """Take a lot off the shelf."""
     product = Product.objects.one(account_of(request), product_id)
     actions.lot_of(product, lot_id).delete()
@@ -142,15 +144,15 @@ def remove_lot(request: HttpRequest, account: Path[str], product_id: int, lot_id
 
 
 @router.post("/{product_id}/labels", response={201: ProductOut}, auth=MANAGER)
-def add_label(request: HttpRequest, account: Path[str], product_id: int, file: File[UploadedFile]) -> tuple[int, ProductOut]:
+def add_label(request: HttpRequest, account: Path[str], product_id: Id, file: File[UploadedFile]) -> tuple[int, ProductOut]:
     """Keep a photograph or a PDF of the label."""
     product = Product.objects.one(account_of(request), product_id)
     actions.add_label_file(product, file.name or "label", file.read())
     return 201, queries.product_out(product)
 
 
-@router.get("/{product_id}/labels/{label_id}", auth=VIEWER, response={200: bytes})
-def get_label(request: HttpRequest, account: Path[str], product_id: int, label_id: int) -> HttpResponse:
+@router.get("/{product_id}/labels/{label_id}", auth=VIEWER, openapi_extra=sends("image/jpeg", "application/pdf"))
+def get_label(request: HttpRequest, account: Path[str], product_id: Id, label_id: Id) -> HttpResponse:
     """A label's photograph or PDF."""
     found = Product.objects.one(account_of(request), product_id).labels.filter(pk=label_id).first()
     if found is None:
@@ -163,7 +165,7 @@ def get_label(request: HttpRequest, account: Path[str], product_id: int, label_i
 
 
 @router.delete("/{product_id}/labels/{label_id}", response=ProductOut, auth=MANAGER)
-def remove_label(request: HttpRequest, account: Path[str], product_id: int, label_id: int) -> ProductOut:
+def remove_label(request: HttpRequest, account: Path[str], product_id: Id, label_id: Id) -> ProductOut:
     """Take a label's picture away."""
     product = Product.objects.one(account_of(request), product_id)
     actions.remove_label_file(product, label_id)

@@ -6,11 +6,11 @@ from collections.abc import Iterator
 from typing import Any
 
 from django.db import transaction
-from pydantic import ValidationError
 
 from core.errors import InputError, NotUnderstood
 from core.units import exact_number
 from greenmeasure.accounts.models import Account
+from greenmeasure.common.bounds import read_json, shaped
 from greenmeasure.common.bringing import ImportOut, LineChangeOut, brought_in
 from greenmeasure.common.csv_text import Echo, rows_of, safe
 from greenmeasure.common.differences import named, short
@@ -195,12 +195,7 @@ def read(account: Account, form: str, text: str, keep: bool) -> ImportOut:
 
 
 def _from_json(text: str) -> list[tuple[int, dict[str, Any]]]:
-    try:
-        given = json.loads(text)
-    except json.JSONDecodeError as wrong:
-        raise NotUnderstood(
-            "text", text[:40], f"It is no JSON (line {wrong.lineno}: {wrong.msg}).", "Pick a .json file."
-        ) from None
+    given = read_json(text)
     products = given.get("products") if isinstance(given, dict) else given
     if not isinstance(products, list) or not all(isinstance(p, dict) for p in products):
         raise NotUnderstood("text", text[:40], "It holds no list of products.", 'It needs {"products": [ … ]}.')
@@ -262,7 +257,7 @@ def _rate_of(row: dict[str, str]) -> dict[str, Any]:
 def _line(account: Account, number: int, item: dict[str, Any], held: dict[str, Product], form: str) -> LineChangeOut:
     name = str(item.get("name") or f"Product {number}")
     try:
-        data = ProductIn(**item)
+        data = shaped(ProductIn, item)
         was = held.get(" ".join(data.name.lower().split()))
         if was is None:
             save_product(account, data)
@@ -286,8 +281,6 @@ def _line(account: Account, number: int, item: dict[str, Any], held: dict[str, P
         data.version = was.version
         save_product(account, data, was)
         return LineChangeOut(line=number, name=name, act="change", changes=changes, problems=[])
-    except ValidationError as wrong:
-        problems = [f"{'.'.join(map(str, e['loc']))}: {e['msg']}." for e in wrong.errors()]
     except Faulty as several:
         problems = [f"{f.field}: {f.sentence}" for f in several.faults]
     except InputError as fault:

@@ -4,17 +4,17 @@ from collections.abc import Mapping
 from datetime import date
 from typing import TYPE_CHECKING, Annotated, Any
 
-from ninja import Schema
 from pydantic import Field, ValidationError, create_model
 
 from core.label.rules import DROPLETS, Helper, Leaf, Rules
 from core.label.table import RULES, UNITS_OF, Kind, Rule, blank, read, said
 from core.units import UNITS
+from greenmeasure.common.bounds import In
 from greenmeasure.common.errors import Faults
 from greenmeasure.common.schemas import Line, Name, OptionOut, Out, QuantityIn, Text
 
 
-class IncompatibleIn(Schema):
+class IncompatibleIn(In):
     """What must not meet the product within `days`: a product, an active or a group code; `product_id` where it is a card."""
 
     what: Name
@@ -39,14 +39,14 @@ _TYPES: dict[Kind, tuple[Any, Any]] = {
 
 if TYPE_CHECKING:
 
-    class RulesIn(Schema):
+    class RulesIn(In):
         """The fields of the table; a type checker knows the one that is read by its name."""
 
         incompatible: list[IncompatibleIn] = []
 else:
     RulesIn = create_model(
         "RulesIn",
-        __base__=Schema,
+        __base__=In,
         __doc__="A label's rules as typed. What is left empty is not ruled; temperatures are in degF or degC.",
         **{r.key: _TYPES[r.kind] for r in RULES},
     )

@@ -3,16 +3,16 @@
 from datetime import date
 from typing import Annotated, Literal
 
-from ninja import Schema
 from pydantic import Field
 
+from greenmeasure.common.bounds import In
 from greenmeasure.common.schemas import Line, Name, OptionOut, Out, QuantityIn, QuantityOut, RateOut, RuleOut, Text
 from greenmeasure.shelf.rules import RuleFieldOut, RuleSaidOut, RulesIn
 
 Number = float | str
 
 
-class ContentIn(Schema):
+class ContentIn(In):
     """`unit` is `%` by weight, `g/l` or `lb/gal`; `basis` is `active` or a nutrient as the label states it."""
 
     name: Name
@@ -22,7 +22,7 @@ class ContentIn(Schema):
     slow: Number | None = None
 
 
-class RateRowIn(Schema):
+class RateRowIn(In):
     """`id` keeps a row what it was when a product is changed. Heights are in `height_unit`, intervals in days."""
 
     id: int | None = None
@@ -39,7 +39,7 @@ class RateRowIn(Schema):
     interval_high: Number | None = None
 
 
-class PackageIn(Schema):
+class PackageIn(In):
     """A size it is sold in; the price is as typed."""
 
     value: Number
@@ -47,14 +47,14 @@ class PackageIn(Schema):
     price: str = ""
 
 
-class PrintedIn(Schema):
+class PrintedIn(In):
     """A setting that the bag prints for a kind of spreader, as it prints it."""
 
     form: Literal["broadcast", "drop", "hand_held"]
     setting: Annotated[str, Field(max_length=20)]
 
 
-class ProductIn(Schema):
+class ProductIn(In):
     """A card as it is typed."""
 
     version: int | None = None
@@ -128,7 +128,7 @@ class PackageOut(Out):
     price: str
 
 
-class LotIn(Schema):
+class LotIn(In):
     """A lot, and what is left of it."""
 
     version: int | None = None
@@ -217,7 +217,7 @@ class KindOut(OptionOut):
     opens: list[str]
 
 
-class NameIn(Schema):
+class NameIn(In):
     """A product's name as it is typed."""
 
     name: Line
@@ -244,7 +244,7 @@ class ShelfOptionsOut(Out):
     groups: list[OptionOut]
 
 
-class PhraseIn(Schema):
+class PhraseIn(In):
     """A label phrase to read; a product's `formulation`, where it is known, settles a bare ounce of a dry one."""
 
     phrase: Line
@@ -261,7 +261,7 @@ class PhraseOut(Out):
     told: list[str]
 
 
-class ShelfTextIn(Schema):
+class ShelfTextIn(In):
     """A file's text: JSON or CSV, as `form` says."""
 
     form: str

@@ -1,7 +1,5 @@
 """Sky: weather in, what it comes to, and the hours fit to work."""
 
-from datetime import date
-
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Path, Router
 from ninja.files import UploadedFile
@@ -11,6 +9,7 @@ from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, 
 from greenmeasure.accounts.models import Site
 from greenmeasure.accounts.sites import site_of
 from greenmeasure.common.answers import ready
+from greenmeasure.common.bounds import LONGEST, Day, Id, Word, read_json, shaped
 from greenmeasure.common.clock import moment_at
 from greenmeasure.common.versions import against
 from greenmeasure.ground.models import Area
@@ -42,14 +41,14 @@ WEEKS = {2, 5, 10, 17}
 
 
 @router.get("", response=SkyOut, auth=VIEWER)
-def get_sky(request: HttpRequest, account: Path[str], site_id: int | None = None) -> SkyOut:
+def get_sky(request: HttpRequest, account: Path[str], site_id: Id | None = None) -> SkyOut:
     """The state of a site's sky in a sentence, the days to come, and every watched disease that is near its threshold."""
     found = account_of(request)
     return overview.sky(found, site_of(found, site_id))
 
 
 @router.get("/strip", response=StripOut, auth=VIEWER)
-def get_strip(request: HttpRequest, account: Path[str], area_id: int, weeks: int = 5) -> StripOut:
+def get_strip(request: HttpRequest, account: Path[str], area_id: Id, weeks: Id = 5) -> StripOut:
     """An area on one time axis: weather, risks, covers, scout reports, clocks."""
     if weeks not in WEEKS:
         raise InputError("weeks", weeks, f"{weeks} weeks are not offered.", f"Pick one of {', '.join(map(str, sorted(WEEKS)))}.")
@@ -57,13 +56,13 @@ def get_strip(request: HttpRequest, account: Path[str], area_id: int, weeks: int
 
 
 @router.get("/day", response=SkyDayOut, auth=VIEWER)
-def get_sky_day(request: HttpRequest, account: Path[str], area_id: int, on: date) -> SkyDayOut:
+def get_sky_day(request: HttpRequest, account: Path[str], area_id: Id, on: Day) -> SkyDayOut:
     """A day unfolded into its hours, and how each model came to its value."""
     return strip.sky_day(account_of(request), area_id, on)
 
 
 @router.get("/long", response=LongOut, auth=VIEWER)
-def get_long_series(request: HttpRequest, account: Path[str], field: str = "air", site_id: int | None = None) -> HttpResponse:
+def get_long_series(request: HttpRequest, account: Path[str], field: Word = "air", site_id: Id | None = None) -> HttpResponse:
     """One field of all that is known of a site, hour by hour."""
     return ready(strip.long_series(site_of(account_of(request), site_id), field))
 
@@ -76,7 +75,7 @@ def get_clocks(request: HttpRequest, account: Path[str]) -> list[ClockOut]:
 
 @router.get("/locks", response=list[LockOut], auth=VIEWER)
 def get_locks(
-    request: HttpRequest, account: Path[str], area_id: int | None = None, on: date | None = None, hour: str = ""
+    request: HttpRequest, account: Path[str], area_id: Id | None = None, on: Day | None = None, hour: Word = ""
 ) -> list[LockOut]:
     """What must not happen on the ground now, or at another time, and until when; of one area, or of each on its own."""
     found = account_of(request)
@@ -91,7 +90,7 @@ def fit_hours(request: HttpRequest, account: Path[str], data: FitIn) -> FitOut:
 
 
 @router.get("/schools", response=SchoolsOut, auth=VIEWER)
-def get_schools(request: HttpRequest, account: Path[str], area_id: int, disease: str, year: int | None = None) -> SchoolsOut:
+def get_schools(request: HttpRequest, account: Path[str], area_id: Id, disease: Word, year: Id | None = None) -> SchoolsOut:
     """The calendar and the threshold school over a season that has been."""
     return schools.schools(account_of(request), area_id, disease, year)
 
@@ -100,13 +99,13 @@ def get_schools(request: HttpRequest, account: Path[str], area_id: int, disease:
 
 
 @router.get("/station", response=StationsOut, auth=VIEWER)
-def get_station(request: HttpRequest, account: Path[str], site_id: int | None = None) -> StationsOut:
+def get_station(request: HttpRequest, account: Path[str], site_id: Id | None = None) -> StationsOut:
     """A site's station with what came of it."""
     return stations.stations_out(site_of(account_of(request), site_id))
 
 
 @router.put("/station", response=StationsOut, auth=MANAGER)
-def save_station(request: HttpRequest, account: Path[str], data: StationIn, site_id: int | None = None) -> StationsOut:
+def save_station(request: HttpRequest, account: Path[str], data: StationIn, site_id: Id | None = None) -> StationsOut:
     """Set a site's station up, or change it."""
     site = site_of(account_of(request), site_id)
 
@@ -119,7 +118,7 @@ def save_station(request: HttpRequest, account: Path[str], data: StationIn, site
 
 
 @router.post("/station/fetch", response=FetchOut, auth=APPLICATOR)
-def fetch_now(request: HttpRequest, account: Path[str], site_id: int | None = None) -> FetchOut:
+def fetch_now(request: HttpRequest, account: Path[str], site_id: Id | None = None) -> FetchOut:
     """Ask the station's services now; what fails is told in the answer."""
     return stations.fetch_out(fetch(actions.station_in(site_of(account_of(request), site_id))))
 
@@ -129,9 +128,9 @@ def preview_weather(
     request: HttpRequest,
     account: Path[str],
     file: File[UploadedFile],
-    mapping: Form[str] = "",
-    year: Form[int | None] = None,
-    site_id: int | None = None,
+    mapping: str = Form("", max_length=LONGEST),
+    year: int | None = Form(None, ge=0, le=9999),
+    site_id: Id | None = None,
 ) -> TakenOut:
     """What a file of weather would come to; nothing is kept. `mapping` is a MappingIn as JSON, guessed where it is empty."""
     site = site_of(account_of(request), site_id)
@@ -143,17 +142,17 @@ def keep_weather(
     request: HttpRequest,
     account: Path[str],
     file: File[UploadedFile],
-    mapping: Form[str] = "",
-    year: Form[int | None] = None,
-    site_id: int | None = None,
+    mapping: str = Form("", max_length=LONGEST),
+    year: int | None = Form(None, ge=0, le=9999),
+    site_id: Id | None = None,
 ) -> tuple[int, KeptOut]:
     """Keep a file of weather: all of it that can be, or nothing where something stands against the whole."""
     site = site_of(account_of(request), site_id)
     return 201, files.keep_file(site, _read(site, file, mapping, year))
 
 
-def _read(site: Site, file: UploadedFile, mapping: str, year: int | None) -> files.Read:
-    given = MappingIn.model_validate_json(mapping) if mapping else None
+def _read(site: Site, file: UploadedFile, mapping: str, year: Id | None) -> files.Read:
+    given = shaped(MappingIn, read_json(mapping, "mapping"), "mapping") if mapping else None
     return files.read_file(site, file.name or "file", file.read(), given, year)
 
 
@@ -164,7 +163,7 @@ def add_hand_reading(request: HttpRequest, account: Path[str], data: HandIn) -> 
 
 
 @router.delete("/readings/{reading_id}", response={204: None}, auth=APPLICATOR)
-def remove_hand_reading(request: HttpRequest, account: Path[str], reading_id: int) -> tuple[int, None]:
+def remove_hand_reading(request: HttpRequest, account: Path[str], reading_id: Id) -> tuple[int, None]:
     """Take a reading by hand back."""
     actions.remove_by_hand(account_of(request), reading_id)
     return 204, None
@@ -174,13 +173,13 @@ def remove_hand_reading(request: HttpRequest, account: Path[str], reading_id: in
 
 
 @router.get("/areas/{area_id}/watch", response=WatchesOut, auth=VIEWER)
-def get_watches(request: HttpRequest, account: Path[str], area_id: int) -> WatchesOut:
+def get_watches(request: HttpRequest, account: Path[str], area_id: Id) -> WatchesOut:
     """How an area is watched, disease by disease, and what comes back on it every week."""
     return stations.watches_out(account_of(request), area_id)
 
 
 @router.put("/areas/{area_id}/watch/{disease}", response=WatchesOut, auth=MANAGER)
-def save_watch(request: HttpRequest, account: Path[str], area_id: int, disease: str, data: WatchIn) -> WatchesOut:
+def save_watch(request: HttpRequest, account: Path[str], area_id: Id, disease: Word, data: WatchIn) -> WatchesOut:
     """Say how an area is watched for a disease."""
     found = account_of(request)
 
@@ -201,7 +200,7 @@ def add_scouting(request: HttpRequest, account: Path[str], data: ScoutIn) -> tup
 
 
 @router.delete("/scouting/{scouting_id}", response={204: None}, auth=APPLICATOR)
-def remove_scouting(request: HttpRequest, account: Path[str], scouting_id: int) -> tuple[int, None]:
+def remove_scouting(request: HttpRequest, account: Path[str], scouting_id: Id) -> tuple[int, None]:
     """Take a scout report back."""
     actions.remove_scouting(account_of(request), scouting_id)
     return 204, None
@@ -214,7 +213,7 @@ def add_rhythm(request: HttpRequest, account: Path[str], data: RhythmIn) -> tupl
 
 
 @router.delete("/rhythms/{rhythm_id}", response={204: None}, auth=MANAGER)
-def remove_rhythm(request: HttpRequest, account: Path[str], rhythm_id: int) -> tuple[int, None]:
+def remove_rhythm(request: HttpRequest, account: Path[str], rhythm_id: Id) -> tuple[int, None]:
     """Take a weekly one back."""
     actions.remove_rhythm(account_of(request), rhythm_id)
     return 204, None

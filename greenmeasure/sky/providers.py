@@ -105,7 +105,7 @@ def ask(url: str, given: dict[str, str], read: float) -> Any:
         raise NoAnswer("The weather service's answer is too long to be weather.")
     try:
         return json.loads(body)
-    except ValueError:
+    except (ValueError, RecursionError):
         raise NoAnswer("The weather service's answer cannot be read: it is no JSON, or was cut off.") from None
 
 

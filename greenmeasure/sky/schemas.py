@@ -3,9 +3,9 @@
 from datetime import date, datetime
 from typing import Annotated, Literal
 
-from ninja import Schema
 from pydantic import Field
 
+from greenmeasure.common.bounds import In
 from greenmeasure.common.schemas import FactOut, Out
 
 RiskName = Literal["low", "rising", "high", "outside", "too_few"]
@@ -228,7 +228,7 @@ class LongOut(Out):
     values: list[float | None]
 
 
-class FitIn(Schema):
+class FitIn(In):
     """What is to go down where; `hours` is how long the job takes."""
 
     area_id: int

@@ -6,13 +6,14 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from greenmeasure.common.bounds import In
 from greenmeasure.common.schemas import FactOut, Line, Name, Out, QuantityIn
 from greenmeasure.sky.schemas import FreshOut, Number
 
 LevelName = Literal["low", "usual", "high"]
 
 
-class StationIn(Schema):
+class StationIn(In):
     """A station as it is set up; `offset` is added to its humidity [%], `fill` the longest gap in hours that is read across."""
 
     version: int | None = None
@@ -106,7 +107,7 @@ class StationsOut(Out):
     hand_units: dict[str, list[FactOut]]
 
 
-class HandIn(Schema):
+class HandIn(In):
     """A reading by hand: `value` with its unit, on a day at a time of the ground's clock; a gauge's is for the whole day."""
 
     kind: Literal["rain", "soil", "wet", "snow"]
@@ -179,7 +180,7 @@ class KeptOut(Out):
     aside: int
 
 
-class RhythmIn(Schema):
+class RhythmIn(In):
     """What comes back every week; `days` are weekdays from 0, Monday. Hours kept free have no area."""
 
     kind: Literal["mow", "water", "quiet"]
@@ -203,7 +204,7 @@ class RhythmOut(Out):
     why: str
 
 
-class WatchIn(Schema):
+class WatchIn(In):
     """How an area is watched for a disease; `own` is a threshold in the model's unit, in % for a probability.
 
     `version` 0 is of a way to watch that nobody has changed yet.
@@ -257,7 +258,7 @@ class WatchesOut(Out):
     rhythms: list[RhythmOut]
 
 
-class ScoutIn(Schema):
+class ScoutIn(In):
     """What a scout found; `severity` is how much of the turf shows it [%]."""
 
     area_id: int

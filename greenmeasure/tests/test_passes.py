@@ -142,8 +142,18 @@ class Near(PassesTest):
     def test_places_that_are_none(self) -> None:
         self.assertEqual(self.field(self.place([], 422)), ["places"])
         self.assertEqual(self.field(self.place([{"how": "spot", "x": "left"}], 422)), ["places.0.x"])
-        self.place([{"how": "side", "side": 9}])
-        self.assertEqual(self.field(self.plan(422)), ["side"])
+        self.assertEqual(self.field(self.place([{"how": "spot", "x": 4, "y": 4}], 422)), ["places.0.across"])
+        self.assertEqual(self.field(self.place([{"how": "side", "side": 9}], 422)), ["places.0.side"])
+
+    def test_a_place_that_the_outline_has_no_more_leaves_the_plan_readable(self) -> None:
+        """The ground was measured anew since, and has fewer sides: the plan is drawn, and what has no place on it is named."""
+        self.place([{"how": "side", "side": 2}])
+        self.area.refresh_from_db()
+        self.area.hazards[0]["lies"]["side"] = 9
+        self.area.save()
+        self.account.touch()
+        notes = " ".join(self.plan()["notes"])
+        self.assertIn("Not on the plan yet:", notes)
 
     def test_changing_the_area_keeps_where_things_lie(self) -> None:
         self.place([{"how": "spot", "unit": "ft", "x": 50, "y": 35, "across": 2}])

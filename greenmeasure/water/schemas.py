@@ -3,16 +3,16 @@
 from datetime import date, datetime
 from typing import Annotated, Literal
 
-from ninja import Schema
 from pydantic import Field
 
+from greenmeasure.common.bounds import In
 from greenmeasure.common.schemas import Line, Out, QuantityIn, StepOut
 from greenmeasure.ground.schemas import PlanOut
 
 Number = float | str
 
 
-class CanIn(Schema):
+class CanIn(In):
     """What one can caught, and its place from the plan's lower left corner, where it was noted."""
 
     caught: Number
@@ -20,7 +20,7 @@ class CanIn(Schema):
     y: Number = ""
 
 
-class AuditAskIn(Schema):
+class AuditAskIn(In):
     """Cans out for so many minutes: read as depths in `unit`, or as volumes in a can with a round mouth `mouth` wide.
 
     `wanted` is the depth that minutes are asked for; places are in `place_unit`.
@@ -120,7 +120,7 @@ class WaterOut(Out):
     soil: str
 
 
-class TaskIn(Schema):
+class TaskIn(In):
     """What is to be seen to, a sentence each."""
 
     texts: Annotated[list[Line], Field(min_length=1, max_length=40)]

@@ -8,7 +8,7 @@ SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json web/tsconfig.json
 export DJANGO_ALLOW_ASYNC_UNSAFE = true
 
-.PHONY: help setup install build demo serve test test-core test-api test-web lint format client shots bench clean
+.PHONY: help setup install build demo serve test test-core test-api test-web lint format client shots bench break clean
 
 help: ## List what there is
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -61,12 +61,12 @@ setup: install build .stamps/chromium ## Everything that running and testing nee
 
 demo: .stamps/run .stamps/build ## Load the demo account and serve it; prints address and sign-in
 	@$(VENV)/python manage.py bring_up_to_date
-	@GREENMEASURE_SIMS=http://127.0.0.1:$(SIMS) $(VENV)/python manage.py load_demo
+	@PRIVATE_STATIONS=1 GREENMEASURE_SIMS=http://127.0.0.1:$(SIMS) $(VENV)/python manage.py load_demo
 	@$(VENV)/python -m greenmeasure.serve --port $(PORT) --sims $(SIMS)
 
 serve: .stamps/run .stamps/build ## Serve without touching the demo account
 	@$(VENV)/python manage.py bring_up_to_date
-	@$(VENV)/python -m greenmeasure.serve --port $(PORT)
+	@$(VENV)/python -m greenmeasure.serve --port $(PORT) --fetch
 
 # --- proving ------------------------------------------------------------------------------------------------
 
@@ -100,6 +100,9 @@ shots: setup ## Take the pictures in docs/screenshots from the demo account
 
 bench: .stamps/python .stamps/build ## Speed, as ratios measured in one run
 	@$(VENV)/python -m bench
+
+break: .stamps/python ## Wrong requests by the thousand, spoilt rows: what the suite does in short, at length
+	@$(VENV)/python -m stress
 
 clean: ## Remove what was built and installed, never the data
 	rm -rf .venv .stamps web/node_modules web/dist .mypy_cache .ruff_cache .hypothesis

@@ -13,6 +13,7 @@ from playwright.sync_api import expect
 from e2e.base import PHONE, BrowserTest
 from greenmeasure.accounts.models import Account
 from greenmeasure.sky import providers
+from greenmeasure.sky.fetching import fetch, wanted
 from greenmeasure.sky.models import Reading, Scouting, Station
 from greenmeasure.tests.base import make_account
 from greenmeasure.tests.test_due import FUNGICIDES
@@ -54,6 +55,10 @@ class SkyBrowser(BrowserTest):
 
     def fetch(self) -> None:
         self.button("Fetch it now").click()
+        expect(self.page.get_by_text("The service will be asked in a moment.")).to_be_visible()
+        expect(self.button("Asking …")).to_be_disabled()
+        for station in wanted():
+            fetch(station)
         expect(self.button("Fetch it now")).to_be_enabled(timeout=20_000)
 
     def fungicides(self) -> None:

@@ -1,5 +1,7 @@
 """The API: one router a place, errors of one shape, an OpenAPI document that the front end's client is made from."""
 
+from typing import Any
+
 from django.http import HttpRequest
 from ninja import NinjaAPI, Schema
 from ninja.errors import ValidationError, ValidationErrorContext
@@ -26,7 +28,7 @@ from greenmeasure.water.api import router as water
 class Api(NinjaAPI):
     """Names operations by their function, and tells of the one error shape at every door."""
 
-    def validation_error_from_error_contexts(self, error_contexts: list[ValidationErrorContext]) -> ValidationError:
+    def validation_error_from_error_contexts(self, error_contexts: list[ValidationErrorContext[Any]]) -> ValidationError:
         """What ninja makes of pydantic's errors, with the values at fault, which it leaves out."""
         wrong = super().validation_error_from_error_contexts(error_contexts)
         given = [e["input"] for c in error_contexts for e in c.pydantic_validation_error.errors(include_url=False)]

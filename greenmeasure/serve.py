@@ -1,9 +1,14 @@
 """Serve Green Measure with waitress: `python -m greenmeasure.serve [--port 8000] [--sims 8321]`."""
 
 import argparse
-import contextlib
+import atexit
 import json
 import os
+import signal
+import subprocess
+import sys
+from pathlib import Path
+from threading import Thread
 
 from waitress import create_server
 from waitress.channel import HTTPChannel
@@ -41,8 +46,13 @@ def main() -> None:
     parser.add_argument("--port", type=int, default=int(os.environ.get("PORT", "8000")))
     parser.add_argument("--threads", type=int, default=4)
     parser.add_argument("--sims", type=int, default=0, metavar="PORT", help="serve the simulated weather on this port too")
+    parser.add_argument("--fetch", action="store_true", help="start the process that fetches weather, and end it with this one")
     given = parser.parse_args()
+    if given.sims:
+        os.environ.setdefault("PRIVATE_STATIONS", "1")
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "greenmeasure.settings")
+    from django.conf import settings
+
     from greenmeasure.wsgi import application
 
     try:
@@ -52,32 +62,32 @@ def main() -> None:
     except OSError as taken:
         raise SystemExit(f"Port {given.port} cannot be opened ({taken.strerror}). Try: make demo PORT=8001") from None
     server.channel_class = Channel
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))  # so that what was begun beside it is ended too
     if given.sims:
         _sims(given.sims)
+    if given.sims or given.fetch:
+        _fetching(settings.ROOT)
     print(f"Green Measure is at http://{given.host}:{given.port}  (Ctrl+C stops it)", flush=True)
     server.run()
 
 
 def _sims(port: int) -> None:
-    """The simulated weather service and its fetching, for the demo account."""
-    import io
-
-    from django.core.management import CommandError, call_command
-    from django.db import close_old_connections
-
+    """The simulated weather service, for the demo account."""
     from greenmeasure.common.clock import now
-    from sims.alongside import start
-
-    def fetch() -> None:
-        with contextlib.suppress(CommandError):  # what failed is told on the screens
-            call_command("fetch_weather", stdout=io.StringIO(), stderr=io.StringIO())
-        close_old_connections()
+    from sims.weather_service import Service
 
     try:
-        start(port, now, fetch)
+        service = Service(port, clock=now)
     except OSError as taken:
         raise SystemExit(f"Port {port} for the simulated weather cannot be opened ({taken.strerror}).") from None
+    Thread(target=service.serve_forever, name="sims", daemon=True).start()
     print(f"Simulated weather comes from http://127.0.0.1:{port}", flush=True)
+
+
+def _fetching(root: Path) -> None:
+    """The process that fetches weather, for as long as this one lives."""
+    made = subprocess.Popen([sys.executable, str(root / "manage.py"), "fetch_weather", "--forever"], stdout=subprocess.DEVNULL)
+    atexit.register(made.terminate)
 
 
 if __name__ == "__main__":

@@ -120,6 +120,8 @@ USE_TZ = True
 USE_I18N = False
 
 STATIC_URL = "static/"
+PRIVATE_STATIONS = os.environ.get("PRIVATE_STATIONS", "") == "1"
+"""Whether stations may be asked at loopback and private addresses: for the demo, and where a service stands in the house."""
 CLOCK = os.environ.get("GREENMEASURE_CLOCK", "")
 WEB_BUILD = Path(os.environ.get("GREENMEASURE_WEB", ROOT / "web" / "dist"))
 WHITENOISE_ROOT = WEB_BUILD if WEB_BUILD.is_dir() else None

@@ -17,6 +17,7 @@ LOGGING = {
     "loggers": {"django.request": {"level": "ERROR"}, "axes": {"level": "ERROR"}},
 }
 ALLOWED_HOSTS = ["*"]
+PRIVATE_STATIONS = True
 
 _FILE = Path(tempfile.gettempdir()) / f"greenmeasure-test-{os.getpid()}.sqlite3"
 DATABASES["default"] = {

@@ -3,12 +3,14 @@
 import argparse
 import os
 import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
 
 
 def main() -> int:
     """Run what is asked for; the exit status tells whether all of it held."""
     parser = argparse.ArgumentParser(description="Break tests.")
-    parser.add_argument("what", nargs="*", default=["fuzz"], choices=["fuzz"])
+    parser.add_argument("what", nargs="*", default=["fuzz", "rows"], choices=["fuzz", "rows"])
     parser.add_argument("--calls", type=int, default=10_000, help="wrong requests in all")
     parser.add_argument("--seed", type=int, default=1)
     given = parser.parse_args()
@@ -19,22 +21,18 @@ def main() -> int:
     held = True
     if "fuzz" in given.what:
         held &= fuzz(given.calls, given.seed)
+    if "rows" in given.what:
+        held &= rows()
     return 0 if held else 1
 
 
 def fuzz(calls: int, seed: int) -> bool:
     """Wrong requests at every operation."""
-    from django.db import connection
-
     from stress.fuzz import Fuzz, the_world
 
-    connection.creation.create_test_db(verbosity=0)
-    try:
-        with the_world() as service:
-            run = Fuzz(service, max(1, calls // STEPS), seed)
-            found = run.run()
-    finally:
-        connection.creation.destroy_test_db(None, verbosity=0)
+    with database(), the_world() as service:
+        run = Fuzz(service, max(1, calls // STEPS), seed)
+        found = run.run()
     statuses = ", ".join(f"{n} of {status}" for status, n in sorted(found.statuses.items()))
     missing = sorted(set(run.document.operations) - found.told_well)
     print(f"fuzz: {found.calls} wrong requests (seed {seed}): {statuses}")
@@ -42,6 +40,33 @@ def fuzz(calls: int, seed: int) -> bool:
     for what, shown in found.problems.items():
         print(f"  {what}\n    {shown[:600]}")
     return not found.problems and not missing
+
+
+def rows() -> bool:
+    """Rows that no door lets in."""
+    from stress.fuzz import Fuzz, the_world
+    from stress.poison import columns, spoil
+
+    with database(), the_world() as service:
+        run = Fuzz(service, 0)
+        run.run()
+        broken = spoil(run)
+    print(f"rows: {len(list(columns()))} columns spoilt in turn, {len(run.screens)} screens read after each: {len(broken)} broke")
+    for what, where in broken.items():
+        print(f"  {where}: {what}")
+    return not broken
+
+
+@contextmanager
+def database() -> Iterator[None]:
+    """A database of its own for as long as a test lasts."""
+    from django.db import connection
+
+    connection.creation.create_test_db(verbosity=0)
+    try:
+        yield
+    finally:
+        connection.creation.destroy_test_db(None, verbosity=0)
 
 
 STEPS = 160

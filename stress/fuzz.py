@@ -7,6 +7,7 @@ take a screen down.
 
 import json
 import re
+import sys
 import traceback
 from collections import Counter
 from collections.abc import Iterator
@@ -27,12 +28,24 @@ from jsonschema import Draft202012Validator
 
 from greenmeasure.accounts.models import User
 from greenmeasure.api import api
+from greenmeasure.sky.fetching import fetch, wanted
 from greenmeasure.tests.base import make_account
 from sims.weather_service import Service
 from stress.mutate import BODIES, IDS, QUERIES, Wrong, as_json
 from stress.story import Call, the_season
 
-SCREENS = ("read_today", "get_due", "export_due", "get_sky", "get_strip", "list_areas", "list_products", "list_machines", "read_book", "list_tasks")  # fmt: skip
+SCREENS = (
+    "read_today",
+    "get_due",
+    "export_due",
+    "get_sky",
+    "get_strip",
+    "list_areas",
+    "list_products",
+    "list_machines",
+    "read_book",
+    "list_tasks",
+)
 ANSWER = 900
 """Characters of an answer that are shown."""
 
@@ -176,13 +189,16 @@ class Fuzz:
     def told(self, call: Call) -> Any:
         """What a sound request is answered; that it is not well answered is a problem."""
         operation = self.document.operations[call.operation]
-        answer = self.send(call, operation, self.path(operation, call.path), urlencode(call.query), as_json(call.body))
+        answer = self.ask(call)
         problem = self.document.problem(operation, answer)
         if not 200 <= answer.status < 300:
             problem = problem or f"answered {answer.status}"
         if problem:
             raise AssertionError(f"The story stops at {call.operation}: {problem}: {answer.content[:ANSWER]!r}")
         self.found.told_well.add(call.operation)
+        if call.operation == "fetch_now":
+            for station in wanted():
+                fetch(station)
         if operation.method == "GET":
             self.screens[call.operation] = call
         text = answer.content.decode("utf-8", "replace")
@@ -209,8 +225,7 @@ class Fuzz:
         """Read every screen that the story has opened before."""
         for name in SCREENS:
             if call := self.screens.get(name):
-                operation = self.document.operations[name]
-                answer = self.send(call, operation, self.path(operation, call.path), urlencode(call.query), b"")
+                answer = self.ask(call)
                 if answer.status >= 500:
                     self.found.note(f"{name} after {after.operation}: answered {answer.status}, {answer.broke}", shown)
 
@@ -275,6 +290,12 @@ class Fuzz:
 
     # --- sending
 
+    def ask(self, call: Call) -> Answer:
+        """Send a call as it stands."""
+        operation = self.document.operations[call.operation]
+        body = b"" if call.body is None else as_json(call.body)
+        return self.send(call, operation, self.path(operation, call.path), urlencode(call.query), body)
+
     def path(self, operation: Operation, given: dict[str, Any]) -> str:
         filled = operation.path.replace("{account}", "alder")
         return re.sub(r"\{(\w+)\}", lambda m: quote(str(given[m[1]]), safe="%", errors="surrogatepass"), filled)
@@ -302,5 +323,8 @@ class Fuzz:
             sent = body if operation.body is not None else b""
             answer = client.generic(operation.method, where, sent, content_type="application/json")
         kind = answer.headers.get("Content-Type", "").split(";")[0]
-        content = b"".join(answer) if answer.streaming else answer.content
+        try:
+            content = b"".join(answer) if answer.streaming else answer.content
+        except Exception:  # a stream that breaks has been begun as a 200
+            return Answer(500, kind, b"", _broke(sys.exc_info()))
         return Answer(answer.status_code, kind, content, _broke(getattr(answer, "exc_info", None)))

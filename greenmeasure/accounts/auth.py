@@ -7,6 +7,7 @@ from ninja.errors import HttpError
 from ninja.security import APIKeyCookie
 
 from greenmeasure.accounts.models import Account, Membership, Role, User
+from greenmeasure.common.doorway import begin_changes
 
 
 class _Door(APIKeyCookie):
@@ -58,6 +59,8 @@ class Member(_Door):
         membership.account.seen = frozenset(s.pk for s in membership.sites.all()) or None
         if self.whole and membership.account.seen is not None:
             raise HttpError(403, f"That is for a {self.role} of all sites; you are limited to some. Ask one.")
+        if self.role != Role.VIEWER:
+            begin_changes(request)
         return membership
 
 

@@ -11,6 +11,7 @@ from django.db.models.functions import Lower
 from core.schools import Closed, House
 from greenmeasure.common.kept import kept
 from greenmeasure.common.models import PutAway
+from greenmeasure.common.rows import HouseRow
 
 
 class User(AbstractUser):
@@ -24,7 +25,7 @@ class User(AbstractUser):
         return self.full_name or self.username
 
 
-class Account(models.Model):
+class Account(HouseRow):
     """Who keeps the records: one lawn owner, a club, a contractor. Shelf, kit, house rules and members are its.
 
     `seen` is which sites a member who is limited to some of them sees; None for all. The door sets it, and every read of
@@ -137,7 +138,7 @@ class Role(models.TextChoices):
 RANK = {Role.VIEWER: 1, Role.APPLICATOR: 2, Role.MANAGER: 3}
 
 
-class Membership(models.Model):
+class Membership(HouseRow):
     """A person in an account, with a role there; `sites` limit them to some of its sites, none means all."""
 
     account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="memberships")
@@ -159,7 +160,7 @@ class Membership(models.Model):
         return RANK[Role(self.role)] >= RANK[Role(role)]
 
 
-class Sent(models.Model):
+class Sent(HouseRow):
     """A creating request that was answered: by whom, under which key, what it was (as a digest), and the answer."""
 
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")

@@ -11,10 +11,11 @@ from core.ledger.history import Applied
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.book import facts
+from greenmeasure.common.rows import HouseRow
 from greenmeasure.shelf.models import label_of
 
 
-class Application(models.Model):
+class Application(HouseRow):
     """What went down on one ground by one mix: where, when, with what, by whom.
 
     `position` is the part of its round that it records: a round's part is recorded once. `looked` is what somebody looked at
@@ -63,7 +64,7 @@ class Application(models.Model):
         return None if self.spray_value is None else Quantity(self.spray_value, UNITS[self.spray_unit])
 
 
-class Entry(models.Model):
+class Entry(HouseRow):
     """One product of an application as it really was. Rates are of the label's kind; `stand` is where the actual one stands.
 
     What went in to taste has no rate and no amount. `against` are the rules that stood against it, a line each, where it was put

@@ -1,7 +1,11 @@
-"""What every answer of the API goes out with: a refusal in the one shape, and word to keep no copy on the way."""
+"""What every answer of the API goes out with: all of its changes or none, a refusal in the one shape, and word to keep no
+copy on the way.
+"""
 
 from collections.abc import Callable
+from contextlib import ExitStack
 
+from django.db import transaction
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
 REFUSALS = {
@@ -21,6 +25,21 @@ def refusal(status: int) -> JsonResponse:
     return JsonResponse({"code": code, "message": message, "fields": []}, status=status)
 
 
+def begin_changes(request: HttpRequest) -> None:
+    """From here on, what a request changes is kept if it is answered well, and undone if it is refused.
+
+    The door calls this that lets in whoever may change things; a reader never waits for a writer.
+    """
+    if not begun(request):
+        request.changes.enter_context(transaction.atomic())  # type: ignore[attr-defined]
+        request.changes_begun = True  # type: ignore[attr-defined]
+
+
+def begun(request: HttpRequest) -> bool:
+    """Whether the request is within its transaction."""
+    return getattr(request, "changes_begun", False)
+
+
 class DoorwayMiddleware:
     """The last to see an answer of the API."""
 
@@ -28,9 +47,13 @@ class DoorwayMiddleware:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        answer = self.get_response(request)
         if not request.path.startswith("/api/"):
-            return answer
+            return self.get_response(request)
+        with ExitStack() as changes:
+            request.changes = changes  # type: ignore[attr-defined]
+            answer = self.get_response(request)
+            if answer.status_code >= 400 and begun(request):
+                transaction.set_rollback(True)
         if answer.status_code >= 400 and not answer.get("Content-Type", "").startswith("application/json"):
             told = refusal(answer.status_code)
             if "Allow" in answer:

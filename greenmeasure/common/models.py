@@ -7,6 +7,7 @@ from django.db.models.functions import Lower
 from django.utils import timezone
 
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.rows import HouseRow
 
 M = TypeVar("M", bound="Belonging")
 
@@ -38,7 +39,7 @@ class BelongingQuerySet(models.QuerySet[M]):
             raise Missing(str(self.model._meta.verbose_name)) from None
 
 
-class PutAway(models.Model):
+class PutAway(HouseRow):
     """Something that is put away rather than deleted, and whose every change has a version."""
 
     archived_at = models.DateTimeField(null=True, blank=True)

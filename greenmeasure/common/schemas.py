@@ -1,6 +1,6 @@
 """Quantities at the border: a value, as a number or as typed, and the key of a unit; outward also as text."""
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Self
 
 from pydantic import BaseModel, ModelWrapValidatorHandler, StringConstraints, ValidationError, model_validator
 from pydantic_core import PydanticCustomError
@@ -41,13 +41,13 @@ class QuantityIn(In):
 
     @model_validator(mode="wrap")
     @classmethod
-    def _one_field(cls, given: Any, read: ModelWrapValidatorHandler["QuantityIn"]) -> "QuantityIn":
+    def _one_field(cls, given: Any, read: ModelWrapValidatorHandler[Self]) -> Self:
         """A form has one field for it, so that a fault of its number or its unit is the quantity's."""
         try:
             return read(given)
         except ValidationError as wrong:
             last = wrong.errors(include_url=False)[-1]
-            raise PydanticCustomError(last["type"], last["msg"], last.get("ctx")) from None  # type: ignore[arg-type]
+            raise PydanticCustomError(last["type"], last["msg"], last.get("ctx")) from None
 
 
 class QuantityOut(Out):

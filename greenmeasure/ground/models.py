@@ -8,6 +8,7 @@ from core.ground import Ground, Hazard, HazardKind, Stress
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Site
 from greenmeasure.common.models import Belonging, one_name_each
+from greenmeasure.common.rows import HouseRow
 
 
 class Area(Belonging):
@@ -86,7 +87,7 @@ class Area(Belonging):
         return fmean(latest) if latest else None
 
 
-class Height(models.Model):
+class Height(HouseRow):
     """A mown height from a day on."""
 
     area = models.ForeignKey(Area, on_delete=models.CASCADE, related_name="heights")
@@ -101,7 +102,7 @@ class Height(models.Model):
         return f"{self.value:g} {self.unit} from {self.on}"
 
 
-class Measurement(models.Model):
+class Measurement(HouseRow):
     """One measuring of an area: the method, the figures as taken, and the size they came to [m²]."""
 
     area = models.ForeignKey(Area, on_delete=models.CASCADE, related_name="measurements")
@@ -118,7 +119,7 @@ class Measurement(models.Model):
         return f"{self.given.get('method')} on {self.taken_on}"
 
 
-class SoilReading(models.Model):
+class SoilReading(HouseRow):
     """A pH reading at a spot, by meter or laboratory; a laboratory's other figures stand in `values`."""
 
     area = models.ForeignKey(Area, on_delete=models.CASCADE, related_name="soil")

@@ -14,6 +14,7 @@ from core.machines.standing import Test
 from core.tank import vessels
 from core.units import UNITS, Quantity
 from greenmeasure.common.models import Belonging, one_name_each
+from greenmeasure.common.rows import HouseRow
 
 
 class Machine(Belonging):
@@ -180,7 +181,7 @@ class Vessel(Belonging):
         return vessels.Vessel(f"own-{self.pk}", self.name, shape, unit, self.capacity, self.graduation, self.off or 0.0)
 
 
-class Calibration(models.Model):
+class Calibration(HouseRow):
     """What a machine was found to do: figures as taken, and what they came to.
 
     `rate` is what one pass puts down [L/m², of a spreader g/m²], at `setting` of a spreader; `flow` [L/s], `pace` [m/s] and
@@ -265,7 +266,7 @@ class Calibration(models.Model):
         )
 
 
-class Cleaning(models.Model):
+class Cleaning(HouseRow):
     """A machine cleaned: which steps, when and by whom."""
 
     machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="cleanings")

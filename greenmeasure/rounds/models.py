@@ -8,6 +8,7 @@ from core.label.rules import Intent, Row
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.rows import HouseRow
 from greenmeasure.shelf.models import label_of
 
 
@@ -38,7 +39,7 @@ class Emptied(models.TextChoices):
     DISPOSED = "disposed", "disposed of as the label says"
 
 
-class Round(models.Model):
+class Round(HouseRow):
     """One outing. `sheet` is the document of its mix sheet, as `core.job.sheet` writes and reads it; later changes to the card
     leave it alone.
 
@@ -111,7 +112,7 @@ class Round(models.Model):
         return max(0.0, 1 - self.gone_out / self.spray_litres) if self.spots and self.spray_litres else 1.0
 
 
-class RoundComponent(models.Model):
+class RoundComponent(HouseRow):
     """One product of a round's mix: what it is for, and what of it goes down in all, nothing to taste."""
 
     round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="mix")
@@ -133,7 +134,7 @@ class RoundComponent(models.Model):
         return None if self.amount_value is None else Quantity(self.amount_value, UNITS[self.amount_unit])
 
 
-class RoundPart(models.Model):
+class RoundPart(HouseRow):
     """One ground of a round: what of it is treated."""
 
     round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="parts")
@@ -154,7 +155,7 @@ class RoundPart(models.Model):
         return Quantity(self.treated_value, UNITS[self.treated_unit])
 
 
-class RoundDose(models.Model):
+class RoundDose(HouseRow):
     """One component on one ground of a round: its rate, the label row it was planned by, and its share of the amount [L or g].
 
     What goes in to taste has none.
@@ -198,7 +199,7 @@ class RoundDose(models.Model):
         return Row(self.label, self.use, intent=Intent(self.intent), interval=(self.interval_low, self.interval_high))
 
 
-class Poured(models.Model):
+class Poured(HouseRow):
     """What was really measured of one component for one load; a later measure takes its place."""
 
     round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="poured")
@@ -221,7 +222,7 @@ class Poured(models.Model):
         return Quantity(self.value, UNITS[self.unit])
 
 
-class Tick(models.Model):
+class Tick(HouseRow):
     """One act done: of load `load` (0 for what is worn), by whom and when."""
 
     round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="ticks")

@@ -3,9 +3,10 @@
 from django.db import models
 
 from greenmeasure.accounts.models import Account
+from greenmeasure.common.rows import HouseRow
 
 
-class Planned(models.Model):
+class Planned(HouseRow):
     """A window picked for an application against a disease on an area; `dropped_at` when it was taken back.
 
     `facts` is what it would bring, as of an entry: a planned application counts like a booked one.

@@ -11,6 +11,7 @@ from core.label.rate import Basis, LabelRate
 from core.label.rules import Intent, Row
 from core.units import DENSITY_UNITS, UNITS, Quantity
 from greenmeasure.common.models import Belonging, one_name_each
+from greenmeasure.common.rows import HouseRow
 from greenmeasure.shelf.rules import rules_of
 
 
@@ -77,7 +78,7 @@ class Product(Belonging):
         )
 
 
-class Content(models.Model):
+class Content(HouseRow):
     """One active or nutrient of a product: `amount` in `unit`, which is `%` by weight, `g/l` or `lb/gal`.
 
     `slow` is how much of the product [%] is this nutrient in slow-release form.
@@ -103,7 +104,7 @@ class Content(models.Model):
         return core.Content(self.name, Basis(self.basis), g_per_l=self.amount * DENSITY_UNITS[self.unit])
 
 
-class RateRow(models.Model):
+class RateRow(HouseRow):
     """One rate of the label, as printed: what it is for, and the ground it is for. Empty lists do not narrow it."""
 
     product = models.ForeignKey(Product, on_delete=models.CASCADE, related_name="rates")
@@ -148,7 +149,7 @@ class RateRow(models.Model):
         )
 
 
-class Package(models.Model):
+class Package(HouseRow):
     """A size that the product is sold in, and what it costs."""
 
     product = models.ForeignKey(Product, on_delete=models.CASCADE, related_name="packages")
@@ -171,7 +172,7 @@ class Package(models.Model):
         return core.Package(self.size, self.price, currency)
 
 
-class Lot(models.Model):
+class Lot(HouseRow):
     """What is left of one lot on the shelf."""
 
     product = models.ForeignKey(Product, on_delete=models.CASCADE, related_name="lots")
@@ -194,7 +195,7 @@ class Lot(models.Model):
         return Quantity(self.left_value, UNITS[self.left_unit])
 
 
-class LabelFile(models.Model):
+class LabelFile(HouseRow):
     """A photograph or a PDF of a label, kept in the database so that a copy of it is a whole copy."""
 
     product = models.ForeignKey(Product, on_delete=models.CASCADE, related_name="labels")

@@ -23,6 +23,7 @@ from greenmeasure.common.schemas import signed_in
 from greenmeasure.common.versions import Stale, claim, no_version
 from greenmeasure.ground.models import Area
 from greenmeasure.sky.models import HandReading, Rhythm, Scouting, Station, Watch
+from greenmeasure.sky.providers import outside
 from greenmeasure.sky.schemas import Number
 from greenmeasure.sky.station_schemas import HandIn, RhythmIn, ScoutIn, StationIn, WatchIn
 from greenmeasure.sky.weather import station_of
@@ -84,6 +85,8 @@ def _address(field: str, value: str) -> None:
     found = urlparse(value)
     if value and (found.scheme not in ("http", "https") or not found.hostname):
         raise InputError(field, value, "That is no address of a service.", "It begins with http:// or https://.")
+    if value and not outside(found.hostname or ""):
+        raise InputError(field, value, "That address lies in this server's own network.", "Enter one that anybody can reach.")
 
 
 def _optional(field: str, value: Number) -> float | None:

@@ -9,16 +9,15 @@ from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, 
 from greenmeasure.accounts.models import Site
 from greenmeasure.accounts.sites import site_of
 from greenmeasure.common.answers import ready
-from greenmeasure.common.bounds import LONGEST, Day, Id, Word, read_json, shaped
+from greenmeasure.common.bounds import FIRST_DAY, LAST_DAY, Day, Id, Word, read_json, shaped
 from greenmeasure.common.clock import moment_at
 from greenmeasure.common.versions import against
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of
 from greenmeasure.sky import actions, clocks, files, fit, locks, overview, schools, stations, strip
-from greenmeasure.sky.fetching import fetch
+from greenmeasure.sky.fetching import want
 from greenmeasure.sky.schemas import ClockOut, FitIn, FitOut, LockOut, LongOut, SchoolsOut, ScoutOut, SkyDayOut, SkyOut, StripOut
 from greenmeasure.sky.station_schemas import (
-    FetchOut,
     HandIn,
     HandOut,
     KeptOut,
@@ -117,10 +116,12 @@ def save_station(request: HttpRequest, account: Path[str], data: StationIn, site
     return stations.stations_out(site)
 
 
-@router.post("/station/fetch", response=FetchOut, auth=APPLICATOR)
-def fetch_now(request: HttpRequest, account: Path[str], site_id: Id | None = None) -> FetchOut:
-    """Ask the station's services now; what fails is told in the answer."""
-    return stations.fetch_out(fetch(actions.station_in(site_of(account_of(request), site_id))))
+@router.post("/station/fetch", response=StationsOut, auth=APPLICATOR)
+def fetch_now(request: HttpRequest, account: Path[str], site_id: Id | None = None) -> StationsOut:
+    """Want the station's hours now. The fetching process asks for them; how far it is stands in `asking`."""
+    site = site_of(account_of(request), site_id)
+    want(actions.station_in(site))
+    return stations.stations_out(site)
 
 
 @router.post("/station/preview", response=TakenOut, auth=MANAGER)
@@ -128,8 +129,8 @@ def preview_weather(
     request: HttpRequest,
     account: Path[str],
     file: File[UploadedFile],
-    mapping: str = Form("", max_length=LONGEST),
-    year: int | None = Form(None, ge=0, le=9999),
+    mapping: Form[str] = "",
+    year: Form[int | None] = None,
     site_id: Id | None = None,
 ) -> TakenOut:
     """What a file of weather would come to; nothing is kept. `mapping` is a MappingIn as JSON, guessed where it is empty."""
@@ -142,8 +143,8 @@ def keep_weather(
     request: HttpRequest,
     account: Path[str],
     file: File[UploadedFile],
-    mapping: str = Form("", max_length=LONGEST),
-    year: int | None = Form(None, ge=0, le=9999),
+    mapping: Form[str] = "",
+    year: Form[int | None] = None,
     site_id: Id | None = None,
 ) -> tuple[int, KeptOut]:
     """Keep a file of weather: all of it that can be, or nothing where something stands against the whole."""
@@ -151,7 +152,9 @@ def keep_weather(
     return 201, files.keep_file(site, _read(site, file, mapping, year))
 
 
-def _read(site: Site, file: UploadedFile, mapping: str, year: Id | None) -> files.Read:
+def _read(site: Site, file: UploadedFile, mapping: str, year: int | None) -> files.Read:
+    if year is not None and not FIRST_DAY.year <= year <= LAST_DAY.year:
+        raise InputError("year", year, f"{year} is no year to lay weather in.", "Give one of these years.")
     given = shaped(MappingIn, read_json(mapping, "mapping"), "mapping") if mapping else None
     return files.read_file(site, file.name or "file", file.read(), given, year)
 

@@ -1,6 +1,12 @@
-"""Asking a station's services for what is new, and writing down how it went. Safe to run twice, and from cron."""
+"""Asking a station's services for what is new, and writing down how it went. Safe to run twice, and from cron.
+
+No page waits for it: `manage.py fetch_weather` asks from a process of its own. A press on “Fetch it now” only notes on the
+station that it is wanted; the process takes that up.
+"""
 
 from datetime import datetime, timedelta
+
+from django.db.models import QuerySet
 
 from core.weather.arrivals import from_the_future, shifted
 from core.weather.hours import Hour
@@ -15,12 +21,35 @@ AGAIN = timedelta(hours=48)
 KEPT_FETCHES = 200
 
 
-def fetch(station: Station, at: datetime | None = None) -> Fetch:
+def want(station: Station) -> None:
+    """Note that somebody wants a station's hours now."""
+    Station.objects.filter(pk=station.pk, asked_at=None).update(asked_at=clock.now())
+
+
+def wanted() -> list[Station]:
+    """The stations whose hours somebody wants now."""
+    return list(with_services().exclude(asked_at=None))
+
+
+def with_services() -> QuerySet[Station]:
+    """The stations that can be asked."""
+    return Station.objects.kept().exclude(url="", probe_url="").select_related("account", "site")
+
+
+def fetch(station: Station) -> Fetch:
+    """Ask a station's services, and note while it lasts that they are being asked."""
+    Station.objects.filter(pk=station.pk).update(begun_at=clock.now())
+    try:
+        return _fetch(station, clock.now())
+    finally:
+        Station.objects.filter(pk=station.pk).update(asked_at=None, begun_at=None)
+
+
+def _fetch(station: Station, now: datetime) -> Fetch:
     """Ask a station's services and keep what can be read.
 
     What fails is told in the answer's `problem`; what came before the failure is kept, for each part is whole in itself.
     """
-    now = at or clock.now()
     problems: list[str] = []
     hours = new = 0
     latest = station.readings.order_by("-at").values_list("at", flat=True).first()

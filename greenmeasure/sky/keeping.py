@@ -55,7 +55,12 @@ def keep_hours(station: Station, hours: Iterable[Hour], source: str) -> Kept:
 
 
 def keep_forecast(station: Station, issued: datetime, hours: Sequence[Hour]) -> int:
-    """Put a forecast in the place of the one before; what was measured is not touched. Gives its hours."""
+    """Put a forecast in the place of the one before; what was measured is not touched. Gives its hours.
+
+    One without hours is no forecast: the one before stays.
+    """
+    if not hours:
+        return 0
     by_hour: dict[datetime, Foretold] = {}
     for hour in hours:
         at = hour.at.replace(minute=0, second=0, microsecond=0)

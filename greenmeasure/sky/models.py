@@ -10,12 +10,14 @@ from core.disease.threshold import Care, Level
 from core.weather.wetness import Wetness
 from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common.models import Belonging, one_name_each
+from greenmeasure.common.rows import HouseRow
 
 
 class Station(Belonging):
     """Where weather comes from: a service over HTTP with, maybe, a soil probe; or files alone, where `url` is empty.
 
-    `revision` changes with every hour that comes in. `offset` is added to its humidity [%], for a canopy that is moister
+    `asked_at` is when somebody wanted its hours now, `begun_at` when the fetching process took that up; both are empty when it
+    is done. `revision` changes with every hour that comes in. `offset` is added to its humidity [%], for a canopy that is moister
     than where it stands; `wetness` is the estimator of wet leaves where none are measured.
     """
 
@@ -28,6 +30,8 @@ class Station(Belonging):
     offset = models.FloatField(default=0.0)
     wetness = models.CharField(max_length=12, default=Wetness.HUMIDITY.value)
     fill = models.PositiveSmallIntegerField(default=3)
+    asked_at = models.DateTimeField(null=True, blank=True)
+    begun_at = models.DateTimeField(null=True, blank=True)
     revision = models.UUIDField(default=uuid4, editable=False)
 
     class Meta(Belonging.Meta):
@@ -51,7 +55,7 @@ class Station(Belonging):
         self.account.touch()
 
 
-class Columns(models.Model):
+class Columns(HouseRow):
     """What may be known of an hour, in the units of `core.weather.hours.Hours`."""
 
     at = models.DateTimeField()
@@ -103,7 +107,7 @@ class Foretold(Columns):
         return f"{self.station} {self.at:%Y-%m-%d %H:%M}, foretold"
 
 
-class Aside(models.Model):
+class Aside(HouseRow):
     """A value that cannot be, set aside and listed; the same one is listed once."""
 
     station = models.ForeignKey(Station, on_delete=models.CASCADE, related_name="aside")
@@ -121,7 +125,7 @@ class Aside(models.Model):
         return f"{self.at:%Y-%m-%d %H:%M} {self.problem}"
 
 
-class Fetch(models.Model):
+class Fetch(HouseRow):
     """One asking of a station's service: when, how it went, and how many hours were new."""
 
     station = models.ForeignKey(Station, on_delete=models.CASCADE, related_name="fetches")
@@ -138,7 +142,7 @@ class Fetch(models.Model):
         return f"{self.station} {self.at:%Y-%m-%d %H:%M}: {self.problem or 'came'}"
 
 
-class HandReading(models.Model):
+class HandReading(HouseRow):
     """What somebody read: `rain` of a local day [mm], `soil` [°C], `wet` leaf [1 or 0] or `snow` [cm] at a time.
 
     `text` is how it was typed.
@@ -165,7 +169,7 @@ class HandReading(models.Model):
         return f"{self.kind} {self.text} at {self.at:%Y-%m-%d %H:%M}"
 
 
-class Watch(models.Model):
+class Watch(HouseRow):
     """How an area is watched for a disease: by which model, and what moves its threshold. Without a row the defaults hold.
 
     A row that is not there yet is version 0.
@@ -192,7 +196,7 @@ class Watch(models.Model):
         return Care(Level(self.susceptible), Level(self.bears), self.history, self.own)
 
 
-class Scouting(models.Model):
+class Scouting(HouseRow):
     """What a scout found on an area: a disease seen or not, on how much of the turf [%], and where."""
 
     area = models.ForeignKey("ground.Area", on_delete=models.CASCADE, related_name="scouted")
@@ -211,7 +215,7 @@ class Scouting(models.Model):
         return f"{self.disease} {'seen' if self.seen else 'not seen'} on {self.area}, {self.on}"
 
 
-class Rhythm(models.Model):
+class Rhythm(HouseRow):
     """What comes back every week: mowing or watering of an area, or hours that a site keeps free.
 
     `days` are weekdays from 0, Monday; `begin` and `end` are on the ground's clock.

@@ -5,19 +5,30 @@ later, by their hour.
 """
 
 import json
+import signal
+import socket
+import threading
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from ipaddress import ip_address
 from typing import Any, Protocol
+from urllib.parse import urlparse
 
 import requests
+from django.conf import settings
 from requests.adapters import HTTPAdapter
 from urllib3.exceptions import ConnectTimeoutError, HTTPError, ReadTimeoutError
 from urllib3.util import Retry
 
+from core.errors import InputError
 from core.weather.hours import FIELDS, Hour
+from greenmeasure.common.bounds import bounded
 
-CONNECT, READ = 3.05, 10.0
-"""How long is waited for a service to open and to answer [s]."""
+CONNECT, READ, WHOLE = 3.05, 10.0, 25.0
+"""How long is waited for a service to open, to go on, and to come to its end [s]."""
 TRIES = 3
 MOST_BYTES = 8_000_000
 
@@ -79,17 +90,22 @@ def ask(url: str, given: dict[str, str], read: float) -> Any:
     """Ask a service for JSON.
 
     Raises:
-        NoAnswer: it is down, too slow, or answers with what is no JSON.
+        NoAnswer: it is down, too slow, at an address of this house's own network, or answers with what is no JSON.
     """
-    retry = Retry(total=TRIES - 1, read=1, backoff_factor=0.2, status_forcelist=(502, 503, 504), raise_on_status=False)
-    with requests.Session() as session:
+    _reachable(url)
+    retry = Retry(
+        total=TRIES - 1, read=1, redirect=False, backoff_factor=0.2, status_forcelist=(502, 503, 504), raise_on_status=False
+    )
+    with requests.Session() as session, _within(WHOLE):
         session.trust_env = False
         for scheme in ("http://", "https://"):
             session.mount(scheme, HTTPAdapter(max_retries=retry))
         try:
-            with session.get(url, params=given, timeout=(CONNECT, read), stream=True) as answer:
-                body = answer.raw.read(MOST_BYTES + 1, decode_content=True)
+            with session.get(url, params=given, timeout=(CONNECT, read), stream=True, allow_redirects=False) as answer:
+                body = _body(answer)
                 status = answer.status_code
+        except _TooLong:
+            raise NoAnswer(f"The weather service did not come to an end within {WHOLE:g} s.") from None
         except requests.exceptions.Timeout:
             raise NoAnswer(f"The weather service did not answer within {read:g} s.") from None
         except requests.exceptions.ConnectionError as problem:
@@ -99,14 +115,72 @@ def ask(url: str, given: dict[str, str], read: float) -> Any:
             raise NoAnswer("The weather service cannot be reached.") from None
         except (requests.exceptions.RequestException, OSError, ValueError, HTTPError):
             raise NoAnswer("The weather service cannot be reached.") from None
+    if 300 <= status < 400:
+        raise NoAnswer("The weather service sends on to another address. Enter that one.")
     if status != 200:
         raise NoAnswer(f"The weather service refused the question (status {status}).")
     if len(body) > MOST_BYTES:
         raise NoAnswer("The weather service's answer is too long to be weather.")
     try:
-        return json.loads(body)
+        return bounded(json.loads(body))
+    except InputError as beyond:
+        raise NoAnswer(f"The weather service's answer cannot be read: {beyond.sentence}") from None
     except (ValueError, RecursionError):
         raise NoAnswer("The weather service's answer cannot be read: it is no JSON, or was cut off.") from None
+
+
+def _body(answer: requests.Response) -> bytes:
+    """What a service says, as far as it is taken; a drop at a time still ends with the whole call's time."""
+    end, found = time.monotonic() + WHOLE, bytearray()
+    while len(found) <= MOST_BYTES and (part := answer.raw.read1(65_536, decode_content=True)):
+        found += part
+        if time.monotonic() > end:
+            raise _TooLong
+    return bytes(found)
+
+
+class _TooLong(Exception):
+    """The whole call took too long."""
+
+
+@contextmanager
+def _within(seconds: float) -> Iterator[None]:
+    """Break off what takes longer, headers a drop at a time too; where a signal can be had, as in the process that fetches."""
+    if threading.current_thread() is not threading.main_thread() or not hasattr(signal, "SIGALRM"):
+        yield
+        return
+
+    def ring(*_: object) -> None:
+        raise _TooLong
+
+    before = signal.signal(signal.SIGALRM, ring)
+    signal.setitimer(signal.ITIMER_REAL, seconds)
+    try:
+        yield
+    finally:
+        signal.setitimer(signal.ITIMER_REAL, 0)
+        signal.signal(signal.SIGALRM, before)
+
+
+def outside(host: str) -> bool:
+    """Whether a host may be asked: any by its name, and an address that lies outside this house's own network."""
+    try:
+        return settings.PRIVATE_STATIONS or ip_address(host.strip("[]")).is_global
+    except ValueError:
+        return host.rstrip(".").lower() != "localhost"
+
+
+def _reachable(url: str) -> None:
+    """Refuse a service whose name leads into this house's own network. Raises NoAnswer."""
+    found = urlparse(url)
+    if settings.PRIVATE_STATIONS:
+        return
+    try:
+        leads = {info[4][0] for info in socket.getaddrinfo(found.hostname, found.port or 80, proto=socket.IPPROTO_TCP)}
+    except (OSError, ValueError, UnicodeError):
+        raise NoAnswer("The weather service cannot be reached.") from None
+    if not all(outside(str(address)) for address in leads):
+        raise NoAnswer("The weather service's address leads into this server's own network. It was not asked.")
 
 
 def hours_in(said: Any, forecast: bool) -> list[Hour]:

@@ -44,6 +44,14 @@ class FetchOut(Out):
     text: str
 
 
+class AskingOut(Out):
+    """A station that is to be asked, or is being asked: since when, and `stuck` where nobody takes it up."""
+
+    since: datetime
+    sentence: str
+    stuck: bool
+
+
 class AsideOut(Out):
     """A value that was set aside."""
 
@@ -91,6 +99,7 @@ class StationOut(Out):
     fresh: FreshOut
     span: str
     estimators: list[EstimatorOut]
+    asking: AskingOut | None
     fetches: list[FetchOut]
     gaps: list[GapOut]
     aside: list[AsideOut]

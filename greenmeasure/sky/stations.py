@@ -17,6 +17,7 @@ from core.weather.intake import UNITS
 from core.weather.wetness import Wetness, wet_hours
 from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common import clock
+from greenmeasure.common.rows import nearest_moment
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of
@@ -36,7 +37,7 @@ from greenmeasure.sky.station_schemas import (
 )
 from greenmeasure.sky.watching import Watched, seen_lately, threshold_text
 from greenmeasure.sky.weather import Known, recent, station_of
-from greenmeasure.sky.words import fresh_out, hours_came, hours_kept
+from greenmeasure.sky.words import asking_out, fresh_out, hours_came, hours_kept
 
 LISTED = 60
 DAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
@@ -70,7 +71,7 @@ def station_out(station: Station) -> StationOut:
     """A station with what came of it."""
     known, zone = recent(station), station.zone
     first = station.readings.values_list("at", flat=True).first()
-    count, since = station.readings.count(), first.astimezone(zone) if first else None
+    count, since = station.readings.count(), nearest_moment(first).astimezone(zone) if first else None
     return StationOut(
         id=station.pk,
         version=station.version,
@@ -86,6 +87,7 @@ def station_out(station: Station) -> StationOut:
         fresh=fresh_out(station, known, clock.now()),
         span=hours_kept(count, since),
         estimators=_estimators(known),
+        asking=asking_out(station, clock.now()),
         fetches=[fetch_out(f) for f in station.fetches.all()[:8]],
         gaps=_gaps(known, zone),
         aside=[

@@ -20,6 +20,7 @@ from greenmeasure.common.schemas import FactOut
 from greenmeasure.sky.models import Station
 from greenmeasure.sky.outing import Outing
 from greenmeasure.sky.schemas import FreshOut, RiskOut
+from greenmeasure.sky.station_schemas import AskingOut
 from greenmeasure.sky.watching import Watched, value_text
 from greenmeasure.sky.weather import STALE_FORECAST, STALE_HOURS, Known
 
@@ -326,3 +327,22 @@ def breaks_lock(what: Forbidden, when: str) -> str:
     """What of the week falls into a lock, and what to do."""
     act = "watering" if what is Forbidden.WATER else "mowing"
     return f"The {act} of {when} falls into it: leave it out."
+
+
+STUCK = timedelta(seconds=90)
+"""After so long nobody takes it up: the fetching process looks every second."""
+
+
+def asking_out(station: Station, now: datetime) -> AskingOut | None:
+    """How far the asking of a station is; None where nobody wants it just now."""
+    if station.begun_at:
+        return AskingOut(since=station.begun_at, sentence="The service is being asked.", stuck=now - station.begun_at > STUCK)
+    if station.asked_at is None:
+        return None
+    stuck = now - station.asked_at > STUCK
+    said = (
+        "Nobody takes it up: the process that fetches weather does not run."
+        if stuck
+        else "The service will be asked in a moment."
+    )
+    return AskingOut(since=station.asked_at, sentence=said, stuck=stuck)

@@ -5,6 +5,7 @@ from threading import Thread
 from typing import Any
 from unittest.mock import patch
 
+from greenmeasure.sky.fetching import fetch, wanted
 from greenmeasure.sky.models import Station
 from greenmeasure.tests.base import ApiTest
 from sims.weather_service import Faults, Service
@@ -43,4 +44,7 @@ class SkyTest(ApiTest):
 
     def fetched(self, **faults: Any) -> Any:
         self.service.faults = Faults(**faults)
-        return self.ask("POST", "sky/station/fetch")
+        self.ask("POST", "sky/station/fetch")
+        for station in wanted():
+            fetch(station)
+        return self.ask("GET", "sky/station")["station"]["fetches"][0]

@@ -1,8 +1,12 @@
 """The state of an account in one sentence, and the next thing to do."""
 
+from core.findings import Finding, Weight
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.queries import application_out, applications
 from greenmeasure.common import clock
+from greenmeasure.common.findings import FindingOut, finding_out
+from greenmeasure.common.kept import kept
+from greenmeasure.common.rows import amiss
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import asking
@@ -12,7 +16,7 @@ from greenmeasure.season.queries import due_list
 from greenmeasure.shelf.models import Product
 from greenmeasure.sky.locks import locks
 from greenmeasure.today.schemas import TodayOut
-from greenmeasure.today.words import next_thing, setup_steps
+from greenmeasure.today.words import amiss_text, next_thing, setup_steps
 from greenmeasure.water.queries import open_tasks
 
 SHOWN = 8
@@ -39,7 +43,13 @@ def today(account: Account) -> TodayOut:
         tasks=open_tasks(account),
         machines=asking(account),
         locks=locks(account, clock.now()),
+        amiss=_amiss(account),
     )
+
+
+@kept
+def _amiss(account: Account) -> list[FindingOut]:
+    return [finding_out(Finding("amiss", Weight.WARN, amiss_text(a))) for a in amiss(account)]
 
 
 def _set_up(account: Account) -> set[str]:

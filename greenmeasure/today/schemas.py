@@ -23,7 +23,7 @@ class TodayOut(Out):
 
     `due` are the jobs that are due, with `more` beyond them; `fresh` says how fresh the weather is, None without a station;
     `tasks` are to be seen to on the ground, `machines` what the kit asks for, `locks` what must not happen on
-    the ground and until when.
+    the ground and until when; `amiss` is what in the data cannot be, and how it is read.
     """
 
     sentence: str
@@ -38,3 +38,4 @@ class TodayOut(Out):
     tasks: list[TaskOut]
     machines: list[FindingOut]
     locks: list[LockOut]
+    amiss: list[FindingOut]

@@ -2,6 +2,7 @@
 
 from core.readable import joined
 from greenmeasure.book.models import Application
+from greenmeasure.common.rows import Amiss
 from greenmeasure.rounds.schemas import RoundLineOut
 from greenmeasure.season.schemas import DueOut
 from greenmeasure.today.schemas import SetupStepOut
@@ -18,6 +19,12 @@ SETUP = (
 def setup_steps(done: set[str]) -> list[SetupStepOut]:
     """The first steps of an account, in order, those in `done` ticked."""
     return [SetupStepOut(key=key, text=text, to=to, done=key in done) for key, text, to in SETUP]
+
+
+def amiss_text(found: Amiss) -> str:
+    """A value in the data that cannot be, and what is made of it."""
+    where = f"{found.table[:1].upper()}{found.table[1:]} of {found.row}, {found.column}"
+    return f"{where}: {found.value} cannot be and is read as {found.read_as}. Change it, or take it out."
 
 
 def next_thing(

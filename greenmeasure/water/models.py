@@ -4,9 +4,10 @@ from django.db import models
 
 from core.water.cans import Audit, Can, Heads, audit
 from greenmeasure.accounts.models import Account
+from greenmeasure.common.rows import HouseRow
 
 
-class WaterAudit(models.Model):
+class WaterAudit(HouseRow):
     """One run with cans out: depths [mm], places on the area's plan [m] where noted, minutes, wind [m/s]."""
 
     area = models.ForeignKey("ground.Area", on_delete=models.CASCADE, related_name="water")
@@ -32,7 +33,7 @@ class WaterAudit(models.Model):
         return audit(cans, self.minutes, Heads(self.heads), self.wind)
 
 
-class Task(models.Model):
+class Task(HouseRow):
     """Something to be seen to on the ground, until it is done."""
 
     account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="tasks")

@@ -99,6 +99,8 @@ export function useStation(site_id: number) {
     queryKey: [path.account, "sky", "station", site_id],
     queryFn: () =>
       read(api.GET("/api/accounts/{account}/sky/station", { params: { path, query: { site_id } } })),
+    // while it is being asked, how far that is
+    refetchInterval: (query) => (query.state.data?.station?.asking ? 1_000 : false),
   });
 }
 

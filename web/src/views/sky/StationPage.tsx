@@ -1,3 +1,5 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useFetchNow, useStation } from "../../api/sky";
@@ -8,7 +10,7 @@ import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
 import { FreshLine } from "../../parts/FreshLine";
 import { Ledger } from "../../parts/Ledger";
-import { Fault } from "../../parts/Notice";
+import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
@@ -29,10 +31,8 @@ export function StationPage() {
   const may = useMay("manager");
   const mayAsk = useMay("applicator");
   const fetch = useFetchNow(place.site.id);
-  const ask = () =>
-    fetch.mutate(undefined as never, {
-      onSuccess: (done) => say(done.ok ? done.text : `It did not work: ${done.text}`),
-    });
+  const asking = found.data?.station?.asking;
+  useWhenAsked(found.data?.station);
   return (
     <Waiting of={found}>
       {(data) => (
@@ -43,8 +43,12 @@ export function StationPage() {
           act={
             mayAsk &&
             (data.station?.url || data.station?.probe_url) && (
-              <Button look="main" onPress={ask} isDisabled={fetch.isPending}>
-                {fetch.isPending ? "Asking …" : "Fetch it now"}
+              <Button
+                look="main"
+                onPress={() => fetch.mutate(undefined as never)}
+                isDisabled={fetch.isPending || (!!asking && !asking.stuck)}
+              >
+                {fetch.isPending || (asking && !asking.stuck) ? "Asking …" : "Fetch it now"}
               </Button>
             )
           }
@@ -53,6 +57,11 @@ export function StationPage() {
           <SubRule label="Parts of the sky" parts={skyParts(account.slug)} />
           {place.field}
           {data.station && <FreshLine fresh={data.station.fresh} />}
+          {asking && (
+            <Notice tone={asking.stuck ? "caution" : "note"} word="Wanted">
+              {asking.sentence}
+            </Notice>
+          )}
           <Fault error={fetch.error} />
           {data.station && mayAsk && <ByHand all={data} zone={place.site.time_zone} />}
           {data.station && may && (
@@ -71,6 +80,22 @@ export function StationPage() {
       )}
     </Waiting>
   );
+}
+
+/** Say how the asking went once it is over, and read afresh what it may have changed. */
+function useWhenAsked(station: Station | null | undefined) {
+  const account = useAccount();
+  const queries = useQueryClient();
+  const was = useRef(false);
+  const asking = !!station?.asking;
+  const last = station?.fetches[0];
+  useEffect(() => {
+    if (was.current && !asking && last) {
+      say(last.ok ? last.text : `It did not work: ${last.text}`);
+      void queries.invalidateQueries({ queryKey: [account.slug] });
+    }
+    was.current = asking;
+  }, [asking, last, account.slug, queries]);
 }
 
 function Margin({ station: s, zone }: { station: Station; zone: string }) {

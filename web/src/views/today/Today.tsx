@@ -104,6 +104,11 @@ export function Today() {
               <Findings of={data.machines} />
             </Section>
           )}
+          {data.amiss.length > 0 && (
+            <Section title="Cannot be right">
+              <Findings of={data.amiss} />
+            </Section>
+          )}
           {data.latest.length > 0 && (
             <Section title="Last in the book">
               <BookTable applications={data.latest} />

@@ -91,6 +91,16 @@ AXES_LOCKOUT_CALLABLE = "greenmeasure.accounts.lockout.locked_out"
 AXES_ENABLE_ADMIN = False
 AXES_VERBOSE = False
 
+FOUNDING = os.environ.get("FOUNDING", "1") == "1"
+"""Whether anybody may open an account here."""
+EMAIL_HOST = os.environ.get("EMAIL_HOST", "")
+EMAIL_PORT = int(os.environ.get("EMAIL_PORT", "587"))
+EMAIL_HOST_USER, EMAIL_HOST_PASSWORD = os.environ.get("EMAIL_USER", ""), os.environ.get("EMAIL_PASSWORD", "")
+EMAIL_USE_TLS = os.environ.get("EMAIL_TLS", "1") == "1"
+EMAIL_TIMEOUT = 10
+DEFAULT_FROM_EMAIL = os.environ.get("EMAIL_FROM", "green-measure@localhost")
+PASSWORD_RESET_TIMEOUT = 60 * 60 * 24
+
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
 SECURE_SSL_REDIRECT = HTTPS

@@ -30,7 +30,7 @@ QUERIES: tuple[str, ...] = (
     "page=" + "9" * 30,
     "hour=24:00", "hour=%00", "words=%00", "words=%ED%A0%80", "words=" + "a" * 5000, "site_id=0", "site_id=-1",
     "site_id=" + "9" * 25,
-    "weeks=3", "weeks=-5", "weeks=" + "9" * 5000, "field=garbage", "disease=garbage", "wanted=nan", "wanted=1e999", 
+    "weeks=3", "weeks=-5", "weeks=" + "9" * 5000, "field=garbage", "disease=garbage", "wanted=nan", "wanted=1e999",
     "unit=garbage",
     "%00=%00", "a[]=1",
 )  # fmt: skip

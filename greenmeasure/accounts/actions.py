@@ -1,15 +1,15 @@
 """What changes accounts: opening an account, signing in, members and their roles."""
 
 from django.contrib.auth import authenticate, login
-from django.contrib.auth.password_validation import validate_password
-from django.core.exceptions import ValidationError
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from django.utils.text import slugify
 
 from core.errors import InputError
 from core.zones import zone
+from greenmeasure.accounts import throttle
 from greenmeasure.accounts.models import Account, Membership, Role, Site, User
+from greenmeasure.accounts.people import let_go, strong
 from greenmeasure.accounts.schemas import MemberIn, OpenAccountIn, RoleIn
 from greenmeasure.accounts.sites import site_of
 from greenmeasure.common.errors import Conflict, Faults, Missing
@@ -24,6 +24,7 @@ def sign_in(request: HttpRequest, username: str, password: str) -> User:
     """
     user = authenticate(request, username=username.strip(), password=password)
     if user is None:
+        throttle.note(request, throttle.SIGN_IN)
         raise InputError("password", None, "Sign-in name and password do not go together.", "Check both; mind capitals.")
     assert isinstance(user, User)
     login(request, user)
@@ -40,10 +41,7 @@ def new_person(faults: Faults, username: str, full_name: str, password: str) -> 
     if not full_name.strip():
         faults.add("full_name", full_name, "The name is empty.", "Enter the name that records will carry.")
     user = User(username=username, full_name=full_name.strip())
-    try:
-        validate_password(password, user)
-    except ValidationError as weak:
-        faults.add("password", None, " ".join(weak.messages), "Three unrelated words make a good one.")
+    faults.of(strong, "password", password, user)
     user.set_password(password)
     return None if faults.found else user
 
@@ -143,7 +141,7 @@ def _oversees(found: Membership) -> bool:
 
 
 def remove_member(found: Membership) -> None:
-    """Take a person out of the account; their entries in the book stay.
+    """Take a person out of the account; their entries in the book stay. Who belongs to no other account is let go whole.
 
     Raises:
         Conflict: the account would be left without a manager of all its sites.
@@ -151,7 +149,9 @@ def remove_member(found: Membership) -> None:
     with transaction.atomic():
         if _oversees(found):
             _not_the_last_manager(found)
+        user = found.user
         found.delete()
+        let_go(user)
 
 
 def _not_the_last_manager(found: Membership) -> None:

@@ -1,26 +1,35 @@
 """Signing in and out, opening an account, its members, its sites and its house rules."""
 
+from datetime import timedelta
 from typing import cast
 
+from django.conf import settings
 from django.contrib.auth import logout
 from django.db import transaction
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Path, Router
+from ninja.errors import HttpError
 
-from greenmeasure.accounts import actions, once
+from greenmeasure.accounts import actions, once, people, throttle
 from greenmeasure.accounts import house as house_actions
 from greenmeasure.accounts import sites as site_actions
-from greenmeasure.accounts.auth import ANYONE, OVERSEER, SIGNED_IN, VIEWER, account_of, user_of
+from greenmeasure.accounts.auth import ANYONE, OVERSEER, SIGNED_IN, VIEWER, account_of, membership_of, user_of
 from greenmeasure.accounts.house import house_out
-from greenmeasure.accounts.models import Membership, sites_of
+from greenmeasure.accounts.models import Coming, Membership, sites_of
 from greenmeasure.accounts.schemas import (
     AccountOut,
+    ForgottenIn,
     HouseIn,
     HouseOut,
+    LinkOut,
+    MeIn,
     MemberIn,
     MemberOut,
     OpenAccountIn,
+    OpenOut,
+    PasswordIn,
+    ResetIn,
     RoleIn,
     RoleName,
     SessionOut,
@@ -28,9 +37,12 @@ from greenmeasure.accounts.schemas import (
     SiteIn,
     SiteLineOut,
     SiteOut,
+    ToldOut,
     UnitsName,
 )
 from greenmeasure.accounts.sites import fresh_site, site_out
+from greenmeasure.accounts.words import device_text, forgotten_text
+from greenmeasure.common import clock
 from greenmeasure.common.bounds import Id
 from greenmeasure.common.versions import against
 
@@ -43,10 +55,24 @@ house = Router(tags=["house"])
 def session_out(request: HttpRequest) -> SessionOut:
     """Who is signed in, with the accounts they belong to."""
     if not request.user.is_authenticated:
-        return SessionOut(user="", username="", accounts=[], csrf=get_token(request))
+        return SessionOut(user="", username="", email="", accounts=[], csrf=get_token(request), **open_here())
     user = user_of(request)
     found = Membership.objects.filter(user=user).select_related("account").prefetch_related("sites").order_by("account__name")
-    return SessionOut(user=str(user), username=user.username, accounts=[account_out(m) for m in found], csrf=get_token(request))
+    accounts = [account_out(m) for m in found]
+    return SessionOut(
+        user=str(user), username=user.username, email=user.email, accounts=accounts, csrf=get_token(request), **open_here()
+    )
+
+
+def open_out(c: Coming, request: HttpRequest) -> OpenOut:
+    """A session at the border."""
+    this = c.session == request.session.session_key
+    return OpenOut(id=c.pk, at=c.at, last_at=c.last_at, address=c.address, device=device_text(c.agent), this=this)
+
+
+def open_here() -> dict[str, bool]:
+    """What is open to strangers here."""
+    return {"founding": settings.FOUNDING, "mail": people.can_mail()}
 
 
 def account_out(m: Membership) -> AccountOut:
@@ -68,12 +94,15 @@ def account_out(m: Membership) -> AccountOut:
 @session.get("/session", response=SessionOut, auth=ANYONE)
 def get_session(request: HttpRequest) -> SessionOut:
     """Who is signed in, and the accounts they belong to."""
+    if request.user.is_authenticated:
+        people.seen_again(request)
     return session_out(request)
 
 
 @session.post("/session", response=SessionOut, auth=ANYONE)
 def sign_in(request: HttpRequest, data: SignInIn) -> SessionOut:
-    """Sign in. Five failures lock the name out for a quarter of an hour."""
+    """Sign in. Five failures lock the name out for a quarter of an hour, forty all names from that address."""
+    throttle.check(request, throttle.SIGN_IN)
     actions.sign_in(request, data.username, data.password)
     return session_out(request)
 
@@ -85,12 +114,68 @@ def sign_out(request: HttpRequest) -> SessionOut:
     return session_out(request)
 
 
+@session.put("/session/password", response=SessionOut, auth=SIGNED_IN)
+def change_password(request: HttpRequest, data: PasswordIn) -> SessionOut:
+    """Change one's own password; all other sessions end."""
+    people.change_password(request, user_of(request), data.old, data.new)
+    return session_out(request)
+
+
+@session.put("/session/me", response=SessionOut, auth=SIGNED_IN)
+def change_me(request: HttpRequest, data: MeIn) -> SessionOut:
+    """Change one's name and e-mail address."""
+    people.change_me(user_of(request), data.full_name, data.email)
+    return session_out(request)
+
+
+@session.get("/session/open", response=list[OpenOut], auth=SIGNED_IN)
+def list_sessions(request: HttpRequest) -> list[OpenOut]:
+    """Where one is signed in."""
+    return [open_out(c, request) for c in people.sessions_of(user_of(request))]
+
+
+@session.delete("/session/open", response=list[OpenOut], auth=SIGNED_IN)
+def end_other_sessions(request: HttpRequest) -> list[OpenOut]:
+    """End all of one's sessions but this one."""
+    people.end_others(request, user_of(request))
+    return list_sessions(request)
+
+
+@session.delete("/session/open/{session_id}", response=list[OpenOut], auth=SIGNED_IN)
+def end_session(request: HttpRequest, session_id: Id) -> list[OpenOut]:
+    """End one of one's sessions."""
+    people.end_session(user_of(request), session_id)
+    return list_sessions(request)
+
+
+@session.post("/session/forgotten", response=ToldOut, auth=ANYONE)
+def forget_password(request: HttpRequest, data: ForgottenIn) -> ToldOut:
+    """Ask for a link by e-mail; the answer is the same whether or not anybody has that name."""
+    throttle.check(request, throttle.FORGOTTEN)
+    throttle.note(request, throttle.FORGOTTEN)
+    people.forgotten(request, data.username)
+    return ToldOut(sentence=forgotten_text(people.can_mail()))
+
+
+@session.post("/session/reset", response=SessionOut, auth=ANYONE)
+def reset_password(request: HttpRequest, data: ResetIn) -> SessionOut:
+    """Set a new password by a link, and come in."""
+    throttle.check(request, throttle.RESET)
+    throttle.note(request, throttle.RESET)
+    actions.admit(request, people.reset(data.uid, data.token, data.password))
+    return session_out(request)
+
+
 @session.post("/accounts", response={201: SessionOut}, auth=ANYONE)
 def open_account(request: HttpRequest, data: OpenAccountIn) -> tuple[int, SessionOut]:
     """Open an empty account with its first manager."""
     if before := once.founded(request, data.username):
         actions.admit(request, before)
         return 201, session_out(request)
+    if not settings.FOUNDING:
+        raise HttpError(403, "Accounts are not opened here by everybody: ask whoever runs this server.")
+    throttle.check(request, throttle.FOUNDING)
+    throttle.note(request, throttle.FOUNDING)
     with transaction.atomic():
         actions.open_account(request, data)
         said = session_out(request)
@@ -143,6 +228,13 @@ def remove_member(request: HttpRequest, account: Path[str], member_id: Id) -> tu
     """Take a person out of the account."""
     actions.remove_member(actions.member(account_of(request), member_id))
     return 204, None
+
+
+@members.post("/{member_id}/reset", response={201: LinkOut}, auth=OVERSEER)
+def make_reset_link(request: HttpRequest, account: Path[str], member_id: Id) -> tuple[int, LinkOut]:
+    """A link with which a member sets a new password, once, within a day; for the manager to hand over."""
+    path = people.reset_link(membership_of(request), actions.member(account_of(request), member_id))
+    return 201, LinkOut(path=path, until=clock.now() + timedelta(seconds=settings.PASSWORD_RESET_TIMEOUT))
 
 
 # --- sites ------------------------------------------------------------------------------------------------------

@@ -175,3 +175,31 @@ class Sent(HouseRow):
 
     def __str__(self) -> str:
         return self.key
+
+
+class Coming(HouseRow):
+    """Somebody signed in: in which session, since when, from where, and when it was last used."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="comings")
+    session = models.CharField(max_length=40, unique=True)
+    at = models.DateTimeField()
+    last_at = models.DateTimeField()
+    agent = models.CharField(max_length=200, blank=True)
+    address = models.CharField(max_length=45, blank=True)
+
+    def __str__(self) -> str:
+        return f"{self.user} since {self.at:%Y-%m-%d %H:%M}"
+
+
+class Tried(HouseRow):
+    """One knock at a door that is open to strangers: at which, from where, when."""
+
+    what = models.CharField(max_length=20)
+    address = models.CharField(max_length=45)
+    at = models.DateTimeField(db_index=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["what", "address", "at"], name="tried_from_where")]
+
+    def __str__(self) -> str:
+        return f"{self.what} from {self.address}"

@@ -1,5 +1,6 @@
 """What the accounts API takes and gives."""
 
+from datetime import datetime
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -9,13 +10,66 @@ from greenmeasure.common.schemas import Line, Name, Out
 
 RoleName = Literal["viewer", "applicator", "manager"]
 UnitsName = Literal["us", "metric"]
+Password = Annotated[str, Field(max_length=200)]
 
 
 class SignInIn(In):
     """A sign-in name and its password."""
 
     username: Name
-    password: str
+    password: Password
+
+
+class PasswordIn(In):
+    """A new password, and the one that it takes the place of."""
+
+    old: Password
+    new: Password
+
+
+class ForgottenIn(In):
+    """Whose password is forgotten."""
+
+    username: Name
+
+
+class ResetIn(In):
+    """A new password, by the two parts of a link."""
+
+    uid: Annotated[str, Field(max_length=40)]
+    token: Annotated[str, Field(max_length=80)]
+    password: Password
+
+
+class MeIn(In):
+    """What is known of oneself."""
+
+    full_name: Name
+    email: Annotated[str, Field(max_length=200)] = ""
+
+
+class ToldOut(Out):
+    """What came of it, in a sentence."""
+
+    sentence: str
+
+
+class LinkOut(Out):
+    """A link to hand over, as a path of this server, and until when it holds."""
+
+    path: str
+    until: datetime
+
+
+class OpenOut(Out):
+    """A session: since when, when last used, from where, on what; `this` where it is the one that asks."""
+
+    id: int
+    at: datetime
+    last_at: datetime
+    address: str
+    device: str
+    this: bool
 
 
 class OpenAccountIn(In):
@@ -26,7 +80,7 @@ class OpenAccountIn(In):
     time_zone: Name = "UTC"
     username: Name
     full_name: Name
-    password: str
+    password: Password
 
 
 class AccountOut(Out):
@@ -51,10 +105,16 @@ class SiteLineOut(Out):
 
 
 class SessionOut(Out):
-    """`user` is empty when nobody is signed in. The CSRF token goes back as the header X-CSRFToken."""
+    """`user` is empty when nobody is signed in. The CSRF token goes back as the header X-CSRFToken.
+
+    `founding` says whether accounts can be opened here, `mail` whether a link for a new password can be sent.
+    """
 
     user: str
     username: str
+    email: str
+    founding: bool
+    mail: bool
     accounts: list[AccountOut]
     csrf: str
 
@@ -64,7 +124,7 @@ class MemberIn(In):
 
     username: Name
     full_name: Name
-    password: str
+    password: Password
     role: RoleName
     site_ids: list[int] = []
 

@@ -334,7 +334,8 @@ def take_from_lot(lot: Lot, used: Quantity) -> None:
 
 # --- label files ------------------------------------------------------------------------------------------------
 
-MOST_BYTES = 12_000_000
+MOST_BYTES, MOST_PIXELS, MOST_PAGES = 12_000_000, 60_000_000, 200
+"""What a label's file may be: bytes, pixels of a photograph before it is decoded (a telephone takes 12 to 50 million), pages."""
 WIDEST = 2400
 
 
@@ -342,12 +343,13 @@ def add_label_file(product: Product, name: str, data: bytes) -> LabelFile:
     """Keep a photograph or a PDF of the label; photographs are turned upright, sized down and rid of their place and time.
 
     Raises:
-        InputError: neither, or too large.
+        InputError: neither, or too large; a photograph is measured before it is decoded.
     """
     if len(data) > MOST_BYTES:
         raise InputError("file", name, f"{len(data) / 1e6:.1f} MB is too large.", "Keep it under 12 MB.")
     if data.startswith(b"%PDF-"):
         kind = "application/pdf"
+        _check_pdf(name, data)
     else:
         kind, data = "image/jpeg", _photograph(name, data)
     made = LabelFile.objects.create(product=product, name=name[:120] or "label", kind=kind, data=data)
@@ -355,13 +357,35 @@ def add_label_file(product: Product, name: str, data: bytes) -> LabelFile:
     return made
 
 
+def _check_pdf(name: str, data: bytes) -> None:
+    """Raises InputError where what calls itself a PDF has no pages that can be found, or too many."""
+    from pypdf import PdfReader
+    from pypdf.errors import PyPdfError
+
+    try:
+        pages = len(PdfReader(BytesIO(data)).pages)
+    except (PyPdfError, ValueError, KeyError, TypeError, AttributeError, RecursionError, OSError):
+        pages = 0
+    if not pages:
+        raise InputError("file", name, f"“{name}” is no PDF that can be read.", "Save it anew, or take a photograph.")
+    if pages > MOST_PAGES:
+        raise InputError("file", name, f"{pages} pages are no label.", f"{MOST_PAGES} at the most.")
+
+
 def _photograph(name: str, data: bytes) -> bytes:
     from PIL import ImageOps
 
     try:
-        with Image.open(BytesIO(data)) as opened:
+        with Image.open(BytesIO(data), formats=("JPEG", "PNG", "WEBP")) as opened:
+            wide, high = opened.size
+            if wide * high > MOST_PIXELS:
+                said = f"{wide:,} × {high:,} pixels are too many."
+                raise InputError("file", name, said, "Take it smaller, or cut out the part that is read.")
+            opened.draft("RGB", (WIDEST, WIDEST))  # a JPEG is decoded no larger than it is kept
             upright = ImageOps.exif_transpose(opened).convert("RGB")
-    except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError):
+    except InputError:
+        raise
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
         raise InputError("file", name, f"“{name}” is no photograph and no PDF.", "Pick a JPEG, a PNG or a PDF.") from None
     upright.thumbnail((WIDEST, WIDEST))
     out = BytesIO()

@@ -1,10 +1,12 @@
 """What the API tests share: two accounts, their people, and requests as the interface sends them."""
 
 import json
+from io import BytesIO
 from typing import Any
 
 from django.http import HttpResponse
 from django.test import TestCase
+from pypdf import PdfWriter
 
 from greenmeasure.accounts.models import Account, Membership, Role, Site, User
 from greenmeasure.ground.actions import save_area
@@ -67,6 +69,15 @@ def make_account(slug: str, units: str = "us") -> Account:
     for machine in (SPRAYER, SPREADER):
         save_machine(account, MachineIn(**machine))
     return account
+
+
+def pdf(pages: int = 1) -> bytes:
+    """A PDF of empty pages."""
+    made, out = PdfWriter(), BytesIO()
+    for _ in range(pages):
+        made.add_blank_page(200, 200)
+    made.write(out)
+    return out.getvalue()
 
 
 class ApiTest(TestCase):

@@ -17,7 +17,7 @@ from greenmeasure.ground.models import Area, SoilReading
 from greenmeasure.kit.models import Machine
 from greenmeasure.rounds.models import Round
 from greenmeasure.shelf.models import Lot, Product
-from greenmeasure.tests.base import AREA, FUNGICIDE, ApiTest, make_account
+from greenmeasure.tests.base import AREA, FUNGICIDE, ApiTest, make_account, pdf
 
 
 class AtOnce(TransactionTestCase):
@@ -221,7 +221,7 @@ class Keys(ApiTest):
         from django.core.files.uploadedfile import SimpleUploadedFile
 
         path, key = f"/api/accounts/alder/products/{self.spray.pk}/labels", str(uuid4())
-        for data, expect in ((b"%PDF-1.4 a label", 201), (b"%PDF-1.4 a label", 201), (b"%PDF-1.4 another", 409)):
+        for data, expect in ((pdf(), 201), (pdf(), 201), (pdf(2), 409)):
             file = SimpleUploadedFile("label.pdf", data, "application/pdf")
             answer = self.client.post(path, {"file": file}, headers={"Idempotency-Key": key})
             self.assertEqual(answer.status_code, expect, answer.content[:300])

@@ -3,12 +3,13 @@
 import json
 from io import BytesIO
 from typing import Any
+from unittest.mock import patch
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
 from greenmeasure.shelf.models import LabelFile, Product
-from greenmeasure.tests.base import FUNGICIDE, ApiTest
+from greenmeasure.tests.base import FUNGICIDE, ApiTest, pdf
 
 RULES = {
     "most_per_season": "3 fl oz per 1,000 sq ft",
@@ -241,14 +242,24 @@ class Pictures(ApiTest):
             self.assertEqual((kept.width, dict(kept.getexif())), (2400, {}))
 
     def test_a_pdf_is_kept_as_it_is_and_anything_else_refused(self) -> None:
-        self.assertEqual(self.send("label.pdf", b"%PDF-1.4 label").status_code, 201)
-        for data in (b"<script>alert(1)</script>", b""):
+        self.assertEqual(self.send("label.pdf", pdf()).status_code, 201)
+        for data in (b"<script>alert(1)</script>", b"", b"%PDF-1.4 label", pdf()[:300], pdf(201)):
             refused = self.send("label.html", data)
             self.assertEqual((refused.status_code, refused.json()["fields"][0]["field"]), (422, "file"))
         self.assertEqual(LabelFile.objects.count(), 1)
 
+    def test_a_picture_is_measured_before_it_is_decoded(self) -> None:
+        """A PNG of 20 kB holds 169 million pixels, which decoded are half a gigabyte and more."""
+        out = BytesIO()
+        Image.new("1", (13_000, 13_000)).save(out, "PNG")
+        self.assertLess(len(out.getvalue()), 40_000)
+        with patch("PIL.ImageFile.ImageFile.load", side_effect=AssertionError("it was decoded")):
+            refused = self.send("label.png", out.getvalue())
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("13,000 × 13,000 pixels", refused.json()["message"])
+
     def test_a_picture_is_taken_away_and_then_is_not_there(self) -> None:
-        number = self.send("label.pdf", b"%PDF-1.4 label").json()["labels"][0]["id"]
+        number = self.send("label.pdf", pdf()).json()["labels"][0]["id"]
         path = f"products/{self.spray.pk}/labels/{number}"
         self.sign_in("viewer")
         self.ask("DELETE", path, None, 403)

@@ -101,7 +101,11 @@ shots: setup ## Take the pictures in docs/screenshots from the demo account
 bench: .stamps/python .stamps/build ## Speed, as ratios measured in one run
 	@$(VENV)/python -m bench
 
-break: .stamps/python ## Wrong requests by the thousand, spoilt rows: what the suite does in short, at length
+.stamps/nginx:
+	@if ! command -v nginx >/dev/null; then echo "== nginx by apt"; $(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq nginx-light >/dev/null; fi
+	@touch $@
+
+break: .stamps/python .stamps/build .stamps/nginx ## Wrong requests by the thousand, spoilt rows: what the suite does in short, at length
 	@$(VENV)/python -m stress
 
 clean: ## Remove what was built and installed, never the data

@@ -8,6 +8,8 @@ from ninja.errors import ValidationError, ValidationErrorContext
 from ninja.openapi.schema import OpenAPISchema
 
 from greenmeasure.accounts.api import house, members, session, sites
+from greenmeasure.archive.api import account_router as account_archive
+from greenmeasure.archive.api import router as archive
 from greenmeasure.book.api import router as book
 from greenmeasure.common import errors
 from greenmeasure.common.bounds import BoundedParser
@@ -70,7 +72,9 @@ def health(request: HttpRequest) -> Health:
 
 
 api.add_router("", session)
+api.add_router("", archive)
 ACCOUNT = "/accounts/{account}"
+api.add_router(ACCOUNT, account_archive)
 api.add_router(f"{ACCOUNT}/today", today)
 api.add_router(f"{ACCOUNT}/members", members)
 api.add_router(f"{ACCOUNT}/house", house)

@@ -14,8 +14,8 @@ from waitress import create_server
 from waitress.channel import HTTPChannel
 from waitress.task import ErrorTask
 
-MOST_BYTES = 16_000_000
-"""Bytes of a request; a label's photograph may have 12 MB."""
+MOST_BYTES = 64_000_000
+"""Bytes of a request: an archive with years of weather and labels. Each door asks for less of its own."""
 
 
 class Refusal(ErrorTask):  # type: ignore[misc]
@@ -57,7 +57,13 @@ def main() -> None:
 
     try:
         server = create_server(
-            application, host=given.host, port=given.port, threads=given.threads, ident=None, max_request_body_size=MOST_BYTES
+            application,
+            host=given.host,
+            port=given.port,
+            threads=given.threads,
+            ident=None,
+            max_request_body_size=MOST_BYTES,
+            **_trusted(os.environ.get("PROXY", "")),
         )
     except OSError as taken:
         raise SystemExit(f"Port {given.port} cannot be opened ({taken.strerror}). Try: make demo PORT=8001") from None
@@ -69,6 +75,14 @@ def main() -> None:
         _fetching(settings.ROOT)
     print(f"Green Measure is at http://{given.host}:{given.port}  (Ctrl+C stops it)", flush=True)
     server.run()
+
+
+def _trusted(proxy: str) -> dict[str, object]:
+    """What waitress is told of a proxy: whom to believe, and what. From anybody else those headers are dropped."""
+    if not proxy:
+        return {"clear_untrusted_proxy_headers": True}
+    headers = "x-forwarded-for x-forwarded-host x-forwarded-proto"
+    return {"trusted_proxy": proxy, "trusted_proxy_headers": headers, "clear_untrusted_proxy_headers": True}
 
 
 def _sims(port: int) -> None:

@@ -15,11 +15,11 @@ def _secret_key() -> str:
     """The key from the environment, or one made at the first start and kept beside the data."""
     if key := os.environ.get("SECRET_KEY"):
         return key
-    VAR.mkdir(parents=True, exist_ok=True)
+    VAR.mkdir(parents=True, exist_ok=True, mode=0o700)
     kept = VAR / "secret_key"
     if not kept.exists():
+        kept.touch(mode=0o600)
         kept.write_text(secrets.token_urlsafe(50))
-        kept.chmod(0o600)
     return kept.read_text()
 
 
@@ -27,6 +27,11 @@ SECRET_KEY = _secret_key()
 DEBUG = os.environ.get("DEBUG", "") == "1"
 ALLOWED_HOSTS = os.environ.get("ALLOWED_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 HTTPS = os.environ.get("HTTPS", "") == "1"
+PROXY = os.environ.get("PROXY", "")
+"""The address of a proxy that is believed: it tells scheme, host and who asks, see docs/operations.md."""
+if PROXY:  # waitress has put right what the proxy told; another server leaves these headers to Django
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    USE_X_FORWARDED_HOST = True
 CSRF_TRUSTED_ORIGINS = [o for o in os.environ.get("CSRF_TRUSTED_ORIGINS", "").split(",") if o]
 
 INSTALLED_APPS = [

@@ -10,7 +10,7 @@ from contextlib import contextmanager
 def main() -> int:
     """Run what is asked for; the exit status tells whether all of it held."""
     parser = argparse.ArgumentParser(description="Break tests.")
-    parser.add_argument("what", nargs="*", default=["fuzz", "rows"], choices=["fuzz", "rows"])
+    parser.add_argument("what", nargs="*", default=["fuzz", "rows", "proxy"], choices=["fuzz", "rows", "proxy"])
     parser.add_argument("--calls", type=int, default=10_000, help="wrong requests in all")
     parser.add_argument("--seed", type=int, default=1)
     given = parser.parse_args()
@@ -23,6 +23,8 @@ def main() -> int:
         held &= fuzz(given.calls, given.seed)
     if "rows" in given.what:
         held &= rows()
+    if "proxy" in given.what:
+        held &= proxy()
     return 0 if held else 1
 
 
@@ -55,6 +57,15 @@ def rows() -> bool:
     for what, where in broken.items():
         print(f"  {where}: {what}")
     return not broken
+
+
+def proxy() -> bool:
+    """A TLS proxy before the server."""
+    from stress.proxy import tried
+
+    wrong = tried()
+    print(f"proxy: {'held' if not wrong else 'did not hold: ' + '; '.join(wrong)}")
+    return not wrong
 
 
 @contextmanager

@@ -112,6 +112,7 @@ def the_season(service: str, now: datetime) -> Told:
     yield Call("sign_in", body={"username": "manager-alder", "password": PASSWORD}, who="stranger")
     yield Call("get_session")
     yield Call("sign_out", who="guest")
+    yield from _oneself()
     yield from _people()
     site = yield from _places()
     area, corner, bank = yield from _ground(today)
@@ -124,6 +125,15 @@ def the_season(service: str, now: datetime) -> Told:
     yield from _rounds(area, bank, spray, sprayer, lot, today)
     yield from _due(area, spray, sprayer, now)
     yield from _putting_away(corner, spray, feed, sprayer, spreader)
+    yield from _leaving()
+
+
+def _leaving() -> Told:
+    archive = yield Call("export_archive")
+    yield Call("import_archive", file=File("alder.zip", archive, "application/zip"))
+    guests = yield Call("list_sessions", who="twice")
+    yield Call("end_session", {"session_id": next(s["id"] for s in guests if not s["this"])}, who="twice")
+    yield Call("close_account", body={"name": "Account alder", "password": PASSWORD})
 
 
 def _opened() -> dict[str, Any]:
@@ -137,12 +147,23 @@ def _opened() -> dict[str, Any]:
     }
 
 
+def _oneself() -> Told:
+    yield Call("change_me", body={"full_name": "A manager", "email": "manager@example.org"})
+    yield Call("forget_password", body={"username": "nobody"}, who="stranger")
+    yield Call("list_sessions")
+    yield Call("end_other_sessions")
+    yield Call("change_password", body={"old": PASSWORD, "new": "three unrelated words"}, who="guest")
+
+
 def _people() -> Told:
     yield Call("list_members")
     made = yield Call(
         "add_member", body={"username": "helper", "full_name": "A helper", "password": PASSWORD, "role": "viewer", "site_ids": []}
     )
     member = {"member_id": made["id"]}
+    link = yield Call("make_reset_link", member)
+    uid, token = link["path"].split("/")[2:]
+    yield Call("reset_password", body={"uid": uid, "token": token, "password": "other unrelated words"}, who="stranger")
     yield Call("change_member", member, body={"role": "applicator", "site_ids": [], "version": made["version"]})
     yield Call("remove_member", member)
     house = yield Call("get_house")

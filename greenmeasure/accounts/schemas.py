@@ -61,6 +61,13 @@ class LinkOut(Out):
     until: datetime
 
 
+class CloseIn(In):
+    """The account's name, typed, and one's password: what cannot be undone is asked twice."""
+
+    name: Name
+    password: Password
+
+
 class OpenOut(Out):
     """A session: since when, when last used, from where, on what; `this` where it is the one that asks."""
 

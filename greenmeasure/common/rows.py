@@ -102,12 +102,17 @@ def amiss(account: Any) -> list[Amiss]:
 def _tables() -> tuple[tuple[type[HouseRow], str], ...]:
     """The tables that belong to an account, each with the way to it."""
     models_of_rows = [m for m in apps.get_models() if issubclass(m, HouseRow)]
-    found = [(m, _path(m, frozenset())) for m in models_of_rows]
+    found = [(m, way_to_account(m)) for m in models_of_rows]
     return tuple((m, path) for m, path in found if path and not any(f.name == "station" for f in m._meta.concrete_fields))
 
 
-def _path(model: Any, seen: frozenset[Any]) -> str:
+@cache
+def way_to_account(model: Any) -> str:
     """The shortest way from a table to its account by what it must refer to; empty where there is none."""
+    return _path(model, frozenset())
+
+
+def _path(model: Any, seen: frozenset[Any]) -> str:
     ways = [f for f in model._meta.concrete_fields if f.is_relation and not f.null and f.related_model not in seen]
     if any(f.name == "account" for f in ways):
         return "account"

@@ -379,8 +379,7 @@ def _photograph(name: str, data: bytes) -> bytes:
         with Image.open(BytesIO(data), formats=("JPEG", "PNG", "WEBP")) as opened:
             wide, high = opened.size
             if wide * high > MOST_PIXELS:
-                said = f"{wide:,} × {high:,} pixels are too many."
-                raise InputError("file", name, said, "Take it smaller, or cut out the part that is read.")
+                raise InputError("file", name, f"{wide:,} × {high:,} pixels are too many.", "Take it smaller, or cut it out.")
             opened.draft("RGB", (WIDEST, WIDEST))  # a JPEG is decoded no larger than it is kept
             upright = ImageOps.exif_transpose(opened).convert("RGB")
     except InputError:

@@ -18,7 +18,7 @@ LAYERS = (
     ("reckon",),
     ("rounds",),
     ("season",),
-    ("today", "demo"),
+    ("today", "demo", "archive"),
     ("api",),
     ("urls", "openapi"),
     ("wsgi", "settings_test"),

@@ -30,7 +30,7 @@ class PeopleTest(ApiTest):
     def link(self, member: str, expect: int = 201) -> tuple[str, str]:
         found = Membership.objects.get(user__username=member, account=self.account)
         said = self.ask("POST", f"members/{found.pk}/reset", {}, expect)
-        return tuple(said["path"].split("/")[2:]) if expect == 201 else ("", said["message"])  # type: ignore[return-value]
+        return tuple(said["path"].split("/")[2:]) if expect == 201 else ("", said["message"])
 
 
 class Passwords(PeopleTest):
@@ -151,9 +151,7 @@ class Strangers(PeopleTest):
         self.assertFalse(Account.objects.filter(name="Third").exists())
 
     def test_failures_to_sign_in_count_by_address_whatever_the_name(self) -> None:
-        Tried.objects.bulk_create(
-            Tried(what=SIGN_IN.what, address="127.0.0.1", at=clock.now()) for _ in range(SIGN_IN.most - 1)
-        )
+        Tried.objects.bulk_create(Tried(what=SIGN_IN.what, address="127.0.0.1", at=clock.now()) for _ in range(SIGN_IN.most - 1))
         self.come_in("somebody", "wrong", 422)
         self.come_in("manager-alder", OLD, 429)
         self.come_in("manager-alder", OLD, REMOTE_ADDR="203.0.113.9")

@@ -34,6 +34,11 @@ function Moved() {
 
 const router = createBrowserRouter([
   { path: "/", element: <Door />, errorElement: <ErrorPage /> },
+  {
+    path: "/reset/:uid/:token",
+    errorElement: <ErrorPage />,
+    lazy: async () => ({ Component: (await import("../views/door/ResetPage")).ResetPage }),
+  },
   { path: "/c/*", element: <Moved /> }, // the address of before
   {
     path: "/a/:account",
@@ -208,6 +213,14 @@ const router = createBrowserRouter([
       {
         path: "account/house",
         lazy: async () => ({ Component: (await import("../views/account/HousePage")).HousePage }),
+      },
+      {
+        path: "account/you",
+        lazy: async () => ({ Component: (await import("../views/account/YouPage")).YouPage }),
+      },
+      {
+        path: "account/whole",
+        lazy: async () => ({ Component: (await import("../views/account/WholePage")).WholePage }),
       },
       {
         path: "account",

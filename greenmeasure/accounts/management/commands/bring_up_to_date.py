@@ -9,6 +9,8 @@ from django.db.migrations.exceptions import InconsistentMigrationHistory
 from django.db.migrations.executor import MigrationExecutor
 from django.db.migrations.recorder import MigrationRecorder
 
+from greenmeasure.common.private import keep_private
+
 
 class Command(BaseCommand):
     """Brings the database up to the code, or says what to do."""
@@ -26,7 +28,9 @@ class Command(BaseCommand):
                 "DATABASE_URL or GREENMEASURE_VAR at another one. Nothing was changed."
             )
         try:
+            keep_private()
             call_command("migrate", verbosity=0)
+            keep_private()
         except (OperationalError, ProgrammingError, InconsistentMigrationHistory) as broken:
             raise CommandError(
                 f"The database {where} cannot be brought up to date ({broken}). It is of before the tables were kept still: put "

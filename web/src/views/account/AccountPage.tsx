@@ -1,10 +1,11 @@
 import { api, read, send, type Schemas } from "../../api/client";
 import { useChange, useMembers } from "../../api/hooks";
+import { useResetLink } from "../../api/people";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
 import { Ledger } from "../../parts/Ledger";
-import { Fault } from "../../parts/Notice";
+import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
 import { Section } from "../../parts/Section";
@@ -47,6 +48,26 @@ export function AccountPage() {
       api.DELETE("/api/accounts/{account}/members/{member_id}", { params: { path: { ...path, member_id } } }),
     ),
   );
+  const link = useResetLink();
+  const acts = (m: Member) =>
+    !m.you && (
+      <>
+        <Button look="quiet" aria-label={`New password for ${m.full_name}`} onPress={() => link.mutate(m.id)}>
+          New password
+        </Button>{" "}
+        <Button
+          look="quiet"
+          aria-label={`Take out ${m.full_name}`}
+          onPress={() =>
+            remove.mutate(m.id, {
+              onSuccess: () => say(`${m.full_name} is no longer a member. Entries stay.`),
+            })
+          }
+        >
+          Take out
+        </Button>
+      </>
+    );
   return (
     <Waiting of={members}>
       {(list) => (
@@ -55,7 +76,13 @@ export function AccountPage() {
         >
           <SubRule label="Parts of the account" parts={accountParts(account)} />
           <Section title="Members">
-            <Fault error={change.error ?? remove.error} />
+            <Fault error={change.error ?? remove.error ?? link.error} />
+            {link.data && (
+              <Notice tone="note" word={`For ${list.find((m) => m.id === link.variables)?.full_name}`}>
+                Hand this link over; with it they set a new password, once, within a day:{" "}
+                <output>{`${window.location.origin}${link.data.path}`}</output>
+              </Notice>
+            )}
             <Ledger>
               <thead>
                 <tr>
@@ -63,7 +90,7 @@ export function AccountPage() {
                   <th className="wide">Signs in as</th>
                   <th>May</th>
                   {several && <th className="wide">On</th>}
-                  {may && <th aria-label="Leave" />}
+                  {may && <th className="wide" aria-label="What to do" />}
                 </tr>
               </thead>
               <tbody>
@@ -71,6 +98,7 @@ export function AccountPage() {
                   <tr key={m.id}>
                     <td>
                       {m.full_name} {m.you && <span className="soft">you</span>}
+                      {may && <div className="narrow">{acts(m)}</div>}
                     </td>
                     <td className="wide soft">{m.username}</td>
                     <td>
@@ -93,23 +121,7 @@ export function AccountPage() {
                       )}
                     </td>
                     {several && <td className="wide">{where(m)}</td>}
-                    {may && (
-                      <td className="figure">
-                        {!m.you && (
-                          <Button
-                            look="quiet"
-                            aria-label={`Take out ${m.full_name}`}
-                            onPress={() =>
-                              remove.mutate(m.id, {
-                                onSuccess: () => say(`${m.full_name} is no longer a member. Entries stay.`),
-                              })
-                            }
-                          >
-                            Take out
-                          </Button>
-                        )}
-                      </td>
-                    )}
+                    {may && <td className="figure wide">{acts(m)}</td>}
                   </tr>
                 ))}
               </tbody>

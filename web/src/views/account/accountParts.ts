@@ -5,4 +5,6 @@ export const accountParts = ({ slug: account, sites }: Account) => [
   { to: `/a/${account}/account`, text: "Members" },
   { to: `/a/${account}/account/house`, text: "House rules" },
   { to: `/a/${account}/account/sites`, text: sites.length > 1 ? "Sites" : "Where it is" },
+  { to: `/a/${account}/account/you`, text: "You" },
+  { to: `/a/${account}/account/whole`, text: "Archive" },
 ];

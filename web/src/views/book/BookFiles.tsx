@@ -4,6 +4,7 @@ import { useChange } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { Hint } from "../../parts/Field";
+import { InArchive } from "../../parts/InArchive";
 import { ImportBench, type Taken } from "../../parts/ImportBench";
 import { Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
@@ -34,6 +35,10 @@ export function BookFiles() {
           </a>
           . A line an application, oldest first.
         </p>
+        <InArchive
+          holds="What went down where, when, how much, by whom and in which weather."
+          leaves="the mix sheets, what was measured into each tank, and calibrations"
+        />
       </Section>
       <Section title="Import past applications">
         {may ? (

@@ -1,79 +1,39 @@
 import { useState } from "react";
 import { Navigate } from "react-router";
-import styled from "styled-components";
 import { useSession } from "../../app/session";
-import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
 import { Fault } from "../../parts/Notice";
+import { Bar } from "../../parts/Section";
+import { DoorLayout } from "./DoorLayout";
+import { ForgottenForm } from "./ForgottenForm";
 import { FoundForm } from "./FoundForm";
 import { SignInForm } from "./SignInForm";
 
-const Layout = styled.main`
-  display: grid;
-  grid-template-columns: 1fr 420px;
-  gap: 72px;
-  max-width: 1080px;
-  margin: 0 auto;
-  padding: 14vh 32px 48px;
-  align-items: start;
-  ${t.phone} {
-    grid-template-columns: 1fr;
-    gap: 28px;
-    padding: 32px 16px;
-  }
-`;
-const Pitch = styled.div`
-  h1 {
-    font-size: ${t.s34};
-    margin-bottom: 18px;
-  }
-  p {
-    max-width: 46ch;
-    font-size: ${t.s18};
-    color: ${t.soft};
-  }
-  p + p {
-    margin-top: 12px;
-  }
-`;
-const Graduation = styled.div`
-  height: 22px;
-  margin: 0 0 28px;
-  border-bottom: 1px solid ${t.rule};
-  background:
-    repeating-linear-gradient(90deg, ${t.ink} 0 1px, transparent 1px 80px) left bottom / 100% 20px no-repeat,
-    repeating-linear-gradient(90deg, ${t.rule} 0 1px, transparent 1px 8px) left bottom / 100% 8px no-repeat;
-`;
-const Panel = styled.div`
-  display: grid;
-  gap: 20px;
-`;
+const forms = { in: SignInForm, start: FoundForm, forgotten: ForgottenForm };
+const words = { in: "Sign in instead", start: "Start here", forgotten: "Forgotten your password?" };
+type Way = keyof typeof forms;
 
 /** The way in: sign in, or start here. With `here`, one goes on where one was. */
 export function Door({ here = false }: { here?: boolean }) {
   const { data, error, isPending } = useSession();
-  const [founding, setFounding] = useState(false);
+  const [way, setWay] = useState<Way>("in");
   if (!here && data?.user && data.accounts[0])
     return <Navigate to={`/a/${data.accounts[0].slug}/today`} replace />;
+  const Shown = forms[way];
+  const others = (["in", "start", "forgotten"] as const).filter(
+    (w) => w !== way && (w !== "start" || data?.founding),
+  );
   return (
-    <Layout>
-      <Pitch>
-        <Graduation />
-        <h1>Green Measure</h1>
-        <p>
-          From the label’s rate to the right grams in the right tank on the right morning, and into the book.
-        </p>
-        <p>The product label and local law come first, always. This does the measuring and the sums.</p>
-      </Pitch>
-      <Panel>
-        {error && <Fault error={error} />}
-        {!isPending && (founding ? <FoundForm /> : <SignInForm />)}
-        <div>
-          <Button look="quiet" onPress={() => setFounding((now) => !now)}>
-            {founding ? "Sign in instead" : "Start here"}
+    <DoorLayout>
+      {error && <Fault error={error} />}
+      {!isPending && <Shown />}
+      <Bar>
+        {others.map((w) => (
+          <Button key={w} look="quiet" onPress={() => setWay(w)}>
+            {words[w]}
           </Button>
-        </div>
-      </Panel>
-    </Layout>
+        ))}
+      </Bar>
+    </DoorLayout>
   );
 }

@@ -4,6 +4,7 @@ import { useChange } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
 import { ImportBench, type Taken } from "../../parts/ImportBench";
+import { InArchive } from "../../parts/InArchive";
 import { Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
@@ -33,6 +34,10 @@ export function GroundFiles() {
           </a>
           . Areas that were measured by positions carry their outline.
         </p>
+        <InArchive
+          holds="Names, sizes, outlines, grass, height of cut, use, parts, sites and notes."
+          leaves="things to keep off, soil, other measurements, water and everything that was done there"
+        />
       </Section>
       <Section title="Bring it in">
         {may ? (

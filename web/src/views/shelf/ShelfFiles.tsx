@@ -3,7 +3,7 @@ import { api, read, send } from "../../api/client";
 import { useChange } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
-import { Hint } from "../../parts/Field";
+import { InArchive } from "../../parts/InArchive";
 import { ImportBench, type Taken } from "../../parts/ImportBench";
 import { Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
@@ -39,9 +39,10 @@ export function ShelfFiles() {
           </a>
           .
         </p>
-        <Hint>
-          JSON holds everything of a card. CSV has a line a rate, for a spreadsheet; rules stay as they are.
-        </Hint>
+        <InArchive
+          holds="JSON holds everything of a card. CSV has a line a rate, with the first package, for a spreadsheet; its rules stay as they are here."
+          leaves="stock, label pictures and, in CSV, rules, gear and further packages"
+        />
       </Section>
       <Section title="Bring it in">
         {may ? (

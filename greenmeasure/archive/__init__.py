@@ -1,0 +1,1 @@
+"""An account whole, as one file: written, read back, and closed."""

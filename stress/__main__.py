@@ -3,15 +3,21 @@
 import argparse
 import os
 import sys
+import time
 from collections.abc import Iterator
 from contextlib import contextmanager
+
+KINDS = ["fuzz", "rows", "proxy", "kills", "soak"]
 
 
 def main() -> int:
     """Run what is asked for; the exit status tells whether all of it held."""
     parser = argparse.ArgumentParser(description="Break tests.")
-    parser.add_argument("what", nargs="*", default=["fuzz", "rows", "proxy"], choices=["fuzz", "rows", "proxy"])
+    parser.add_argument("what", nargs="*", default=KINDS, choices=KINDS)
     parser.add_argument("--calls", type=int, default=10_000, help="wrong requests in all")
+    parser.add_argument("--saves", type=int, default=1000)
+    parser.add_argument("--kills", type=int, default=60)
+    parser.add_argument("--seconds", type=float, default=60, help="how long the soak lasts")
     parser.add_argument("--seed", type=int, default=1)
     given = parser.parse_args()
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "greenmeasure.settings_test")
@@ -25,6 +31,10 @@ def main() -> int:
         held &= rows()
     if "proxy" in given.what:
         held &= proxy()
+    if "kills" in given.what:
+        held &= kills(given.saves, given.kills)
+    if "soak" in given.what:
+        held &= soak(given.seconds)
     return 0 if held else 1
 
 
@@ -57,6 +67,29 @@ def rows() -> bool:
     for what, where in broken.items():
         print(f"  {where}: {what}")
     return not broken
+
+
+def kills(saves: int, how_often: int) -> bool:
+    """A server killed while it saves."""
+    from stress.kills import killed, told
+
+    begun = time.monotonic()
+    kept = killed(saves, how_often)
+    print(told(kept, begun))
+    for wrong in kept.wrong[:20]:
+        print(f"  {wrong}")
+    return not kept.wrong
+
+
+def soak(seconds: float) -> bool:
+    """Many at once."""
+    from stress.soak import soaked, told
+
+    found = soaked(seconds)
+    print(told(found))
+    for wrong in found.wrong:
+        print(f"  {wrong}")
+    return not found.wrong
 
 
 def proxy() -> bool:

@@ -67,8 +67,8 @@ def running() -> Iterator[tuple[int, int]]:
             subprocess.Popen(["nginx", "-c", str(folder / "nginx.conf"), "-p", str(folder)], stderr=-3),
         ]
         try:
-            _wait(inner)
-            _wait(tls)
+            wait_for(inner)
+            wait_for(tls)
             yield plain, tls
         finally:
             for process in both:
@@ -76,7 +76,8 @@ def running() -> Iterator[tuple[int, int]]:
                 process.wait(10)
 
 
-def _wait(port: int) -> None:
+def wait_for(port: int) -> None:
+    """Wait until somebody listens on a port."""
     for _ in range(150):
         try:
             socket.create_connection(("127.0.0.1", port), 1).close()

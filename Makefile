@@ -43,9 +43,10 @@ help: ## List what there is
 	@cd web && ./node_modules/.bin/openapi-typescript src/api/openapi.json -o src/api/schema.d.ts >/dev/null
 	@touch $@
 
-.stamps/build: .stamps/client $(WEB)
+.stamps/build: .stamps/client .stamps/run $(WEB)
 	@echo "== the interface"
 	@cd web && ./node_modules/.bin/tsc --noEmit && ./node_modules/.bin/vite build --logLevel warn
+	@$(VENV)/python -m whitenoise.compress --quiet web/dist
 	@touch $@
 
 .stamps/chromium:

@@ -14,7 +14,7 @@ AXES_ENABLED = False
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "loggers": {"django.request": {"level": "ERROR"}, "axes": {"level": "ERROR"}},
+    "loggers": {"django.request": {"level": "ERROR"}, "axes": {"level": "ERROR"}, "pypdf": {"level": "CRITICAL"}},
 }
 ALLOWED_HOSTS = ["*"]
 PRIVATE_STATIONS = True

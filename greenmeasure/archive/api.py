@@ -28,7 +28,9 @@ def export_archive(request: HttpRequest, account: Path[str]) -> FileResponse:
     writing.write(found, file)
     file.seek(0)
     name = f"{found.slug}-{clock.now():%Y-%m-%d}.zip"
-    return FileResponse(file, as_attachment=True, filename=name, content_type="application/zip")
+    answer = FileResponse(file, as_attachment=True, filename=name, content_type="application/zip")
+    answer["Content-Encoding"] = "identity"  # it is packed already
+    return answer
 
 
 @account_router.post("/close", response={204: None}, auth=OVERSEER)

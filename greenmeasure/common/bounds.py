@@ -64,6 +64,8 @@ def read_json(text: str, field: str = "text") -> Any:
     """
     try:
         return bounded(json.loads(text))
+    except InputError:
+        raise
     except json.JSONDecodeError as wrong:
         where = f"line {wrong.lineno}: {wrong.msg}"
     except (ValueError, RecursionError) as wrong:

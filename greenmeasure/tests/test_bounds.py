@@ -146,6 +146,11 @@ class Beyond(ApiTest):
             self.assertEqual(said["refused"], 1, properties)
             self.assertTrue(said["lines"][0]["problems"][0])
 
+    def test_a_file_of_json_is_held_to_the_same_bounds_and_its_place_is_named(self) -> None:
+        for text, field in (('{"products": [{"name": "A", "rates": [NaN]}]}', "products.0.rates.0"), ("[" * 90_000, "text")):
+            said = self.ask("POST", "products/import/preview", {"form": "json", "text": text}, 422)
+            self.assertEqual(said["fields"][0]["field"], field)
+
     def test_tables_with_old_line_ends_are_read_and_cells_without_end_are_told(self) -> None:
         shelf = "name,kind,formulation,rate\rOld SC,fungicide,SC,0.4 fl oz per 1000 sq ft\r"
         self.assertEqual(self.ask("POST", "products/import/preview", {"form": "csv", "text": shelf})["refused"], 0)

@@ -60,7 +60,7 @@ class Server:
 
     def start(self) -> None:
         words = [sys.executable, "-m", "greenmeasure.serve", "--port", str(self.port)]
-        self.process = subprocess.Popen(words, cwd=ROOT, env=self.env, stdout=subprocess.DEVNULL)
+        self.process = subprocess.Popen(words, cwd=ROOT, env=self.env, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         wait_for(self.port)
 
     def kill(self) -> None:

@@ -2,6 +2,7 @@
 
 import json
 import zipfile
+import zlib
 from base64 import b64decode
 from collections.abc import Callable, Iterator
 from hashlib import sha256
@@ -38,9 +39,11 @@ def read(file: IO[bytes], manager: User) -> Account:
             keys: Keys = {User: _people(archive, manifest)}
             for table in tables():
                 keys[table.model] = _read_table(archive, manifest, table, keys)
+    except InputError:
+        raise
     except IntegrityError:
         raise _none("Rows of it contradict each other.") from None
-    except (zipfile.BadZipFile, KeyError, EOFError, NotImplementedError, RuntimeError, UnicodeDecodeError, OSError):
+    except (zipfile.BadZipFile, zlib.error, KeyError, EOFError, NotImplementedError, RuntimeError, ValueError, OSError):
         raise _none("It is no archive of Green Measure, or was cut off.") from None
     account = Account.objects.get(pk=keys[Account][0])
     Membership.objects.create(account=account, user=manager, role=Role.MANAGER)

@@ -124,6 +124,8 @@ class ByTheDoor(ApiTest):
         for data, words in (
             (b"no zip", "no archive"),
             (good[: len(good) // 2], "no archive"),
+            (good[1290:], "no archive"),
+            (good[:600] + bytes(reversed(good[600:2000])) + good[2000:], "no archive"),
             (changed("ground.area.jsonl", b"North green", b"South green"), "changed since it was made"),
             (changed("manifest.json", b"green-measure-archive", b"another"), "no archive of Green Measure"),
             (changed("manifest.json", b'"version": 1', b'"version": 9'), "Bring the code up to date"),

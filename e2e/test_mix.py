@@ -63,6 +63,7 @@ class Mixes(BrowserTest):
         self.page.wait_for_url("**/round/*")
         self.says("Put on what the label asks")
         self.tick_all("Put on")
+        self.says("Tank 1")  # a tank is refused until the server has kept what is put on
         for tank in ("Tank 1", "Tank 2"):
             for box in self.page.get_by_role("region", name=tank).locator("label:has(input[type=checkbox])").all():
                 box.click()

@@ -9,7 +9,6 @@ from django.db import transaction
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Path, Router
-from ninja.errors import HttpError
 
 from greenmeasure.accounts import actions, once, people, throttle
 from greenmeasure.accounts import house as house_actions
@@ -151,8 +150,7 @@ def end_session(request: HttpRequest, session_id: Id) -> list[OpenOut]:
 @session.post("/session/forgotten", response=ToldOut, auth=ANYONE)
 def forget_password(request: HttpRequest, data: ForgottenIn) -> ToldOut:
     """Ask for a link by e-mail; the answer is the same whether or not anybody has that name."""
-    throttle.check(request, throttle.FORGOTTEN)
-    throttle.note(request, throttle.FORGOTTEN)
+    throttle.knock(request, throttle.FORGOTTEN)
     people.forgotten(request, data.username)
     return ToldOut(sentence=forgotten_text(people.can_mail()))
 
@@ -160,8 +158,7 @@ def forget_password(request: HttpRequest, data: ForgottenIn) -> ToldOut:
 @session.post("/session/reset", response=SessionOut, auth=ANYONE)
 def reset_password(request: HttpRequest, data: ResetIn) -> SessionOut:
     """Set a new password by a link, and come in."""
-    throttle.check(request, throttle.RESET)
-    throttle.note(request, throttle.RESET)
+    throttle.knock(request, throttle.RESET)
     actions.admit(request, people.reset(data.uid, data.token, data.password))
     return session_out(request)
 
@@ -172,10 +169,7 @@ def open_account(request: HttpRequest, data: OpenAccountIn) -> tuple[int, Sessio
     if before := once.founded(request, data.username):
         actions.admit(request, before)
         return 201, session_out(request)
-    if not settings.FOUNDING:
-        raise HttpError(403, "Accounts are not opened here by everybody: ask whoever runs this server.")
-    throttle.check(request, throttle.FOUNDING)
-    throttle.note(request, throttle.FOUNDING)
+    throttle.knock_to_found(request)
     with transaction.atomic():
         actions.open_account(request, data)
         said = session_out(request)

@@ -5,6 +5,7 @@ several processes and over a restart.
 from dataclasses import dataclass
 from datetime import timedelta
 
+from django.conf import settings
 from django.http import HttpRequest
 from ninja.errors import HttpError
 
@@ -38,6 +39,23 @@ def check(request: HttpRequest, limit: Limit) -> None:
     if Tried.objects.filter(what=limit.what, address=address_of(request), at__gt=since).count() >= limit.most:
         minutes = round(limit.within.total_seconds() / 60)
         raise HttpError(429, f"That was tried too often from where you are. Wait {minutes} minutes; nothing is lost.")
+
+
+def knock(request: HttpRequest, limit: Limit) -> None:
+    """Let a request through that its address may still make, and note it. Raises HttpError as `check`."""
+    check(request, limit)
+    note(request, limit)
+
+
+def knock_to_found(request: HttpRequest) -> None:
+    """Let a request through that opens an account.
+
+    Raises:
+        HttpError: 403 where nobody opens one here, 429 as `check`.
+    """
+    if not settings.FOUNDING:
+        raise HttpError(403, "Accounts are not opened here by everybody: ask whoever runs this server.")
+    knock(request, FOUNDING)
 
 
 def note(request: HttpRequest, limit: Limit) -> None:

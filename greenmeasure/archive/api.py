@@ -2,11 +2,9 @@
 
 from tempfile import TemporaryFile
 
-from django.conf import settings
 from django.contrib.auth import logout
 from django.http import FileResponse, HttpRequest
 from ninja import File, Path, Router
-from ninja.errors import HttpError
 from ninja.files import UploadedFile
 
 from greenmeasure.accounts import throttle
@@ -46,9 +44,6 @@ def close_account(request: HttpRequest, account: Path[str], data: CloseIn) -> tu
 @router.post("/accounts/archive", response={201: SessionOut}, auth=SIGNED_IN)
 def import_archive(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, SessionOut]:
     """Bring an archive in, as a new account of one's own."""
-    if not settings.FOUNDING:
-        raise HttpError(403, "Accounts are not opened here by everybody: ask whoever runs this server.")
-    throttle.check(request, throttle.FOUNDING)
-    throttle.note(request, throttle.FOUNDING)
+    throttle.knock_to_found(request)
     reading.read(file, user_of(request))
     return 201, session_out(request)

@@ -19,14 +19,15 @@ from pydantic import BaseModel, Field, GetCoreSchemaHandler, StringConstraints, 
 from pydantic_core import CoreSchema
 
 from core.errors import InputError, NotUnderstood
+from core.units import HUGEST, LONGEST_NUMBER
 from greenmeasure.common.errors import Faulty, request_faults
 
 DEEPEST = 16
 """Levels of nesting; a MultiPolygon in a feature of a collection has 9."""
-LARGEST, LARGEST_WHOLE, MOST_FLOAT = 1e15, 2**53 - 1, sys.float_info.max
-"""A number's distance from 0: what a sum can be made with, what JavaScript reads back as it was, and what is a number at all."""
-LONGEST, LONGEST_FILE, LONGEST_NUMBER = 4_000, 5_000_000, 60
-"""Characters of a text, of a file's text, and of a number as typed."""
+LARGEST_WHOLE, MOST_FLOAT = 2**53 - 1, sys.float_info.max
+"""A number's distance from 0: what JavaScript reads back as it was, and what is a number at all."""
+LONGEST, LONGEST_FILE = 4_000, 5_000_000
+"""Characters of a text, and of a file's text."""
 MOST_ITEMS = 2_000
 """Entries of a list or a mapping that states no bound of its own."""
 FIRST_DAY, LAST_DAY = date(1900, 1, 1), date(2999, 12, 31)
@@ -134,7 +135,7 @@ def _number(where: str, value: float) -> None:
 _BOUNDS: dict[str, dict[str, Any]] = {
     "str": {"max_length": LONGEST},
     "int": {"ge": -LARGEST_WHOLE, "le": LARGEST_WHOLE},
-    "float": {"ge": -LARGEST, "le": LARGEST, "allow_inf_nan": False},
+    "float": {"ge": -HUGEST, "le": HUGEST, "allow_inf_nan": False},
     "date": {"ge": FIRST_DAY, "le": LAST_DAY},
     "datetime": {"ge": FIRST_MOMENT, "le": LAST_MOMENT, "tz_constraint": "aware"},
     "time": {"tz_constraint": "naive"},

@@ -17,7 +17,8 @@ from greenmeasure.shelf.models import Product
 def load() -> str:
     """Load the demo; what it says."""
     out = StringIO()
-    call_command("load_demo", stdout=out)
+    with override_settings(PRIVATE_STATIONS=False):  # as it is outside of tests
+        call_command("load_demo", stdout=out)
     return out.getvalue()
 
 

@@ -8,7 +8,7 @@ SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json web/tsconfig.json
 export DJANGO_ALLOW_ASYNC_UNSAFE = true
 
-.PHONY: help setup install build demo serve test test-core test-api test-web lint format client shots bench break clean
+.PHONY: help setup install build demo serve test test-core test-api test-postgres test-web lint format client shots bench break clean
 
 help: ## List what there is
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -80,6 +80,9 @@ test-core: .stamps/python ## The core alone
 test-api: install ## The core and the API
 	@$(VENV)/python manage.py test core greenmeasure
 
+test-postgres: install .stamps/postgres ## The core and the API once more, on a PostgreSQL that is gone afterwards
+	@$(VENV)/python -m scripts.with_postgres $(VENV)/python manage.py test --timing --parallel 2 core greenmeasure
+
 test-web: setup ## The interface in Chromium
 	@$(VENV)/python manage.py test e2e
 
@@ -101,6 +104,10 @@ shots: setup ## Take the pictures in docs/screenshots from the demo account
 
 bench: .stamps/python .stamps/build ## Speed, as ratios measured in one run
 	@$(VENV)/python -m bench
+
+.stamps/postgres:
+	@if ! ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1; then echo "== PostgreSQL by apt"; $(SUDO) apt-get update -qq && $(SUDO) DEBIAN_FRONTEND=noninteractive apt-get install -y -qq postgresql >/dev/null; fi
+	@touch $@
 
 .stamps/nginx:
 	@if ! command -v nginx >/dev/null; then echo "== nginx by apt"; $(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq nginx-light >/dev/null; fi

@@ -6,6 +6,8 @@ from pathlib import Path
 
 os.environ.setdefault("SECRET_KEY", "only-for-tests-and-never-for-anything-else")
 
+import dj_database_url
+
 from greenmeasure.settings import *  # noqa: F403 - a settings module hands on every name of its base
 from greenmeasure.settings import DATABASES
 
@@ -20,13 +22,16 @@ ALLOWED_HOSTS = ["*"]
 PRIVATE_STATIONS = True
 
 _FILE = Path(tempfile.gettempdir()) / f"greenmeasure-test-{os.getpid()}.sqlite3"
-DATABASES["default"] = {
-    "ENGINE": "django.db.backends.sqlite3",
-    "NAME": str(_FILE),
-    "TEST": {"NAME": str(_FILE)},
-    "OPTIONS": {
-        "timeout": 20,
-        "transaction_mode": "IMMEDIATE",
-        "init_command": "PRAGMA synchronous=OFF; PRAGMA busy_timeout=20000;",
-    },
-}
+if elsewhere := os.environ.get("TEST_DATABASE_URL"):
+    DATABASES["default"] = dict(dj_database_url.parse(elsewhere))
+else:
+    DATABASES["default"] = {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": str(_FILE),
+        "TEST": {"NAME": str(_FILE)},
+        "OPTIONS": {
+            "timeout": 20,
+            "transaction_mode": "IMMEDIATE",
+            "init_command": "PRAGMA synchronous=OFF; PRAGMA busy_timeout=20000;",
+        },
+    }

@@ -85,7 +85,7 @@ def soak(seconds: float) -> bool:
     """Many at once."""
     from stress.soak import soaked, told
 
-    found = soaked(seconds)
+    found = soaked(seconds, servers=2)
     print(told(found))
     for wrong in found.wrong:
         print(f"  {wrong}")

@@ -9,14 +9,12 @@ import json
 import os
 import random
 import signal
-import sqlite3
 import subprocess
 import sys
 import tempfile
 import threading
 import time
 from collections import Counter
-from contextlib import closing
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 from pathlib import Path
@@ -25,7 +23,7 @@ from uuid import uuid4
 
 import requests
 
-from greenmeasure.common.backup import copy
+from stress.databases import Database, database
 from stress.proxy import ROOT, free_port, wait_for
 from stress.story import AREA, FEED, PASSWORD, SPRAY, SPRAYER, STRIP, job, q
 
@@ -44,19 +42,15 @@ class Kept:
 class Server:
     """The server on a folder of its own, that can be killed and started anew."""
 
-    def __init__(self, folder: Path, begin: Path | None = None) -> None:
-        """Begins with a copy of the database `begin`, with a new one where there is none."""
-        self.folder, self.port = folder, free_port()
-        self.env = os.environ | {"GREENMEASURE_VAR": str(folder), "DJANGO_SETTINGS_MODULE": "greenmeasure.settings"}
-        if begin:
-            copy(begin, self.database)
-        else:
-            subprocess.run([sys.executable, "manage.py", "bring_up_to_date"], cwd=ROOT, env=self.env, check=True)
+    def __init__(self, folder: Path, database: Database) -> None:
+        self.port = free_port()
+        self.env = os.environ | {
+            "GREENMEASURE_VAR": str(folder),
+            "DATABASE_URL": database.address,
+            "DJANGO_SETTINGS_MODULE": "greenmeasure.settings",
+        }
+        subprocess.run([sys.executable, "manage.py", "bring_up_to_date"], cwd=ROOT, env=self.env, check=True)
         self.start()
-
-    @property
-    def database(self) -> Path:
-        return self.folder / "greenmeasure.sqlite3"
 
     def start(self) -> None:
         words = [sys.executable, "-m", "greenmeasure.serve", "--port", str(self.port)]
@@ -143,11 +137,11 @@ WHOLE = (
     ("an application without its entries", MISSING.format("book_application", "", "book_entry", "application_id")),
     (
         "a measured area without its measurement",
-        MISSING.format("ground_area", "name glob 'n[0-9]*' and", "ground_measurement", "area_id"),
+        MISSING.format("ground_area", "name like 'n0%' and", "ground_measurement", "area_id"),
     ),
     (
         "a product without all of its rates",
-        "select count(*) from shelf_product p where p.name glob 'n[0-9]*'"
+        "select count(*) from shelf_product p where p.name like 'n0%'"
         " and (select count(*) from shelf_raterow r where r.product_id = p.id) <> 2",
     ),
     ("a key without its answer", "select count(*) from accounts_sent where status = 0"),
@@ -155,11 +149,11 @@ WHOLE = (
 """What would be there by half."""
 
 
-def killed(saves: int, kills: int, seed: int = 1, begin: Path | None = None) -> Kept:
-    """Save so often, and kill so often in between."""
+def killed(saves: int, kills: int, seed: int = 1, begin: dict[str, Any] | None = None) -> Kept:
+    """Save so often, and kill so often in between; on a copy of the database `begin`, on a new one where there is none."""
     rnd, kept = random.Random(seed), Kept()
-    with tempfile.TemporaryDirectory() as held:
-        server = Server(Path(held), begin)
+    with tempfile.TemporaryDirectory() as held, database(Path(held), begin) as own:
+        server = Server(Path(held), own)
         try:
             saving = Saving(server)
             at = set(rnd.sample(range(saves), kills))
@@ -171,7 +165,7 @@ def killed(saves: int, kills: int, seed: int = 1, begin: Path | None = None) -> 
                     kept.acknowledged[kind] += 1
         finally:
             server.kill()
-        _look(server.database, names, kept)
+        _look(own, names, kept)
     return kept
 
 
@@ -198,21 +192,22 @@ def _save(saving: Saving, kept: Kept, path: str, body: Any, kill: bool, rnd: ran
     return answer.status_code == 201
 
 
-def _look(database: Path, names: list[tuple[str, str]], kept: Kept) -> None:
+def _look(own: Database, names: list[tuple[str, str]], kept: Kept) -> None:
     """Look for every acknowledged save, and for what is there by half."""
-    with closing(sqlite3.connect(database)) as line:
-        (whole,) = line.execute("pragma integrity_check").fetchone()
+    if own.sqlite:
+        ((whole,),) = own.rows("pragma integrity_check")
         if whole != "ok":
             kept.wrong.append(f"the database is damaged: {whole}")
-        if line.execute("pragma foreign_key_check").fetchone():
+        if own.rows("pragma foreign_key_check"):
             kept.wrong.append("a row refers to one that is not there")
-        for table, name in names:
-            (count,) = line.execute(f"select count(*) from {table} where {WHERE.get(table, 'name')} = ?", (name,)).fetchone()
-            if count != 1:
-                kept.wrong.append(f"{table} {name} was acknowledged and is there {count} times")
-        for what, asked in WHOLE:
-            if count := line.execute(asked).fetchone()[0]:
-                kept.wrong.append(f"{count} times {what}")
+    for table, name in names:
+        ((count,),) = own.rows(f"select count(*) from {table} where {WHERE.get(table, 'name')} = %s", (name,))
+        if count != 1:
+            kept.wrong.append(f"{table} {name} was acknowledged and is there {count} times")
+    for what, asked in WHOLE:
+        ((count,),) = own.rows(asked)
+        if count:
+            kept.wrong.append(f"{count} times {what}")
 
 
 def told(kept: Kept, begun: float) -> str:

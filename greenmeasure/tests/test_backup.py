@@ -11,7 +11,7 @@ import time
 from contextlib import closing
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, skipUnless
 
 from django.conf import settings
 from django.db import connection
@@ -79,6 +79,7 @@ class Copies(TestCase):
                 check(self.folder / name)
 
 
+@skipUnless(connection.vendor == "sqlite", "these copy SQLite's file; PostgreSQL brings its own commands for it")
 class Commands(DatabaseTest):
     """The commands as an operator gives them, on a data folder of their own that begins with the tests' empty database."""
 

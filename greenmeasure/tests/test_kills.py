@@ -1,7 +1,5 @@
 """A server killed while it saves, a short run of `make break`: what it acknowledged is there, and nothing is there by half."""
 
-from pathlib import Path
-
 from django.db import connection
 from django.test import TransactionTestCase
 
@@ -10,7 +8,8 @@ from stress.kills import killed
 
 class Killed(TransactionTestCase):
     def test_what_was_acknowledged_is_there_and_nothing_is_there_by_half(self) -> None:
-        kept = killed(saves=33, kills=3, begin=Path(str(connection.settings_dict["NAME"])))
+        connection.close()
+        kept = killed(saves=33, kills=3, begin=connection.settings_dict)
         self.assertEqual(kept.wrong, [])
         self.assertEqual((kept.kills, sum(kept.acknowledged.values())), (3, 33))
         self.assertEqual(len(kept.acknowledged), 11)

@@ -113,7 +113,7 @@ class Spots(ApiTest):
         self.assertFalse(Application.objects.exists())
 
     def test_lots_go_down_by_what_went_out_and_by_what_was_thrown_away(self) -> None:
-        lot = self.ask("POST", f"products/{self.spray.pk}/lots", {"number": "A1", "left": q(10, "fl_oz")}, 201)["id"]
+        lot = self.ask("POST", f"products/{self.spray.pk}/lots", {"number": "A1", "left": q(10, "fl_oz")}, 201)["lots"][0]["id"]
         pk = self.begun()
         self.out(pk, spray=q(0.5, "gal"), lots=[lot])
         here = self.spray.lots.get(pk=lot)

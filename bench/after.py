@@ -12,6 +12,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -47,7 +48,7 @@ def run() -> None:
         subprocess.run([sys.executable, "-m", "bench.after"], cwd=ROOT, env=env, check=True)
 
 
-def timed(work: Callable[[], object], rounds: int = 3, before: Callable[[], object] = lambda: None) -> float:
+def median(work: Callable[[], object], rounds: int = 3, before: Callable[[], object] = lambda: None) -> float:
     """The median of some rounds [s], each after something that is not timed."""
     times = []
     for _ in range(rounds):
@@ -58,6 +59,11 @@ def timed(work: Callable[[], object], rounds: int = 3, before: Callable[[], obje
     return sorted(times)[len(times) // 2]
 
 
+def _noted(asked: list[str], execute: Callable[..., Any], sql: str, params: Any, many: bool, context: Any) -> Any:
+    asked.append(sql)
+    return execute(sql, params, many, context)
+
+
 def measure() -> None:
     """Print the ratios."""
     import django
@@ -65,13 +71,14 @@ def measure() -> None:
     django.setup()
     from django.db import connection
     from django.test import Client
-    from django.test.utils import CaptureQueriesContext
 
     from bench import big
     from greenmeasure.accounts.models import Account, Membership, User
     from greenmeasure.book.models import Entry
 
+    began = time.perf_counter()
     big.make()
+    print(f"(made in {time.perf_counter() - began:.0f} s)", flush=True)
     account = Account.objects.get(slug=big.SLUG)
     client = Client()
     user = User.objects.filter(pk__in=Membership.objects.filter(account=account).values("user")).first()
@@ -96,26 +103,34 @@ def measure() -> None:
     job = {"mix": [{"product_id": product["id"]}], "machine_id": machine["id"], "parts": parts}
 
     reads: dict[str, Callable[[], object]] = {"reckon": lambda: ask("reckon/job", job)}
-    reads |= {name: (lambda path=path: ask(path)) for name, path in PATHS.items()}  # type: ignore[misc]
+    reads |= {name: partial(ask, path) for name, path in PATHS.items()}
     begun = ask("rounds", job)
-    worn = itertools.cycle([True, False])
+    turns = itertools.cycle([True, False])
+
+    def mark(load: int, act: str, done: bool) -> None:
+        ask(f"rounds/{begun['id']}/ticks", {"load": load, "act": act, "done": done})
+
+    for gear in begun["sheet"]["wear"]:
+        mark(0, gear["key"], True)
+    load = begun["sheet"]["loads"][0]
 
     def tick() -> None:
-        """A glove ticked, or taken back."""
-        ask(f"rounds/{begun['id']}/ticks", {"load": 0, "act": begun["sheet"]["wear"][0]["key"], "done": next(worn)})
+        """An act of a load ticked, or taken back."""
+        mark(load["number"], load["acts"][0]["key"], next(turns))
 
     def fetch() -> None:
         for station in Account.objects.get(pk=account.pk).stations.all():
             station.renew()
 
-    yard = timed(lambda: [e.pk for e in Entry.objects.all()[:1000]], 7)
+    yard = median(lambda: [e.pk for e in Entry.objects.all()[:1000]], 7)
     print(f"{'':<12}{'warm':>10}{'queries':>9}{'after a tick':>14}{'of warm':>9}{'after hours':>13}{'of warm':>9}")
     for name, work in reads.items():
         work()
-        with CaptureQueriesContext(connection) as asked:
+        asked: list[str] = []
+        with connection.execute_wrapper(partial(_noted, asked)):
             work()
-        warm = timed(work, 5)
-        ticked, fetched = timed(work, 3, tick), timed(work, 3, fetch)
+        warm = median(work, 5)
+        ticked, fetched = median(work, 3, tick), median(work, 3, fetch)
         print(
             f"{name:<12}{warm / yard:9.2f}x{len(asked):9d}{ticked / yard:13.2f}x{ticked / warm:8.1f}x"
             f"{fetched / yard:12.2f}x{fetched / warm:8.1f}x",

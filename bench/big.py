@@ -22,7 +22,7 @@ def copied(row: Any, **other: Any) -> Any:
 
 
 def book(entries: int) -> None:
-    """Fill the book with copies of its applications, on each area and of each product in turn, a season further back each time."""
+    """Fill the book with copies of its applications, on each area and of each product in turn, further and further back."""
     from greenmeasure.accounts.models import Account
     from greenmeasure.book.models import Application, Entry
 
@@ -43,7 +43,7 @@ def book(entries: int) -> None:
     Account.objects.get(slug=SLUG).touch()
 
 
-def _alike(entry: Any, products: list[Any], turn: int) -> int | None:
+def _alike(entry: Any, products: list[Any], turn: int) -> Any:
     """A product of the same kind as that of an entry."""
     alike = [p.pk for p in products if entry.product and p.kind == entry.product.kind]
     return alike[turn % len(alike)] if alike else entry.product_id
@@ -87,7 +87,8 @@ def _hours(account: Any) -> None:
     station = account.stations.order_by("pk").first()
     first = station.readings.order_by("at").first().at
     end = np.datetime64(first.replace(tzinfo=None), "h")
-    times = np.arange(end - np.timedelta64(YEARS * 8766 - station.readings.count(), "h"), end)
+    span = np.arange(YEARS * 8766 - station.readings.count(), 0, -1).astype("timedelta64[h]")
+    times = np.array([end], dtype="datetime64[h]") - span
     made = climate.weather(times)
     begin = first - timedelta(hours=len(times))
     rows = [

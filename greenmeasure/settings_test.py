@@ -23,7 +23,7 @@ PRIVATE_STATIONS = True
 
 _FILE = Path(tempfile.gettempdir()) / f"greenmeasure-test-{os.getpid()}.sqlite3"
 if elsewhere := os.environ.get("TEST_DATABASE_URL"):
-    DATABASES["default"] = dict(dj_database_url.parse(elsewhere))
+    DATABASES["default"] = dj_database_url.parse(elsewhere)
 else:
     DATABASES["default"] = {
         "ENGINE": "django.db.backends.sqlite3",

@@ -43,7 +43,7 @@ def postgres(*settings: str) -> Iterator[str]:
 
         def run(name: str, *said: str) -> None:
             done = subprocess.run(
-                [programs_at / name, *said], user=owner, cwd=folder, capture_output=True, text=True, check=False
+                [str(programs_at / name), *said], user=owner, cwd=folder, capture_output=True, text=True, check=False
             )
             if done.returncode:
                 told = log.read_text(encoding="utf-8") if log.exists() else ""
@@ -53,7 +53,7 @@ def postgres(*settings: str) -> Iterator[str]:
         said = ["listen_addresses=", f"unix_socket_directories={folder}", f"port={PORT}", f"max_connections={LINES}", *settings]
         (data / "postgresql.auto.conf").write_text("".join(f"{k} = '{v}'\n" for k, v in (s.split("=", 1) for s in said)))
         # pg_ctl hands its own output on to the server, which would hold a pipe open for ever
-        start = [programs_at / "pg_ctl", "-D", data, "-l", log, "-w", "-s", "start"]
+        start = [str(programs_at / "pg_ctl"), "-D", str(data), "-l", str(log), "-w", "-s", "start"]
         subprocess.run(start, user=owner, cwd=folder, check=True, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         try:
             run("createdb", "-h", str(folder), "-p", str(PORT), "-U", "green", "green")

@@ -1,8 +1,8 @@
 """Many at once for a while: writers who change the same rows, readers who look on. No request meets a lock, no change is lost.
 
 Each writer reads a lot of the shelf that all of them change, adds one to the number in its note, and saves it under the version
-it read; who comes too late is told so, and begins again. At the end the note holds as many as were acknowledged. Several servers may
-stand on one database: what one has acknowledged the next one tells at once.
+it read; who comes too late is told so, and begins again. At the end the note holds as many as were acknowledged. Several servers
+may stand on one database: what one has acknowledged the next one tells at once.
 """
 
 import random
@@ -13,6 +13,7 @@ import time
 from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -61,9 +62,9 @@ def soaked(seconds: float, writers: int = 16, readers: int = 16, begin: dict[str
             people = [_another(saving, every[i % servers]) for i in range(writers + readers)]
             _for(seconds / 3, [lambda: _read(people[0], found, found.alone)])
             doing: list[Callable[[], None]] = [
-                lambda who=who: _write(who, _another(who, every[-1]), lot["id"], found) for who in people[:writers]
-            ]  # type: ignore[misc]
-            doing += [lambda who=who: _read(who, found, found.among) for who in people[writers:]]  # type: ignore[misc]
+                partial(_write, who, _another(who, every[-1]), lot["id"], found) for who in people[:writers]
+            ]
+            doing += [partial(_read, who, found, found.among) for who in people[writers:]]
             _for(seconds, doing)
             found.found = int(_lot(saving, lot["id"])["note"])
         finally:

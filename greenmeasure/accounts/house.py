@@ -1,7 +1,7 @@
 """The account's house rules: reading them with each side's reason, and changing them."""
 
 from core.schools import QUESTIONS, check_answers
-from greenmeasure.accounts.models import Account
+from greenmeasure.accounts.models import OWN, Account
 from greenmeasure.accounts.schemas import DayOut, HouseIn, HouseOut, QuestionOut, SchoolOut
 from greenmeasure.accounts.sites import day_in
 from greenmeasure.common.errors import Faults
@@ -43,5 +43,5 @@ def change_house(account: Account, data: HouseIn) -> Account:
     account.house = {"answers": answers, "season_start": start}
     with claim(account, data.version):
         account.save(update_fields=["house"])
-        account.touch()
+        account.touch(OWN)
     return account

@@ -1,7 +1,8 @@
 """Accounts with their sites, people, and who may do what where."""
 
+from collections.abc import Collection
 from typing import Any
-from uuid import uuid4
+from uuid import UUID, uuid4
 from zoneinfo import ZoneInfo
 
 from django.contrib.auth.models import AbstractUser
@@ -9,7 +10,7 @@ from django.db import models
 from django.db.models.functions import Lower
 
 from core.schools import Closed, House
-from greenmeasure.common.kept import kept
+from greenmeasure.common.kept import kept, newest_of, note
 from greenmeasure.common.models import PutAway
 from greenmeasure.common.rows import HouseRow
 
@@ -23,6 +24,20 @@ class User(AbstractUser):
 
     def __str__(self) -> str:
         return self.full_name or self.username
+
+
+PARTS = ("ground", "shelf", "stock", "kit", "water", "sky", "reckon", "season", "rounds", "book")
+"""The parts of an account that change by themselves; each has a revision. Its own, of name, units, house rules and sites, counts
+for all of them.
+"""
+PARTS_OF = {part: (part,) for part in PARTS if part != "stock"} | {"accounts": (), "shelf": ("shelf", "stock")}
+"""By the app, the parts in which its tables lie; what the account itself is counts for all."""
+OWN = "account"
+
+
+def _revision() -> "models.UUIDField[UUID | None, UUID | None]":
+    """Of a part; none while nothing of it has changed."""
+    return models.UUIDField(null=True, editable=False)
 
 
 class Account(HouseRow):
@@ -42,7 +57,17 @@ class Account(HouseRow):
     currency = models.CharField(max_length=3, default="USD")
     created_at = models.DateTimeField(auto_now_add=True)
     house = models.JSONField(default=dict, blank=True)
-    revision = models.UUIDField(default=uuid4, editable=False)
+    account_revision = models.UUIDField(default=uuid4, editable=False)
+    ground_revision = _revision()
+    shelf_revision = _revision()
+    stock_revision = _revision()
+    kit_revision = _revision()
+    water_revision = _revision()
+    sky_revision = _revision()
+    reckon_revision = _revision()
+    season_revision = _revision()
+    rounds_revision = _revision()
+    book_revision = _revision()
     version = models.PositiveIntegerField(default=1)
 
     seen: frozenset[int] | None = None
@@ -56,10 +81,29 @@ class Account(HouseRow):
         start = self.house.get("season_start", [1, 1])
         return House(self.house.get("answers", {}), (), (start[0], start[1]))
 
-    def touch(self) -> None:
-        """Say that something of the account has changed: what was kept of it is read afresh."""
-        self.revision = uuid4()
-        Account.objects.filter(pk=self.pk).update(revision=self.revision)
+    @classmethod
+    def from_db(cls, db: str | None, field_names: Collection[str], values: Collection[Any], **more: Any) -> "Account":
+        """The row; its revisions are the newest from here on."""
+        found: Account = super().from_db(db, field_names, values, **more)
+        if set(field_names) >= REVISIONS:
+            note(found, found._revisions())
+        return found
+
+    def _revisions(self) -> dict[str, UUID | None]:
+        return {part: getattr(self, f"{part}_revision") for part in (OWN, *PARTS)}
+
+    def revisions(self, parts: tuple[str, ...]) -> tuple[UUID | None, ...]:
+        """The revisions of the account itself and of some of its parts, as they were read or made last."""
+        now = newest_of(self) or self._revisions()
+        return (now[OWN], *(now[part] for part in parts))
+
+    def touch(self, *parts: str) -> None:
+        """Say that parts of the account have changed, all of it where none is named: what was kept of them is read afresh."""
+        made = {part: uuid4() for part in parts or (OWN, *PARTS)}
+        for part, revision in made.items():
+            setattr(self, f"{part}_revision", revision)
+        Account.objects.filter(pk=self.pk).update(**{f"{part}_revision": revision for part, revision in made.items()})
+        note(self, made)
 
     @property
     def us(self) -> bool:
@@ -73,6 +117,9 @@ class Account(HouseRow):
     @property
     def time_zone(self) -> str:
         return self.home.time_zone
+
+
+REVISIONS = {f"{part}_revision" for part in (OWN, *PARTS)}
 
 
 class Site(PutAway):
@@ -101,7 +148,7 @@ class Site(PutAway):
 
     def save(self, *args: Any, **kwargs: Any) -> None:
         super().save(*args, **kwargs)
-        self.account.touch()
+        self.account.touch(OWN)
 
     @property
     def zone(self) -> ZoneInfo:
@@ -115,7 +162,7 @@ class Site(PutAway):
         return House(house.answers, closed, house.season_start)
 
 
-@kept
+@kept()
 def sites_of(account: Account) -> dict[int, Site]:
     """The sites that are seen, by their ids, the first one first; those put away are left out."""
     found = account.sites.filter(archived_at=None)

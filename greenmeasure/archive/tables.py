@@ -13,12 +13,12 @@ from typing import Any
 from django.apps import apps
 from django.db import models
 
-from greenmeasure.accounts.models import Account, Coming, Membership, Sent, Tried, User
+from greenmeasure.accounts.models import REVISIONS, Account, Coming, Membership, Sent, Tried, User
 from greenmeasure.common.rows import way_to_account
 
 DOORS = (User, Membership, Sent, Coming, Tried)
 """Who may come in is not content: an archive opens no door."""
-OWN = {"revision", "slug", "key", "asked_at", "begun_at"}
+OWN = {"revision", "slug", "key", "asked_at", "begun_at"} | REVISIONS
 """Columns that belong to a database, not to what is kept in it."""
 INSIDE = {
     "product_id": "shelf.Product",

@@ -10,7 +10,6 @@ from django.db.models import Count, Q, QuerySet
 from core.days import dated
 from core.label.product import Kind
 from core.label.rate import show_label_rate
-from core.ledger.history import Applied
 from core.rates.limits import judge
 from core.readable import joined
 from greenmeasure.accounts.models import Account
@@ -24,7 +23,6 @@ from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.kept import kept
 from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import rule_out
-from greenmeasure.ground.queries import kin
 
 PER_PAGE = 25
 
@@ -48,7 +46,7 @@ def entries(account: Account) -> QuerySet[Entry]:
     return found.select_related("application")
 
 
-@kept
+@kept("book")
 def mixed_before(account: Account) -> frozenset[frozenset[int]]:
     """The pairs of products that have been in one tank, by their ids, whoever saw to it."""
     mixes: dict[int, list[int]] = {}
@@ -119,21 +117,6 @@ def entry_out(entry: Entry, of: Application) -> EntryOut:
         against=entry.against.splitlines(),
         reason=entry.reason,
     )
-
-
-@kept
-def histories(account: Account) -> dict[int, list[Applied]]:
-    """What has gone down on each area, by its id."""
-    found: dict[int, list[Applied]] = {}
-    for entry in entries(account).filter(application__area__isnull=False).defer("contents", "application__note"):
-        found.setdefault(entry.application.area_id or 0, []).append(entry.applied())
-    return found
-
-
-def history(account: Account, area_id: int) -> list[Applied]:
-    """What has gone down on an area, on what it is part of, and on its parts."""
-    every = histories(account)
-    return [a for pk in kin(account, area_id) for a in every.get(pk, ())]
 
 
 def book(account: Account, words: str, page: int) -> BookOut:

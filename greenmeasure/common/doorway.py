@@ -8,6 +8,8 @@ from contextlib import ExitStack
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
+from greenmeasure.common import kept
+
 REFUSALS = {
     400: ("bad_request", "The request cannot be read."),
     403: ("forbidden", "That is not allowed."),
@@ -31,6 +33,7 @@ def begin_changes(request: HttpRequest) -> None:
     The door calls this that lets in whoever may change things; a reader never waits for a writer.
     """
     if not begun(request):
+        request.changes.enter_context(kept.apart())  # type: ignore[attr-defined]
         request.changes.enter_context(transaction.atomic())  # type: ignore[attr-defined]
         request.changes_begun = True  # type: ignore[attr-defined]
 
@@ -50,6 +53,7 @@ class DoorwayMiddleware:
         if not request.path.startswith("/api/"):
             return self.get_response(request)
         with ExitStack() as changes:
+            changes.enter_context(kept.read_anew())
             request.changes = changes  # type: ignore[attr-defined]
             answer = self.get_response(request)
             if answer.status_code >= 400 and begun(request):

@@ -81,7 +81,7 @@ class Belonging(PutAway):
 
     def save(self, *args: Any, **kwargs: Any) -> None:
         super().save(*args, **kwargs)
-        self.account.touch()
+        self.account.touch(self._meta.app_label)
 
     @property
     def within(self) -> Any:

@@ -93,9 +93,10 @@ class Amiss:
     read_as: str
 
 
-def amiss(account: Any) -> list[Amiss]:
-    """All values of an account that cannot be; weather has its own way to set them aside."""
-    return [found for model, path in _tables() for found in _amiss_in(model, path, account)]
+def amiss(account: Any, app: str = "") -> list[Amiss]:
+    """All values of an account that cannot be, or those in the tables of an app; weather has its own way to set them aside."""
+    every = [(model, path) for model, path in _tables() if app in ("", model._meta.app_label)]
+    return [found for model, path in every for found in _amiss_in(model, path, account)]
 
 
 @cache

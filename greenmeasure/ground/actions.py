@@ -253,7 +253,7 @@ def add_measurement(area: Area, data: MeasurementIn, by: User) -> Measurement:
         made = area.measurements.create(taken_on=data.taken_on, given=given, size_m2=found.size, by=str(by))
         if data.use:
             use_measurement(area, made)
-        area.account.touch()
+        area.account.touch("ground")
     return made
 
 
@@ -304,7 +304,7 @@ def add_reading(area: Area, data: SoilReadingIn) -> SoilReading:
         lab=data.lab,
         values=data.values,
     )
-    area.account.touch()
+    area.account.touch("ground")
     return made
 
 
@@ -314,7 +314,7 @@ def remove_reading(area: Area, pk: int) -> None:
     if found is None:
         raise Missing("reading")
     found.delete()
-    area.account.touch()
+    area.account.touch("ground")
 
 
 def _not_ahead(area: Area, on: date) -> None:

@@ -158,7 +158,7 @@ def measure_out(account: Account, data: MeasureIn, area_id: int | None) -> Measu
     return measured_out(found, account.us, versus.sentence, versus.agreement.value)
 
 
-@kept
+@kept("ground")
 def areas(account: Account) -> dict[int, Area]:
     """All areas of the account by their ids, those put away too."""
     found = Area.objects.of(account).select_related("site__account", "account").prefetch_related("soil")
@@ -197,7 +197,7 @@ def kin(account: Account, area_id: int) -> set[int]:
     return found
 
 
-@kept
+@kept("ground")
 def _parts(account: Account) -> dict[int, list[int]]:
     """The parts of each area that has any."""
     found: dict[int, list[int]] = {}

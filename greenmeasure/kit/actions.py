@@ -158,7 +158,7 @@ def keep_calibration(machine: Machine, user: User, data: CalibrationIn) -> Calib
             sentence=found.sentence[:300],
             given={**data.figures.dict(), **found.kept},
         )
-        account.touch()
+        account.touch("kit")
     return made
 
 
@@ -181,7 +181,7 @@ def use_calibration(found: Calibration, use: bool) -> None:
     """Count a calibration, or leave it out; it stays in the list either way."""
     found.in_use = use
     found.save(update_fields=["in_use"])
-    found.machine.account.touch()
+    found.machine.account.touch("kit")
 
 
 def learn(
@@ -227,7 +227,7 @@ def clean(machine: Machine, user: User, data: CleaningIn, at: datetime | None = 
         if step not in known:
             raise InputError(f"steps.{i}", step, f"“{step}” is no step of cleaning.", f"Use one of: {', '.join(sorted(known))}.")
     made = Cleaning.objects.create(machine=machine, at=at or clock.now(), by=str(user), steps=data.steps, note=data.note)
-    machine.account.touch()
+    machine.account.touch("kit")
     return made
 
 
@@ -237,4 +237,4 @@ def take_cleaning_back(machine: Machine, cleaning_id: int) -> None:
     if found is None:
         raise Missing("cleaning")
     found.delete()
-    machine.account.touch()
+    machine.account.touch("kit")

@@ -115,7 +115,7 @@ def kit(account: Account) -> list[MachineOut]:
     return [machine_out(m, account) for m in whole_machines(account).kept()]  # type: ignore[attr-defined]
 
 
-@kept
+@kept("kit", "shelf")
 def machines(account: Account) -> dict[int, Machine]:
     """All machines of the account by their ids, those put away too, with their calibrations."""
     return {m.pk: m for m in whole_machines(account)}

@@ -1,6 +1,8 @@
 """What each machine held, and what was done to clean it since."""
 
-from django.db.models import Max, Q
+from typing import Any
+
+from django.db.models import Max
 
 from core.label.product import FORMULATIONS, Kind
 from core.machines.residue import Held, Residue, worst_kind
@@ -9,23 +11,22 @@ from greenmeasure.common.clock import local_day
 from greenmeasure.common.kept import kept
 from greenmeasure.kit.models import Cleaning
 
+OF_PRODUCT = (
+    "machine_id",
+    "mix__product_id",
+    "mix__product__name",
+    "mix__product__kind",
+    "mix__product__also",
+    "mix__product__formulation",
+)
 
-@kept
+
+@kept("kit", "rounds", "shelf")
 def held(account: Account) -> dict[int, Residue]:
     """What each machine held, by its id: the last filling of each product; one counts once something of it was poured."""
-    poured = Q(status="done") | Q(ticks__load__gt=0)
-    of_product = (
-        "machine_id",
-        "mix__product_id",
-        "mix__product__name",
-        "mix__product__kind",
-        "mix__product__also",
-        "mix__product__formulation",
-    )
-    fillings = account.rounds.filter(poured).values(*of_product).annotate(latest=Max("at")).order_by("-latest")
     cleanings = list(Cleaning.objects.filter(machine__account=account).order_by("at"))
     found: dict[int, list[Held]] = {}
-    for f in fillings:
+    for f in _fillings(account):
         since = (c for c in cleanings if c.machine_id == f["machine_id"] and c.at > f["latest"])
         found.setdefault(f["machine_id"], []).append(
             Held(
@@ -38,3 +39,16 @@ def held(account: Account) -> dict[int, Residue]:
             )
         )
     return {pk: Residue(tuple(every)) for pk, every in found.items()}
+
+
+def _fillings(account: Account) -> list[dict[str, Any]]:
+    """The last filling of each product into each machine, the latest first; years of rounds are gone through by the database."""
+    done = account.rounds.filter(status="done")
+    poured = account.rounds.exclude(status="done").filter(ticks__load__gt=0)
+    latest: dict[tuple[int, int], dict[str, Any]] = {}
+    for which in (done, poured):
+        for f in which.values(*OF_PRODUCT).annotate(latest=Max("at")):
+            key = (f["machine_id"], f["mix__product_id"])
+            if key not in latest or f["latest"] > latest[key]["latest"]:
+                latest[key] = f
+    return sorted(latest.values(), key=lambda f: f["latest"], reverse=True)

@@ -21,7 +21,7 @@ MOST_MARKS = 1000
 """A vessel with more marks than this was mistyped (ours)."""
 
 
-@kept
+@kept("kit")
 def cabinet(account: Account) -> Cabinet:
     """What the account measures with."""
     return Cabinet(account.us, tuple(v.core() for v in Vessel.objects.of(account).kept()))

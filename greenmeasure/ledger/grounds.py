@@ -22,7 +22,7 @@ TOUCHING = 0.01
 """Outlines that share less than this of the smaller one are neighbours whose edges were walked a little off (ours)."""
 
 
-@kept
+@kept("ground")
 def grounds_of(account: Account) -> Grounds:
     """The areas that are seen. A part that was put away still lies where it lay: its past stays, its facts are its whole's."""
     every = areas(account)

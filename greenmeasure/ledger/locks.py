@@ -7,11 +7,10 @@ from core.ledger.history import Applied, Place
 from core.ledger.locks import Forbidden, Lock, locks_of
 from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
-from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of, areas
 from greenmeasure.ledger.grounds import grounds_of
-from greenmeasure.ledger.past import Past
+from greenmeasure.ledger.past import past
 
 FAR = timedelta(days=180)
 """No label keeps anything off ground for longer than this (ours)."""
@@ -38,13 +37,11 @@ def _on_spots(a: Applied) -> bool:
     return a.place is not None and a.place.spots
 
 
-@kept
 def _lately(account: Account) -> dict[int, list[Applied]]:
     """What went down lately or is going down, by area; years of the book lock nothing any more."""
-    kept_areas = {pk for pk, a in areas(account).items() if a.archived_at is None}
-    past = Past(account, since=(clock.now() - FAR).date())
-    past.of(kept_areas)
-    return past.by_area
+    since = (clock.now() - FAR).date()
+    every = past(account, (pk for pk, a in areas(account).items() if a.archived_at is None))
+    return {pk: [a for a in mine if a.on >= since] for pk, mine in every.items()}
 
 
 def in_force(account: Account, at: datetime, area_id: int | None = None) -> list[Locked]:

@@ -1,7 +1,7 @@
 """What bears on a ground: the book, rounds under way, and what is planned."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 from typing import Any
 
@@ -16,9 +16,9 @@ from greenmeasure.book import facts
 from greenmeasure.book.models import Entry
 from greenmeasure.common import clock
 from greenmeasure.common.clock import local_day
-from greenmeasure.common.kept import kept
+from greenmeasure.common.kept import kept, kept_each
 from greenmeasure.ground.models import Area
-from greenmeasure.ground.queries import area_of
+from greenmeasure.ground.queries import area_of, kin
 from greenmeasure.ledger.grounds import grounds_of
 from greenmeasure.shelf.queries import cards
 
@@ -26,41 +26,23 @@ FAR_DAYS = 2 * 366
 """What lies further away than two years bears on no plan: seasons are a year, intervals and waits less (ours)."""
 
 
-@dataclass
-class Past:
-    """The applications of an account, read a ground at a time as grounds are asked for; of the book, those `since` a day."""
-
-    account: Account
-    since: date | None = None
-    by_area: dict[int, list[Applied]] = field(default_factory=dict)
-
-    def of(self, area_ids: Iterable[int]) -> list[Applied]:
-        """Everything on some areas, in no order."""
-        wanted = set(area_ids)
-        if missing := wanted - set(self.by_area):
-            self._read(missing)
-        return [a for pk in wanted for a in self.by_area[pk]]
-
-    def near(self, area_ids: Iterable[int], on: date) -> list[Applied]:
-        """Everything on some areas that can bear on a plan for a day: of its season and the ones beside it."""
-        return [a for a in self.of(area_ids) if abs((a.on - on).days) <= FAR_DAYS]
-
-    def _read(self, area_ids: set[int]) -> None:
-        found: dict[int, list[Applied]] = {pk: [] for pk in area_ids}
-        for a in (
-            *_booked(self.account, area_ids, self.since),
-            *_under_way(self.account, area_ids),
-            *_planned(self.account, area_ids),
-        ):
-            if a.place:
-                found[a.place.area].append(a)
-        self.by_area |= found
+def past(account: Account, area_ids: Iterable[int]) -> dict[int, list[Applied]]:
+    """Everything on each of some areas, in no order."""
+    found: dict[int, list[Applied]] = {pk: [] for pk in area_ids}
+    for read in (booked, _under_way, _planned):
+        for pk, every in read(account, set(found)).items():
+            found[pk] += every
+    return found
 
 
-@kept
-def past_of(account: Account) -> Past:
-    """The applications of an account."""
-    return Past(account)
+def history(account: Account, area_id: int) -> list[Applied]:
+    """What has gone down on an area, on what it is part of, and on its parts, the newest of each first."""
+    return [a for every in booked(account, set(kin(account, area_id))).values() for a in every]
+
+
+def near(account: Account, area_ids: Iterable[int], on: date) -> list[Applied]:
+    """Everything on some areas that can bear on a plan for a day: of its season and the ones beside it."""
+    return [a for every in past(account, area_ids).values() for a in every if abs((a.on - on).days) <= FAR_DAYS]
 
 
 def place_of(area: Area, treated: float, zone: str = "", spots: bool = False) -> Place:
@@ -78,10 +60,23 @@ def place_of(area: Area, treated: float, zone: str = "", spots: bool = False) ->
     return Place(area.pk, zone if part else "", part and not zone, treated if part else 0.0)
 
 
-def _booked(account: Account, area_ids: set[int], since: date | None) -> Iterable[Applied]:
+def by_area(area_ids: Iterable[int], every: Iterable[Applied]) -> dict[int, tuple[Applied, ...]]:
+    """Applications by the area of their place, none for an area without."""
+    found: dict[int, list[Applied]] = {pk: [] for pk in area_ids}
+    for a in every:
+        assert a.place
+        found[a.place.area].append(a)
+    return {pk: tuple(mine) for pk, mine in found.items()}
+
+
+@kept_each("book", "shelf", "ground")
+def booked(account: Account, area_ids: set[int]) -> dict[int, tuple[Applied, ...]]:
+    """What the book has of each area."""
+    return by_area(area_ids, _read_booked(account, area_ids))
+
+
+def _read_booked(account: Account, area_ids: set[int]) -> Iterable[Applied]:
     every = Entry.objects.filter(application__account=account, application__area_id__in=area_ids)
-    if since:
-        every = every.filter(application__applied_on__gte=since)
     for entry in every.select_related("application__area").defer("contents", "application__note"):
         found = entry.application
         assert found.area
@@ -105,16 +100,24 @@ def _by_its_card(account: Account, kept_facts: dict[str, Any], a: Applied) -> Ap
     return replace(a, holds=holds_of(card.core.rules), apart=card.core.rules.incompatible)
 
 
-def _under_way(account: Account, area_ids: set[int]) -> Iterable[Applied]:
-    open_rounds = account.rounds.filter(status="under_way", parts__area__in=area_ids).distinct()
-    for found in open_rounds.prefetch_related("parts__area", "parts__round", "parts__doses__component", "applications"):
-        left = found.share_left
-        for part in found.parts.all():
-            if not left or part.area_id not in area_ids:
-                continue
+@kept_each("rounds", "book", "shelf", "ground")
+def _under_way(account: Account, area_ids: set[int]) -> dict[int, tuple[Applied, ...]]:
+    """What rounds under way still put down on each area."""
+    return by_area(area_ids, (a for a in every_under_way(account) if a.place and a.place.area in area_ids))
+
+
+@kept("rounds", "book", "shelf", "ground")
+def every_under_way(account: Account) -> tuple[Applied, ...]:
+    """What rounds under way still put down."""
+    found = []
+    open_rounds = account.rounds.filter(status="under_way")
+    for one in open_rounds.prefetch_related("parts__area", "parts__round", "parts__doses__component", "applications"):
+        left = one.share_left
+        for part in one.parts.all() if left else ():
             for dose in part.doses.all():
-                made = of_dose(cards(account)[dose.component.product_id].core, part, dose, found.at, left)
-                yield replace(made, application=f"round-{found.pk}", standing=Standing.UNDER_WAY)
+                made = of_dose(cards(account)[dose.component.product_id].core, part, dose, one.at, left)
+                found.append(replace(made, application=f"round-{one.pk}", standing=Standing.UNDER_WAY))
+    return tuple(found)
 
 
 def of_dose(product: Product, part: Any, dose: Any, at: datetime, left: float = 1.0) -> Applied:
@@ -124,7 +127,13 @@ def of_dose(product: Product, part: Any, dose: Any, at: datetime, left: float = 
     return replace(made, place=place_of(part.area, treated.base, part.zone, part.round.spots), at=at)
 
 
-def _planned(account: Account, area_ids: set[int]) -> Iterable[Applied]:
+@kept_each("season", "shelf", "ground")
+def _planned(account: Account, area_ids: set[int]) -> dict[int, tuple[Applied, ...]]:
+    """What is planned on each area."""
+    return by_area(area_ids, _read_planned(account, area_ids))
+
+
+def _read_planned(account: Account, area_ids: set[int]) -> Iterable[Applied]:
     for p in account.planned.filter(area_id__in=area_ids, dropped_at=None).select_related("area", "product"):
         made = facts.read(p.facts, local_day(p.area, p.begin), p.product.name, Kind(p.product.kind), p.product_id)
         core = cards(account)[p.product_id].core
@@ -159,8 +168,8 @@ class Asked:
 def ledger(account: Account, asked: Asked) -> Ledger:
     """The ledger of a plan: what bears on its ground, less what was planned of the plan itself."""
     area, grounds = area_of(account, asked.place.area), grounds_of(account)
-    near = past_of(account).near(grounds.kin(area.pk), local_day(area, asked.at))
-    every = [a for a in near if a.application not in asked.besides and not _missed(a)]
+    every = near(account, grounds.kin(area.pk), local_day(area, asked.at))
+    every = [a for a in every if a.application not in asked.besides and not _missed(a)]
     done = {a.application for a in _fulfilled(every, asked)}
     every = [a for a in every if a.application not in done]
     return ledger_of(grounds, asked.place, every, asked.job, Here(area.site.house_rules, area.site.zone))

@@ -12,17 +12,17 @@ from core.rates.compare import Compared, Offer, compare, equal
 from core.readable import foot_of, joined
 from core.units import UNITS, Quantity, show_number
 from greenmeasure.accounts.models import Account
-from greenmeasure.book.queries import history
 from greenmeasure.common.schemas import OptionOut, rate_in, rate_out
 from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.queries import machine_of
+from greenmeasure.ledger.past import history
 from greenmeasure.reckon.outs import per_foot
 from greenmeasure.reckon.queries import by_house, opening
 from greenmeasure.reckon.reading import ground_share
 from greenmeasure.reckon.schemas import ComparedOut, CompareIn, CompareOut
 from greenmeasure.reckon.words import bought_out, compared_sentence, stock_enough
 from greenmeasure.shelf.models import RateRow
-from greenmeasure.shelf.queries import Card, card_of, cards
+from greenmeasure.shelf.queries import Card, card_of, cards, stocks
 
 
 @dataclass(frozen=True)
@@ -61,7 +61,7 @@ def compared(account: Account, data: CompareIn) -> CompareOut:
         row = list(card.rows.values())[best.index]
         rate = _rate(account, card, row, data)
         try:
-            (one,) = compare([Offer(card.core, row.label(), rate, card.stock)], size, spray)
+            (one,) = compare([Offer(card.core, row.label(), rate, stocks(account).get(card.product.pk))], size, spray)
         except InputError as fault:
             problems.append(_unreckoned(card, row, rate, fault.sentence))
             continue
@@ -167,7 +167,7 @@ def _compared_out(account: Account, x: _Line, top: tuple[float, float], best: di
     foot = foot_of(us)
     acre = RateUnit(UNITS["lb" if us else "g"], UNITS["acre" if us else "ha"])
     bought = bought_out(found.purchase, "", "", us) if found.purchase else None
-    enough = stock_enough(found.dose.amount, x.card.stock)
+    enough = stock_enough(found.dose.amount, stocks(account).get(x.card.product.pk))
     brought = found.brings.get(nutrient)
 
     def per(basis: Basis, unit: str) -> str:

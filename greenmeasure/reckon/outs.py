@@ -54,13 +54,15 @@ from greenmeasure.shelf.queries import Card
 class Reckoned:
     """A job of an account with the cards, rows and areas it is from, and what the rules say of each component on each part.
 
-    `rows` and `checks` are a part each, a component each in it, None for one to taste; `targets` and `cards` a component each.
+    `rows` and `checks` are a part each, a component each in it, None for one to taste; `targets`, `cards` and `stocks` are a
+    component each.
     """
 
     job: Job
     at: datetime
     looked: str
     cards: tuple[Card, ...]
+    stocks: tuple[Quantity | None, ...]
     rows: tuple[tuple[RateRow | None, ...], ...]
     area_ids: tuple[int, ...]
     checks: tuple[tuple[Checked | None, ...], ...]
@@ -175,7 +177,7 @@ def component_out(found: Reckoned, c: int) -> ComponentOut:
         per_volume=_per_volume(job, amount),
         cost=cost_out(plan.cost),
         cost_why_not=cost_why_not(product) if amount else "",
-        purchase=purchase_out(product, amount, card.stock, us) if amount else None,
+        purchase=purchase_out(product, amount, found.stocks[c], us) if amount else None,
     )
 
 

@@ -25,7 +25,7 @@ from core.tank.measuring import leasts, stock_dilution, ways
 from core.tank.vessels import TRUE, measure
 from core.units import AREA, MASS, VOLUME, Quantity
 from greenmeasure.accounts.models import Account
-from greenmeasure.book.queries import history, mixed_before
+from greenmeasure.book.queries import mixed_before
 from greenmeasure.common.clock import local_day, moment_at, today
 from greenmeasure.common.findings import finding_out
 from greenmeasure.common.judgements import judgement_out
@@ -39,7 +39,7 @@ from greenmeasure.kit.schemas import CupIn
 from greenmeasure.kit.tanks import held
 from greenmeasure.kit.vessels import cabinet, check_in
 from greenmeasure.kit.words import setup_of
-from greenmeasure.ledger.past import Asked, ledger, place_of
+from greenmeasure.ledger.past import Asked, history, ledger, place_of
 from greenmeasure.reckon.outs import Reckoned, measure_out
 from greenmeasure.reckon.reading import check_spots, ground_share, part_of, rows_of, said_in
 from greenmeasure.reckon.schemas import (
@@ -56,7 +56,7 @@ from greenmeasure.reckon.schemas import (
 )
 from greenmeasure.reckon.words import CROSSINGS, goes_as_far
 from greenmeasure.shelf.models import RateRow
-from greenmeasure.shelf.queries import Card, card_of, row_of
+from greenmeasure.shelf.queries import Card, card_of, row_of, stocks
 from greenmeasure.sky.outing import at_its_hour, hour_of
 from greenmeasure.water.queries import water_in_text
 
@@ -123,6 +123,7 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
         at=when,
         looked=looked.text(account.us),
         cards=mix,
+        stocks=tuple(stocks(account).get(c.product.pk) for c in mix),
         rows=rows,
         area_ids=tuple(p.area_id for p in data.parts),
         checks=tuple(tuple(checked(i, c) for c in range(len(mix))) for i in range(len(parts))),

@@ -81,7 +81,7 @@ def _begin(account: Account, user: User, data: JobIn, key: UUID, found: Reckoned
                 looked=found.looked,
             )
             _save_mix(made, data, found)
-            account.touch()
+            account.touch("rounds")
     except IntegrityError:
         made = Round.objects.get(account=account, key=key)
     return Round.objects.one(account, made.pk)
@@ -194,8 +194,6 @@ def tick(found: Round, user: User, data: TickIn) -> None:
         if data.load and not found.read_sheet().worn(ticked(found)):
             raise Conflict("First put on what the sheet lists for mixing, and tick it.")
         Tick.objects.get_or_create(round=found, load=data.load, act=data.act, defaults={"by": user, "at": clock.now()})
-        if data.load:
-            found.account.touch()
 
 
 @contextmanager
@@ -205,6 +203,7 @@ def open_round(found: Round) -> Iterator[None]:
         _hold(found)
         _still_open(found)
         yield
+        found.account.touch("rounds")
 
 
 def _hold(found: Round) -> None:
@@ -265,7 +264,7 @@ def finish_round(
         take_from_lots(actual)
         if actual.taught:
             _teach(found, user, data, actual.taught, now)
-        found.account.touch()
+        found.account.touch("rounds", "book", "stock", *(["kit"] if actual.taught else []))
     return applications
 
 
@@ -341,7 +340,7 @@ def give_up(found: Round) -> None:
     if found.applications.exists():
         raise Conflict("Some of this mix is in the book: empty the tank instead.")
     end(found, Round.Status.GIVEN_UP, clock.now())
-    found.account.touch()
+    found.account.touch("rounds")
 
 
 def end(found: Round, status: Round.Status, at: datetime) -> None:
@@ -363,4 +362,4 @@ def take_up_again(found: Round) -> None:
         _refuse_again(found)
     if not _move(found, Round.Status.GIVEN_UP, Round.Status.UNDER_WAY, None):
         raise Conflict("Only a round that was given up can be taken up again.")
-    found.account.touch()
+    found.account.touch("rounds")

@@ -46,7 +46,7 @@ def go_out(found: Round, user: User, data: OutingIn, at: datetime | None = None)
         actual = read_actual(found, form)
         made = record(Finished(found, user, when, actual, form), actual.parts[0], marked)
         take_from_lots(actual)
-        found.account.touch()
+        found.account.touch("book", "stock")
     return made
 
 
@@ -135,7 +135,7 @@ def empty(found: Round, data: EmptiedIn) -> None:
         Round.objects.filter(pk=found.pk).update(emptied=data.how)
         _take_the_rest(found, left)
         found.emptied = data.how
-        found.account.touch()
+        found.account.touch("book", "stock")
 
 
 def _take_the_rest(found: Round, left: Left) -> None:

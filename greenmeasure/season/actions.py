@@ -56,7 +56,7 @@ def plan(account: Account, user: User, data: PlanDueIn) -> Planned:
             by=str(user),
             made_at=now,
         )
-        account.touch()
+        account.touch("season")
     return made
 
 
@@ -88,7 +88,7 @@ def drop(account: Account, planned_id: int) -> None:
         raise Missing("planned window")
     found.dropped_at = clock.now()
     found.save(update_fields=["dropped_at"])
-    account.touch()
+    account.touch("season")
 
 
 def start_due(account: Account, user: User, data: StartDueIn, key: UUID) -> Round:

@@ -12,11 +12,10 @@ from core.season.cover import Cover, covered_days
 from core.season.due import Due, Outlook, State, due
 from core.weather.windows import Reason
 from greenmeasure.accounts.models import Account, Site, sites_of
-from greenmeasure.book.queries import history
 from greenmeasure.common import clock
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
-from greenmeasure.ledger.past import Asked, ledger
+from greenmeasure.ledger.past import Asked, history, ledger
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.outing import at_its_hour, hour_of
@@ -166,7 +165,7 @@ def _choices(account: Account, wanted: Wanted, area: Area, shelf: list[Card], ho
     """Cards against a disease on an area, each held against its ledger; `hour` is what the plan's hour says, where it has one."""
     at = wanted.at or clock.moment_at(area, wanted.on)
     bears = at_its_hour(ledger(account, Asked(Place(area.pk), at, target=wanted.disease)), at, hour)
-    return choices(wanted, candidates(shelf), bears, account.us)
+    return choices(wanted, candidates(account, shelf), bears, account.us)
 
 
 def choice_at(account: Account, area: Area, disease: str, card: Card, at: datetime) -> Pick | None:

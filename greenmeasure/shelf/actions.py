@@ -309,7 +309,7 @@ def save_lot(product: Product, data: LotIn, lot: Lot | None = None) -> Lot:
     lot.received_on, lot.expires_on, lot.note = data.received_on, data.expires_on, data.note
     with claim(before, data.version):
         lot.save()
-        product.account.touch()
+        product.account.touch("stock")
     return lot
 
 
@@ -353,7 +353,7 @@ def add_label_file(product: Product, name: str, data: bytes) -> LabelFile:
     else:
         kind, data = "image/jpeg", _photograph(name, data)
     made = LabelFile.objects.create(product=product, name=name[:120] or "label", kind=kind, data=data)
-    product.account.touch()
+    product.account.touch("shelf")
     return made
 
 
@@ -397,4 +397,4 @@ def remove_label_file(product: Product, pk: int) -> None:
     deleted, _ = product.labels.filter(pk=pk).delete()
     if not deleted:
         raise Missing("label")
-    product.account.touch()
+    product.account.touch("shelf")

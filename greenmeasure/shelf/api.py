@@ -139,7 +139,7 @@ def remove_lot(request: HttpRequest, account: Path[str], product_id: Id, lot_id:
     """Take a lot off the shelf."""
     product = Product.objects.one(account_of(request), product_id)
     actions.lot_of(product, lot_id).delete()
-    product.account.touch()
+    product.account.touch("stock")
     return queries.product_out(product)
 
 

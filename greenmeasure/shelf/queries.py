@@ -1,5 +1,6 @@
 """What is read of the shelf."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from django.db.models import QuerySet
@@ -90,7 +91,7 @@ def product_out(product: Product) -> ProductOut:
         ppe_applying=product.ppe_applying,
         note=product.note,
         warnings=core.check_product(found),
-        stock=stock_text(in_stock(product), product.account.us),
+        stock=stock_text(in_stock(list(product.lots.all())), product.account.us),
         lots=[lot_out(x) for x in product.lots.all()],
         labels=[LabelFileOut(id=f.pk, name=f.name, kind=f.kind) for f in product.labels.defer("data")],
         targets=list(dict.fromkeys(t.key for r in product.rates.all() if (t := find_target(r.target or r.use)))),
@@ -103,9 +104,8 @@ def grade_out(name: str) -> GradeOut:
     return GradeOut(text=joined([c.text for c in found]), contents=found)
 
 
-def in_stock(product: Product) -> Quantity | None:
-    """What is left over all lots, in the first one's unit; None where no lot is kept."""
-    lots = list(product.lots.all())
+def in_stock(lots: Sequence[Lot]) -> Quantity | None:
+    """What is left over all lots of a product, in the first one's unit; None where no lot is kept."""
     if not lots:
         return None
     unit = lots[0].left.unit
@@ -252,20 +252,27 @@ class Card:
     rows: dict[int, RateRow]
     label_rows: tuple[Row, ...]
     said: tuple[RuleSaidOut, ...]
-    stock: Quantity | None
 
 
-@kept
+@kept("shelf")
 def cards(account: Account) -> dict[int, Card]:
     """All cards of the account by their ids, those put away too."""
-    every = whole_products(account).prefetch_related("lots")
-    return {p.pk: _card(p) for p in every}
+    return {p.pk: _card(p) for p in whole_products(account)}
+
+
+@kept("shelf", "stock")
+def stocks(account: Account) -> dict[int, Quantity]:
+    """What is left of each product of which lots are kept, by its id."""
+    lots: dict[int, list[Lot]] = {}
+    for lot in Lot.objects.filter(product__account=account):
+        lots.setdefault(lot.product_id, []).append(lot)
+    return {pk: left for pk, every in lots.items() if (left := in_stock(every))}
 
 
 def _card(product: Product) -> Card:
     rows = {r.pk: r for r in product.rates.all()}
     label_rows = tuple(r.core() for r in rows.values())
-    return Card(product, product.core(), rows, label_rows, tuple(rules_said(product.rules)), in_stock(product))
+    return Card(product, product.core(), rows, label_rows, tuple(rules_said(product.rules)))
 
 
 def card_of(account: Account, product_id: int) -> Card:

@@ -191,7 +191,7 @@ def save_watch(area: Area, disease: str, data: WatchIn) -> Watch:
                 made.save()
         except IntegrityError:
             raise Stale from None
-        area.account.touch()
+        area.account.touch("sky")
     return made
 
 
@@ -222,7 +222,7 @@ def add_scouting(account: Account, user: User, data: ScoutIn) -> Scouting:
         note=data.note,
         by=str(user),
     )
-    account.touch()
+    account.touch("sky")
     return made
 
 
@@ -232,7 +232,7 @@ def remove_scouting(account: Account, scouting_id: int) -> None:
     if found is None:
         raise Missing("scout report")
     found.delete()
-    account.touch()
+    account.touch("sky")
 
 
 # --- what comes back every week ---------------------------------------------------------------------------------
@@ -257,7 +257,7 @@ def add_rhythm(account: Account, data: RhythmIn) -> Rhythm:
     made = Rhythm.objects.create(
         account=account, site=site, area=area, kind=data.kind, days=days, begin=data.begin, end=data.end, why=data.why
     )
-    account.touch()
+    account.touch("sky")
     return made
 
 
@@ -268,4 +268,4 @@ def remove_rhythm(account: Account, rhythm_id: int) -> None:
         raise Missing("rhythm")
     with transaction.atomic():
         found.delete()
-        account.touch()
+        account.touch("sky")

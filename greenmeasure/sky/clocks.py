@@ -12,10 +12,10 @@ from core.label.product import Kind
 from core.ledger.history import Applied, in_season
 from core.weather.degree_days import degree_days
 from greenmeasure.accounts.models import Account, sites_of
-from greenmeasure.book.queries import history
 from greenmeasure.common import clock as clocks
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
+from greenmeasure.ledger.past import history
 from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.schemas import ClockOut
 from greenmeasure.sky.weather import Known, station_of, whole

@@ -71,7 +71,7 @@ def _fetch(station: Station, now: datetime) -> Fetch:
     made = Fetch.objects.create(station=station, at=now, ok=not problems, hours=hours, new=new, problem=" ".join(problems)[:300])
     old = list(station.fetches.values_list("pk", flat=True)[KEPT_FETCHES:])
     Fetch.objects.filter(pk__in=old).delete()
-    station.account.touch()
+    station.account.touch("sky")
     return made
 
 

@@ -1,7 +1,7 @@
 """Stations and their hours, what was read by hand, how areas are watched, and what scouts found."""
 
 from datetime import datetime
-from uuid import uuid4
+from uuid import UUID, uuid4
 from zoneinfo import ZoneInfo
 
 from django.db import models
@@ -52,7 +52,11 @@ class Station(Belonging):
         """Say that its hours have changed."""
         self.revision = uuid4()
         Station.objects.filter(pk=self.pk).update(revision=self.revision)
-        self.account.touch()
+        self.account.touch("sky")
+
+    def revisions(self, parts: tuple[str, ...]) -> tuple[UUID]:
+        """Its own: what is kept of a station is made of its hours."""
+        return (self.revision,)
 
 
 class Columns(HouseRow):

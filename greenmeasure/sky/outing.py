@@ -40,8 +40,9 @@ from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.past import Asked, ledger
-from greenmeasure.shelf.queries import Card
+from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Rhythm, Station
 from greenmeasure.sky.weather import Known, recent, stations_of
 
@@ -71,7 +72,7 @@ class Outing:
 def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, now: datetime, needed: int) -> Outing:
     """Judge the hours from now on for products on an area."""
     needs = needs_together(picked)
-    ahead = _ahead_of(known, known.now_at(now))
+    ahead = _ahead_of(known.station, known.now_at(now))
     cut = ahead.hours
     judged = judge_hours(
         cut,
@@ -85,20 +86,19 @@ def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, n
     return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), _hour(now), needed)
 
 
-@kept
-def _aheads(station: Station) -> dict[int, Cut]:
-    """The hours ahead of a time that was asked about, by the place of its hour."""
-    return {}
+@kept()
+def _ahead_of(station: Station, here: int) -> Cut:
+    """The hours that an outing at the hour at a place is judged by: three days back, and as far ahead as is known."""
+    known = recent(station)
+    assert known
+    start = max(0, here - 72)
+    return _cut(known, start, min(len(known.hours), here + AHEAD), here)
 
 
-def _ahead_of(known: Known, here: int) -> Cut:
-    """The hours that an outing is judged by: three days back, and as far ahead as is known."""
-    found = _aheads(known.station)
-    if here not in found:
-        start = max(0, here - 72)
-        cut = _with_soil(known, known.hours.between(start, min(len(known.hours), here + AHEAD)), start)
-        found[here] = Cut(cut, leaf(cut, wet_hours(cut, Wetness(known.station.wetness))), here - start)
-    return found[here]
+def _cut(known: Known, begin: int, end: int, now: int) -> Cut:
+    """The hours from one place to another, with their soil and their leaves."""
+    hours = _with_soil(known, known.hours.between(begin, end), begin)
+    return Cut(hours, leaf(hours, wet_hours(hours, Wetness(known.station.wetness))), now - begin)
 
 
 def needs_together(picked: Sequence[Card]) -> Together:
@@ -168,10 +168,12 @@ REACH = 96
 """No label asks for more dry hours than this before or after (ours)."""
 
 
-@kept
-def _cuts(station: Station) -> dict[int, Cut]:
-    """The cuts of a station's hours that were asked for, by the place of their hour."""
-    return {}
+@kept()
+def _cut_around(station: Station, place: int) -> Cut:
+    """The hours around the one at a place."""
+    known = recent(station)
+    assert known
+    return _cut(known, max(0, place - REACH), min(len(known.hours), place + REACH + 1), place)
 
 
 def _cut_at(known: Known | None, at: datetime) -> Cut:
@@ -180,15 +182,10 @@ def _cut_at(known: Known | None, at: datetime) -> Cut:
         start = np.datetime64(at.astimezone(UTC).replace(tzinfo=None), "h") - np.timedelta64(REACH, "h")
         blank = unknown(start, 2 * REACH + 1)
         return Cut(blank, np.full(len(blank), np.nan), REACH)
-    cuts, place = _cuts(known.station), known.hours.place(at)
-    if place not in cuts:
-        begin = max(0, place - REACH)
-        hours = _with_soil(known, known.hours.between(begin, min(len(known.hours), place + REACH + 1)), begin)
-        cuts[place] = Cut(hours, leaf(hours, wet_hours(hours, Wetness(known.station.wetness))), place - begin)
-    return cuts[place]
+    return _cut_around(known.station, known.hours.place(at))
 
 
-@kept
+@kept()
 def _soil_by_day(station: Station) -> NDArray[np.float64]:
     """The soil of each day of a station's last months, reckoned once a revision [°C]."""
     known = recent(station)
@@ -212,12 +209,17 @@ def hour_of(account: Account, area: Area, card: Card, at: datetime, said: Said =
     age = known.forecast_age(now) if known else None
     if said != UNSAID:
         return _judged(account, area, needs, said.seen(_cut_at(known, at)), age)
-    kept_hours = _hours_judged(account)
-    revision = known.station.revision if known else None
-    key = (area.pk, card.product.pk, _hour(at), _hour(now), revision)
-    if key not in kept_hours:
-        kept_hours[key] = _judged(account, area, needs, _cut_at(known, at), age)
-    return kept_hours[key]
+    return _hour_judged(account, area.pk, card.product.pk, _hour(at), _hour(now))
+
+
+@kept("sky", "shelf", "ground")
+def _hour_judged(account: Account, area_id: int, product_id: int, at: datetime, now: datetime) -> tuple[Reason, ...]:
+    """What an hour is found to say on an area against a product's label, asked in the hour `now`."""
+    area, card = areas(account)[area_id], cards(account)[product_id]
+    needs = needs_of(card.core.rules, card.product.name, card.core.formulation.sprayed, card.core.kind)
+    station = stations_of(account).get(area.site_id)
+    known = recent(station) if station else None
+    return _judged(account, area, needs, _cut_at(known, at), known.forecast_age(clock.now()) if known else None)
 
 
 LOOKED = timedelta(hours=12)
@@ -233,12 +235,6 @@ def _hour(at: datetime) -> datetime:
     return at.replace(minute=0, second=0, microsecond=0)
 
 
-@kept
-def _hours_judged(account: Account) -> dict[tuple[object, ...], tuple[Reason, ...]]:
-    """What hours were found to say, by area, product, hour, and when and by which weather it was asked."""
-    return {}
-
-
 def _judged(account: Account, area: Area, needs: Needs, cut: Cut, age: float | None) -> tuple[Reason, ...]:
     rhythms = _rhythms(account, area)
     zone, kinds = area.site.zone, Rhythm.Kind
@@ -249,7 +245,7 @@ def _judged(account: Account, area: Area, needs: Needs, cut: Cut, age: float | N
     return judged.reasons[0]
 
 
-@kept
+@kept("sky")
 def every_rhythm(account: Account) -> list[Rhythm]:
     """What comes back every week in the account."""
     return list(Rhythm.objects.filter(account=account))

@@ -16,7 +16,7 @@ from core.season.replay import School, Season, by_calendar, by_threshold
 from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
 from greenmeasure.ground.queries import area_of
-from greenmeasure.shelf.queries import Card, cards
+from greenmeasure.shelf.queries import Card, cards, stocks
 from greenmeasure.sky.schemas import SchoolReplayOut, SchoolsOut
 from greenmeasure.sky.watching import Watched, watched
 from greenmeasure.sky.weather import Known, station_of, whole
@@ -83,7 +83,7 @@ def _spray(account: Account, w: Watched) -> tuple[Applied, Decimal | None, list[
     """The spray that both schools use: the shelf's first choice on bare turf, or a plain fortnight's where it has none."""
     found = choices(
         Wanted(w.disease, w.area.ground, clock.today(w.area)),
-        candidates(list(cards(account).values())),
+        candidates(account, list(cards(account).values())),
         plain(w.area.ground, (), w.area.site.house_rules),
         account.us,
     )
@@ -103,11 +103,10 @@ def _spray(account: Account, w: Watched) -> tuple[Applied, Decimal | None, list[
     return spray, pick.cost, notes
 
 
-def candidates(every: Sequence[Card]) -> list[Candidate]:
+def candidates(account: Account, every: Sequence[Card]) -> list[Candidate]:
     """Fungicides of the shelf as the rules of a season look at them."""
-    return [
-        Candidate(c.core, c.label_rows, c.stock) for c in every if c.core.is_a(Kind.FUNGICIDE) and c.product.archived_at is None
-    ]
+    kept, left = [c for c in every if c.core.is_a(Kind.FUNGICIDE) and c.product.archived_at is None], stocks(account)
+    return [Candidate(c.core, c.label_rows, left.get(c.product.pk)) for c in kept]
 
 
 def _out(found: School, account: Account) -> SchoolReplayOut:

@@ -19,10 +19,10 @@ from core.weather.moisture import deficit, delta_t, dew_point, wet_bulb
 from core.weather.wetness import Wetness, leaf, wet_hours
 from core.weather.words import UNITS, in_units, told, warmer
 from greenmeasure.accounts.models import Account, Site
-from greenmeasure.book.queries import history
 from greenmeasure.common import clock
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.queries import area_of
+from greenmeasure.ledger.past import history
 from greenmeasure.sky.clocks import clocks_of
 from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.schemas import (

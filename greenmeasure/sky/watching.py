@@ -36,14 +36,14 @@ class Watched:
     care: Care
 
 
-@kept
+@kept()
 def series_of(station: Station) -> dict[str, Series]:
     """Every model's series over a station's recent weather, by its key; empty without weather."""
     known = recent(station)
     return {key: model.run(known.weather) for key, model in MODELS.items()} if known else {}
 
 
-@kept
+@kept("sky", "ground")
 def all_watched(account: Account) -> dict[int, list[Watched]]:
     """What each kept area is watched for, by its id."""
     areas = list(Area.objects.of(account).kept().select_related("site__account", "account"))
@@ -73,7 +73,7 @@ def watched(area: Area) -> list[Watched]:
     return all_watched(area.account).get(area.pk, [])
 
 
-@kept
+@kept("sky", "ground")
 def seen_lately(account: Account) -> dict[tuple[int, str], date]:
     """When a disease was last seen on an area within two years, by area and disease."""
     found: dict[tuple[int, str], date] = {}
@@ -82,7 +82,7 @@ def seen_lately(account: Account) -> dict[tuple[int, str], date]:
     return found
 
 
-@kept
+@kept("shelf")
 def fungicides(account: Account) -> dict[int, Card]:
     """The cards of fungicides by their ids, those put away too."""
     return {pk: c for pk, c in cards(account).items() if c.core.is_a(Kind.FUNGICIDE)}

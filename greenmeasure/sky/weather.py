@@ -1,6 +1,6 @@
 """The hours of a station as the core sees them: what was measured and read by hand, then what is foretold.
 
-Years of hours are read once for each revision of the station; what is asked at every visit takes the last months of them.
+What is asked at every visit takes the last months; years of hours are read only where a view asks for years.
 """
 
 from dataclasses import dataclass, replace
@@ -22,6 +22,8 @@ STALE_HOURS, STALE_FORECAST = 4.0, 12.0
 """Hours after which the latest measured hour, and a forecast, are called stale (ours)."""
 RECENT = 120
 """Days that the models of every day look back."""
+BEFORE = timedelta(days=3)
+"""What is read before those, so that gaps at their beginning are filled as within; no gap that is filled is as long."""
 
 
 @dataclass(frozen=True)
@@ -70,7 +72,7 @@ def station_of(site: Site) -> Station | None:
     return found
 
 
-@kept
+@kept("sky")
 def stations_of(account: Account) -> dict[int, Station]:
     """The first station of each site, by the site's id; for reading only."""
     found: dict[int, Station] = {}
@@ -86,33 +88,40 @@ def known_at(site: Site) -> Known | None:
     return recent(station) if station else None
 
 
+@kept()
 def whole(station: Station) -> Known | None:
     """All that is known of a station; None where nothing is."""
-    return _whole(station)
+    return _read(station, None)
 
 
-@kept
+@kept()
 def recent(station: Station) -> Known | None:
     """What is known of the last months and the days to come, by whole days; None where nothing is."""
-    known = _whole(station)
-    if known is None or known.last is None:
+    last = station.readings.order_by("-at").values_list("at", flat=True).first()
+    if last is None:
+        return whole(station)
+    day = (last - timedelta(days=RECENT)).astimezone(station.zone).date()
+    begin = datetime(day.year, day.month, day.day, tzinfo=station.zone)
+    known = _read(station, begin - BEFORE)
+    return known and _from_day(known, day)
+
+
+def _from_day(known: Known, day: date) -> Known:
+    """What is known from a local day on; all of it where it begins later."""
+    first = known.day_at(day)
+    if first <= 0:
         return known
-    begin = known.now_at(known.last) - RECENT * 24
-    if begin <= 0:
-        return known
-    number, local = known.weather.number, known.weather.clock
-    begin = int(np.searchsorted(number, number[begin]))  # whole days
-    days, first = known.weather.days, known.weather.number[begin]
-    cut = replace(
-        days, first=days.day(int(first)), **{name: getattr(days, name)[first:] for name in vars(days) if name != "first"}
-    )
+    number, days = known.weather.number, known.weather.days
+    begin = int(np.searchsorted(number, first))
+    cut = replace(days, first=day, **{name: getattr(days, name)[first:] for name in vars(days) if name != "first"})
     hours = known.hours.between(begin, len(known.hours))
-    return replace(known, weather=Weather(hours, cut, number[begin:] - first, local[begin:]))
+    return replace(known, weather=Weather(hours, cut, number[begin:] - first, known.weather.clock[begin:]))
 
 
-@kept
-def _whole(station: Station) -> Known | None:
-    measured, foretold = _part(station.readings), _part(station.foretold)
+def _read(station: Station, since: datetime | None) -> Known | None:
+    """What is known since a time, or all of it, with what was read by hand set into it."""
+    later = {"at__gte": since} if since else {}
+    measured, foretold = (_part(rows.filter(**later)) for rows in (station.readings, station.foretold))
     times = np.concatenate([p[0] for p in (measured, foretold)])
     if not len(times):
         return None
@@ -121,7 +130,7 @@ def _whole(station: Station) -> Known | None:
     found, count = (
         filled(with_offset(raw, station.offset), station.fill) if station.fill else (with_offset(raw, station.offset), 0)
     )
-    found = _by_hand(station, found)
+    found = _by_hand(station, found, station.by_hand.filter(**later))
     number, local, first = clock(found, station.zone)
     days = days_of(found, station.zone, number, first, wet_hours(found, Wetness(station.wetness)))
     issued = station.foretold.values_list("issued", flat=True).first()
@@ -137,9 +146,9 @@ def _part(rows: Any) -> Part:
     return times, {name: table[:, i] for i, name in enumerate(FIELDS)}
 
 
-def _by_hand(station: Station, found: Hours) -> Hours:
+def _by_hand(station: Station, found: Hours, rows: Any) -> Hours:
     """The hours with what was read by hand set into them; of two readings the later one counts."""
-    readings = list(station.by_hand.order_by("at", "pk"))
+    readings = list(rows.order_by("at", "pk"))
     if not readings:
         return found
     number, _, first = clock(found, station.zone)

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from greenmeasure.accounts.models import Account
+from greenmeasure.accounts.models import PARTS, Account
 from greenmeasure.common.clock import today
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.actions import save_area
@@ -39,10 +39,10 @@ class Kept(ApiTest):
             "put away": lambda: Area.objects.get(name="Renamed").archive(),
         }
         for what, change in changes.items():
-            before = self.fresh().revision
+            before = self.fresh().revisions(PARTS)
             areas(self.fresh())
             change()
-            self.assertNotEqual(self.fresh().revision, before, what)
+            self.assertNotEqual(self.fresh().revisions(PARTS), before, what)
             now = {a.name: bool(a.archived_at) for a in areas(self.fresh()).values()}
             read = {a.name: bool(a.archived_at) for a in Area.objects.filter(account=self.account)}
             self.assertEqual(now, read, what)
@@ -62,14 +62,14 @@ class Kept(ApiTest):
             ("PUT", f"passes/areas/{self.area.pk}/places", {"places": []}, 200),
         )
         for method, path, body, expect in changes:
-            before = self.fresh().revision
+            before = self.fresh().revisions(PARTS)
             latest = {
                 "calibration": Calibration.objects.values_list("pk", flat=True).last(),
                 "cleaning": Cleaning.objects.values_list("pk", flat=True).last(),
                 "audit": WaterAudit.objects.values_list("pk", flat=True).last(),
             }
             self.ask(method, path.format(**latest), body, expect)
-            self.assertNotEqual(self.fresh().revision, before, path)
+            self.assertNotEqual(self.fresh().revisions(PARTS), before, path)
 
     def test_what_changes_the_sky_is_a_change_too(self) -> None:
         day, rhythm = str(today(self.account)), {"kind": "quiet", "days": [1], "begin": "09:00", "end": "10:00"}
@@ -86,26 +86,26 @@ class Kept(ApiTest):
             ("PUT", f"sky/areas/{self.area.pk}/watch/rust", {"on": True}, 200),
         )
         for method, path, body, expect in changes:
-            before = self.fresh().revision
+            before = self.fresh().revisions(PARTS)
             latest = {
                 "reading": HandReading.objects.values_list("pk", flat=True).last(),
                 "scouting": Scouting.objects.values_list("pk", flat=True).last(),
                 "rhythm": Rhythm.objects.values_list("pk", flat=True).last(),
             }
             self.ask(method, path.format(**latest), body, expect)
-            self.assertNotEqual(self.fresh().revision, before, path)
+            self.assertNotEqual(self.fresh().revisions(PARTS), before, path)
 
     def test_two_accounts_of_one_revision_are_told_apart(self) -> None:
         other = make_account("other")
-        Account.objects.update(revision=self.account.revision)
+        Account.objects.update(account_revision=self.account.account_revision)
         mine, theirs = self.fresh(), Account.objects.get(pk=other.pk)
         for read in (areas, machines, cards):
-            self.assertFalse(set(read(mine)) & set(read(theirs)), read.__name__)
+            self.assertFalse(set(read(mine)) & set(read(theirs)), read.read.__name__)
 
     def test_what_fails_is_not_kept(self) -> None:
         tries = []
 
-        @kept
+        @kept()
         def breaks(account: Account) -> int:
             tries.append(account)
             raise ZeroDivisionError

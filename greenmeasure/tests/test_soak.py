@@ -1,5 +1,5 @@
-"""Writers and readers at once at two servers of one database, a short run of `make break`: nobody meets a lock, no change is lost,
-and no server is behind the other.
+"""Writers and readers at once at two servers of one database, a short run of `make break`: nobody meets a lock, no change is
+lost, and no server is behind the other.
 """
 
 from django.db import connection

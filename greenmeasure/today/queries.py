@@ -1,12 +1,12 @@
 """The state of an account in one sentence, and the next thing to do."""
 
 from core.findings import Finding, Weight
-from greenmeasure.accounts.models import Account
+from greenmeasure.accounts.models import PARTS_OF, Account
 from greenmeasure.book.queries import application_out, applications
 from greenmeasure.common import clock
 from greenmeasure.common.findings import FindingOut, finding_out
-from greenmeasure.common.kept import kept
-from greenmeasure.common.rows import amiss
+from greenmeasure.common.kept import Kept, kept
+from greenmeasure.common.rows import Amiss, amiss
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import asking
@@ -47,9 +47,20 @@ def today(account: Account) -> TodayOut:
     )
 
 
-@kept
 def _amiss(account: Account) -> list[FindingOut]:
-    return [finding_out(Finding("amiss", Weight.WARN, amiss_text(a))) for a in amiss(account)]
+    """Values that cannot be, wherever they stand; of each part they are looked for anew when it changes."""
+    return [finding_out(Finding("amiss", Weight.WARN, amiss_text(a))) for read in AMISS for a in read(account)]
+
+
+HOLDERS = ("ground", "shelf", "kit")
+"""What a row without a name is called after lies in these."""
+
+
+def _amiss_of(app: str) -> Kept[Account, [], list[Amiss]]:
+    return kept(*PARTS_OF[app], *HOLDERS)(lambda account: amiss(account, app))
+
+
+AMISS = tuple(_amiss_of(app) for app in PARTS_OF)
 
 
 def _set_up(account: Account) -> set[str]:

@@ -43,7 +43,7 @@ def keep_audit(area: Area, user: User, data: AuditIn, tasks: bool = False) -> Wa
         if tasks:
             for text in dry_spots(found, area.account.us):
                 Task.objects.create(account=area.account, area=area, audit=made, text=text)
-        area.account.touch()
+        area.account.touch("water")
     return made
 
 
@@ -54,7 +54,7 @@ def use_audit(area: Area, audit_id: int, use: bool) -> None:
         raise Missing("audit")
     found.in_use = use
     found.save(update_fields=["in_use"])
-    area.account.touch()
+    area.account.touch("water")
 
 
 def add_tasks(area: Area, data: TaskIn) -> list[Task]:
@@ -62,7 +62,9 @@ def add_tasks(area: Area, data: TaskIn) -> list[Task]:
     for i, text in enumerate(data.texts):
         if not text.strip():
             raise InputError(f"texts.{i}", text, "The task says nothing.", "Say what is to be seen to.")
-    return [Task.objects.create(account=area.account, area=area, text=text) for text in data.texts]
+    made = [Task.objects.create(account=area.account, area=area, text=text) for text in data.texts]
+    area.account.touch("water")
+    return made
 
 
 def task_of(account: Account, task_id: int) -> Task:
@@ -77,3 +79,4 @@ def set_done(task: Task, user: User, done: bool) -> None:
     """Mark a task as seen to, or take that back."""
     task.done_at, task.done_by = (clock.now(), str(user)) if done else (None, "")
     task.save(update_fields=["done_at", "done_by"])
+    task.account.touch("water")

@@ -117,7 +117,7 @@ def run_out(found: Audit, area: Area, wanted: float, us: bool) -> RunTimeOut:
 # --- what is kept -----------------------------------------------------------------------------------------------
 
 
-@kept
+@kept("water", "ground")
 def audits(account: Account) -> dict[int, WaterAudit]:
     """The latest audit of each area, by the area's id."""
     found: dict[int, WaterAudit] = {}

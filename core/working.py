@@ -1,5 +1,6 @@
 """The working of a result as data: one operation a line, with units that cancel, rounded for no one."""
 
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from core.units import show_number
@@ -44,6 +45,15 @@ class Step:
 
     def __str__(self) -> str:
         return f"{self.title}: {' '.join(map(str, self.terms))} = {self.result}"
+
+
+Later = Callable[[], Step]
+"""A line that is written when somebody reads it: most results are only compared, and a line costs more than its sum."""
+
+
+def written(lines: Sequence[Later]) -> tuple[Step, ...]:
+    """The lines, written."""
+    return tuple(one() for one in lines)
 
 
 def times(value: float, over: str = "", under: str = "") -> Term:

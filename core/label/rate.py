@@ -30,9 +30,11 @@ class Basis(StrEnum):
 
     @property
     def text(self) -> str:
-        return {"product": "product", "active": "ai", "P2O5": "P₂O₅", "K2O": "K₂O"}.get(self.value, self.value)
+        return BASIS_TEXTS.get(self, self.value)
 
 
+BASIS_TEXTS = {Basis.ACTIVE: "ai", Basis.P2O5: "P₂O₅", Basis.K2O: "K₂O"}
+"""How a basis is written where that is not its key."""
 NUTRIENTS = tuple(b for b in Basis if b not in (Basis.PRODUCT, Basis.ACTIVE))
 
 P_IN_P2O5 = 0.43643

@@ -1,12 +1,13 @@
 """What a dose costs, in the package's own money: Decimal throughout, rounded to cents only for show."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from decimal import ROUND_HALF_UP, Decimal
+from functools import cached_property
 
 from core.label.product import Product
 from core.units import Quantity, convert
-from core.working import Step, Term, divided_by, line, plus, times
+from core.working import Later, Step, Term, divided_by, line, plus, times, written
 
 CENT = Decimal("0.01")
 
@@ -19,7 +20,12 @@ class Cost:
     per_foot: Decimal
     foot: str
     currency: str
-    working: tuple[Step, ...]
+    lines: tuple[Later, ...] = field(default=(), compare=False, repr=False)
+
+    @cached_property
+    def working(self) -> tuple[Step, ...]:
+        """The lines, written when they are read."""
+        return written(self.lines)
 
     def cents(self, amount: Decimal) -> Decimal:
         return amount.quantize(CENT, ROUND_HALF_UP)
@@ -34,13 +40,17 @@ def cost(product: Product, amount: Quantity, area: Quantity, foot: Quantity) -> 
     total = package.price * Decimal(repr(in_package)) / Decimal(repr(package.size.value))
     feet = Decimal(repr(area.base / foot.base))
     unit = package.size.unit.symbol
-    step = line(
-        "Cost",
-        Term(in_package, unit),
-        divided_by(package.size.value, unit, "package"),
-        times(float(package.price), package.currency, "package"),
-        result=Term(float(total), package.currency),
-    )
+    price = package.price
+
+    def step() -> Step:
+        return line(
+            "Cost",
+            Term(in_package, unit),
+            divided_by(package.size.value, unit, "package"),
+            times(float(price), package.currency, "package"),
+            result=Term(float(total), package.currency),
+        )
+
     return Cost(total, total / feet, foot.unit.symbol, package.currency, (step,))
 
 
@@ -53,7 +63,10 @@ def together(costs: Sequence[Cost | None]) -> Cost | None:
         return known[0]
     total = sum((c.total for c in known), Decimal(0))
     money = known[0].currency
-    first, *rest = (Term(float(c.total), money) for c in known)
-    step = line("Cost together", first, *(plus(t.value, money) for t in rest), result=Term(float(total), money))
-    steps = tuple(s for c in known for s in c.working)
-    return Cost(total, sum((c.per_foot for c in known), Decimal(0)), known[0].foot, money, (*steps, step))
+
+    def step() -> Step:
+        first, *rest = (float(c.total) for c in known)
+        return line("Cost together", Term(first, money), *(plus(v, money) for v in rest), result=Term(float(total), money))
+
+    lines = tuple(one for c in known for one in c.lines)
+    return Cost(total, sum((c.per_foot for c in known), Decimal(0)), known[0].foot, money, (*lines, step))

@@ -4,14 +4,16 @@ Rates count product, a nutrient or an active; weight or volume; per area, per vo
 answer is the amount of product in the measure that the bench uses: liquids by volume, dry products by weight.
 """
 
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property, partial
 
 from core.errors import InputError
 from core.label.product import Content, Product
 from core.label.rate import K_IN_K2O, P_IN_P2O5, Basis, Rate
 from core.readable import is_us
-from core.units import MASS, UNITS, VOLUME, Quantity, convert
-from core.working import Step, Term, divided_by, line, times
+from core.units import AREA, MASS, UNITS, VOLUME, Quantity, convert
+from core.working import Later, Step, Term, divided_by, line, times, written
 
 
 @dataclass(frozen=True)
@@ -29,15 +31,25 @@ class Dose:
 
     `amount` is in the label's own unit where that is how the bench measures it. `grams` and `litres` are the same
     amount in base units; the one that would need an unknown density is None. `working` leads to the amount, `brings`
-    from it to what it brings of each content.
+    from it to what it brings of each content; both are written when they are read.
     """
 
     amount: Quantity
     grams: float | None
     litres: float | None
     delivered: tuple[Delivered, ...]
-    working: tuple[Step, ...] = field(default=())
-    brings: tuple[Step, ...] = field(default=())
+    to_amount: tuple[Later, ...] = field(default=(), compare=False, repr=False)
+    from_amount: tuple[Later, ...] = field(default=(), compare=False, repr=False)
+
+    @cached_property
+    def working(self) -> tuple[Step, ...]:
+        """The lines that lead to the amount."""
+        return written(self.to_amount)
+
+    @cached_property
+    def brings(self) -> tuple[Step, ...]:
+        """The lines from the amount to what it brings."""
+        return written(self.from_amount)
 
     @property
     def base(self) -> float:
@@ -65,38 +77,40 @@ def dose(product: Product, rate: Rate, area: Quantity, spray_litres: float | Non
 # --- how much of what the label counts --------------------------------------------------------------------------
 
 
-def _wanted(rate: Rate, area: Quantity, spray_litres: float | None) -> tuple[Quantity, list[Step]]:
-    counted = "" if rate.unit.basis is Basis.PRODUCT else f" {rate.unit.basis.text}"
-    if rate.unit.per is None or not rate.unit.per_area:
-        return _of_spray(rate, spray_litres, counted, is_us(area.unit))
+def _wanted(rate: Rate, area: Quantity, spray_litres: float | None) -> tuple[Quantity, list[Later]]:
     per = rate.unit.per
-    steps = []
+    if per is None or per.dimension != AREA:
+        return _of_spray(rate, spray_litres, is_us(area.unit))
+    steps: list[Later] = []
     feet = area.value
     if area.unit is not per:
         feet = convert(area.value, area.unit, per)
-        factor = per.size / area.unit.size
         steps.append(
-            line(
+            lambda: line(
                 "The area in the rate's measure",
                 Term(area.value, area.unit.symbol),
-                divided_by(factor, area.unit.symbol, per.symbol),
+                divided_by(per.size / area.unit.size, area.unit.symbol, per.symbol),
                 result=Term(feet, per.symbol),
             )
         )
     wanted = Quantity(rate.value * feet, rate.unit.amount)
-    what = "product" if not counted else rate.unit.basis.text
     steps.append(
-        line(
-            f"Rate × area: {what}",
-            Term(rate.value, rate.unit.amount.symbol + counted, per.symbol),
+        lambda: line(
+            f"Rate × area: {rate.unit.basis.text}",
+            Term(rate.value, rate.unit.amount.symbol + _counted(rate), per.symbol),
             times(feet, per.symbol),
-            result=Term(wanted.value, wanted.unit.symbol + counted),
+            result=Term(wanted.value, wanted.unit.symbol + _counted(rate)),
         )
     )
     return wanted, steps
 
 
-def _of_spray(rate: Rate, spray_litres: float | None, counted: str, us: bool) -> tuple[Quantity, list[Step]]:
+def _counted(rate: Rate) -> str:
+    """What a rate counts, after its unit; nothing where that is the product."""
+    return "" if rate.unit.basis is Basis.PRODUCT else f" {rate.unit.basis.text}"
+
+
+def _of_spray(rate: Rate, spray_litres: float | None, us: bool) -> tuple[Quantity, list[Later]]:
     if spray_litres is None:
         raise InputError(
             "machine",
@@ -108,7 +122,7 @@ def _of_spray(rate: Rate, spray_litres: float | None, counted: str, us: bool) ->
         spray = Quantity(spray_litres, UNITS["l"]).to("fl_oz" if us else "ml")
         shown = Quantity(spray.value * rate.base, spray.unit)
         return shown, [
-            line(
+            lambda: line(
                 "Share of the spray",
                 Term(spray.value, spray.unit.symbol),
                 times(rate.base),
@@ -120,11 +134,11 @@ def _of_spray(rate: Rate, spray_litres: float | None, counted: str, us: bool) ->
     wanted = Quantity(rate.value * feet, rate.unit.amount)
     per = rate.unit.per.symbol
     return wanted, [
-        line(
+        lambda: line(
             "Rate × spray volume",
-            Term(rate.value, rate.unit.amount.symbol + counted, per),
+            Term(rate.value, rate.unit.amount.symbol + _counted(rate), per),
             times(feet, per),
-            result=Term(wanted.value, wanted.unit.symbol + counted),
+            result=Term(wanted.value, wanted.unit.symbol + _counted(rate)),
         )
     ]
 
@@ -132,15 +146,15 @@ def _of_spray(rate: Rate, spray_litres: float | None, counted: str, us: bool) ->
 # --- from what is counted to product ----------------------------------------------------------------------------
 
 
-def _from_content(product: Product, basis: Basis, wanted: Quantity) -> tuple[Quantity, list[Step]]:
+def _from_content(product: Product, basis: Basis, wanted: Quantity) -> tuple[Quantity, list[Later]]:
     content, factor = counted_content(product, basis)
     unit = wanted.unit
-    steps = []
+    steps: list[Later] = []
     if factor != 1.0:
         asked = wanted.value
         wanted = Quantity(asked / factor, unit)
         steps.append(
-            line(
+            lambda: line(
                 f"{basis.text} as the label states it, {content.basis.text}",
                 Term(asked, f"{unit.symbol} {basis.text}"),
                 divided_by(factor),
@@ -148,15 +162,14 @@ def _from_content(product: Product, basis: Basis, wanted: Quantity) -> tuple[Qua
                 note=f"{content.basis.text} is {100 * factor:.2f} % {basis.text}.",
             )
         )
-    name = content.basis.text
-    if product.liquid and content.g_per_l is not None:
+    if product.liquid and (held := content.g_per_l) is not None:
         grams = wanted.base
-        volume = Quantity(grams / content.g_per_l, UNITS["l"])
+        volume = Quantity(grams / held, UNITS["l"])
         steps.append(
-            line(
-                f"Product that holds that {name}",
+            lambda: line(
+                f"Product that holds that {content.basis.text}",
                 Term(grams, "g"),
-                divided_by(content.g_per_l, "g", "L"),
+                divided_by(held, "g", "L"),
                 result=Term(volume.value, "L"),
             )
         )
@@ -165,16 +178,20 @@ def _from_content(product: Product, basis: Basis, wanted: Quantity) -> tuple[Qua
     share = content.percent or 0.0
     mass = Quantity(wanted.value / (share / 100), unit)
     steps.append(
-        line(
-            f"Product that holds that {name}",
-            Term(wanted.value, f"{unit.symbol} {name}"),
+        lambda: line(
+            f"Product that holds that {content.basis.text}",
+            Term(wanted.value, f"{unit.symbol} {content.basis.text}"),
             divided_by(share / 100),
             result=Term(mass.value, f"{unit.symbol} product"),
-            note=f"The label states {share:g} % {name}.",
+            note=f"The label states {share:g} % {content.basis.text}.",
         )
     )
     amount, more = _as_measured(product, mass)
     return amount, [*steps, *more]
+
+
+OXIDES = {Basis.P: (Basis.P2O5, P_IN_P2O5), Basis.K: (Basis.K2O, K_IN_K2O)}
+"""The oxides as which labels state them, and how much of each is the nutrient by weight."""
 
 
 def counted_content(product: Product, basis: Basis) -> tuple[Content, float]:
@@ -185,9 +202,8 @@ def counted_content(product: Product, basis: Basis) -> tuple[Content, float]:
     Raises:
         InputError: the product holds none of it, or several actives where the rate does not say which.
     """
-    oxide = {Basis.P: (Basis.P2O5, P_IN_P2O5), Basis.K: (Basis.K2O, K_IN_K2O)}.get(basis)
     content, share = product.content(basis), 1.0
-    if content is None and oxide:
+    if content is None and (oxide := OXIDES.get(basis)):
         content, share = product.content(oxide[0]), oxide[1]
     if content is None:
         what = "an active ingredient" if basis is Basis.ACTIVE else basis.text
@@ -197,8 +213,10 @@ def counted_content(product: Product, basis: Basis) -> tuple[Content, float]:
             f"The rate counts {what}, and {product.name} lists none.",
             "Add it to the product's composition, or give the rate of product.",
         )
+    if basis is not Basis.ACTIVE:
+        return content, share
     actives = [c for c in product.contents if c.basis is Basis.ACTIVE]
-    if basis is Basis.ACTIVE and len(actives) > 1:
+    if len(actives) > 1:
         raise InputError(
             "rate",
             basis.value,
@@ -211,7 +229,7 @@ def counted_content(product: Product, basis: Basis) -> tuple[Content, float]:
 # --- weight, volume and the bench -------------------------------------------------------------------------------
 
 
-def _as_measured(product: Product, amount: Quantity) -> tuple[Quantity, list[Step]]:
+def _as_measured(product: Product, amount: Quantity) -> tuple[Quantity, list[Later]]:
     """`amount` in the dimension the bench measures the product in."""
     if amount.unit.dimension == product.measured_in:
         return amount, []
@@ -228,7 +246,7 @@ def _as_measured(product: Product, amount: Quantity) -> tuple[Quantity, list[Ste
     target = UNITS["fl_oz"] if is_us(amount.unit) else UNITS["ml"]
     volume = Quantity(litres, UNITS["l"]).to(target)
     return volume, [
-        line(
+        lambda: line(
             "From weight to volume, by the density",
             Term(grams, "g"),
             divided_by(density, "g", "L"),
@@ -258,15 +276,18 @@ def _both(product: Product, amount: Quantity) -> tuple[float | None, float | Non
 
 def _delivered(
     product: Product, amount: Quantity, grams: float | None, litres: float | None, area: Quantity, us: bool
-) -> tuple[tuple[Delivered, ...], list[Step]]:
+) -> tuple[tuple[Delivered, ...], list[Later]]:
     """What the dose brings of each content, per 1000 ft² (US rates) or per 100 m² in the working."""
-    found, steps = [], []
+    found: list[Delivered] = []
+    steps: list[Later] = []
     unit, foot = (UNITS["lb"], UNITS["kft2"]) if us else (UNITS["g"], UNITS["m2_100"])
     feet = area.base / foot.size
+    if not product.contents:
+        return (), []
     if litres is not None and grams is not None and any(c.percent is not None for c in product.contents):
         heavy = grams / litres * amount.unit.size / unit.size
         steps.append(
-            line(
+            lambda: line(
                 "Weight of that product, by the density",
                 Term(amount.value, amount.unit.symbol),
                 times(heavy, unit.symbol, amount.unit.symbol),
@@ -277,20 +298,28 @@ def _delivered(
         share = product.share(content)
         if content.percent is not None and grams is not None and share is not None:
             mass = grams * share
-            terms = [Term(grams / unit.size, unit.symbol), times(share)]
+            terms = [partial(Term, grams / unit.size, unit.symbol), partial(times, share)]
         elif content.g_per_l is not None and litres is not None:
             mass = litres * content.g_per_l
             heavy = content.g_per_l * amount.unit.size / unit.size
-            terms = [Term(amount.value, amount.unit.symbol), times(heavy, unit.symbol, amount.unit.symbol)]
+            terms = [partial(Term, amount.value, amount.unit.symbol), partial(times, heavy, unit.symbol, amount.unit.symbol)]
         else:
             continue
         found.append(Delivered(content, mass, mass / area.base))
-        steps.append(
-            line(
-                f"{content.name} that it brings",
-                *terms,
-                divided_by(feet, foot.symbol),
-                result=Term(mass / unit.size / feet, unit.symbol, foot.symbol),
-            )
-        )
+        steps.append(partial(_brought, content.name, terms, mass / unit.size, feet, unit.symbol, foot.symbol))
     return tuple(found), steps
+
+
+def _brought(name: str, terms: Sequence[Callable[[], Term]], mass: float, feet: float, unit: str, foot: str) -> Step:
+    """The line of one content: its mass [unit] over so many feet.
+
+    Args:
+        name: of the content.
+        terms: that come to its mass.
+        mass: that the product holds of it [unit].
+        feet: that it goes down on [foot].
+        unit: of the mass.
+        foot: of the area.
+    """
+    result = Term(mass / feet, unit, foot)
+    return line(f"{name} that it brings", *(t() for t in terms), divided_by(feet, foot), result=result)

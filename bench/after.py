@@ -77,7 +77,7 @@ def measure() -> None:
     from greenmeasure.book.models import Entry
 
     began = time.perf_counter()
-    big.make()
+    big.make(big.Size())
     print(f"(made in {time.perf_counter() - began:.0f} s)", flush=True)
     account = Account.objects.get(slug=big.SLUG)
     client = Client()

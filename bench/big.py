@@ -3,13 +3,24 @@
 It is the demo account, multiplied: what is copied is real in every field.
 """
 
+from dataclasses import dataclass
 from datetime import timedelta
 from typing import Any
 
 import numpy as np
 
-AREAS, PRODUCTS, YEARS, ENTRIES, ROUNDS = 200, 300, 10, 5000, 2000
 SLUG = "alder-quay"
+
+
+@dataclass(frozen=True)
+class Size:
+    """How much of everything an account has."""
+
+    areas: int = 200
+    products: int = 300
+    years: int = 10
+    entries: int = 5000
+    rounds: int = 2000
 
 
 def copied(row: Any, **other: Any) -> Any:
@@ -49,28 +60,28 @@ def _alike(entry: Any, products: list[Any], turn: int) -> Any:
     return alike[turn % len(alike)] if alike else entry.product_id
 
 
-def make() -> None:
+def make(size: Size) -> None:
     """Multiply the demo account that is loaded."""
     from greenmeasure.accounts.models import Account
 
     account = Account.objects.get(slug=SLUG)
-    _areas(account)
-    _products(account)
-    _hours(account)
-    book(ENTRIES)
-    _rounds(account)
+    _areas(account, size.areas)
+    _products(account, size.products)
+    _hours(account, size.years)
+    book(size.entries)
+    _rounds(account, size.rounds)
     account.touch()
 
 
-def _areas(account: Any) -> None:
+def _areas(account: Any, count: int) -> None:
     every = [a for a in account.areas.filter(archived_at=None, parent=None) if a.size_value]
-    for i in range(AREAS - account.areas.count()):
+    for i in range(count - account.areas.count()):
         copied(every[i % len(every)], name=f"{every[i % len(every)].name} {i}").save()
 
 
-def _products(account: Any) -> None:
+def _products(account: Any, count: int) -> None:
     every = list(account.products.filter(archived_at=None).prefetch_related("contents", "rates", "packages", "lots"))
-    for i in range(PRODUCTS - len(every)):
+    for i in range(count - len(every)):
         source = every[i % len(every)]
         made = copied(source, name=f"{source.name} {i}")
         made.save()
@@ -80,14 +91,14 @@ def _products(account: Any) -> None:
                 type(rows[0]).objects.bulk_create([copied(r, product_id=made.pk) for r in rows])
 
 
-def _hours(account: Any) -> None:
+def _hours(account: Any, years: int) -> None:
     from greenmeasure.sky.models import Reading
     from sims import climate
 
     station = account.stations.order_by("pk").first()
     first = station.readings.order_by("at").first().at
     end = np.datetime64(first.replace(tzinfo=None), "h")
-    span = np.arange(YEARS * 8766 - station.readings.count(), 0, -1).astype("timedelta64[h]")
+    span = np.arange(years * 8766 - station.readings.count(), 0, -1).astype("timedelta64[h]")
     times = np.array([end], dtype="datetime64[h]") - span
     made = climate.weather(times)
     begin = first - timedelta(hours=len(times))
@@ -99,13 +110,13 @@ def _hours(account: Any) -> None:
     station.renew()
 
 
-def _rounds(account: Any) -> None:
+def _rounds(account: Any, count: int) -> None:
     from uuid import uuid4
 
     from greenmeasure.rounds.models import Round, RoundComponent, RoundDose, Tick
 
     found = list(Round.objects.filter(account=account, status="done").prefetch_related("mix", "parts__doses", "ticks"))
-    for i in range(ROUNDS - len(found)):
+    for i in range(count - len(found)):
         source = found[i % len(found)]
         made = copied(source, key=uuid4(), at=source.at - timedelta(days=1 + i))
         made.save()

@@ -3,12 +3,14 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
 from core.weather.days import Days
 from core.weather.hours import Hours
+from core.weather.soil import of_days
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -38,6 +40,11 @@ class Weather:
     days: Days
     number: NDArray[np.int64]
     clock: NDArray[np.int64]
+
+    @cached_property
+    def soil(self) -> Floats:
+        """Soil by day [°C], measured before estimated."""
+        return of_days(self.days)
 
 
 @dataclass(frozen=True)

@@ -48,13 +48,11 @@ def series(weather: Weather) -> Series:
     days = weather.days
     with np.errstate(invalid="ignore"):
         lies = np.where(np.isnan(days.snow), np.where(days.air > TOO_WARM, 0.0, np.nan), (days.snow > 0).astype(float))
-    found, count, bare = np.full(len(days), np.nan), 0, 0
-    for i, value in enumerate(lies):
-        if np.isnan(value):
-            continue
-        bare = 0 if value else bare + 1
-        count = 0 if bare >= THAWED else count + int(value)
-        found[i] = count
+    found, known = np.full(len(days), np.nan), np.flatnonzero(~np.isnan(lies))
+    snow, place = lies[known] > 0, np.arange(len(known))
+    bare = place - np.maximum.accumulate(np.where(snow, place, -1))
+    so_far = np.cumsum(snow)
+    found[known] = so_far - np.maximum.accumulate(np.where(bare >= THAWED, so_far, 0))
     return plain(found)
 
 

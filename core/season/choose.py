@@ -73,35 +73,99 @@ class Wanted:
 
 def choices(wanted: Wanted, candidates: Sequence[Candidate], ledger: Ledger, us: bool = True) -> list[Pick]:
     """All candidates that list the disease: those that may go down first, then by another group, by warnings, by cost."""
-    ordered = [a for a in ledger.pieces[0].past if a.is_a(Kind.FUNGICIDE)]
-    last = ordered[-1].codes if ordered else ()
-    found = [c for x in candidates if (c := _choice(wanted, x, ledger, us))]
-    return sorted(
-        found,
-        key=lambda c: (
-            not c.allowed,
-            bool(set(c.candidate.product.codes) & set(last)),
-            len(c.warns),
-            c.cost is None,
-            c.cost or 0,
-            c.candidate.product.name,
-        ),
-    )
+    last = _last_codes(ledger)
+    found = [_pick(wanted, d, ledger, us) for d in drafts(wanted, candidates, ledger.house, us)]
+    return sorted(found, key=lambda c: (not c.allowed, _again(c.candidate, last), len(c.warns), _by_cost(c.cost, c.candidate)))
 
 
-def _choice(wanted: Wanted, candidate: Candidate, ledger: Ledger, us: bool) -> Pick | None:
-    product, ground, house = candidate.product, wanted.ground, ledger.house
+def first_choice(wanted: Wanted, found: "Sequence[Draft]", ledger: Ledger, us: bool = True) -> Pick | None:
+    """The first of `choices` that may go down, held against the ledger no more than it takes to tell; None where there is none.
+
+    Args:
+        wanted: what is to be treated.
+        found: the drafts of the candidates, as `drafts` gives them.
+        ledger: of the ground and the day.
+        us: whether to speak in US units.
+    """
+    last = _last_codes(ledger)
+    for again in (False, True):
+        best: Pick | None = None
+        for d in found:
+            if _again(d.candidate, last) is not again:
+                continue
+            pick = _pick(wanted, d, ledger, us)
+            if pick.allowed and not pick.warns:
+                return pick
+            if pick.allowed and (best is None or len(pick.warns) < len(best.warns)):
+                best = pick
+        if best:
+            return best
+    return None
+
+
+def _last_codes(ledger: Ledger) -> tuple[str, ...]:
+    """The groups of the ground's last fungicide."""
+    return next((a.codes for a in reversed(ledger.pieces[0].past) if a.is_a(Kind.FUNGICIDE)), ())
+
+
+def _again(candidate: Candidate, last: Sequence[str]) -> bool:
+    """Whether a candidate is of the same group as what went down last."""
+    return bool(set(candidate.product.codes) & set(last))
+
+
+def _by_cost(price: Decimal | None, candidate: Candidate) -> tuple[bool, Decimal, str]:
+    return price is None, price or Decimal(0), candidate.product.name
+
+
+@dataclass(frozen=True)
+class Draft:
+    """A candidate with the row and the rate it would go down by, before anything is asked of the ground's past.
+
+    `per_area` is what it costs on one unit of area, None where no price or no dose is known; grounds that differ in size and
+    name alone share their drafts.
+    """
+
+    candidate: Candidate
+    index: int
+    rate: Rate
+    why: str
+    per_area: Decimal | None
+
+    @property
+    def row(self) -> Row:
+        return self.candidate.rows[self.index]
+
+
+def drafts(wanted: Wanted, candidates: Sequence[Candidate], house: House, us: bool = True) -> list[Draft]:
+    """The candidates that list a disease and whose label binds, the cheapest first."""
+    found = [d for x in candidates if (d := _draft(wanted, x, house, us))]
+    return sorted(found, key=lambda d: _by_cost(d.per_area, d.candidate))
+
+
+def _draft(wanted: Wanted, candidate: Candidate, house: House, us: bool) -> Draft | None:
     index = _row(wanted, candidate.rows)
-    if index is None or not product.label_binds:
+    if index is None or not candidate.product.label_binds:
         return None
-    row = candidate.rows[index]
+    row, foot = candidate.rows[index], foot_of(us)
     start = start_in_range(row.label, house)
     rate = row.label.highest if wanted.curative and row.intent is not Intent.CURATIVE else start.rate
+    why = "" if wanted.curative else start.why
+    try:
+        price = cost(candidate.product, dose(candidate.product, rate, foot).amount, foot, foot)
+    except InputError:
+        return Draft(candidate, index, rate, why, None)
+    return Draft(candidate, index, rate, why, price.per_foot if price else None)
+
+
+def _pick(wanted: Wanted, draft: Draft, ledger: Ledger, us: bool) -> Pick:
+    """A draft held against the ledger of the ground."""
+    candidate, ground, row, rate = draft.candidate, wanted.ground, draft.row, draft.rate
+    product = candidate.product
     try:
         amount = dose(product, rate, ground.size).amount
     except InputError as problem:
         unmeasured = Finding("no-dose", Weight.REFUSE, problem.sentence)
-        return Pick(candidate, index, rate, row.intent, (), (), (unmeasured,), None, None)
+        return Pick(candidate, draft.index, rate, row.intent, (), (), (unmeasured,), None, None)
     meant = replace(applied(product, amount, ground.size, wanted.on, row), at=wanted.at)
     checked = check(Plan(product, row, rate, meant, candidate.rows, row.target or row.use), ledger, us)
     refused = [f for f in checked.findings if f.act is Weight.REFUSE]
@@ -110,8 +174,8 @@ def _choice(wanted: Wanted, candidate: Candidate, ledger: Ledger, us: bool) -> P
         refused.append(Finding("preventive-only", Weight.REFUSE, said))
     price = cost(product, amount, ground.size, foot_of(us))
     warns = tuple(f for f in checked.findings if f.act in (Weight.ASK, Weight.WARN))
-    why = (*_why(wanted, candidate, row, ledger.pieces[0].past, house), *([start.why] if not wanted.curative else []))
-    return Pick(candidate, index, rate, row.intent, why, warns, tuple(refused), amount, price.total if price else None)
+    why = (*_why(wanted, candidate, row, ledger.pieces[0].past, ledger.house), *([draft.why] if draft.why else []))
+    return Pick(candidate, draft.index, rate, row.intent, why, warns, tuple(refused), amount, price.total if price else None)
 
 
 def _row(wanted: Wanted, rows: Sequence[Row]) -> int | None:

@@ -67,6 +67,11 @@ def at_risk(values: Floats, threshold: float) -> Flags:
     return np.asarray(np.nan_to_num(values, nan=-np.inf) >= threshold * (1 - 1e-9))
 
 
+def reaches(applied: Applied, day: date) -> bool:
+    """Whether an application may cover a day or one after it, by the longest interval of its label."""
+    return applied.on + timedelta(days=max(applied.interval[0] or 0, applied.interval[1] or 0)) >= day
+
+
 def cover_of(applied: Applied, first: date, pressure: Floats) -> Cover | None:
     """The cover of an application; None where its label gives no interval.
 

@@ -104,7 +104,7 @@ def due(outlook: Outlook, covers: list[Cover], seen: date | None = None) -> Due:
     covered = covered_days(covers, o.first, count)
     bare = o.risky & ~covered
     exposed = int(bare[max(0, today - LOOK_BACK) : today].sum())
-    ahead = tuple(int(bare[today : today + n].sum()) for n in range(min(MOST_WAITED, count - today) + 1))
+    ahead = (0, *np.cumsum(bare[today : today + MOST_WAITED]).tolist())
     last = max(covers, key=lambda c: c.until, default=None)
     curative = seen is not None and (o.day(today) - seen).days <= LOOK_BACK and not (last and last.on >= seen)
 

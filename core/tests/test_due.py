@@ -1,6 +1,7 @@
 """From weather to a proposal: thresholds, cover, what is due, which product, what each school would have done, scouts."""
 
 import unittest
+from dataclasses import replace
 from datetime import date, timedelta
 from decimal import Decimal
 
@@ -20,7 +21,7 @@ from core.label.rules import Incompatible, Intent, Rules
 from core.label.targets import includes
 from core.ledger.history import Applied
 from core.ledger.ledger import plain
-from core.season.choose import Candidate, Pick, Wanted, choices
+from core.season.choose import Candidate, Pick, Wanted, choices, drafts, first_choice
 from core.season.cover import cover_of, covered_days, pressures, protects
 from core.season.due import Outlook, State, due
 from core.season.replay import Season, by_calendar, by_threshold
@@ -244,6 +245,31 @@ class Choosing(unittest.TestCase):
         assert found.amount and found.cost
         self.assertAlmostEqual(found.amount.to("fl_oz").value, 2.0, places=9)
         self.assertAlmostEqual(float(found.cost), 2.0, places=9)
+
+    def test_the_first_alone_is_the_first_of_all(self) -> None:
+        """Over shelves and pasts of every kind: groups, prices and none, caps, intervals, other grasses."""
+        apart = Rules(incompatible=(Incompatible("FRAC 3", 7),))
+        shelf = [
+            self.candidate(f"P{i}", ("FRAC 7", "FRAC 3", "FRAC 12", "")[i % 4], rules, price, **more)
+            for i, (rules, price, more) in enumerate(
+                (rules, price, more)
+                for rules in (PLAIN, Rules(consecutive=1), Rules(applications_per_season=2), apart)
+                for price in ("90", "250")
+                for more in ({}, {"grasses": ("tall_fescue",)}, {"target": "Brown patch"})
+            )
+        ]
+        bare = [replace(c, product=replace(c.product, name=f"{c.product.name} unpriced", packages=())) for c in shelf[::5]]
+        seen = set()
+        for some in (shelf, shelf[::4], shelf[1::3], [*bare, *shelf[::4]], shelf[5:6], []):
+            for last in range(0, 24, 4):
+                for curative in (False, True):
+                    past = self.used(shelf[last], 4, 20, 36) if last else ()
+                    wanted, ledger = Wanted("dollar_spot", GREEN, on(60), curative), plain(GREEN, past)
+                    every = [c for c in choices(wanted, some, ledger) if c.allowed]
+                    found = first_choice(wanted, drafts(wanted, some, ledger.house), ledger)
+                    self.assertEqual(found, every[0] if every else None)
+                    seen.add((found is not None, bool(found and found.warns)))
+        self.assertEqual(seen, {(True, False), (True, True), (False, False)})
 
     def test_why_speaks_of_the_season(self) -> None:
         one = self.candidate("One", "FRAC 7", Rules(applications_per_season=4))

@@ -23,10 +23,12 @@ from core.weather.windows import (
     Fit,
     Judged,
     Needs,
+    Shut,
     holds,
     judge_hours,
     limiting,
     needs_of,
+    shut_by,
     together,
     verdict,
     windows,
@@ -57,6 +59,23 @@ def hours(count: int = 48, forecast_from: int = 10_000, **columns: list[float] |
 
 def judged(found: Hours, needs: Needs, now: int = 0, wet: float = 0.0, **more: object) -> Judged:
     return judge_hours(found, needs, now=now, wet=np.full(len(found), wet), **more)
+
+
+class LaidOver(unittest.TestCase):
+    def test_what_shuts_hours_may_be_laid_over_them_afterwards(self) -> None:
+        rain = [0.0] * 48
+        rain[20] = 2.0
+        found = hours(rain=rain, wind=[3.0 if i % 5 else 6.0 for i in range(48)])
+        needs = Needs(dry_before=3, wind=(None, 4.0), why={"wind": "A", "dry_before": "A"})
+        flags = np.zeros(48, dtype=bool)
+        flags[[4, 10, 21, 22, 30]] = True
+        shut = (Shut("kept-apart", flags, Fit.BAD, "Apart."), Shut("walk", ~flags, Fit.MIND, "Wet."))
+        for now in (0, 7):
+            at_once = judged(found, needs, now, around=Conditions(shut=shut))
+            after = shut_by(judged(found, needs, now), shut, now)
+            self.assertEqual(at_once.reasons, after.reasons)
+            np.testing.assert_array_equal(at_once.fits, after.fits)
+        self.assertGreater(len({len(r) for r in at_once.reasons}), 2)
 
 
 class Rain(unittest.TestCase):

@@ -9,6 +9,7 @@ from collections.abc import Mapping
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
+from scipy.signal import lfilter
 
 from core.weather.days import Days
 
@@ -28,13 +29,10 @@ def estimated(air: ArrayLike, rate: float = RATE) -> Floats:
         rate: of following the air [1/d].
     """
     values = np.asarray(air, dtype=float)
-    found = np.full(len(values), np.nan)
-    held = np.nan
-    for i, value in enumerate(values):
-        if np.isnan(value):
-            continue
-        held = value if np.isnan(held) else held + rate * (value - held)
-        found[i] = held
+    found, known = np.full(len(values), np.nan), ~np.isnan(values)
+    if known.any():
+        told = values[known]
+        found[known], _ = lfilter([rate], [1.0, rate - 1.0], told, zi=[(1.0 - rate) * told[0]])
     return found
 
 

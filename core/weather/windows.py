@@ -258,15 +258,17 @@ def judge_hours(
         A verdict for each of those hours.
     """
     lead = np.maximum(0.0, np.arange(len(found)) - now + age) * found.forecast
+    asked: list[tuple[bool, Callable[[], list[Rule]]]] = [
+        (True, lambda: _limits(found, needs, lead, us)),
+        (needs.leaf is not Leaf.EITHER, lambda: [_leaf(needs, _wetted(wet, around))]),
+        (needs.dry_before is not None, lambda: [_dry(found, needs, around, us, before=True)]),
+        (needs.dry_after is not None, lambda: [_dry(found, needs, around, us, before=False)]),
+        (needs.mow_before is not None, lambda: [_mown(needs, around, before=True)]),
+        (needs.mow_after is not None, lambda: [_mown(needs, around, before=False)]),
+        (needs.droplets, lambda: [_drops(found, needs, us), _layers(found, needs, around.light)]),
+    ]
     rules = [
-        *_limits(found, needs, lead, us),
-        _leaf(needs, _wetted(wet, around)),
-        _dry(found, needs, around, us, before=True),
-        _dry(found, needs, around, us, before=False),
-        _mown(needs, around, before=True),
-        _mown(needs, around, before=False),
-        _drops(found, needs, us),
-        _layers(found, needs, around.light),
+        *(rule for asks, make in asked if asks for rule in make()),
         _flag(
             "dormant",
             around.dormant if needs.growing else None,
@@ -277,20 +279,42 @@ def judge_hours(
         _flag("quiet", around.quiet, Fit.BAD, "The account keeps these hours free."),
         *(_flag(s.key, s.flags, s.fit, s.text) for s in around.shut),
     ]
-    reasons, fits = [], []
-    for i in range(now, len(found) if count is None else min(len(found), now + count)):
-        said = sorted((r for rule in rules if (r := rule(i))), key=lambda r: -r.fit)
-        reasons.append(tuple(said))
-        fits.append(max((r.fit for r in said), default=Fit.GOOD))
-    return Judged(np.array(fits, dtype=np.int64), tuple(reasons))
+    places = range(now, len(found) if count is None else min(len(found), now + count))
+    return _judged([[r for rule in rules if (r := rule(i))] for i in places])
+
+
+def _judged(said: Sequence[Sequence[Reason]]) -> Judged:
+    """Hours by what was said of each."""
+    reasons = tuple(tuple(sorted(every, key=lambda r: -r.fit)) for every in said)
+    fits = [every[0].fit if every else Fit.GOOD for every in reasons]
+    return Judged(np.array(fits, dtype=np.int64), reasons)
+
+
+def shut_by(found: Judged, shut: Sequence[Shut], now: int) -> Judged:
+    """Judged hours with what else shuts them; the same as had it been among the conditions they were judged by.
+
+    Args:
+        found: hours from the one at the place `now` on.
+        shut: what shuts hours of the same table.
+        now: the place of the first of them in the table.
+    """
+    if not shut:
+        return found
+    rules = [_flag(s.key, s.flags, s.fit, s.text) for s in shut]
+    return _judged([[*held, *(r for rule in rules if (r := rule(now + i)))] for i, held in enumerate(found.reasons)])
 
 
 def _limits(found: Hours, needs: Needs, lead: Floats, us: bool) -> list[Rule]:
     """Rules that air, wind and soil lie between their limits, with the forecast's error against them."""
+    every = (
+        ("air", needs.air, found.air, AIR_ERROR, warmth),
+        ("wind", needs.wind, found.wind, WIND_ERROR, breeze),
+        ("soil", needs.soil, found.soil, AIR_ERROR, warmth),
+    )
     return [
-        _between("air", found.air, _error(lead, AIR_ERROR), needs, lambda v: f"{warmth(v, us)}"),
-        _between("wind", found.wind, _error(lead, WIND_ERROR), needs, lambda v: f"{breeze(v, us)}"),
-        _between("soil", found.soil, _error(lead, AIR_ERROR), needs, lambda v: f"{warmth(v, us)}"),
+        _between(key, values, _error(lead, error), needs, lambda v, told=told: f"{told(v, us)}")  # type: ignore[misc]
+        for key, limits, values, error, told in every
+        if limits != (None, None)
     ]
 
 

@@ -23,7 +23,7 @@ MOST_FEATURES = 500
 
 def export(account: Account) -> dict[str, Any]:
     """All areas as a FeatureCollection. An area that was not measured by positions has a null geometry."""
-    areas = Area.objects.of(account).kept().select_related("parent").prefetch_related("measurements")
+    areas = Area.objects.of(account).kept().select_related("parent", "site").prefetch_related("measurements")
     return {"type": "FeatureCollection", "features": [_feature(a) for a in areas]}
 
 

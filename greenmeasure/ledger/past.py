@@ -18,7 +18,7 @@ from greenmeasure.common import clock
 from greenmeasure.common.clock import local_day
 from greenmeasure.common.kept import kept, kept_each
 from greenmeasure.ground.models import Area
-from greenmeasure.ground.queries import area_of, kin
+from greenmeasure.ground.queries import area_of, areas, kin
 from greenmeasure.ledger.grounds import grounds_of
 from greenmeasure.shelf.queries import cards
 
@@ -33,6 +33,11 @@ def past(account: Account, area_ids: Iterable[int]) -> dict[int, list[Applied]]:
         for pk, every in read(account, set(found)).items():
             found[pk] += every
     return found
+
+
+def whole_book(account: Account) -> None:
+    """Read the book of every area at once, for who goes through all of them: one by one they would be asked for one by one."""
+    booked(account, set(areas(account)))
 
 
 def history(account: Account, area_id: int) -> list[Applied]:
@@ -77,7 +82,7 @@ def booked(account: Account, area_ids: set[int]) -> dict[int, tuple[Applied, ...
 
 def _read_booked(account: Account, area_ids: set[int]) -> Iterable[Applied]:
     every = Entry.objects.filter(application__account=account, application__area_id__in=area_ids)
-    for entry in every.select_related("application__area").defer("contents", "application__note"):
+    for entry in every.select_related("application__area__site").defer("contents", "application__note"):
         found = entry.application
         assert found.area
         yield _by_its_card(
@@ -100,7 +105,6 @@ def _by_its_card(account: Account, kept_facts: dict[str, Any], a: Applied) -> Ap
     return replace(a, holds=holds_of(card.core.rules), apart=card.core.rules.incompatible)
 
 
-@kept_each("rounds", "book", "shelf", "ground")
 def _under_way(account: Account, area_ids: set[int]) -> dict[int, tuple[Applied, ...]]:
     """What rounds under way still put down on each area."""
     return by_area(area_ids, (a for a in every_under_way(account) if a.place and a.place.area in area_ids))
@@ -111,7 +115,7 @@ def every_under_way(account: Account) -> tuple[Applied, ...]:
     """What rounds under way still put down."""
     found = []
     open_rounds = account.rounds.filter(status="under_way")
-    for one in open_rounds.prefetch_related("parts__area", "parts__round", "parts__doses__component", "applications"):
+    for one in open_rounds.prefetch_related("parts__area__site", "parts__round", "parts__doses__component", "applications"):
         left = one.share_left
         for part in one.parts.all() if left else ():
             for dose in part.doses.all():
@@ -127,14 +131,19 @@ def of_dose(product: Product, part: Any, dose: Any, at: datetime, left: float = 
     return replace(made, place=place_of(part.area, treated.base, part.zone, part.round.spots), at=at)
 
 
-@kept_each("season", "shelf", "ground")
 def _planned(account: Account, area_ids: set[int]) -> dict[int, tuple[Applied, ...]]:
     """What is planned on each area."""
-    return by_area(area_ids, _read_planned(account, area_ids))
+    return by_area(area_ids, (a for a in every_planned(account) if a.place and a.place.area in area_ids))
 
 
-def _read_planned(account: Account, area_ids: set[int]) -> Iterable[Applied]:
-    for p in account.planned.filter(area_id__in=area_ids, dropped_at=None).select_related("area", "product"):
+@kept("season", "shelf", "ground")
+def every_planned(account: Account) -> tuple[Applied, ...]:
+    """What is planned on areas that are seen."""
+    return tuple(_read_planned(account))
+
+
+def _read_planned(account: Account) -> Iterable[Applied]:
+    for p in account.planned.filter(area_id__in=areas(account), dropped_at=None).select_related("area__site", "product"):
         made = facts.read(p.facts, local_day(p.area, p.begin), p.product.name, Kind(p.product.kind), p.product_id)
         core = cards(account)[p.product_id].core
         yield replace(

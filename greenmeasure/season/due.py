@@ -4,23 +4,27 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from datetime import date, datetime, timedelta
 
+from core.ground import Ground
 from core.label.match import lists
 from core.label.product import Kind
 from core.ledger.history import Place
-from core.season.choose import Pick, Wanted, choices
+from core.ledger.ledger import Ledger
+from core.readable import foot_of
+from core.season.choose import Draft, Pick, Wanted, choices, drafts, first_choice
 from core.season.cover import Cover, covered_days
 from core.season.due import Due, Outlook, State, due
 from core.weather.windows import Reason
 from greenmeasure.accounts.models import Account, Site, sites_of
 from greenmeasure.common import clock
+from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
-from greenmeasure.ledger.past import Asked, history, ledger
+from greenmeasure.ledger.past import Asked, history, ledger, whole_book
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.outing import at_its_hour, hour_of
 from greenmeasure.sky.schools import candidates
-from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, series_of
+from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, reaching
 from greenmeasure.sky.weather import Known, known_at
 
 GRAVE = {State.LATE: 0, State.DUE: 1, State.COMING: 2}
@@ -55,21 +59,21 @@ class Proposal:
 class Seen:
     """When diseases were last seen, by area and disease, within the last fortnight."""
 
-    by_area: dict[tuple[int, str], date]
+    by_pk: dict[int, dict[str, date]]
 
     def on(self, area: Area, disease: str) -> date | None:
-        return self.by_area.get((area.pk, disease))
+        return self.by_pk.get(area.pk, {}).get(disease)
 
 
 def seen_of(account: Account, today: date) -> Seen:
     """When diseases were last seen on the account's areas."""
-    found: dict[tuple[int, str], date] = {}
+    found: dict[int, dict[str, date]] = {}
     rows = Scouting.objects.filter(area__account=account, on__gte=today - SEEN, on__lte=today).order_by("on", "pk")
     for area, disease, on, seen in rows.values_list("area_id", "disease", "on", "seen"):
         if seen:
-            found[area, disease] = on
+            found.setdefault(area, {})[disease] = on
         else:
-            found.pop((area, disease), None)
+            found.get(area, {}).pop(disease, None)
     return Seen(found)
 
 
@@ -84,6 +88,7 @@ class Standing:
 def proposals(account: Account) -> Standing:
     """Every area that is no part of another, and every disease it is watched for, that calls for an application."""
     found, unknown = [], []
+    whole_book(account)
     for site in sites_of(account).values():
         today, known = clock.today(site), known_at(site)
         if known is None or not 0 <= known.day_at(today) < len(known.weather.days):
@@ -98,15 +103,23 @@ def proposals(account: Account) -> Standing:
 
 def _at_site(account: Account, site: Site, known: Known, today: date) -> Iterable[Proposal]:
     """Where every disease stands on every area of a site that is no part of another."""
-    series, seen, parts = series_of(known.station), seen_of(account, today), _parts(account)
-    outlooks: dict[tuple[str, float], Outlook] = {}  # areas of one model and threshold share theirs
+    seen, parts = seen_of(account, today), _parts(account)
+    bare: dict[tuple[str, float], Due] = {}  # by model and threshold: what is due where nothing covers and nothing was seen
     for area_id, watches in all_watched(account).items():
         if area_id in parts.child or areas(account)[area_id].site_id != site.pk:
             continue
+        past, own = reaching(history(account, area_id), known.weather.days.first), parts.of.get(area_id, ())
+        looked = {d for a in (area_id, *(z.pk for z in own)) for d in seen.by_pk.get(a, ())}
         for w in watches:
             key = (w.model.key, w.threshold.value)
-            outlook = outlooks.setdefault(key, outlook_of(w, known, series[w.model.key], today))
-            yield propose(account, w, known, outlook, seen, parts.of.get(area_id, ()))
+            outlook = outlook_of(w, known, today)
+            covers = covers_of(account, past, w.disease, outlook)
+            if covers or w.disease in looked:
+                yield propose(w, known, outlook, seen, own, covers)
+            else:
+                if key not in bare:
+                    bare[key] = due(outlook, [])
+                yield Proposal(known, w, bare[key], outlook, [])
 
 
 def _turn(p: Proposal) -> tuple[int, date, int, str]:
@@ -131,9 +144,8 @@ def _parts(account: Account) -> Parts:
     return Parts(found, {a.pk for group in found.values() for a in group})
 
 
-def propose(account: Account, w: Watched, known: Known, outlook: Outlook, seen: Seen, parts: Iterable[Area]) -> Proposal:
-    """Where one disease stands on one area; `parts` are the parts of it."""
-    covers = covers_of(account, history(account, w.area.pk), w.disease, outlook)
+def propose(w: Watched, known: Known, outlook: Outlook, seen: Seen, parts: Iterable[Area], covers: list[Cover]) -> Proposal:
+    """Where one disease stands on one area; `parts` are the parts of it, `covers` what has gone down against it."""
     zones = tuple(a for a in parts if seen.on(a, w.disease))
     latest = max([d for a in (w.area, *zones) if (d := seen.on(a, w.disease))], default=None)
     zones = () if seen.on(w.area, w.disease) else zones
@@ -149,23 +161,46 @@ def proposal_of(account: Account, area_id: int, disease: str) -> Proposal | None
     today = clock.today(w.area)
     if not 0 <= known.day_at(today) < len(known.weather.days):
         return None
-    outlook = outlook_of(w, known, series_of(known.station)[w.model.key], today)
+    outlook = outlook_of(w, known, today)
     parts = _parts(account).of.get(area_id, ())
-    return propose(account, w, known, outlook, seen_of(account, today), parts)
+    covers = covers_of(account, history(account, area_id), disease, outlook)
+    return propose(w, known, outlook, seen_of(account, today), parts, covers)
+
+
+def _wanted(p: Proposal, on: date) -> Wanted:
+    """What a proposal asks of the shelf; where parts of the area have the disease, the rest of it is treated preventively."""
+    return Wanted(p.disease, p.area.ground, on, p.due.curative and not p.zones, clock.moment_at(p.area, on))
 
 
 def choices_of(account: Account, p: Proposal, on: date) -> list[Pick]:
-    """The shelf against a proposal; where parts of the area have the disease, the rest of it is treated preventively."""
-    curative = p.due.curative and not p.zones
-    at = clock.moment_at(p.area, on)
-    return _choices(account, Wanted(p.disease, p.area.ground, on, curative, at), p.area, shelf_of(account))
+    """The shelf against a proposal."""
+    return _choices(account, _wanted(p, on), p.area, shelf_of(account))
+
+
+def first_choice_of(account: Account, p: Proposal, on: date) -> Pick | None:
+    """The first of the shelf that may go down against a proposal; None where none may."""
+    wanted, ground = _wanted(p, on), p.area.ground
+    like = Ground("", foot_of(account.us), ground.grass, height=ground.height, use=ground.use)
+    found = _drafts(account, p.area.site_id, wanted.disease, wanted.curative, like)
+    return first_choice(wanted, found, _bears(account, wanted, p.area), account.us)
+
+
+@kept("shelf", "stock")
+def _drafts(account: Account, site_id: int, disease: str, curative: bool, like: Ground) -> list[Draft]:
+    """What of the shelf could go down against a disease on ground of this kind, whatever its size and its past."""
+    wanted, house = Wanted(disease, like, date.min, curative), sites_of(account)[site_id].house_rules
+    return drafts(wanted, candidates(account, shelf_of(account)), house, account.us)
 
 
 def _choices(account: Account, wanted: Wanted, area: Area, shelf: list[Card], hour: tuple[Reason, ...] = ()) -> list[Pick]:
     """Cards against a disease on an area, each held against its ledger; `hour` is what the plan's hour says, where it has one."""
+    return choices(wanted, candidates(account, shelf), _bears(account, wanted, area, hour), account.us)
+
+
+def _bears(account: Account, wanted: Wanted, area: Area, hour: tuple[Reason, ...] = ()) -> Ledger:
+    """What bears on a plan against a disease on an area."""
     at = wanted.at or clock.moment_at(area, wanted.on)
-    bears = at_its_hour(ledger(account, Asked(Place(area.pk), at, target=wanted.disease)), at, hour)
-    return choices(wanted, candidates(account, shelf), bears, account.us)
+    return at_its_hour(ledger(account, Asked(Place(area.pk), at, target=wanted.disease)), at, hour)
 
 
 def choice_at(account: Account, area: Area, disease: str, card: Card, at: datetime) -> Pick | None:
@@ -190,6 +225,7 @@ def shelf_of(account: Account) -> list[Card]:
     return [c for c in cards(account).values() if c.product.archived_at is None]
 
 
+@kept("shelf")
 def listed_somewhere(account: Account, disease: str) -> bool:
     """Whether any product on the shelf lists a disease."""
     return any(lists(row, disease) for c in shelf_of(account) if c.core.is_a(Kind.FUNGICIDE) for row in c.label_rows)

@@ -8,17 +8,20 @@ from core.ground import Stress
 from core.label.targets import find_target, includes
 from core.season.choose import Pick
 from greenmeasure.accounts.models import Account, sites_of
-from greenmeasure.book.queries import applications, entries
+from greenmeasure.book.queries import applications
 from greenmeasure.common import clock
 from greenmeasure.common.findings import finding_out
+from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas, kin, site_name
 from greenmeasure.kit.queries import machines, taken_by
+from greenmeasure.ledger.past import history
 from greenmeasure.rounds.models import Round, RoundPart
 from greenmeasure.season.due import (
     Proposal,
     choices_of,
     exposed_between,
+    first_choice_of,
     listed_somewhere,
     proposal_of,
     proposals,
@@ -50,7 +53,7 @@ from greenmeasure.season.words import (
     stressed,
     zone_text,
 )
-from greenmeasure.shelf.queries import Card
+from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.clocks import all_clocks
 from greenmeasure.sky.outing import outing
 from greenmeasure.sky.schemas import ClockOut, FreshOut, VerdictName
@@ -102,7 +105,7 @@ def _freshness(account: Account) -> FreshOut:
 def line_out(account: Account, p: Proposal, choice: Pick | None = None) -> DueLineOut:
     """A proposal with the first product that may go down, and its next hours."""
     today, now = clock.today(p.area), clock.now()
-    pick = choice or next((c for c in choices_of(account, p, today) if c.allowed), None)
+    pick = choice or first_choice_of(account, p, today)
     card = _card(account, pick) if pick else None
     window = window_out(account, p.area, card, p.known, now) if card else None
     return DueLineOut(
@@ -133,7 +136,7 @@ def line_out(account: Account, p: Proposal, choice: Pick | None = None) -> DueLi
 
 
 def _card(account: Account, pick: Pick) -> Card | None:
-    return next((c for c in shelf_of(account) if c.product.pk == pick.candidate.product.id), None)
+    return cards(account).get(pick.candidate.product.id or 0)
 
 
 def _cost(account: Account, pick: Pick | None) -> str:
@@ -164,16 +167,9 @@ def window_out(account: Account, area: Area, card: Card, known: Known, now: date
 
 def _planned(account: Account, p: Proposal, window: DueWindowOut | None, now: datetime) -> PlannedOut | None:
     """The window that was picked last, and whether it has passed with nothing put down."""
-    found = (
-        Planned.objects.filter(account=account, area=p.area, disease=p.disease, dropped_at=None).select_related("product").first()
-    )
-    if (
-        found is None
-        or entries(account)
-        .filter(
-            application__area_id__in=kin(account, p.area.pk), product=found.product, application__finished_at__gte=found.made_at
-        )
-        .exists()
+    found = planned_of(account).get((p.area.pk, p.disease))
+    if found is None or any(
+        a.product_id == found.product_id and a.at and a.at >= found.made_at for a in history(account, p.area.pk)
     ):
         return None
     missed = found.end <= now
@@ -190,14 +186,28 @@ def _planned(account: Account, p: Proposal, window: DueWindowOut | None, now: da
 
 def _under_way(account: Account, area_id: int, disease: str) -> int | None:
     """A round under way on the area against the disease."""
-    parts = RoundPart.objects.filter(
-        round__account=account, round__status=Round.Status.UNDER_WAY, area_id__in=kin(account, area_id)
-    )
-    for part in parts.prefetch_related("round__mix"):
-        meant = [found for c in part.round.mix.all() if (found := find_target(c.target))]
-        if any(includes(found.key, disease) for found in meant):
-            return part.round_id
+    here = set(kin(account, area_id))
+    for on, round_id, targets in targets_under_way(account):
+        if on in here and any(includes(target, disease) for target in targets):
+            return round_id
     return None
+
+
+@kept("rounds")
+def targets_under_way(account: Account) -> list[tuple[int, int, tuple[str, ...]]]:
+    """Each area of each round under way: the area, the round, and what its mix is against, by keys."""
+    parts = RoundPart.objects.filter(round__account=account, round__status=Round.Status.UNDER_WAY)
+    return [
+        (part.area_id, part.round_id, tuple(t.key for c in part.round.mix.all() if (t := find_target(c.target))))
+        for part in parts.select_related("round").prefetch_related("round__mix")
+    ]
+
+
+@kept("season", "shelf")
+def planned_of(account: Account) -> dict[tuple[int, str], Planned]:
+    """The window that stands planned, by its area and disease."""
+    every = Planned.objects.filter(account=account, dropped_at=None).select_related("product")
+    return {(x.area_id, x.disease): x for x in reversed(every)}
 
 
 # --- regulators -------------------------------------------------------------------------------------------------

@@ -195,6 +195,13 @@ class Lot(HouseRow):
         return Quantity(self.left_value, UNITS[self.left_unit])
 
 
+class LabelFileManager(models.Manager["LabelFile"]):
+    """Files without what is in them, which is read when it is asked for: lists name them alone."""
+
+    def get_queryset(self) -> models.QuerySet["LabelFile"]:
+        return super().get_queryset().defer("data")
+
+
 class LabelFile(HouseRow):
     """A photograph or a PDF of a label, kept in the database so that a copy of it is a whole copy."""
 
@@ -203,6 +210,8 @@ class LabelFile(HouseRow):
     kind = models.CharField(max_length=40)
     added_at = models.DateTimeField(auto_now_add=True)
     data = models.BinaryField()
+
+    objects = LabelFileManager()
 
     class Meta:
         ordering = ["-added_at"]

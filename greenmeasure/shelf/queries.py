@@ -50,7 +50,7 @@ def whole_products(account: Account) -> QuerySet[Product]:
 
 def shelf(account: Account) -> list[ProductOut]:
     """The products that are kept."""
-    every = whole_products(account).filter(archived_at=None).prefetch_related("lots")
+    every = whole_products(account).filter(archived_at=None).prefetch_related("lots", "labels")
     return [product_out(p) for p in every]
 
 
@@ -93,7 +93,7 @@ def product_out(product: Product) -> ProductOut:
         warnings=core.check_product(found),
         stock=stock_text(in_stock(list(product.lots.all())), product.account.us),
         lots=[lot_out(x) for x in product.lots.all()],
-        labels=[LabelFileOut(id=f.pk, name=f.name, kind=f.kind) for f in product.labels.defer("data")],
+        labels=[LabelFileOut(id=f.pk, name=f.name, kind=f.kind) for f in product.labels.all()],
         targets=list(dict.fromkeys(t.key for r in product.rates.all() if (t := find_target(r.target or r.use)))),
     )
 

@@ -15,10 +15,10 @@ from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.common import clock as clocks
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
-from greenmeasure.ledger.past import history
+from greenmeasure.ledger.past import history, whole_book
 from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.schemas import ClockOut
-from greenmeasure.sky.weather import Known, station_of, whole
+from greenmeasure.sky.weather import Known, recent, station_of
 from greenmeasure.sky.words import CLOCK_SCHOOLS, clock_sentence
 
 Floats = NDArray[np.float64]
@@ -29,7 +29,8 @@ FORGOTTEN = 90
 
 def all_clocks(account: Account) -> list[ClockOut]:
     """The clocks of every kept area, those that are due first."""
-    known = {s.pk: whole(found) if (found := station_of(s)) else None for s in sites_of(account).values()}
+    whole_book(account)
+    known = {s.pk: recent(found) if (found := station_of(s)) else None for s in sites_of(account).values()}
     every = [c for a in areas(account).values() if not a.archived_at for c in clocks_of(account, a, known.get(a.site_id))]
     return sorted(every, key=lambda c: (-(c.share or 0), c.area))
 

@@ -2,7 +2,8 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime, timedelta, tzinfo
+from datetime import UTC, date, datetime, timedelta, tzinfo
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
@@ -16,7 +17,6 @@ from core.ledger.ledger import Ledger
 from core.ledger.locks import locked, span_of
 from core.ledger.rotation import apart
 from core.units import UNITS, Quantity
-from core.weather import soil
 from core.weather.hours import Hours, moment, unknown
 from core.weather.said import UNSAID, Cut, Said
 from core.weather.sun import light_hours, place_of
@@ -33,6 +33,7 @@ from core.weather.windows import (
     Window,
     judge_hours,
     needs_of,
+    shut_by,
     together,
     windows,
 )
@@ -71,18 +72,10 @@ class Outing:
 
 def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, now: datetime, needed: int) -> Outing:
     """Judge the hours from now on for products on an area."""
-    needs = needs_together(picked)
-    ahead = _ahead_of(known.station, known.now_at(now))
-    cut = ahead.hours
-    judged = judge_hours(
-        cut,
-        needs.needs,
-        now=ahead.now,
-        wet=ahead.wet,
-        around=replace(_around(account, area, known, cut), shut=_shut(account, area, picked, cut)),
-        age=known.forecast_age(now) or 0.0,
-        us=account.us,
-    )
+    needs, here = needs_together(picked), known.now_at(now)
+    own = area.pk if any(r.area_id == area.pk for r in every_rhythm(account)) else None
+    open_hours = _open_hours(account, area.site_id, own, area.ground.cool, tuple(c.product.pk for c in picked), _hour(now))
+    judged = shut_by(open_hours, _shut(account, area, picked, known.station, here), _ahead_of(known.station, here).now)
     return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), _hour(now), needed)
 
 
@@ -120,32 +113,71 @@ def _at_odds(picked: Sequence[Card]) -> list[str]:
     return list(dict.fromkeys(found))
 
 
-def _around(account: Account, area: Area, known: Known, cut: Hours) -> Conditions:
-    station = known.station
+@kept("sky", "shelf")
+def _open_hours(
+    account: Account, site_id: int, area_id: int | None, cool: bool, product_ids: tuple[int, ...], now: datetime
+) -> Judged:
+    """The hours from `now` on by weather, labels and rhythms: the same for all areas of a site and of a kind of grass that have
+    no rhythms of their own, whose `area_id` is None.
+    """
+    known = recent(stations_of(account)[site_id])
+    assert known
+    ahead = _ahead_of(known.station, known.now_at(now))
+    return judge_hours(
+        ahead.hours,
+        needs_together([cards(account)[pk] for pk in product_ids]).needs,
+        now=ahead.now,
+        wet=ahead.wet,
+        around=_around(_rhythms(account, site_id, area_id), cool, known, ahead.hours),
+        age=known.forecast_age(now) or 0.0,
+        us=account.us,
+    )
+
+
+def _around(rhythms: Sequence[Rhythm], cool: bool, known: Known, cut: Hours) -> Conditions:
+    station, kinds = known.station, Rhythm.Kind
     light = None
     if station.latitude is not None and station.longitude is not None:
         light = light_hours(cut, place_of(station.latitude, station.longitude), station.zone)
-    rhythms, zone, kinds = _rhythms(account, area), known.station.zone, Rhythm.Kind
-    flags = {kind: _flags([r for r in rhythms if r.kind == kind], zone, cut) for kind in kinds}
-    return Conditions(light, flags[kinds.QUIET], flags[kinds.MOW], flags[kinds.WATER], _dormant(area, known, cut))
+    flags = {kind: _flags([r for r in rhythms if r.kind == kind], station.zone, cut) for kind in kinds}
+    return Conditions(light, flags[kinds.QUIET], flags[kinds.MOW], flags[kinds.WATER], _dormant(cool, known, cut))
 
 
-def _shut(account: Account, area: Area, picked: Sequence[Card], cut: Hours) -> tuple[Shut, ...]:
-    """The hours that what lies on the ground shuts for products: held against its ledger at each hour, as the gate does."""
-    zone, place = area.site.zone, Place(area.pk)
-    times = [moment(cut.start) + timedelta(hours=i) for i in range(len(cut))]
+@kept()
+def _days_ahead(station: Station, here: int) -> tuple[tuple[date, int, int], ...]:
+    """The local days of `_ahead_of`, each with the places of its first hour and of the one after its last."""
+    known, cut = recent(station), _ahead_of(station, here).hours
+    assert known
+    begin = known.hours.place(moment(cut.start))
+    number = known.weather.number[begin : begin + len(cut)]
+    edges = [0, *(np.flatnonzero(np.diff(number)) + 1).tolist(), len(cut)]
+    return tuple((known.weather.days.day(int(number[a])), a, b) for a, b in pairwise(edges))
+
+
+def _shut(account: Account, area: Area, picked: Sequence[Card], station: Station, here: int) -> tuple[Shut, ...]:
+    """The hours that what lies on the ground shuts for products: held against its ledger, as the gate does, by the day for what
+    labels keep apart by days, and by the hour for what is locked.
+    """
+    zone, place, cut = area.site.zone, Place(area.pk), _ahead_of(station, here).hours
+    first, last = moment(cut.start), moment(cut.start) + timedelta(hours=len(cut) - 1)
     found: dict[tuple[str, str], tuple[Finding, np.ndarray[Any, np.dtype[np.bool_]]]] = {}
     for card in picked:
-        pieces = ledger(account, Asked(place, times[0], card.product.pk)).pieces
-        past = [a for p in pieces if not p.spots for a in p.past if abs((a.on - times[-1].date()).days) < MOST_APART]
+        pieces = ledger(account, Asked(place, first, card.product.pk)).pieces
+        past = [a for p in pieces if not p.spots for a in p.past if abs((a.on - last.date()).days) < MOST_APART]
         far = [a for a in past if a.apart or card.core.rules.incompatible]
-        near = [a for a in past if _still(a, times[0], zone)]
-        any_time = meant(card.core, times[0], zone)
-        for i, at in enumerate(times if far or near else ()):
-            plan = replace(any_time, on=at.astimezone(zone).date(), at=at)
-            for f in (*apart(card.core, plan, far), *locked(card.core, plan, near, zone)):
+        near = [a for a in past if _still(a, first, zone)]
+        any_time = meant(card.core, first, zone)
+
+        def shut(begin: int, end: int, every: list[Finding]) -> None:
+            for f in every:
                 said = found.setdefault((f.key, f.sentence), (f, np.zeros(len(cut), dtype=bool)))
-                said[1][i] = True
+                said[1][begin:end] = True
+
+        for on, begin, end in _days_ahead(station, here) if far else ():
+            shut(begin, end, apart(card.core, replace(any_time, on=on), far))
+        for on, begin, end in _days_ahead(station, here) if near else ():
+            for i in range(begin, end):
+                shut(i, i + 1, locked(card.core, replace(any_time, on=on, at=first + timedelta(hours=i)), near, zone))
     return tuple(Shut(f.key, flags, SHUTS[f.act], f.sentence) for f, flags in found.values() if f.act in SHUTS)
 
 
@@ -189,7 +221,7 @@ def _cut_at(known: Known | None, at: datetime) -> Cut:
 def _soil_by_day(station: Station) -> NDArray[np.float64]:
     """The soil of each day of a station's last months, reckoned once a revision [°C]."""
     known = recent(station)
-    return soil.of_days(known.weather.days) if known else np.array([])
+    return known.weather.soil if known else np.array([])
 
 
 def _with_soil(known: Known, cut: Hours, begin: int) -> Hours:
@@ -236,7 +268,7 @@ def _hour(at: datetime) -> datetime:
 
 
 def _judged(account: Account, area: Area, needs: Needs, cut: Cut, age: float | None) -> tuple[Reason, ...]:
-    rhythms = _rhythms(account, area)
+    rhythms = _rhythms(account, area.site_id, area.pk)
     zone, kinds = area.site.zone, Rhythm.Kind
     mown, watered = (_flags([r for r in rhythms if r.kind == kind], zone, cut.hours) for kind in (kinds.MOW, kinds.WATER))
     around = Conditions(mown=mown, watered=watered)
@@ -251,9 +283,9 @@ def every_rhythm(account: Account) -> list[Rhythm]:
     return list(Rhythm.objects.filter(account=account))
 
 
-def _rhythms(account: Account, area: Area) -> list[Rhythm]:
-    """What comes back every week on an area, and on its site."""
-    return [r for r in every_rhythm(account) if r.site_id == area.site_id and r.area_id in (None, area.pk)]
+def _rhythms(account: Account, site_id: int, area_id: int | None) -> list[Rhythm]:
+    """What comes back every week on a site, and on an area of it."""
+    return [r for r in every_rhythm(account) if r.site_id == site_id and r.area_id in (None, area_id)]
 
 
 def _flags(rhythms: Sequence[Rhythm], zone: tzinfo, cut: Hours) -> Flags | None:
@@ -268,10 +300,10 @@ def _flags(rhythms: Sequence[Rhythm], zone: tzinfo, cut: Hours) -> Flags | None:
     return found
 
 
-def _dormant(area: Area, known: Known, cut: Hours) -> Flags:
+def _dormant(cool: bool, known: Known, cut: Hours) -> Flags:
     """Hours of days whose soil is too cold for the grass to grow; a day without a value is not."""
     ground = _soil_by_day(known.station)
     with np.errstate(invalid="ignore"):
-        cold = ground < DORMANT_BELOW[area.ground.cool]
+        cold = ground < DORMANT_BELOW[cool]
     at = known.hours.place(moment(cut.start))
     return np.asarray(cold[known.weather.number[at : at + len(cut)]])

@@ -8,7 +8,7 @@ from core.season.cover import covered_days
 from core.weather.words import UNITS
 from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common import clock
-from greenmeasure.ledger.past import history
+from greenmeasure.ledger.past import history, whole_book
 from greenmeasure.sky.schemas import RiskOut, SkyOut
 from greenmeasure.sky.strip import days_out
 from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, series_of, threshold_text
@@ -29,6 +29,7 @@ def sky(account: Account, site: Site) -> SkyOut:
             sentence=fresh.sentence, fresh=fresh, units=UNITS[account.us], week=[], risks=[], quiet=0, aside=0, gaps=0, filled=0
         )
     i = known.day_at(today)
+    whole_book(account)
     every = [risk_out(account, w, known, i) for ws in all_watched(account).values() for w in ws if w.area.site_id == site.pk]
     shown = sorted(
         (r for r in every if "high" in (r.now, r.peak) or "rising" in (r.now, r.peak) or r.now == "too_few"),
@@ -56,7 +57,7 @@ def risk_out(account: Account, w: Watched, known: Known, today: int) -> RiskOut:
     worst = int(np.nanargmax(ahead)) if not np.isnan(ahead).all() else 0
     peak = float(ahead[worst])
     peak_state = risk_of(peak, bool(series.outside[min(today + worst, len(days) - 1)]), limit)
-    outlook = outlook_of(w, known, series, days.day(today))
+    outlook = outlook_of(w, known, days.day(today))
     covers = covers_of(account, history(account, w.area.pk), w.disease, outlook)
     covered = covered_days(covers, days.first, len(days))
     until = max((c.until for c in covers), default=None) if covered[today] else None

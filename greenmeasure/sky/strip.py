@@ -69,9 +69,7 @@ def strip(account: Account, area_id: int, weeks: int) -> StripOut:
     last = min(len(known.weather.days), known.day_at(today) + AHEAD + 1)
     begin = known.weather.days.day(first)
     past, series = history(account, area_id), series_of(station)
-    every = {
-        w.disease: covers_of(account, past, w.disease, outlook_of(w, known, series[w.model.key], today)) for w in watched(area)
-    }
+    every = {w.disease: covers_of(account, past, w.disease, outlook_of(w, known, today)) for w in watched(area)}
     scouts = scouts_of(account, area_id)
     return StripOut(
         area_id=area_id,

@@ -13,11 +13,12 @@ from core.disease.threshold import Care, Threshold, threshold_of
 from core.label.product import Kind
 from core.label.rules import Row
 from core.ledger.history import Applied
-from core.season.cover import Cover, cover_of, protects
+from core.season.cover import Cover, cover_of, protects, reaches
 from core.season.due import Outlook
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import areas
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Scouting, Station, Watch
 from greenmeasure.sky.weather import Known, recent
@@ -46,12 +47,12 @@ def series_of(station: Station) -> dict[str, Series]:
 @kept("sky", "ground")
 def all_watched(account: Account) -> dict[int, list[Watched]]:
     """What each kept area is watched for, by its id."""
-    areas = list(Area.objects.of(account).kept().select_related("site__account", "account"))
+    kept_areas = [a for a in areas(account).values() if a.archived_at is None]
     rows: dict[int, dict[str, Watch]] = {}
     for watch in Watch.objects.filter(area__account=account):
         rows.setdefault(watch.area_id, {})[watch.disease] = watch
     seen = seen_lately(account)
-    return {a.pk: list(_watched(a, rows.get(a.pk, {}), seen)) for a in areas}
+    return {a.pk: list(_watched(a, rows.get(a.pk, {}), seen)) for a in kept_areas}
 
 
 def _watched(area: Area, rows: dict[str, Watch], seen: dict[tuple[int, str], date]) -> Iterable[Watched]:
@@ -96,16 +97,29 @@ def rows_of(account: Account, applied: Applied) -> list[Row]:
     return [row for c in every.values() if applied.is_of(c.core) for row in c.label_rows]
 
 
+def reaching(history: Iterable[Applied], day: date) -> list[Applied]:
+    """The fungicides of a history that may cover a day or one after it."""
+    return [a for a in history if a.is_a(Kind.FUNGICIDE) and reaches(a, day)]
+
+
 def covers_of(account: Account, history: Iterable[Applied], disease: str, outlook: Outlook) -> list[Cover]:
-    """The covers of a ground's fungicides against a disease, oldest first."""
-    against = [a for a in history if a.is_a(Kind.FUNGICIDE) and protects(a, rows_of(account, a), disease)]
+    """The covers of a ground's fungicides against a disease that reach into the outlook, oldest first."""
+    against = [a for a in reaching(history, outlook.first) if protects(a, rows_of(account, a), disease)]
     found = [c for a in against if (c := cover_of(a, outlook.first, outlook.pressure))]
     return sorted(found, key=lambda c: c.on)
 
 
-def outlook_of(w: Watched, known: Known, series: Series, today: date) -> Outlook:
-    """A disease's values with the forecast in them, against the threshold of an area."""
-    return Outlook(known.weather.days.first, series.values, w.threshold.value, known.day_at(today), series.outside)
+def outlook_of(w: Watched, known: Known, today: date) -> Outlook:
+    """A disease's recent values with the forecast in them, against the threshold of an area."""
+    return _outlook(known.station, w.model.key, w.threshold.value, today)
+
+
+@kept()
+def _outlook(station: Station, model: str, threshold: float, today: date) -> Outlook:
+    """Areas of one model and one threshold share theirs, by its own unit."""
+    known, series = recent(station), series_of(station)[model]
+    assert known
+    return Outlook(known.weather.days.first, series.values, threshold, known.day_at(today), series.outside)
 
 
 def value_text(model: Model, value: float) -> str:

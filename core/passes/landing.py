@@ -6,9 +6,10 @@ laid step by step. Nothing is lost on the way: inside and outside make what was 
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 import shapely
@@ -118,7 +119,9 @@ class Landed:
     def shares(self) -> Floats:
         """Each inside cell's share of the intended rate; cells that the edge cuts through are left out of it."""
         whole = binary_erosion(self.inside)
-        return self.cells[whole if whole.any() else self.inside] / self.rate
+        found = self.cells[whole if whole.any() else self.inside]
+        found /= self.rate
+        return found
 
     @property
     def cv(self) -> float:
@@ -147,7 +150,7 @@ class Landed:
         return counts / max(1, self.shares.size)
 
 
-@dataclass(frozen=True)
+@dataclass
 class Grid:
     """A map that is being laid: `mass` [g] by row (y) and column (x) from `origin`, cells of `size` [m]."""
 
@@ -176,13 +179,16 @@ class Grid:
             turn: of its direction against the x axis [radians].
         """
         c, s = math.cos(turn), math.sin(turn)
-        x, y = self.xs[None, :], self.ys[:, None]
-        along, across = x * c + y * s, y * c - x * s
-        places = np.stack([(across - frame.origin[1]) / self.size - 0.5, (along - frame.origin[0]) / self.size - 0.5])
-        read = map_coordinates(frame.mass, places, order=1, mode="constant", cval=0.0)
+        read = np.empty_like(self.mass)
+        for rows in tiles(self.mass):
+            x, y = self.xs[None, :], self.ys[rows, None]
+            along, across = x * c + y * s, y * c - x * s
+            places = np.stack([(across - frame.origin[1]) / self.size - 0.5, (along - frame.origin[0]) / self.size - 0.5])
+            map_coordinates(frame.mass, places, output=read[rows], order=1, mode="constant", cval=0.0)
         total = float(read.sum())
         if total > 0:
-            np.add(self.mass, read * (float(frame.mass.sum()) / total), out=self.mass)
+            read *= float(frame.mass.sum()) / total
+            np.add(self.mass, read, out=self.mass)
 
     def drop(self, x: Floats, y: Floats, grams: Floats) -> None:
         """Drop small lumps, each on the four cells nearest to it, the more the nearer.
@@ -199,6 +205,21 @@ class Grid:
         flat, at = self.mass.ravel(), j * columns + i
         for step, part in ((0, (1 - wx) * (1 - wy)), (1, wx * (1 - wy)), (columns, (1 - wx) * wy), (columns + 1, wx * wy)):
             flat += np.bincount(at + step, weights=g * part, minlength=flat.size)
+
+
+TILE = 250_000
+"""Cells of a map that are worked on at once: what is worked out beside the map itself stays small."""
+
+
+def tiles(cells: NDArray[Any]) -> Iterator[slice]:
+    """The rows of a map in runs of about `TILE` cells.
+
+    Args:
+        cells: of a map [any one unit].
+    """
+    step = max(1, TILE // max(1, cells.shape[1]))
+    for first in range(0, cells.shape[0], step):
+        yield slice(first, first + step)
 
 
 def land(
@@ -249,7 +270,8 @@ def land(
             applied += per_metre * _lay_ring(grid, ring, profile, per_metre)
     xs, ys = grid.xs, grid.ys
     hit = sum(float(grid.mass[_within(h, xs, ys)].sum()) for h in hazards)
-    return Landed(grid.mass / size**2, _within(outline, xs, ys), grid.origin, size, rate, applied, hit)
+    grid.mass /= size**2
+    return Landed(grid.mass, _within(outline, xs, ys), grid.origin, size, rate, applied, hit)
 
 
 @dataclass(frozen=True)
@@ -301,8 +323,10 @@ def coarse(cells: Floats, most: int) -> tuple[Floats, int]:
 
 def _within(shape: BaseGeometry, xs: Floats, ys: Floats) -> NDArray[np.bool_]:
     shapely.prepare(shape)
-    grid_x, grid_y = np.meshgrid(xs, ys)
-    return np.asarray(shapely.contains_xy(shape, grid_x, grid_y), dtype=bool)
+    found = np.zeros((len(ys), len(xs)), dtype=bool)
+    for rows in tiles(found):
+        found[rows] = shapely.contains_xy(shape, *np.meshgrid(xs, ys[rows]))
+    return found
 
 
 def _lay_stripes(grid: Grid, walked: Walk, profile: Profile, per_metre: float, hand: Hand, random: np.random.Generator) -> float:
@@ -340,7 +364,8 @@ def _lay_stripes(grid: Grid, walked: Walk, profile: Profile, per_metre: float, h
             places = edges_v[j0 : j1 + 1, None] - v0 - stray[None, :]
             frame[j0:j1, i0:i1] += np.diff(across.up_to(places), axis=0) * along[None, :]
         metres += float(along.sum())
-    grid.take(Grid(frame * per_metre, (first_u, first_v), size), turn)
+    frame *= per_metre
+    grid.take(Grid(frame, (first_u, first_v), size), turn)
     return metres
 
 

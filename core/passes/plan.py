@@ -10,14 +10,17 @@ from dataclasses import dataclass
 from enum import StrEnum
 from itertools import pairwise
 
-from shapely import affinity
-from shapely.geometry import LineString, MultiLineString, Polygon
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely.geometry import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from core.errors import InputError
 from core.units import positive, show_number
 
 Point = tuple[float, float]
+Floats = NDArray[np.float64]
 
 MOST_PASSES = 2000
 SHORTEST = 0.5
@@ -157,10 +160,11 @@ def best_direction(ground: BaseGeometry, spacing: float) -> float:
         spacing: between passes [m].
     """
     tried = {float(a) for a in range(0, 180, STEP)} | {round(a, 6) for a in _edge_angles(ground)}
+    sides = _sides(ground)
 
     def worth(angle: float) -> tuple[int, float]:
-        stripes = list(_stripes(ground, spacing, angle, 0.0))
-        return len(stripes), math.fsum(math.dist(a[-1], b[0]) for a, b in pairwise(stripes))
+        found = _cuts(sides, spacing, angle, 0.0)
+        return len(found), found.between
 
     return min(sorted(tried), key=worth, default=0.0)
 
@@ -200,33 +204,78 @@ def _rings(ground: BaseGeometry, inwards: float) -> list[tuple[Point, ...]]:
     ]
 
 
-def _stripes(ground: BaseGeometry, spacing: float, angle: float, shift: float) -> Iterator[tuple[Point, ...]]:
-    """Stripes in an order that turns at each end. The last one stays half a spacing inside, over its neighbour if it must."""
-    level = affinity.rotate(ground, -angle, origin=(0, 0))
-    if level.is_empty:
-        return
-    left, bottom, right, top = level.bounds
+@dataclass(frozen=True)
+class Cuts:
+    """Stripes in the order they are walked, in a frame turned with them: at `v` across, from `begin` to `end` along [m]."""
+
+    v: Floats
+    begin: Floats
+    end: Floats
+
+    def __len__(self) -> int:
+        return len(self.v)
+
+    @property
+    def between(self) -> float:
+        """How far is walked from the end of each to the start of the next, straight [m]."""
+        return float(np.hypot(self.begin[1:] - self.end[:-1], np.diff(self.v)).sum())
+
+
+def _sides(ground: BaseGeometry) -> Floats:
+    """The sides of a ground, those of its holes too: x and y of one end and of the other, a row each [m]."""
+    rings = shapely.get_rings(shapely.get_parts(ground))
+    at, ring = shapely.get_coordinates(rings, return_index=True)
+    on = ring[1:] == ring[:-1]
+    return np.hstack([at[:-1][on], at[1:][on]])
+
+
+def _cuts(sides: Floats, spacing: float, angle: float, shift: float) -> Cuts:
+    """Stripes that turn at each end. The last one stays half a spacing inside, over its neighbour if it must.
+
+    Args:
+        sides: of the ground, as `_sides` gives them [m].
+        spacing: between stripes [m].
+        angle: of the stripes [degrees].
+        shift: of all of them across [spacings].
+    """
+    if not len(sides):
+        return Cuts(*(np.zeros(0) for _ in range(3)))
+    c, s = _turn(angle)
+    x0, y0, x1, y1 = sides.T
+    u0, v0, u1, v1 = x0 * c + y0 * s, y0 * c - x0 * s, x1 * c + y1 * s, y1 * c - x1 * s
+    bottom, top = float(v0.min()), float(v0.max())
     count = max(1, math.ceil((top - bottom) / spacing - shift % 1 - 1e-9))
     first = bottom + (0.5 + shift % 1) * spacing
-    forth = True
-    for n in range(count):
-        y = min(first + n * spacing, max(first, top - spacing / 2))
-        cut = level.intersection(LineString([(left - 1, y + NUDGE), (right + 1, y + NUDGE)]))
-        pieces = sorted((p for p in _lines(cut) if p.length >= SHORTEST * spacing), key=lambda p: p.bounds[0], reverse=not forth)
-        for piece in pieces:
-            ends = sorted((x for x, _ in piece.coords), reverse=not forth)
-            back = affinity.rotate(LineString([(ends[0], y), (ends[-1], y)]), angle, origin=(0, 0))
-            yield tuple((x, y) for x, y in back.coords)
-        forth = not forth if pieces else forth
+    v = np.minimum(first + np.arange(count) * spacing, max(first, top - spacing / 2))
+    cut = v[:, None] + NUDGE
+    row, side = np.nonzero((v0 <= cut) != (v1 <= cut))
+    u = u0[side] + (v[row] + NUDGE - v0[side]) * (u1[side] - u0[side]) / (v1[side] - v0[side])
+    order = np.lexsort((u, row))  # in each row the ground begins and ends in turn
+    row, low, high = row[order][::2], u[order][::2], u[order][1::2]
+    long = high - low >= SHORTEST * spacing
+    row, low, high = row[long], low[long], high[long]
+    walked = np.concatenate([[0], np.cumsum(np.diff(row) != 0)]) if len(row) else row
+    forth = walked % 2 == 0
+    order = np.lexsort((np.where(forth, low, -low), row))
+    row, low, high, forth = row[order], low[order], high[order], forth[order]
+    return Cuts(v[row], np.where(forth, low, high), np.where(forth, high, low))
+
+
+def _turn(angle: float) -> tuple[float, float]:
+    """The cosine and the sine of an angle [degrees], exact for right ones."""
+    c, s = math.cos(math.radians(angle)), math.sin(math.radians(angle))
+    return (0.0 if abs(c) < 1e-15 else c), (0.0 if abs(s) < 1e-15 else s)
+
+
+def _stripes(ground: BaseGeometry, spacing: float, angle: float, shift: float) -> Iterator[tuple[Point, ...]]:
+    """Stripes in the order they are walked."""
+    found, (c, s) = _cuts(_sides(ground), spacing, angle, shift), _turn(angle)
+    for v, begin, end in zip(found.v.tolist(), found.begin.tolist(), found.end.tolist(), strict=True):
+        yield (begin * c - v * s, begin * s + v * c), (end * c - v * s, end * s + v * c)
 
 
 def _polygons(shape: BaseGeometry) -> list[Polygon]:
     return [g for g in getattr(shape, "geoms", [shape]) if isinstance(g, Polygon) and not g.is_empty]
-
-
-def _lines(shape: BaseGeometry) -> list[LineString]:
-    parts = shape.geoms if isinstance(shape, MultiLineString) else getattr(shape, "geoms", [shape])
-    return [g for g in parts if isinstance(g, LineString) and not g.is_empty]
 
 
 def _edge_angles(ground: BaseGeometry) -> Iterator[float]:

@@ -3,13 +3,14 @@
 import math
 import unittest
 
-from hypothesis import given, settings
+import numpy as np
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from shapely import affinity
 from shapely.geometry import LineString, Point, Polygon, box
 
 from core.errors import InputError
-from core.passes.plan import KeepOff, PassKind, best_direction, refills, walk
+from core.passes.plan import NUDGE, SHORTEST, KeepOff, PassKind, _cuts, _sides, best_direction, refills, walk
 
 FIELD = box(0, 0, 40, 24)
 ELL = Polygon([(0, 0), (30, 0), (30, 10), (12, 10), (12, 34), (0, 34)])
@@ -38,6 +39,29 @@ class Rectangle(unittest.TestCase):
     def test_an_odd_strip_is_walked_inside_the_edge(self) -> None:
         found = walk(box(0, 0, 40, 25), 4, 0)
         self.assertEqual([p.line[0][1] for p in found.passes], [2, 6, 10, 14, 18, 22, 23])
+
+    @given(st.integers(0, 10_000), st.floats(0, 180), st.sampled_from([1.5, 3.0, 5.0]), st.sampled_from([0.0, 0.3]))
+    def test_stripes_are_where_lines_cross_the_ground(self, seed: int, angle: float, spacing: float, shift: float) -> None:
+        """Against lines cut with the ground by shapely, one by one; a ground of many corners with a hole in it."""
+        random = np.random.default_rng(seed)
+        turns = np.sort(random.uniform(0, 2 * np.pi, 12))
+        reach = random.uniform(10, 40, 12)
+        ground = (
+            Polygon(np.column_stack([reach * np.cos(turns), reach * np.sin(turns)])).buffer(0).difference(Point(3, 2).buffer(3))
+        )
+        assume(ground.area > 100)
+        level = affinity.rotate(ground, -angle, origin=(0, 0))
+        left, bottom, right, top = level.bounds
+        first, expected = bottom + (0.5 + shift) * spacing, []
+        for n in range(max(1, math.ceil((top - bottom) / spacing - shift - 1e-9))):
+            y = min(first + n * spacing, max(first, top - spacing / 2))
+            cut = level.intersection(LineString([(left - 1, y + NUDGE), (right + 1, y + NUDGE)]))
+            pieces = [p for p in getattr(cut, "geoms", [cut]) if p.geom_type == "LineString" and p.length >= SHORTEST * spacing]
+            expected += [(y, p.bounds[0], p.bounds[2]) for p in sorted(pieces, key=lambda p: p.bounds[0])]
+        found = _cuts(_sides(ground), spacing, angle, shift)
+        rows = sorted(zip(found.v, np.minimum(found.begin, found.end), np.maximum(found.begin, found.end), strict=True))
+        self.assertEqual(len(rows), len(expected))
+        np.testing.assert_allclose(rows, expected, atol=1e-6)
 
     def test_the_best_direction_is_along_the_long_side_however_it_lies(self) -> None:
         # A property: the field is turned by what is found.

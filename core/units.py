@@ -1,8 +1,7 @@
 """Units of the trade: parsing, converting and formatting quantities. The only place that converts.
 
 Base units inside the core: mass g, volume L, area m², length m, ratio 1 (a fraction), time s, speed m/s, pressure kPa;
-temperatures are °C. Definitions and their sources stand in `core.trade_units`; pint evaluates them once, at import, so
-that a conversion is one multiplication.
+temperatures are °C. Definitions and their sources stand in `core.trade_units`; a conversion is one multiplication.
 """
 
 import math
@@ -11,8 +10,6 @@ import unicodedata
 from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
-
-import pint
 
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
 from core.trade_units import AMBIGUOUS_SPELLINGS, CASE_SENSITIVE_SPELLINGS, TRADE_UNITS
@@ -24,17 +21,6 @@ from core.trade_units import RATIO as RATIO
 from core.trade_units import SPEED as SPEED
 from core.trade_units import TIME as TIME
 from core.trade_units import VOLUME as VOLUME
-
-_PINT_BASE = {
-    MASS: "gram",
-    VOLUME: "liter",
-    AREA: "meter ** 2",
-    LENGTH: "meter",
-    RATIO: "",
-    TIME: "second",
-    SPEED: "meter / second",
-    PRESSURE: "kilopascal",
-}
 
 LARGEST = {MASS: 1e9, VOLUME: 1e7, AREA: 1e8, LENGTH: 1e5, RATIO: 1.0, TIME: 1e9, SPEED: 100.0, PRESSURE: 2e4}
 """The largest magnitude taken seriously, in base units: 1000 t, 10,000 m³, 10,000 ha, 100 km, the whole, 30 years, 100 m/s,
@@ -77,17 +63,9 @@ class Quantity:
         return f"{show_number(self.value)} {self.unit.symbol}"
 
 
-def _load() -> dict[str, Unit]:
-    registry: pint.UnitRegistry[Decimal] = pint.UnitRegistry(non_int_type=Decimal, cache_folder=None)
-    units = {}
-    for key, symbol, name, plural, dimension, size, _ in TRADE_UNITS:
-        held = registry.Quantity(Decimal(1)) * registry.parse_expression(size)
-        base = held.to(_PINT_BASE[dimension]).magnitude
-        units[key] = Unit(key, symbol, name, plural, dimension, float(base.quantize(Decimal("1e-20"))))
-    return units
-
-
-UNITS = _load()
+UNITS = {
+    key: Unit(key, symbol, name, plural, dimension, float(size)) for key, symbol, name, plural, dimension, size, _ in TRADE_UNITS
+}
 
 
 def unit(key: str, field: str = "unit") -> Unit:

@@ -14,7 +14,6 @@ from typing import Any
 import numpy as np
 import shapely
 from numpy.typing import NDArray
-from scipy.ndimage import binary_erosion, map_coordinates
 from shapely.geometry.base import BaseGeometry
 
 from core.errors import InputError
@@ -118,6 +117,8 @@ class Landed:
     @cached_property
     def shares(self) -> Floats:
         """Each inside cell's share of the intended rate; cells that the edge cuts through are left out of it."""
+        from scipy.ndimage import binary_erosion  # slow to load, and few look at a map
+
         whole = binary_erosion(self.inside)
         found = self.cells[whole if whole.any() else self.inside]
         found /= self.rate
@@ -178,6 +179,8 @@ class Grid:
             frame: with an origin along and across its own direction, and cells as large as these.
             turn: of its direction against the x axis [radians].
         """
+        from scipy.ndimage import map_coordinates  # as above
+
         c, s = math.cos(turn), math.sin(turn)
         read = np.empty_like(self.mass)
         for rows in tiles(self.mass):

@@ -12,7 +12,6 @@ from decimal import Decimal
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import Bounds, LinearConstraint, milp
 
 from core.errors import InputError
 from core.label.product import Package, Product
@@ -147,6 +146,8 @@ def buy(packages: Sequence[Package], need: Quantity) -> Purchase | None:
 def _fewest(sizes: NDArray[np.float64], prices: NDArray[np.float64], need: float) -> list[int]:
     if len(sizes) == 1:
         return [math.ceil(need / sizes[0] * (1 - 1e-9))]
+    from scipy.optimize import Bounds, LinearConstraint, milp  # slow to load, and for products of several packages alone
+
     most = np.ceil(need / sizes)
     cost = prices + 1e-6 * prices.mean() * sizes / sizes.max()
     held = LinearConstraint(sizes[np.newaxis, :] / need, lb=1 - 1e-9)

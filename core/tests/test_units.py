@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from decimal import Decimal
 
 import pint
 from hypothesis import given
@@ -10,7 +11,12 @@ from hypothesis import strategies as st
 from core.errors import Ambiguous, InputError, NotUnderstood
 from core.units import (
     AREA,
+    LENGTH,
     MASS,
+    PRESSURE,
+    RATIO,
+    SPEED,
+    TIME,
     UNITS,
     VOLUME,
     convert,
@@ -24,6 +30,65 @@ from core.units import (
     show_percent,
     tidy,
 )
+
+PINT = {
+    "mg": "milligram",
+    "g": "gram",
+    "kg": "kilogram",
+    "t": "tonne",
+    "oz_wt": "avoirdupois_ounce",
+    "lb": "avoirdupois_pound",
+    "short_ton": "short_ton",
+    "ml": "milliliter",
+    "l": "liter",
+    "tsp": "teaspoon",
+    "tbsp": "tablespoon",
+    "fl_oz": "fluid_ounce",
+    "cup": "cup",
+    "pt": "pint",
+    "qt": "quart",
+    "gal": "gallon",
+    "imp_fl_oz": "imperial_fluid_ounce",
+    "imp_gal": "imperial_gallon",
+    "gal_100": "100 * gallon",
+    "l_100": "100 * liter",
+    "ft2": "foot ** 2",
+    "yd2": "yard ** 2",
+    "m2": "meter ** 2",
+    "m2_100": "100 * meter ** 2",
+    "kft2": "1000 * foot ** 2",
+    "acre": "43560 * foot ** 2",
+    "ha": "hectare",
+    "mm": "millimeter",
+    "cm": "centimeter",
+    "m": "meter",
+    "in": "inch",
+    "ft": "foot",
+    "yd": "yard",
+    "s": "second",
+    "min": "minute",
+    "h": "hour",
+    "day": "day",
+    "week": "week",
+    "mph": "mile / hour",
+    "kmh": "kilometer / hour",
+    "mps": "meter / second",
+    "kpa": "kilopascal",
+    "bar": "bar",
+    "psi": "psi",
+    "pct_vv": "0.01",
+}
+"""Each unit of the trade as pint calls it; the acre is told in feet, for pint's is the retired survey acre."""
+BASE = {
+    MASS: "gram",
+    VOLUME: "liter",
+    AREA: "meter ** 2",
+    LENGTH: "meter",
+    RATIO: "",
+    TIME: "second",
+    SPEED: "meter / second",
+    PRESSURE: "kilopascal",
+}
 
 
 class Sizes(unittest.TestCase):
@@ -46,6 +111,14 @@ class Sizes(unittest.TestCase):
     def test_every_size_is_the_exact_one(self) -> None:
         for key, size in self.NIST.items():
             self.assertEqual(UNITS[key].size, size, key)
+
+    def test_every_size_is_pints(self) -> None:
+        registry: pint.UnitRegistry[Decimal] = pint.UnitRegistry(non_int_type=Decimal)
+        self.assertEqual(set(PINT), set(UNITS))
+        for key, name in PINT.items():
+            held = registry.Quantity(Decimal(1)) * registry.parse_expression(name)
+            exact = held.to(BASE[UNITS[key].dimension]).magnitude
+            self.assertEqual(UNITS[key].size, float(exact.quantize(Decimal("1e-20"))), key)
 
     def test_the_acre_is_the_international_one_not_pints_survey_acre(self) -> None:
         survey = pint.UnitRegistry()("acre").to("meter ** 2").magnitude

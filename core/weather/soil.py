@@ -6,10 +6,10 @@ reading always goes before it.
 """
 
 from collections.abc import Mapping
+from itertools import accumulate
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
-from scipy.signal import lfilter
 
 from core.weather.days import Days
 
@@ -31,8 +31,7 @@ def estimated(air: ArrayLike, rate: float = RATE) -> Floats:
     values = np.asarray(air, dtype=float)
     found, known = np.full(len(values), np.nan), ~np.isnan(values)
     if known.any():
-        told = values[known]
-        found[known], _ = lfilter([rate], [1.0, rate - 1.0], told, zi=[(1.0 - rate) * told[0]])
+        found[known] = list(accumulate(values[known].tolist(), lambda held, value: held + rate * (value - held)))
     return found
 
 

@@ -161,7 +161,7 @@ def javascript() -> bool:
 def main() -> int:
     with tempfile.TemporaryDirectory() as var:
         env = {**os.environ, "GREENMEASURE_VAR": var, "DJANGO_SETTINGS_MODULE": "greenmeasure.settings"}
-        for command in (["migrate", "-v0"], ["load_demo"]):
+        for command in (["bring_up_to_date"], ["load_demo"]):
             subprocess.run([sys.executable, "manage.py", *command], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
         subprocess.run([sys.executable, "-c", MANY], cwd=ROOT, env=env, check=True)
         serve = [sys.executable, "-m", "greenmeasure.serve", "--port", str(PORT)]

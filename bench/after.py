@@ -43,7 +43,7 @@ def run() -> None:
             "ALLOWED_HOSTS": "testserver",
             "PRIVATE_STATIONS": "1",
         }
-        for command in (["migrate", "-v0"], ["load_demo"]):
+        for command in (["bring_up_to_date"], ["load_demo"]):
             subprocess.run([sys.executable, "manage.py", *command], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
         subprocess.run([sys.executable, "-m", "bench.after"], cwd=ROOT, env=env, check=True)
 

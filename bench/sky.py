@@ -25,7 +25,7 @@ def run() -> None:
             "DJANGO_SETTINGS_MODULE": "greenmeasure.settings",
             "GREENMEASURE_CLOCK": NOW.isoformat(),
         }
-        subprocess.run([sys.executable, "manage.py", "migrate", "-v0"], cwd=ROOT, env=env, check=True)
+        subprocess.run([sys.executable, "manage.py", "bring_up_to_date"], cwd=ROOT, env=env, check=True)
         subprocess.run([sys.executable, "-m", "bench.sky"], cwd=ROOT, env=env, check=True)
 
 

@@ -24,14 +24,16 @@ PRIVATE_STATIONS = True
 _FILE = Path(tempfile.gettempdir()) / f"greenmeasure-test-{os.getpid()}.sqlite3"
 if elsewhere := os.environ.get("TEST_DATABASE_URL"):
     DATABASES["default"] = dj_database_url.parse(elsewhere)
+    DATABASES["default"]["TEST"] = {"MIGRATE": False}
 else:
     DATABASES["default"] = {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": str(_FILE),
-        "TEST": {"NAME": str(_FILE)},
+        "TEST": {"NAME": str(_FILE), "MIGRATE": False},
         "OPTIONS": {
             "timeout": 20,
             "transaction_mode": "IMMEDIATE",
             "init_command": "PRAGMA synchronous=OFF; PRAGMA busy_timeout=20000;",
         },
     }
+TEST_RUNNER = "greenmeasure.tests.runner.Runner"

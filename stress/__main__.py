@@ -106,6 +106,9 @@ def database() -> Iterator[None]:
     """A database of its own for as long as a test lasts."""
     from django.db import connection
 
+    from greenmeasure.common.fresh import note_landed_in_tests
+
+    note_landed_in_tests()
     connection.creation.create_test_db(verbosity=0)
     try:
         yield

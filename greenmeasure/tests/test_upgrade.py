@@ -43,6 +43,27 @@ print(json.dumps(told))
 """
 
 
+TABLES = """
+import json
+import django
+django.setup()
+from django.db import connection
+told = {}
+with connection.cursor() as cursor:
+    look = connection.introspection
+    for table in look.table_names(cursor):
+        columns = [[c.name, c.type_code, c.display_size, c.null_ok] for c in look.get_table_description(cursor, table)]
+        found = look.get_constraints(cursor, table)
+        rules = [
+            [c["columns"], c["primary_key"], c["unique"], c["foreign_key"], c["check"], c["index"]]
+            + [name if name.isidentifier() and not name.startswith(("__", "fk_")) and not c["index"] else ""]
+            for name, c in found.items()
+        ]
+        told[table] = [sorted(columns), sorted(rules, key=str)]
+print(json.dumps(told))
+"""
+
+
 def run(*args: str, database: Path) -> str:
     """Run Python beside this process, on a database file of its own."""
     env = os.environ | {
@@ -243,6 +264,13 @@ class Doors(Mixes):
         self.assertEqual(
             self.rows("select distinct ground_revision, rounds_revision, book_revision from accounts_account"), [(None,) * 3]
         )
+
+    def test_a_new_database_has_the_same_tables(self) -> None:
+        """One that is made at once from the models, and this one, which has gone the way of all landings."""
+        new = Path(self.folder.name) / "new.sqlite3"
+        run("manage.py", "bring_up_to_date", database=new)
+        run("manage.py", "migrate", "--check", database=new)
+        self.assertEqual(*(json.loads(run("-c", TABLES, database=d)) for d in (new, self.database)))
 
     def test_the_revision_of_an_account_is_now_of_its_own_facts(self) -> None:
         before = sqlite3.connect(":memory:")

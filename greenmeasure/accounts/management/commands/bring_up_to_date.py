@@ -9,6 +9,7 @@ from django.db.migrations.exceptions import InconsistentMigrationHistory
 from django.db.migrations.executor import MigrationExecutor
 from django.db.migrations.recorder import MigrationRecorder
 
+from greenmeasure.common.fresh import is_new, make_tables
 from greenmeasure.common.private import keep_private
 
 
@@ -29,7 +30,10 @@ class Command(BaseCommand):
             )
         try:
             keep_private()
-            call_command("migrate", verbosity=0)
+            if is_new():
+                make_tables()
+            else:
+                call_command("migrate", verbosity=0)
             keep_private()
         except (OperationalError, ProgrammingError, InconsistentMigrationHistory) as broken:
             raise CommandError(

@@ -7,7 +7,7 @@ Fidanza MA, Dernoeden PH, Grybauskas AP (1996) Phytopathology 86:385-390; the ro
 import numpy as np
 from numpy.typing import ArrayLike
 
-from core.disease.model import Floats, Model, Series, Tier, Weather
+from core.disease.model import Floats, Model, Series, Tier, Weather, percent
 
 INTERCEPT, PER_PERCENT, PER_DEGREE, PER_SQUARE = -21.5, 0.15, 1.4, -0.033
 COOLEST, WARMEST = 10.0, 30.0
@@ -21,8 +21,11 @@ def index(low: ArrayLike, humidity: ArrayLike) -> Floats:
     Args:
         low: lowest air temperature [°C].
         humidity: mean relative humidity [%].
+
+    Raises:
+        InputError: the humidity is a fraction.
     """
-    t, rh = np.asarray(low, dtype=float), np.asarray(humidity, dtype=float)
+    t, rh = np.asarray(low, dtype=float), percent(humidity)
     return np.asarray(INTERCEPT + PER_PERCENT * rh + PER_DEGREE * t + PER_SQUARE * t**2)
 
 

@@ -8,7 +8,7 @@ that of its hours: pooled hours or another day's border shift the answer.
 import numpy as np
 from numpy.typing import ArrayLike
 
-from core.disease.model import Floats, Model, Series, Tier, Weather, rolling_mean
+from core.disease.model import Floats, Model, Series, Tier, Weather, percent, rolling_mean
 
 INTERCEPT, PER_DEGREE, PER_PERCENT = -11.4041, 0.1932, 0.0894
 COOLEST, WARMEST = 10.0, 35.0
@@ -25,8 +25,11 @@ def probability(air: ArrayLike, humidity: ArrayLike) -> Floats:
     Args:
         air: mean of five daily mean temperatures [°C].
         humidity: mean of five daily mean relative humidities [%].
+
+    Raises:
+        InputError: the humidity is a fraction.
     """
-    logit = INTERCEPT + PER_DEGREE * np.asarray(air, dtype=float) + PER_PERCENT * np.asarray(humidity, dtype=float)
+    logit = INTERCEPT + PER_DEGREE * np.asarray(air, dtype=float) + PER_PERCENT * percent(humidity)
     return np.asarray(1 / (1 + np.exp(-logit)))
 
 

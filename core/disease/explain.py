@@ -11,8 +11,8 @@ from core.disease import anthracnose_danneberger, brown_patch_fidanza, dollar_sp
 from core.disease.model import Model, Weather, rolling_mean
 from core.disease.pythium_blight_nutter import humid_hours
 from core.disease.rules_of_thumb import BACK
+from core.disease.soil_triggers import SEASON, season_mean
 from core.units import show_number
-from core.weather import soil
 from core.weather.words import rainfall, warmth
 
 Line = tuple[str, str]
@@ -113,11 +113,18 @@ def _held(celsius: float, us: bool, rule: str) -> str:
 
 
 def _soil(weather: Weather, day: int, us: bool) -> list[Line]:
-    here = soil.of_days(weather.days)
+    here = weather.soil
+    season = float(season_mean(here)[day])
     mean = float(rolling_mean(here, 5)[day])
     measured = int((~np.isnan(weather.days.soil[max(0, day - 4) : day + 1])).sum())
     how = "measured" if measured == 5 else "estimated from the air" if not measured else f"measured on {measured} of them"
-    return [("Mean soil of five days", "not known" if np.isnan(mean) else f"{warmth(mean, us)}, {how}")]
+    known = int((~np.isnan(here[max(0, day - SEASON + 1) : day + 1])).sum())
+    few = f"{known} days of soil are known; a month of them tells the season"
+    trend = "rising" if mean > season else "falling" if mean < season else "neither rising nor falling"
+    return [
+        ("Mean soil of five days", "not known" if np.isnan(mean) else f"{warmth(mean, us)}, {how}"),
+        ("Mean soil of two months", few if np.isnan(season) else f"{warmth(season, us)}: the season is {trend}"),
+    ]
 
 
 def _days(model: Model, weather: Weather, day: int, us: bool) -> list[Line]:

@@ -6,8 +6,10 @@ from enum import StrEnum
 from functools import cached_property
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import ArrayLike, NDArray
 
+from core.errors import InputError
+from core.units import show_number
 from core.weather.days import Days
 from core.weather.hours import Hours
 from core.weather.soil import of_days
@@ -117,6 +119,23 @@ def risk_of(value: float, outside: bool, threshold: float) -> Risk:
     if value >= threshold * (1 - 1e-9):
         return Risk.HIGH
     return Risk.RISING if value >= RISING_FROM * threshold else Risk.LOW
+
+
+def percent(humidity: ArrayLike) -> Floats:
+    """Relative humidity as a model takes it [%].
+
+    Args:
+        humidity: one or many [%].
+
+    Raises:
+        InputError: all of it is 1 or less, as a fraction is; no air is that dry.
+    """
+    found = np.asarray(humidity, dtype=float)
+    known = found[~np.isnan(found)]
+    if known.size and known.max() <= 1.0:
+        said = f"A humidity of {show_number(float(known.max()))} % is a fraction: the models take per cent."
+        raise InputError("humidity", float(known.max()), said, "Multiply it by 100.")
+    return found
 
 
 def rolling_mean(values: Floats, days: int) -> Floats:

@@ -54,8 +54,8 @@ TRIGGERS = (
     Trigger("summer_patch", (Window(UP, 18.3, 24.0),), "Late spring; again after 28 days, watered in."),
     Trigger("necrotic_ring_spot", (Window(UP, 18.3, 24.0), Window(DOWN, 18.3, 12.8)), "Spring and autumn."),
     Trigger("spring_dead_spot", (Window(DOWN, 21.1, 12.8),), "Autumn, twice about four weeks apart."),
-    Trigger("large_patch", (Window(DOWN, 21.1, 12.8), Window(UP, 15.6, 21.1)), "Autumn; again in spring above 60 °F."),
-    Trigger("take_all_patch", (Window(DOWN, 15.6, 4.4), Window(UP, 4.4, 15.6)), "Autumn and spring, at 40 to 60 °F."),
+    Trigger("large_patch", (Window(DOWN, 21.1, 12.8), Window(UP, 15.6, 21.1)), "Autumn; again in spring."),
+    Trigger("take_all_patch", (Window(DOWN, 15.6, 4.4), Window(UP, 4.4, 15.6)), "Autumn and spring."),
     Trigger("fairy_ring", (Window(UP, 12.8, 15.6),), "Spring, twice 28 days apart."),
 )
 """Where the trade gives one end of a time alone, the other is ours: 24 °C, and the ends of the second windows."""

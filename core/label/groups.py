@@ -115,6 +115,50 @@ def read_codes(text: str, field: str = "group_code", scheme: str = FRAC) -> tupl
     return tuple(dict.fromkeys(found))
 
 
+_OTHER_NAMES = {
+    "fosetyl": "fosetyl-aluminium",
+    "fosetyl-al": "fosetyl-aluminium",
+    "aluminium tris(o-ethyl phosphonate)": "fosetyl-aluminium",
+    "phosphite": "potassium phosphite",
+    "pcnb": "quintozene",
+    "metalaxyl-m": "mefenoxam",
+    "bentazon": "bentazone",
+    "bentazon-sodium": "bentazone",
+    "glufosinate": "glufosinate-ammonium",
+    "prohexadione": "prohexadione-calcium",
+    "prohexadione-ca": "prohexadione-calcium",
+    "trinexapac": "trinexapac-ethyl",
+    "ga3": "gibberellic acid",
+    "gibberellin a3": "gibberellic acid",
+    "gibberellins": "gibberellic acid",
+    "mecoprop": "MCPP",
+    "fenoxaprop": "fenoxaprop-P-ethyl",
+    "carfentrazone": "carfentrazone-ethyl",
+    "metsulfuron": "metsulfuron-methyl",
+    "halosulfuron": "halosulfuron-methyl",
+    "acibenzolar": "acibenzolar-S-methyl",
+}
+"""What labels call actives besides their ISO common names; salts and esters are left off, or the other way round."""
+
+
+def _plain(name: str) -> str:
+    """A name as it is compared: aluminium is aluminum, a space a hyphen."""
+    return re.sub(r"[\s-]+", "-", name.strip().casefold().replace("aluminum", "aluminium"))
+
+
+def _by_active() -> dict[str, Group]:
+    own = {_plain(active): group for group in _ROWS for active in group.actives}
+    return own | {_plain(other): own[_plain(name)] for other, name in _OTHER_NAMES.items()}
+
+
+_BY_ACTIVE = _by_active()
+
+
+def group_of(active: str) -> Group | None:
+    """The group of an active by its common name, in any of its spellings; None where it is not known here."""
+    return _BY_ACTIVE.get(_plain(active))
+
+
 def multi_site(code: str) -> bool:
     """Whether a code (`FRAC M05`) is of a multi-site group, which builds up no resistance in a row."""
     return code.startswith("FRAC M")

@@ -6,7 +6,7 @@ from decimal import Decimal
 from enum import StrEnum
 
 from core.errors import InputError
-from core.label.groups import CLASS, FRAC, HRAC, IRAC
+from core.label.groups import CLASS, FRAC, HRAC, IRAC, group_of
 from core.label.rate import Basis
 from core.label.rules import NONE, Rules
 from core.units import MASS, VOLUME, Quantity, positive, show_number
@@ -247,7 +247,7 @@ def check_product(product: Product) -> list[str]:
 
 
 def _odd(product: Product) -> list[str]:
-    warnings = [*_misnamed(product)]
+    warnings = [*_misnamed(product), *_other_group(product)]
     if product.liquid and product.density_g_per_l and product.density_g_per_l < 0.9999 * WATER_G_PER_L:
         lb = show_number(product.density_g_per_l / 119.826427, 3)
         warnings.append(
@@ -265,6 +265,18 @@ def _odd(product: Product) -> list[str]:
                 f"{show_number(content.percent)} % N is a hundredth of what fertilisers carry: a fraction typed as %?"
             )
     return warnings
+
+
+def _other_group(product: Product) -> list[str]:
+    """Actives whose group is known, where the card names others: what rotates by its codes would rotate wrongly."""
+    if not product.codes:
+        return []
+    known = {c.name: found for c in product.contents if c.basis is Basis.ACTIVE and (found := group_of(c.name))}
+    return [
+        f"{name} is of {group.text} ({group.name}); the card says {' + '.join(product.codes)}."
+        for name, group in known.items()
+        if group.text not in product.codes
+    ]
 
 
 KNOWN_NITROGEN = {

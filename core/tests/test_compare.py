@@ -2,6 +2,7 @@
 
 import itertools
 import unittest
+from dataclasses import replace
 from decimal import Decimal
 
 from hypothesis import given, settings
@@ -10,10 +11,10 @@ from hypothesis import strategies as st
 from core.errors import InputError, NotUnderstood
 from core.ground import Ground
 from core.growth.ramp import regulator_start, start_in_range
-from core.label.groups import GROUPS, multi_site, read_codes
+from core.label.groups import GROUPS, group_of, multi_site, read_codes
 from core.label.match import fits
 from core.label.phrase import read_label_rate
-from core.label.product import FORMULATIONS, Content, Kind, Package, Product
+from core.label.product import FORMULATIONS, Content, Kind, Package, Product, check_product
 from core.label.rate import Basis, Rate
 from core.label.rules import Intent, Row
 from core.label.targets import TARGETS, find_target
@@ -248,6 +249,28 @@ class Ramp(unittest.TestCase):
 
 
 class Codes(unittest.TestCase):
+    def test_an_active_has_its_group_however_it_is_spelt(self) -> None:
+        """FRAC, HRAC and regulator classes after the code lists named in `core.label.groups`."""
+        for names, group in (
+            (("fosetyl-aluminium", "Fosetyl-aluminum", "fosetyl Al", "potassium phosphite"), "FRAC P07"),
+            (("quintozene", "PCNB"), "FRAC 14"),
+            (("bentazone", "bentazon"), "HRAC 6"),
+            (("glufosinate", "glufosinate-ammonium", "Glufosinate ammonium"), "HRAC 10"),
+            (("prohexadione-calcium", "prohexadione calcium", "prohexadione-Ca"), "Class A"),
+            (("GA3", "gibberellic acid", "Gibberellin A3"), "Class F"),
+            (("trinexapac-ethyl", "trinexapac"), "Class A"),
+        ):
+            for name in names:
+                found = group_of(name)
+                self.assertEqual(found and found.text, group, name)
+        self.assertIsNone(group_of("an active"))
+
+    def test_a_card_that_names_another_group_is_told(self) -> None:
+        held = (Content("propiconazole", Basis.ACTIVE, percent=14.3),)
+        one = Product("A", Kind.FUNGICIDE, FORMULATIONS["SC"], held, codes=("FRAC 7",))
+        self.assertIn("propiconazole is of FRAC 3 (DMI); the card says FRAC 7.", check_product(one))
+        self.assertFalse(any("FRAC" in w for w in check_product(replace(one, codes=("FRAC 3",)))))
+
     def test_spellings(self) -> None:
         cases = {
             "FRAC 3 + 11": ("FRAC 3", "FRAC 11"),

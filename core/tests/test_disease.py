@@ -19,6 +19,7 @@ from core.disease import (
 from core.disease.model import Weather, rolling_mean
 from core.disease.registry import MODELS, of_disease
 from core.disease.soil_triggers import TRIGGERS, Turn, open_days
+from core.errors import InputError
 from core.label.targets import TARGETS
 from core.tests.weather import START, even, real_hours, waving, weather_of
 from core.weather.hours import Hour, Hours, table
@@ -52,6 +53,15 @@ class SmithKerns(unittest.TestCase):
         """Smith et al. 2018, PLoS ONE 13(3):e0194216: logit = −11.4041 + 0.1932 T + 0.0894 RH."""
         for air, humidity, p in ((20, 80, 0.4042), (15, 85, 0.2876), (25, 90, 0.8133), (28, 70, 0.5655), (10, 95, 0.2731)):
             self.assertAlmostEqual(float(dollar_spot_smith_kerns.probability(air, humidity)), p, places=4)
+
+    def test_a_fraction_is_refused_and_never_read_as_per_cent(self) -> None:
+        for reckon in (dollar_spot_smith_kerns.probability, brown_patch_fidanza.index):
+            for humidity in (0.85, [0.7, 0.9, float("nan")]):
+                with self.assertRaisesRegex(InputError, "a fraction: the models take per cent"):
+                    reckon(20.0, humidity)
+            self.assertTrue(np.isfinite(reckon(20.0, [0.5, 85.0])).all(), "a single odd value is no table of fractions")
+        days = weather_of(even(8, 20, 0.8), ZONE).days
+        self.assertTrue(np.isnan(days.humidity).all() and not days.known.any(), "hours of fractions are not known")
 
     def test_five_known_days_and_no_fewer(self) -> None:
         found = dollar_spot_smith_kerns.series(weather_of(even(8, 20, 80), ZONE))

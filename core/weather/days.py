@@ -12,7 +12,7 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from numpy.typing import NDArray
 
-from core.weather.hours import Hours, moment
+from core.weather.hours import DRIEST, Hours, moment
 from core.weather.wetness import leaf
 
 Floats = NDArray[np.float64]
@@ -67,7 +67,8 @@ def days_of(found: Hours, zone: ZoneInfo, number: NDArray[np.int64], first: date
     for i in {0, count - 1}:  # the table may begin and end within a day
         length[i] = _length(first + timedelta(days=i), zone)
     starts = np.searchsorted(number, np.arange(count))
-    both = ~np.isnan(found.air) & ~np.isnan(found.humidity)
+    moist = np.where(found.humidity < DRIEST, np.nan, found.humidity)
+    both = ~np.isnan(found.air) & ~np.isnan(moist)
     known = np.bincount(number, weights=both, minlength=count).astype(np.int64)
     wetness = found.wet if wet is None else leaf(found, wet)
 
@@ -107,8 +108,8 @@ def days_of(found: Hours, zone: ZoneInfo, number: NDArray[np.int64], first: date
         mean(found.air),
         extreme(found.air, 1),
         extreme(found.air, -1),
-        mean(found.humidity),
-        extreme(found.humidity, 1),
+        mean(moist),
+        extreme(moist, 1),
         total(found.rain),
         mean(found.wind),
         mean(wetness) * length,

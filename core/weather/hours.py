@@ -19,6 +19,8 @@ HOUR = np.timedelta64(1, "h")
 MOST_HOURS = 60 * 366 * 24
 FIELDS = ("air", "humidity", "rain", "wind", "wet", "soil", "snow")
 
+DRIEST = 1.0
+"""Humidity of air [%] below which days take an hour for not known: it is a fraction, or no reading (ours)."""
 LIMITS: Mapping[str, tuple[float, float]] = {
     "air": (-60.0, 60.0),
     "humidity": (0.0, 100.0),

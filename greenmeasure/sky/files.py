@@ -1,9 +1,9 @@
 """Weather out of files: tables as CSV, typical years as EPW or TMY3 (read by `pvlib`); first what it would come to, then kept."""
 
-import io
 import tempfile
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
+from typing import Any
 from zoneinfo import ZoneInfo
 
 from core.days import clock as hour_text
@@ -15,7 +15,7 @@ from greenmeasure.common import clock
 from greenmeasure.sky.actions import station_in
 from greenmeasure.sky.keeping import keep_hours
 from greenmeasure.sky.station_schemas import FaultOut, FieldUnitsOut, KeptOut, MappedColumnIn, MappingIn, TakenOut
-from greenmeasure.sky.words import hours_in, not_yet, taken_sentence
+from greenmeasure.sky.words import NO_RAIN_IN_EPW, NO_RAIN_IN_TMY3, hours_in, not_yet, taken_sentence
 
 MOST_BYTES = 40_000_000
 NAMES = {
@@ -37,6 +37,7 @@ class Read:
     heading: list[str]
     mapped: Mapped
     taken: Taken
+    note: str = ""
 
 
 def read_file(site: Site, name: str, data: bytes, mapping: MappingIn | None, year: int | None) -> Read:
@@ -71,43 +72,85 @@ def _is_tmy3(data: bytes) -> bool:
     return b"ETR (W/m^2)" in data[:4000]
 
 
+@dataclass(frozen=True)
+class Typical:
+    """A kind of typical year: its columns by field, and what stands in them for nothing measured.
+
+    `ends` says that the reader leaves a stamp at the end of its hour, as both files write it.
+    """
+
+    columns: dict[str, str]
+    missing: dict[str, tuple[float, ...]]
+    ends: bool
+
+
+EPW = Typical(
+    {
+        "air": "temp_air",
+        "humidity": "relative_humidity",
+        "wind": "wind_speed",
+        "snow": "snow_depth",
+        "rain": "liquid_precipitation_depth",
+    },
+    {"air": (99.9,), "humidity": (999,), "wind": (999,), "snow": (999,), "rain": (999,)},
+    ends=False,
+)
+"""EnergyPlus Weather, after its Auxiliary Programs (weather data dictionary); pvlib turns hours 1 to 24 to their beginnings."""
+TMY3 = Typical(
+    {"air": "temp_air", "humidity": "relative_humidity", "wind": "wind_speed"},
+    {"air": (-9900,), "humidity": (-9900,), "wind": (-9900,)},
+    ends=True,
+)
+"""TMY3, after NREL/TP-581-43156, whose section on its precipitation says that it is not to be used."""
+WETTEST, DRIEST = 12_000.0, 20.0
+"""Rain of a year [mm] outside which a column is no rain gauge's: all noughts, or a fill value (ours)."""
+
+
 def _typical(site: Site, name: str, data: bytes, year: int | None) -> Read:
     """A typical year, laid on a year that has been."""
+    kind = EPW if name.lower().endswith(".epw") else TMY3
+    frame = _read_typical(kind, name, data, year or clock.today(site).year - 1)
+    if len(frame) < 8760:
+        raise InputError("file", name, f"{name} has {len(frame):,} hours; a typical year has 8,760.", "It may have been cut off.")
+    values = {f: frame[c].mask(frame[c].isin(kind.missing[f])) for f, c in kind.columns.items()}
+    note = "" if "rain" in values else NO_RAIN_IN_TMY3
+    if "rain" in values and not DRIEST <= values["rain"].sum() <= WETTEST:
+        del values["rain"]
+        note = NO_RAIN_IN_EPW
+    values = {f: v for f, v in values.items() if v.notna().any()}
+    times = frame.index.tz_convert("UTC").to_pydatetime()
+    back = timedelta(hours=1 if kind.ends else 0)
+    rows = zip(*(v.tolist() for v in values.values()), strict=True)
+    hours = [
+        Hour((at - back).replace(minute=0), **{f: v for f, v in zip(values, row, strict=True) if v == v})
+        for at, row in zip(times, rows, strict=True)
+    ]
+    mapped = Mapped("", "UTC", {f: Column(kind.columns[f], TYPICAL_UNITS[f]) for f in values})
+    return Read("typical", list(frame.columns), mapped, Taken(hours=hours, lines=len(frame)), note)
+
+
+TYPICAL_UNITS = {"air": "degC", "humidity": "%", "wind": "m/s", "rain": "mm", "snow": "cm"}
+
+
+def _read_typical(kind: Typical, name: str, data: bytes, year: int) -> Any:
+    """The table of a typical year by pvlib, its times laid on a year. Raises InputError where it is none, or cut off."""
     import pandas as pd
     from pvlib import iotools
 
-    picked = year or clock.today(site).year - 1
-    try:
-        if name.lower().endswith(".epw"):
-            frame, _ = iotools.parse_epw(io.StringIO(data.decode("utf-8", "replace")), coerce_year=picked)
-            columns = {
-                "air": "temp_air",
-                "humidity": "relative_humidity",
-                "wind": "wind_speed",
-                "snow": "snow_depth",
-                "rain": "liquid_precipitation_depth",
-            }
-        else:
-            with tempfile.NamedTemporaryFile(suffix=".csv") as held:
-                held.write(data)
-                held.flush()
-                frame, _ = iotools.read_tmy3(held.name, coerce_year=picked, map_variables=True)
-            columns = {"air": "temp_air", "humidity": "relative_humidity", "wind": "wind_speed", "rain": "Lprecip depth (mm)"}
-        times = pd.DatetimeIndex(frame.index).tz_convert("UTC").to_pydatetime()
-    except (ValueError, KeyError, IndexError, AttributeError, TypeError, pd.errors.ParserError):
-        raise InputError("file", name, f"{name} cannot be read as a typical year.", "It may have been cut off.") from None
-    if len(frame) < 8760:
-        raise InputError("file", name, f"{name} has {len(frame):,} hours; a typical year has 8,760.", "It may have been cut off.")
-    columns = {f: c for f, c in columns.items() if c in frame}
-    missing = {"rain": (-999, -9900, 999), "snow": (-999, 999), "air": (99.9,), "humidity": (999,), "wind": (999,)}
-    hours = []
-    for i, at in enumerate(times):
-        values = {f: float(frame[c].iloc[i]) for f, c in columns.items()}
-        known = {f: v for f, v in values.items() if v == v and v not in missing[f]}
-        hours.append(Hour(at.replace(minute=0, second=0, microsecond=0), **known))  # type: ignore[arg-type]
-    units = {"air": "degC", "humidity": "%", "wind": "m/s", "rain": "mm", "snow": "cm"}
-    mapped = Mapped("", "UTC", {f: Column(c, units[f]) for f, c in columns.items()})
-    return Read("typical", list(frame.columns), mapped, Taken(hours=hours, lines=len(frame)))
+    with tempfile.NamedTemporaryFile(suffix=".csv") as held:
+        held.write(data)
+        held.flush()
+        try:
+            if kind is EPW:
+                frame, _ = iotools.read_epw(held.name, coerce_year=year)
+            else:
+                frame, _ = iotools.read_tmy3(held.name, coerce_year=year, map_variables=True)
+        except (ValueError, KeyError, IndexError, pd.errors.ParserError, UnicodeDecodeError):
+            raise InputError("file", name, f"{name} cannot be read as a typical year.", "It may have been cut off.") from None
+    absent = [c for c in kind.columns.values() if c not in frame]
+    if absent:
+        raise InputError("file", name, f"{name} has no column {absent[0]}.", "Take the file as it came from its maker.")
+    return frame
 
 
 # --- what it would come to, and keeping it ----------------------------------------------------------------------
@@ -133,7 +176,7 @@ def taken_out(site: Site, found: Read) -> TakenOut:
         against=[_fault_out(f) for f in against],
         refused=taken.refused or bool(ahead),
         known_already=_known(site, times),
-        sentence=taken_sentence(found.taken, bool(found.mapped.columns), bool(against)),
+        sentence=taken_sentence(found.taken, bool(found.mapped.columns), bool(against), found.note),
     )
 
 

@@ -311,8 +311,12 @@ def hours_in(count: int, new: int) -> str:
     return f"{count:,} hours are in, {new:,} of them new."
 
 
-def taken_sentence(taken: Taken, mapped: bool, against: bool) -> str:
-    """How many lines of a file can be taken, or why none."""
+NO_RAIN_IN_TMY3 = "Rain is left out: the makers of TMY3 say that its column is not to be used."
+NO_RAIN_IN_EPW = "Rain is left out: the file has none that could be a year's."
+
+
+def taken_sentence(taken: Taken, mapped: bool, against: bool, note: str = "") -> str:
+    """How many lines of a file can be taken, or why none; then what is left out of all of them."""
     if against:
         return "Nothing of this file is taken as it is: see what stands against it."
     if not mapped:
@@ -320,7 +324,7 @@ def taken_sentence(taken: Taken, mapped: bool, against: bool) -> str:
     if not taken.hours:
         return "No line of this file can be read."
     left = f"; {len(taken.faults)} faults are left out, by their line" if taken.faults else ""
-    return f"{len(taken.hours):,} of {taken.lines:,} lines can be taken{left}."
+    return f"{len(taken.hours):,} of {taken.lines:,} lines can be taken{left}. {note}".strip()
 
 
 def breaks_lock(what: Forbidden, when: str) -> str:

@@ -1,5 +1,6 @@
 """Hours fit to work, readings by hand, watching and scouting, what comes back every week, and files of weather."""
 
+import gzip
 import json
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -15,6 +16,7 @@ from django.test import override_settings
 from greenmeasure.sky.models import Reading, Station
 from greenmeasure.tests.sky_base import NOW, SkyTest
 
+EPW = gzip.decompress((Path(__file__).parent / "data" / "tmy_45_8.epw.gz").read_bytes())
 TMY3 = Path(pvlib.__file__).parent / "data" / "723170TYA.CSV"
 
 
@@ -318,7 +320,44 @@ class Files(SkyTest):
         seen = self.send("preview", data, 200, TMY3.name, year=2025)
         self.assertEqual((seen["kind"], seen["hours"], seen["refused"]), ("typical", 8760, False))
         self.send("keep", data, 201, TMY3.name, year=2025)
+        self.assertIn("Rain is left out: the makers of TMY3 say", seen["sentence"])
+        self.assertFalse(Reading.objects.exclude(rain=None).exists())
+        first, last = Reading.objects.order_by("at").first(), Reading.objects.order_by("at").last()
+        assert first and last
+        # The first line is stamped 01:00 at UTC−5, the end of its hour: 10.0 °C; the last one 24:00 of 31 December.
+        self.assertEqual((first.at, first.air), (datetime(2025, 1, 1, 5, tzinfo=UTC), 10.0))
+        self.assertEqual(last.at, datetime(2026, 1, 1, 4, tzinfo=UTC))
         july = Reading.objects.filter(at__month=7, at__year=2025).values_list("air", flat=True)
         self.assertAlmostEqual(float(np.mean(list(july))), 25.0, delta=2.0)
         self.assertEqual(self.ask("GET", "sky/long?field=air")["values"].count(None), 0)
         self.assertEqual(self.send("preview", data[: len(data) // 2], 422, TMY3.name)["fields"][0]["field"], "file")
+
+    def test_an_epw_as_it_comes(self) -> None:
+        """A typical year at 45° N 8° E by PVGIS; its first line: 1 January, hour 1, UTC+1, 2.29 °C, 91.95 %."""
+        seen = self.send("preview", EPW, 200, "here.epw", year=2025)
+        self.assertEqual((seen["kind"], seen["hours"], seen["refused"]), ("typical", 8760, False))
+        self.assertEqual(
+            seen["sentence"], "8,760 of 8,760 lines can be taken. Rain is left out: the file has none that could be a year's."
+        )
+        self.send("keep", EPW, 201, "here.epw", year=2025)
+        first = Reading.objects.order_by("at").first()
+        assert first
+        self.assertEqual((first.at, first.air, first.humidity), (datetime(2024, 12, 31, 23, tzinfo=UTC), 2.29, 91.95))
+        self.assertEqual((first.rain, first.snow), (None, None))
+        self.assertEqual(self.ask("GET", "sky/long?field=humidity")["values"].count(None), 0)
+
+    def test_an_epw_with_rain_and_one_of_noughts(self) -> None:
+        def rained(each: str) -> bytes:
+            head, rows = EPW.decode().splitlines()[:8], EPW.decode().splitlines()[8:]
+            lines = [[*row.split(",")[:33], each if i % 10 == 0 else "0", "1"] for i, row in enumerate(rows)]
+            return "\n".join([*head, *(",".join(line) for line in lines)]).encode()
+
+        wet = self.send("preview", rained("1.2"), 200, "here.epw", year=2025)
+        self.assertNotIn("Rain is left out", wet["sentence"])
+        self.assertEqual(wet["mapping"]["columns"]["rain"]["unit"], "mm")
+        self.assertIn("Rain is left out", self.send("preview", rained("0"), 200, "here.epw", year=2025)["sentence"])
+
+    def test_an_epw_that_was_cut_off_or_is_none(self) -> None:
+        for data in (EPW[: len(EPW) // 2], EPW[:3000], b"a,b\n" * 9000):
+            fault = self.send("preview", data, 422, "here.epw", year=2025)["fields"][0]
+            self.assertEqual(fault["field"], "file")

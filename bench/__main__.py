@@ -19,7 +19,8 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import cast
 
-from bench import landing, models, sky, sums
+from bench import after, landing, models, sky, sums
+from bench.timing import best
 
 ROOT = Path(__file__).resolve().parent.parent
 PORT = int(os.environ.get("BENCH_PORT", "8178"))
@@ -28,32 +29,11 @@ AIM_RATIO, AIM_KB = 2.5, 220
 
 
 ENTRIES = 5000
-MANY = f"""
-import django
-django.setup()
-from datetime import timedelta
-from greenmeasure.accounts.models import Account
-from greenmeasure.book.models import Application, Entry
-
-def copied(row, **other):
-    made = type(row)(**{{f.attname: getattr(row, f.attname) for f in row._meta.concrete_fields}})
-    made.pk = None
-    for name, value in other.items():
-        setattr(made, name, value)
-    return made
+MANY = f"import django; django.setup(); from bench import big; big.book({ENTRIES})"
+"""Fills the demo's book with copies of its entries."""
 
 
-found = list(Application.objects.prefetch_related("entries"))
-held = sum(len(a.entries.all()) for a in found)
-for i in range({ENTRIES} - held):
-    a = found[i % len(found)]
-    days = timedelta(days=366 * (1 + i // len(found)))
-    more = copied(a, round_id=None, position=None, applied_on=a.applied_on - days, finished_at=a.finished_at - days)
-    more.save()
-    Entry.objects.bulk_create(copied(e, application_id=more.pk) for e in a.entries.all())
-Account.objects.get(slug="alder-quay").touch()
-"""
-"""Fills the demo's book with copies of its entries, a season further back each time."""
+DJANGO = "import django, ninja; from django.conf import settings; settings.configure(); django.setup()"
 
 
 class Client:
@@ -145,8 +125,7 @@ def reckon() -> bool:
         print(f"reckon / {name:<18} p50 {p50 / e50:5.2f}x   p95 {p95 / e95:5.2f}x{aim}")
         if aim:
             met = p95 / e95 <= AIM_RATIO
-    print(f"a reckoning is answered within a tenth of a second: {'yes' if p95 < 0.1 else 'NO'}")
-    return met and p95 < 0.1
+    return met
 
 
 def javascript() -> bool:
@@ -165,14 +144,17 @@ def main() -> int:
             subprocess.run([sys.executable, "manage.py", *command], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
         subprocess.run([sys.executable, "-c", MANY], cwd=ROOT, env=env, check=True)
         serve = [sys.executable, "-m", "greenmeasure.serve", "--port", str(PORT)]
+        bare = best(lambda: subprocess.run([sys.executable, "-c", DJANGO], cwd=ROOT, env=env, check=True))
+        begun = time.perf_counter()
         server = subprocess.Popen(serve, cwd=ROOT, env=env, stdout=subprocess.DEVNULL)
         try:
-            for _ in range(200):
+            for _ in range(2000):
                 try:
                     if Client().ask("GET", "/api/health")[0] == 200:
                         break
                 except OSError:
-                    time.sleep(0.1)
+                    time.sleep(0.01)
+            print(f"start to first health / Django with ninja alone     {(time.perf_counter() - begun) / bare:.2f}x")
             fast = reckon()
         finally:
             server.terminate()
@@ -182,6 +164,7 @@ def main() -> int:
     landing.run()
     models.run()
     sky.run()
+    after.run()
     return 0 if fast and small else 1
 
 

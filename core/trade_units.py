@@ -85,6 +85,15 @@ TRADE_UNITS: tuple[tuple[str, str, str, str, str, Decimal, tuple[str, ...]], ...
         ("imp gal", "imperial gal", "imperial gallon", "imperial gallons"),
     ),
     ("gal_100", "100 gal", "100 gallons", "100 gallons", VOLUME, 100 * GALLON, ()),
+    (
+        "acre_in",
+        "acre-in",
+        "acre-inch",
+        "acre-inches",
+        VOLUME,
+        43560 * FOOT**2 * INCH * 1000,
+        ("acre inch", "acre inches", "ac-in", "ac in"),
+    ),
     ("l_100", "100 L", "100 litres", "100 litres", VOLUME, Decimal(100), ()),
     (
         "ft2",

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from core.errors import InputError
 from core.rates.nutrients import LB_PER_1000
 from core.schools import House
+from core.soil.gypsum import exchangeable_sodium, gypsum_need, sodium_ratio
 from core.soil.ph import LEAST_GAP, SULFUR, SULFUR_GREEN, PhPlan, PhReading, plan_ph
 from core.soil.ph_tables import lime_need, sulfur_need
 from core.units import Quantity, read_quantity
@@ -159,3 +160,42 @@ class Plans(unittest.TestCase):
         for values, words in (((), "no pH reading"), ((12.0,), "no soil's"), ((9.0,), "beyond the sulfur table")):
             with self.assertRaisesRegex(InputError, words):
                 plan(*values, target=6.5)
+
+
+class Gypsum(unittest.TestCase):
+    """USDA Handbook 60 (1954), its equations; the sums by hand."""
+
+    def test_what_salt_in_the_water_comes_to(self) -> None:
+        """20 meq/L of sodium over √((6 + 2) ÷ 2) is a ratio of 10, which comes to 11.89 % exchangeable."""
+        self.assertAlmostEqual(sodium_ratio(20, 6, 2), 10.0)
+        self.assertAlmostEqual(exchangeable_sodium(10.0), 11.89, places=2)
+        self.assertEqual(exchangeable_sodium(0.0), 0.0)
+
+    def test_from_eighteen_to_five_per_cent(self) -> None:
+        """CEC 15, 1400 kg/m³, 15 cm: 1.95 meq, 352.5 g/m²; of 92 % purity at 80 %: 4.789 t/ha, 98.1 lb/1000 ft², in two."""
+        found = gypsum_need(18, 5, 15, 1400, 0.15, purity=92)
+        self.assertAlmostEqual(found.pure, 352.5, places=1)
+        self.assertAlmostEqual(found.bought / 100, 4.789, delta=0.001)  # t/ha
+        self.assertAlmostEqual(found.bought / LB_PER_1000, 98.1, places=1)
+        self.assertEqual(found.times, 2)
+        self.assertAlmostEqual(found.water, 141, places=0)
+        self.assertEqual([round(s.result.value, 4) for s in found.working[:1]], [1.95])
+
+    def test_a_meq_over_six_inches(self) -> None:
+        """1 meq/100 g in two million pounds of soil an acre: 0.861 ton an acre, 39.5 lb/1000 ft² (the trade's table)."""
+        slice_ = 2_000_000 * 453.59237 / 4046.8564224 / 1000 / 0.1524  # kg/m³ over 6 in
+        found = gypsum_need(10, 0, 10, slice_, 0.1524, efficiency=100)
+        self.assertAlmostEqual(found.pure / LB_PER_1000, 39.5, places=1)
+
+    def test_what_cannot_be(self) -> None:
+        for numbers, field in (
+            ((5, 5, 15, 1400, 0.15), "target"),
+            ((18, 5, 0, 1400, 0.15), "exchange"),
+            ((18, 5, 15, 14, 0.15), "density"),
+            ((118, 5, 15, 1400, 0.15), "sodium"),
+        ):
+            with self.assertRaises(InputError) as caught:
+                gypsum_need(*numbers)
+            self.assertEqual(caught.exception.field, field)
+        with self.assertRaisesRegex(InputError, "there is no ratio"):
+            sodium_ratio(5, 0, 0)

@@ -51,6 +51,7 @@ PINT = {
     "imp_fl_oz": "imperial_fluid_ounce",
     "imp_gal": "imperial_gallon",
     "gal_100": "100 * gallon",
+    "acre_in": "43560 * foot ** 2 * inch",
     "l_100": "100 * liter",
     "ft2": "foot ** 2",
     "yd2": "yard ** 2",
@@ -138,6 +139,7 @@ class Sizes(unittest.TestCase):
             (1, "kft2", "ft2", 1000),
             (1, "imp_gal", "gal", 1.200950),
             (1, "m2_100", "ft2", 1076.39104),
+            (1, "acre_in", "gal", 27_154.285714),  # 43,560 ft² × 1 in ÷ 231 in³
         ):
             self.assertAlmostEqual(convert(value, UNITS[source], UNITS[target]), expected, places=5, msg=source)
 

@@ -1,8 +1,8 @@
 """How much gypsum trades the sodium out of a sodic soil, and what salt in the water comes to in it.
 
 USDA Handbook 60 (Richards, 1954): the exchangeable share from the sodium adsorption ratio, and gypsum by the equivalents of
-sodium to be traded. Gypsum does not lower pH. It needs water to dissolve and a soil that drains; the label and the soil laboratory
-come first.
+sodium to be traded. Gypsum does not lower pH. It needs water to dissolve and a soil that drains; the label and the soil
+laboratory come first.
 """
 
 import math

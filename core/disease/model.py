@@ -138,22 +138,20 @@ def percent(humidity: ArrayLike) -> Floats:
     return found
 
 
-def rolling_mean(values: Floats, days: int) -> Floats:
-    """The mean of each day with the days before it, `days` in all; NaN where one of them is not known.
+def rolling_mean(values: Floats, days: int, least: int | None = None) -> Floats:
+    """The mean of each day with the days before it, `days` in all; NaN where fewer than `least` are known, all unless told.
 
     Args:
         values: by hour or day [any one unit].
         days: how many days or hours back.
+        least: how many of them must be known.
     """
-    if len(values) < days:
-        return np.full(len(values), np.nan)
-    known = ~np.isnan(values)
+    known, end = ~np.isnan(values), np.arange(1, len(values) + 1)
+    begin = np.maximum(0, end - days)
     total = np.concatenate([[0.0], np.cumsum(np.where(known, values, 0.0))])
     held = np.concatenate([[0], np.cumsum(known)])
-    mean = np.full(len(values), np.nan)
-    window = (total[days:] - total[:-days]) / days
-    mean[days - 1 :] = np.where(held[days:] - held[:-days] == days, window, np.nan)
-    return mean
+    count = held[end] - held[begin]
+    return np.where(count >= (least or days), (total[end] - total[begin]) / np.maximum(1, count), np.nan)
 
 
 def earlier(values: Floats, days: int) -> Floats:

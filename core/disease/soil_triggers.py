@@ -92,13 +92,7 @@ def season_mean(soil: Floats) -> Floats:
     Args:
         soil: daily soil temperature [°C].
     """
-    known = ~np.isnan(soil)
-    total = np.concatenate([[0.0], np.cumsum(np.where(known, soil, 0.0))])
-    held = np.concatenate([[0], np.cumsum(known)])
-    end = np.arange(1, len(soil) + 1)
-    begin = np.maximum(0, end - SEASON)
-    count = held[end] - held[begin]
-    return np.where(count >= LEAST, (total[end] - total[begin]) / np.maximum(1, count), np.nan)
+    return rolling_mean(soil, SEASON, LEAST)
 
 
 def _model(trigger: Trigger) -> Model:

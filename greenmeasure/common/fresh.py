@@ -3,6 +3,9 @@
 A test holds what comes of either against the other.
 """
 
+from collections.abc import Iterator
+from contextlib import contextmanager
+
 from django.apps import apps
 from django.conf import settings
 from django.core.management import call_command
@@ -19,20 +22,29 @@ def is_new() -> bool:
 
 def make_tables() -> None:
     """Make every table of a new database, and note every migration as done."""
-    landed = settings.MIGRATION_MODULES
-    settings.MIGRATION_MODULES = {config.label: None for config in apps.get_app_configs()}
-    try:
+    with _migrations_in({config.label: None for config in apps.get_app_configs()}):
         call_command("migrate", run_syncdb=True, verbosity=0)
-    finally:
-        settings.MIGRATION_MODULES = landed
     note_landed()
+
+
+@contextmanager
+def _migrations_in(modules: dict[str, None]) -> Iterator[None]:
+    """Where Django looks for migrations: each app's own folder, but for those named here, which then have none."""
+    before = settings.MIGRATION_MODULES
+    settings.MIGRATION_MODULES = modules
+    try:
+        yield
+    finally:
+        settings.MIGRATION_MODULES = before
 
 
 def note_landed() -> None:
     """Note every migration as done, in a database whose tables were made at once."""
     recorder = MigrationRecorder(connection)
     recorder.ensure_schema()
-    for app, name in set(MigrationLoader(None).disk_migrations) - set(recorder.applied_migrations()):
+    with _migrations_in({}):
+        landed = set(MigrationLoader(None).disk_migrations)
+    for app, name in landed - set(recorder.applied_migrations()):
         recorder.record_applied(app, name)
 
 
@@ -41,12 +53,7 @@ def note_landed_in_tests() -> None:
 
     def note(sender: object, using: str, **more: object) -> None:
         if using == connection.alias and sender is last:
-            landed = settings.MIGRATION_MODULES
-            settings.MIGRATION_MODULES = {}
-            try:
-                note_landed()
-            finally:
-                settings.MIGRATION_MODULES = landed
+            note_landed()
 
     last = [config for config in apps.get_app_configs() if config.models_module][-1]
     post_migrate.connect(note, weak=False, dispatch_uid="note_landed")

@@ -156,7 +156,8 @@ class Kept(Generic[R, P, T]):
         update_wrapper(self, read)
 
     def __call__(self, row: R, *more: P.args, **named: P.kwargs) -> T:
-        key, stamp = (self.read, type(row), row.pk, getattr(row, "seen", None), *more), row.revisions(self.parts)
+        key = (self.read, type(row), row.pk, getattr(row, "seen", None), *more, *named.items())
+        stamp = row.revisions(self.parts)
         own = _own.get()
         if own is None:
             return STORE.made(key, stamp, lambda: self.make(row, *more, **named))  # type: ignore[no-any-return]

@@ -10,6 +10,7 @@ from typing import Any
 from uuid import UUID
 
 import numpy as np
+import shapely
 from django.db.models import Model, QuerySet
 from shapely.geometry.base import BaseGeometry
 
@@ -44,7 +45,7 @@ def _weigh(value: Any, counted: set[int], depth: int) -> int:
     if isinstance(value, QuerySet):
         return 500 + _weigh(value._result_cache, counted, depth + 1)
     if isinstance(value, BaseGeometry):
-        return 200 + 16 * len(value.__geo_interface__.get("coordinates", ()))
+        return 200 + 16 * int(shapely.get_num_coordinates(value))
     held = getattr(value, "__dict__", None) or {n: getattr(value, n, None) for n in getattr(type(value), "__slots__", ())}
     if isinstance(value, Model):
         held = {k: v for k, v in held.items() if k != "_state"}  # the rows that it refers to are weighed where they are kept

@@ -28,10 +28,10 @@ FAR_DAYS = 2 * 366
 
 def past(account: Account, area_ids: Iterable[int]) -> dict[int, list[Applied]]:
     """Everything on each of some areas, in no order."""
-    found: dict[int, list[Applied]] = {pk: [] for pk in area_ids}
-    for read in (booked, _under_way, _planned):
-        for pk, every in read(account, set(found)).items():
-            found[pk] += every
+    found = {pk: list(mine) for pk, mine in booked(account, set(area_ids)).items()}
+    for a in (*every_under_way(account), *every_planned(account)):
+        if a.place and a.place.area in found:
+            found[a.place.area].append(a)
     return found
 
 
@@ -65,19 +65,14 @@ def place_of(area: Area, treated: float, zone: str = "", spots: bool = False) ->
     return Place(area.pk, zone if part else "", part and not zone, treated if part else 0.0)
 
 
-def by_area(area_ids: Iterable[int], every: Iterable[Applied]) -> dict[int, tuple[Applied, ...]]:
-    """Applications by the area of their place, none for an area without."""
+@kept_each("book", "shelf", "ground")
+def booked(account: Account, area_ids: set[int]) -> dict[int, list[Applied]]:
+    """What the book has of each area."""
     found: dict[int, list[Applied]] = {pk: [] for pk in area_ids}
-    for a in every:
+    for a in _read_booked(account, area_ids):
         assert a.place
         found[a.place.area].append(a)
-    return {pk: tuple(mine) for pk, mine in found.items()}
-
-
-@kept_each("book", "shelf", "ground")
-def booked(account: Account, area_ids: set[int]) -> dict[int, tuple[Applied, ...]]:
-    """What the book has of each area."""
-    return by_area(area_ids, _read_booked(account, area_ids))
+    return found
 
 
 def _read_booked(account: Account, area_ids: set[int]) -> Iterable[Applied]:
@@ -105,11 +100,6 @@ def _by_its_card(account: Account, kept_facts: dict[str, Any], a: Applied) -> Ap
     return replace(a, holds=holds_of(card.core.rules), apart=card.core.rules.incompatible)
 
 
-def _under_way(account: Account, area_ids: set[int]) -> dict[int, tuple[Applied, ...]]:
-    """What rounds under way still put down on each area."""
-    return by_area(area_ids, (a for a in every_under_way(account) if a.place and a.place.area in area_ids))
-
-
 @kept("rounds", "book", "shelf", "ground")
 def every_under_way(account: Account) -> tuple[Applied, ...]:
     """What rounds under way still put down."""
@@ -129,11 +119,6 @@ def of_dose(product: Product, part: Any, dose: Any, at: datetime, left: float = 
     amount, treated = (Quantity(q.value * left, q.unit) for q in (dose.amount, part.treated))
     made = applied(product, amount, treated, local_day(part.area, at), dose.row)
     return replace(made, place=place_of(part.area, treated.base, part.zone, part.round.spots), at=at)
-
-
-def _planned(account: Account, area_ids: set[int]) -> dict[int, tuple[Applied, ...]]:
-    """What is planned on each area."""
-    return by_area(area_ids, (a for a in every_planned(account) if a.place and a.place.area in area_ids))
 
 
 @kept("season", "shelf", "ground")

@@ -96,7 +96,7 @@ def _cut(known: Known, begin: int, end: int, now: int) -> Cut:
 
 def needs_together(picked: Sequence[Card]) -> Together:
     """What the labels of products ask together; a rule that cannot be read stands against every hour."""
-    found = together([needs_of(c.core.rules, c.product.name, c.core.formulation.sprayed, c.core.kind) for c in picked])
+    found = together([_needs_of(c) for c in picked])
     broken = [unreadable_text(c.product.name, said) for c in picked for said in c.core.rules.unreadable]
     return replace(found, contradictions=(*found.contradictions, *broken, *_at_odds(picked)))
 
@@ -232,26 +232,21 @@ def _with_soil(known: Known, cut: Hours, begin: int) -> Hours:
 
 def hour_of(account: Account, area: Area, card: Card, at: datetime, said: Said = UNSAID) -> tuple[Reason, ...]:
     """What the hour of a plan says against a product's label: by the weather of the site, and by what somebody looked at."""
-    rules = card.core.rules
-    needs = needs_of(rules, card.product.name, card.core.formulation.sprayed, card.core.kind)
-    if not needs.asks:
+    if not _needs_of(card).asks:
         return ()
-    station, now = stations_of(account).get(area.site_id), clock.now()
-    known = recent(station) if station else None
-    age = known.forecast_age(now) if known else None
-    if said != UNSAID:
-        return _judged(account, area, needs, said.seen(_cut_at(known, at)), age)
-    return _hour_judged(account, area.pk, card.product.pk, _hour(at), _hour(now))
+    if said == UNSAID:
+        return _hour_judged(account, area.pk, card.product.pk, _hour(at), _hour(clock.now()))
+    return _judged(account, area, card, at, said)
 
 
 @kept("sky", "shelf", "ground")
 def _hour_judged(account: Account, area_id: int, product_id: int, at: datetime, now: datetime) -> tuple[Reason, ...]:
     """What an hour is found to say on an area against a product's label, asked in the hour `now`."""
-    area, card = areas(account)[area_id], cards(account)[product_id]
-    needs = needs_of(card.core.rules, card.product.name, card.core.formulation.sprayed, card.core.kind)
-    station = stations_of(account).get(area.site_id)
-    known = recent(station) if station else None
-    return _judged(account, area, needs, _cut_at(known, at), known.forecast_age(clock.now()) if known else None)
+    return _judged(account, areas(account)[area_id], cards(account)[product_id], at, UNSAID)
+
+
+def _needs_of(card: Card) -> Needs:
+    return needs_of(card.core.rules, card.product.name, card.core.formulation.sprayed, card.core.kind)
 
 
 LOOKED = timedelta(hours=12)
@@ -267,13 +262,14 @@ def _hour(at: datetime) -> datetime:
     return at.replace(minute=0, second=0, microsecond=0)
 
 
-def _judged(account: Account, area: Area, needs: Needs, cut: Cut, age: float | None) -> tuple[Reason, ...]:
+def _judged(account: Account, area: Area, card: Card, at: datetime, said: Said) -> tuple[Reason, ...]:
+    station, zone, kinds = stations_of(account).get(area.site_id), area.site.zone, Rhythm.Kind
+    known = recent(station) if station else None
+    cut = said.seen(_cut_at(known, at))
     rhythms = _rhythms(account, area.site_id, area.pk)
-    zone, kinds = area.site.zone, Rhythm.Kind
     mown, watered = (_flags([r for r in rhythms if r.kind == kind], zone, cut.hours) for kind in (kinds.MOW, kinds.WATER))
-    around = Conditions(mown=mown, watered=watered)
-    hours, us = cut.hours, account.us
-    judged = judge_hours(hours, needs, now=cut.now, wet=cut.wet, around=around, age=age or 0.0, us=us, count=1)
+    around, age = Conditions(mown=mown, watered=watered), (known.forecast_age(clock.now()) if known else None) or 0.0
+    judged = judge_hours(cut.hours, _needs_of(card), now=cut.now, wet=cut.wet, around=around, age=age, us=account.us, count=1)
     return judged.reasons[0]
 
 

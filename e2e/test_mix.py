@@ -29,6 +29,7 @@ SHELF = (
 HERBICIDES = (("Broad SL", "1"), ("Sedge WG", "0.5"), ("Wetter", "0.25"), ("Blue", ""))
 REGULATOR = (("Slow ME", "0.25"), ("Prills", "0.9"))
 FUNGICIDES = (("Test SC", "0.6"), ("Other EC", "1.5"), ("Wetter", "0.25"))
+PLACE = "it => it.getBoundingClientRect().top + window.scrollY"  # on the page
 
 
 class Mixes(BrowserTest):
@@ -64,10 +65,10 @@ class Mixes(BrowserTest):
         self.says("Put on what the label asks")
         self.tick_all("Put on")
         self.says("Tank 1")  # a tank is refused until the server has kept what is put on
-        for tank in ("Tank 1", "Tank 2"):
+        for tank, then in (("Tank 1", "Tank 2"), ("Tank 2", "All loads are out.")):
             for box in self.page.get_by_role("region", name=tank).locator("label:has(input[type=checkbox])").all():
                 box.click()
-        self.says("All loads are out.")
+            self.says(then)  # a tank that is out folds away, and the next one moves up
         self.button("Put it in the book").click()
         self.page.wait_for_url("**/book/*")
         return Application.objects.get()
@@ -117,6 +118,26 @@ class Mixes(BrowserTest):
             expect(tank.get_by_role("button", name="Note really measured")).to_have_text("Noted")
         self.page.reload()
         expect(self.page.get_by_role("textbox", name="Product used", exact=True)).to_have_value("4.292")
+
+    def test_nothing_moves_under_the_next_tick(self) -> None:
+        """A tick changes the sentence and ends what was asked; the acts below stay where the finger goes next."""
+        self.mix(FUNGICIDES)
+        self.button("Start the round").click()
+        self.says("Put on what the label asks")
+        self.tick_all("Put on")
+        self.says("Tank 1")
+        for size in (WIDE, PHONE):
+            self.page.set_viewport_size(size)
+            boxes = self.page.get_by_role("region", name="Tank 1").locator("label:has(input[type=checkbox])")
+            last = boxes.last
+            for box in boxes.all()[:-1]:
+                says, place = self.sentence().inner_text(), last.evaluate(PLACE)
+                box.click()
+                expect(self.sentence()).not_to_have_text(says)
+                self.assertEqual(last.evaluate(PLACE), place, box.inner_text())
+            for box in boxes.all()[:-1]:
+                box.click()  # taken back, for the other width
+            self.says("Tank 1")
 
     def test_a_product_leaves_the_tank_and_the_rest_stays(self) -> None:
         self.mix(FUNGICIDES)

@@ -20,7 +20,7 @@ const Grid = styled.main`
   }
 `;
 
-const Head = styled.header`
+const Head = styled.header<{ $steady: boolean }>`
   grid-column: 1 / -1;
   display: flex;
   flex-wrap: wrap;
@@ -35,6 +35,13 @@ const Head = styled.header`
   h1 {
     flex: 1 1 420px;
     max-width: 34em;
+    min-height: ${({ $steady }) => ($steady ? "2lh" : "0")};
+    ${t.phone} {
+      min-height: ${({ $steady }) => ($steady ? "3lh" : "0")};
+    }
+    @media print {
+      min-height: 0;
+    }
   }
 `;
 
@@ -81,14 +88,16 @@ interface Props {
   sentence: ReactNode;
   act?: ReactNode;
   margin?: ReactNode;
+  /** Room is kept for a longer sentence, so that nothing moves under a finger that ticks one thing after another. */
+  steady?: boolean;
   children: ReactNode;
 }
 
 /** A view: one sentence that says the state and the next thing, the work, and a margin beside it. */
-export function Page({ sentence, act, margin, children }: Props) {
+export function Page({ sentence, act, margin, steady = false, children }: Props) {
   return (
     <Grid id="main">
-      <Head>
+      <Head $steady={steady}>
         <h1 aria-live="polite">{unbroken(sentence)}</h1>
         {act && <Acts>{act}</Acts>}
       </Head>

@@ -70,11 +70,11 @@ interface Props {
 }
 
 /** The pour check beside the act that pours a product. */
-function Pour({ of, load, round, open }: Omit<Props, "onTick"> & { of: string }) {
+function Pour({ of, poured, load, round, open }: Omit<Props, "onTick"> & { of: string; poured: boolean }) {
   const place = load.pours.findIndex((p) => p.product === of);
   const pour = load.pours[place];
   if (!pour?.measure) return null;
-  return <PourCheck round={round} load={load} place={place} pour={pour} open={open} />;
+  return <PourCheck round={round} load={load} place={place} pour={pour} open={open} poured={poured} />;
 }
 
 /** One load of the mix sheet: its acts to tick, its vessel, its tank. A load that is out folds away. */
@@ -120,7 +120,7 @@ export function LoadSheet({ load, round, open, onTick }: Props) {
                 >
                   {act.text}
                 </Switch>
-                {act.pours && <Pour of={act.pours} load={load} round={round} open={open && !tick} />}
+                {act.pours && <Pour of={act.pours} poured={!!tick} load={load} round={round} open={open} />}
               </li>
             );
           })}

@@ -39,10 +39,12 @@ interface Props {
   place: number;
   pour: Schemas["PourOut"];
   open: boolean;
+  /** Its act is ticked. The check keeps its place, so that nothing moves under the next tick. */
+  poured: boolean;
 }
 
 /** What was really measured of one product for one load: the rate that it makes, before anything is topped up. */
-export function PourCheck({ round, load, place, pour, open }: Props) {
+export function PourCheck({ round, load, place, pour, open, poured }: Props) {
   const { units } = useAccount();
   const kept = round.poured.find((p) => p.load === load.number && p.place === place);
   const unit = pour.measure?.vessel.unit ?? "";
@@ -88,7 +90,7 @@ export function PourCheck({ round, load, place, pour, open }: Props) {
         )}
         {found && <Told data-answer="poured">{found.sentence}</Told>}
         {found?.slip && (
-          <Notice tone={found.stops ? "stop" : "caution"} word="Before it goes in">
+          <Notice tone={found.stops ? "stop" : "caution"} word={poured ? "It went in" : "Before it goes in"}>
             {found.slip}
           </Notice>
         )}

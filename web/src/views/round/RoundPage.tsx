@@ -103,6 +103,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
   const allOut = round.loads_done === sheet.loads.length;
   return (
     <Page
+      steady={open}
       sentence={
         <>
           <OnPaper>{`${account.name}. Mix sheet. ${sheet.headline}`}</OnPaper>

@@ -51,7 +51,7 @@ help: ## List what there is
 
 .stamps/chromium:
 	@mkdir -p .stamps
-	@if [ ! -x /usr/bin/chromium ]; then echo "== Chromium by apt"; $(SUDO) apt-get update -qq && $(SUDO) DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; fi
+	@if [ ! -x /usr/bin/chromium-headless-shell ]; then echo "== Chromium by apt"; $(SUDO) apt-get update -qq && $(SUDO) DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium-headless-shell >/dev/null || test -x /usr/bin/chromium; fi
 	@touch $@
 
 install: .stamps/python .stamps/client ## Install Python and front-end packages

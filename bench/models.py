@@ -9,7 +9,7 @@ from bench.timing import best
 from core.disease.model import Weather
 from core.disease.registry import MODELS
 from core.tests.weather import weather_of
-from core.weather.hours import Hours
+from core.weather.hours import FIELDS, Hours
 
 ZONE = ZoneInfo("America/New_York")
 START = np.datetime64("2001-01-01T05", "h")
@@ -25,9 +25,8 @@ def years(count: int) -> Hours:
     humidity = np.clip(75 - 12 * daily + random.normal(0, 8, len(hours)), 5, 100)
     rain = np.where(random.random(len(hours)) < 0.05, random.exponential(2, len(hours)), 0.0)
     unknown = np.full(len(hours), np.nan)
-    return Hours(
-        START, air, humidity, rain, np.full(len(hours), 2.0), unknown, unknown, unknown, np.zeros(len(hours), dtype=bool)
-    )
+    known = {"air": air, "humidity": humidity, "rain": rain, "wind": np.full(len(hours), 2.0)}
+    return Hours(START, **{name: known.get(name, unknown) for name in FIELDS}, forecast=np.zeros(len(hours), dtype=bool))
 
 
 def run_all(weather: Weather) -> list[object]:

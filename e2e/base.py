@@ -1,4 +1,4 @@
-"""A browser for a process, a page for a test, and the words a person would use for what they do."""
+"""A page for a process, swept between tests, and the words a person would use for what they do."""
 
 import atexit
 import os
@@ -26,10 +26,37 @@ expect.set_options(timeout=10_000)
 
 @cache
 def chromium() -> Browser:
-    """The browser that all tests of this process share; each test has a context of its own."""
+    """The browser that all tests of this process share."""
     tools = sync_playwright().start()
     atexit.register(tools.stop)
     return tools.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+
+
+@cache
+def shared_page() -> Page:
+    """The page that all tests of this process share: a fresh one costs more than most tests do in it."""
+    context = chromium().new_context(
+        viewport=WIDE, locale="en-US", timezone_id="America/New_York", accept_downloads=True, reduced_motion="reduce"
+    )
+    context.set_default_timeout(10_000)
+    return context.new_page()
+
+
+def sweep(page: Page, origin: str) -> None:
+    """Leave nothing of a test in the page: no request under way, no session, nothing stored, no width, no route."""
+    context = page.context
+    page.unroute_all(behavior="ignoreErrors")
+    context.set_offline(False)
+    page.goto("about:blank")
+    context.clear_cookies()
+    tools = context.new_cdp_session(page)
+    tools.send("Storage.clearDataForOrigin", {"origin": origin, "storageTypes": "all"})
+    tools.detach()
+    page.emulate_media(media="screen")
+    page.set_viewport_size(WIDE)
+    for other in context.pages:
+        if other is not page:
+            other.close()
 
 
 class BrowserTest(LiveServerTestCase):
@@ -45,15 +72,21 @@ class BrowserTest(LiveServerTestCase):
         super().setUpClass()
 
     def setUp(self) -> None:
-        self.context = chromium().new_context(
-            viewport=WIDE, locale="en-US", timezone_id="America/New_York", accept_downloads=True, reduced_motion="reduce"
-        )
-        self.context.set_default_timeout(10_000)
-        self.addCleanup(self.context.close)
-        self.page = self.context.new_page()
+        self.page = shared_page()
+        self.context = self.page.context
         self.complaints: list[str] = []
-        self.page.on("pageerror", lambda e: self.complaints.append(str(e)))
-        self.page.on("console", lambda m: self.complaints.append(m.text) if m.type == "error" else None)
+        self.page.on("pageerror", self.wrong)
+        self.page.on("console", self.said)
+        self.addCleanup(self.page.remove_listener, "pageerror", self.wrong)
+        self.addCleanup(self.page.remove_listener, "console", self.said)
+        self.addCleanup(sweep, self.page, self.live_server_url)
+
+    def wrong(self, error: Any) -> None:
+        self.complaints.append(str(error))
+
+    def said(self, message: Any) -> None:
+        if message.type == "error":
+            self.complaints.append(message.text)
 
     def tearDown(self) -> None:
         bad = [c for c in self.complaints if not self.allowed.search(c)]

@@ -1,8 +1,14 @@
-"""Where Chromium is, and how it is started so that it asks nothing of the network: for the tests and for the pictures."""
+"""Where Chromium is, and how it is started so that it asks nothing of the network: for the tests and for the pictures.
+
+Debian has the engine by itself too, without a window's parts around it: a fresh page costs half the processor's time.
+"""
 
 import os
+from pathlib import Path
 
-CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+CHROMIUM = os.environ.get("CHROMIUM") or next(
+    (way for way in ("/usr/bin/chromium-headless-shell", "/usr/bin/chromium") if Path(way).exists()), "chromium"
+)
 FLAGS = [
     "--headless",
     "--no-sandbox",

@@ -53,8 +53,9 @@ class Mixes(BrowserTest):
                 self.pick_many("Areas", "North green")
                 self.pick("Machine", "Sprayer")
             if rate:
-                self.fill(f"Rate of {name}" if n > 1 else "Rate to put down", rate)
-            self.says(name)  # the answer stands, so that nothing moves under the next press
+                with self.page.expect_response(re.compile(r"/reckon/job$")):  # nothing is to move under the next press
+                    self.fill(f"Rate of {name}" if n > 1 else "Rate to put down", rate)
+            self.says(name)
 
     def carried(self, what: tuple[tuple[str, str], ...]) -> Application:
         """From Reckon through every tick into the book."""

@@ -61,9 +61,11 @@ def weather(times: Times, place: Place = HERE) -> dict[str, Floats]:
     """The weather of hours (datetime64[h], UTC).
 
     Returns:
-        `air` [°C], `humidity` [%], `rain` [mm], `wind` [m/s], `soil` [°C] at 5 cm, `snow` lying [cm].
+        `air` [°C], `humidity` [%], `rain` [mm], `wind` [m/s], `soil` [°C] at 5 cm, `snow` lying [cm], `dew` point [°C].
     """
     found = _without_snow(times, place)
+    full = np.log(found["humidity"] / 100) + 17.625 * found["air"] / (243.04 + found["air"])
+    found["dew"] = 243.04 * full / (17.625 - full)
     found["snow"] = _snow(times, place)
     return found
 

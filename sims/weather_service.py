@@ -29,8 +29,8 @@ import numpy as np
 from sims import climate, soil_probe
 
 MOST_HOURS = 24 * 400
-UNITS = {"air": "degC", "humidity": "%", "rain": "mm", "wind": "m/s", "snow": "cm"}
-DECIMALS = {"air": 1, "humidity": 0, "rain": 1, "wind": 1, "snow": 0, "soil": 1}
+UNITS = {"air": "degC", "humidity": "%", "dew": "degC", "rain": "mm", "wind": "m/s", "snow": "cm"}
+DECIMALS = {"air": 1, "humidity": 0, "dew": 1, "rain": 1, "wind": 1, "snow": 0, "soil": 1}
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,7 @@
 """Disease models against values reckoned from their published equations, and what must hold of each."""
 
 import unittest
+from dataclasses import replace
 from datetime import date, timedelta
 from zoneinfo import ZoneInfo
 
@@ -138,10 +139,7 @@ class RulesOfThumb(unittest.TestCase):
         found = even(6, 5.0, 95.0)
         air = found.air.copy()
         air[48:72] = np.nan
-        cut = Hours(
-            found.start, air, *(getattr(found, n) for n in ("humidity", "rain", "wind", "wet", "soil", "snow", "forecast"))
-        )
-        values = MODELS["thumb_microdochium_patch"].run(weather_of(cut, ZONE)).values
+        values = MODELS["thumb_microdochium_patch"].run(weather_of(replace(found, air=air), ZONE)).values
         self.assertTrue(np.isnan(values[2]))
         self.assertEqual(values[3:].tolist(), [1.0, 2.0, 3.0])
 
@@ -237,7 +235,7 @@ class WhatMustHold(unittest.TestCase):
     def without(self, found: Hours, start: int, length: int) -> Hours:
         air, humidity = found.air.copy(), found.humidity.copy()
         air[start : start + length] = humidity[start : start + length] = np.nan
-        return Hours(found.start, air, humidity, found.rain, found.wind, found.wet, found.soil, found.snow, found.forecast)
+        return replace(found, air=air, humidity=humidity)
 
     def test_more_weather_never_alters_the_days_before(self) -> None:
         found = real_hours()

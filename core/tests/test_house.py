@@ -64,6 +64,21 @@ class House(unittest.TestCase):
 COMPARE = re.compile(r"assert(AlmostEqual|Equal|Less|Greater|In|LessEqual|GreaterEqual)$")
 
 
+SCIENCE = (CORE.parent / "docs" / "science.md").read_text(encoding="utf-8")
+
+
+def numbered(tree: ast.Module) -> bool:
+    """Whether a module holds a constant with a number in it that is not nought or one."""
+    for node in tree.body:
+        if isinstance(node, ast.Assign | ast.AnnAssign) and node.value:
+            target = node.targets[0] if isinstance(node, ast.Assign) else node.target
+            names = [x.id for x in ast.walk(target) if isinstance(x, ast.Name)]
+            numbers = [x.value for x in ast.walk(node.value) if isinstance(x, ast.Constant) and type(x.value) in (int, float)]
+            if any(re.fullmatch(r"_?[A-Z][A-Z0-9_]*", n) for n in names) and any(v not in (0, 1) for v in numbers):
+                return True
+    return False
+
+
 def unsourced(test: ast.FunctionDef, lines: list[str]) -> bool:
     """Whether a test compares with a decimal of its own and nowhere says where that comes from."""
     calls = [n for n in ast.walk(test) if isinstance(n, ast.Call) and COMPARE.match(ast.unparse(n.func).split(".")[-1])]
@@ -84,6 +99,22 @@ class Sources(unittest.TestCase):
                     count += 1
                     self.assertFalse(unsourced(test, text.splitlines()), f"{path.name}: {test.name}")
         self.assertGreater(count, 800)
+
+    def test_every_module_with_a_number_of_its_own_is_among_the_sources(self) -> None:
+        named = re.findall(r"`([\w/]+\.py)`", SCIENCE)
+        held = [str(path.relative_to(CORE.parent)) for path, tree in trees() if numbered(tree)]
+        self.assertEqual([h for h in held if not any(h == n or h.endswith(f"/{n}") for n in named)], [], "see docs/science.md")
+
+    def test_every_module_among_the_sources_is_there(self) -> None:
+        known = {str(p.relative_to(CORE.parent)) for p in CORE.parent.rglob("*.py") if ".venv" not in p.parts}
+        for name in re.findall(r"`([\w/]+\.py)`", SCIENCE):
+            self.assertTrue(any(k == name or k.endswith(f"/{name}") for k in known), name)
+
+    def test_that_a_number_is_seen(self) -> None:
+        seen = [
+            numbered(ast.parse(text)) for text in ("MOST = 12", "MOST = {'a': (2.5, 3)}", "NONE = 0", "NAME = 'a'", "most = 12")
+        ]
+        self.assertEqual(seen, [True, True, False, False, False])
 
     def test_that_test_can_fail(self) -> None:
         def read(text: str) -> bool:

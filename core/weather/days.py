@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from core.weather.hours import DRIEST, Hours, moment
-from core.weather.wetness import leaf
+from core.weather.wetness import frost, leaf, liquid
 
 Floats = NDArray[np.float64]
 ENOUGH = 0.8
@@ -26,7 +26,7 @@ class Days:
     """Local days from `first` on: means, extremes and sums of their hours, NaN where too few are known.
 
     `air` mean, `high` and `low` [°C]; `humidity` mean and `humidity_high` [%]; `rain` [mm]; `wind` mean [m/s]; `wet` leaf
-    wetness [h]; `soil` mean [°C] and `snow` the most that lay [cm], as measured;
+    wetness and `frost` on the leaf [h]; `soil` mean [°C] and `snow` the most that lay [cm], as measured;
     `known` hours with air and humidity of `length`; `forecast` the share that has not been.
     """
 
@@ -39,6 +39,7 @@ class Days:
     rain: Floats
     wind: Floats
     wet: Floats
+    frost: Floats
     soil: Floats
     snow: Floats
     known: NDArray[np.int64]
@@ -112,7 +113,8 @@ def days_of(found: Hours, zone: ZoneInfo, number: NDArray[np.int64], first: date
         extreme(moist, 1),
         total(found.rain),
         mean(found.wind),
-        mean(wetness) * length,
+        mean(liquid(found, wetness)) * length,
+        mean(frost(found, wetness)) * length,
         of_any(found.soil, middle),
         of_any(found.snow, most_of),
         known,

@@ -49,8 +49,12 @@ def with_spots(found: Hours, readings: Mapping[datetime, tuple[str, float]]) -> 
 def with_offset(found: Hours, offset: float) -> Hours:
     """Hours whose humidity [%] is raised by a stated offset, as for a canopy that is moister than an airport.
 
+    The dew point that was measured is that of the station: where it is corrected, the humidity gives it.
+
     Args:
         found: what it is taken from.
         offset: added to the humidity [%].
     """
-    return replace(found, humidity=np.clip(found.humidity + offset, 0.0, 100.0)) if offset else found
+    if not offset:
+        return found
+    return replace(found, humidity=np.clip(found.humidity + offset, 0.0, 100.0), dew=np.full(len(found), np.nan))

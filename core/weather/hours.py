@@ -13,12 +13,15 @@ from numpy.typing import NDArray
 
 from core.errors import InputError
 from core.spans import spans
+from core.weather.moisture import humidity_of
 
 Floats = NDArray[np.float64]
 HOUR = np.timedelta64(1, "h")
 MOST_HOURS = 60 * 366 * 24
-FIELDS = ("air", "humidity", "rain", "wind", "wet", "soil", "snow")
+FIELDS = ("air", "humidity", "rain", "wind", "wet", "soil", "snow", "dew")
 
+ABOVE_AIR = 1.0
+"""How far above the air a dew point may be read [K], for two sensors do not agree (ours)."""
 DRIEST = 1.0
 """Humidity of air [%] below which days take an hour for not known: it is a fraction, or no reading (ours)."""
 LIMITS: Mapping[str, tuple[float, float]] = {
@@ -29,8 +32,10 @@ LIMITS: Mapping[str, tuple[float, float]] = {
     "wet": (0.0, 1.0),
     "soil": (-30.0, 60.0),
     "snow": (0.0, 600.0),
+    "dew": (-60.0, 40.0),
 }
-"""What is believed of an hour: air and soil [°C], humidity [%], rain [mm], wind [m/s], wet [share], snow lying [cm]."""
+"""What is believed of an hour: air and soil [°C], humidity [%], rain [mm], wind [m/s], wet [share], snow lying [cm],
+dew point [°C]."""
 
 
 @dataclass(frozen=True)
@@ -45,6 +50,7 @@ class Hour:
     wet: float | None = None
     soil: float | None = None
     snow: float | None = None
+    dew: float | None = None
     forecast: bool = False
 
 
@@ -62,8 +68,8 @@ class SetAside:
 class Hours:
     """Hours one after the other from `start` (datetime64[h], UTC).
 
-    `air` and `soil` [°C], `humidity` [%], `rain` [mm], `wind` [m/s], `wet` [share of the hour, measured], `snow` lying [cm];
-    `forecast` marks hours that have not been. NaN is not known.
+    `air` and `soil` [°C], `humidity` [%], `rain` [mm], `wind` [m/s], `wet` [share of the hour, measured], `snow` lying [cm],
+    `dew` point [°C], measured: it gives the humidity where none was; `forecast` marks hours that have not been. NaN is not known.
     """
 
     start: np.datetime64
@@ -74,6 +80,7 @@ class Hours:
     wet: Floats
     soil: Floats
     snow: Floats
+    dew: Floats
     forecast: NDArray[np.bool_]
     aside: tuple[SetAside, ...] = field(default=())
 
@@ -113,8 +120,7 @@ def unknown(start: np.datetime64, count: int) -> Hours:
         start: of the first [UTC].
         count: how many [h].
     """
-    air, humidity, rain, wind, wet, soil, snow = (np.full(count, np.nan) for _ in FIELDS)
-    return Hours(start, air, humidity, rain, wind, wet, soil, snow, np.zeros(count, dtype=bool))
+    return Hours(start, **{name: np.full(count, np.nan) for name in FIELDS}, forecast=np.zeros(count, dtype=bool), aside=())
 
 
 def table(readings: Iterable[Hour]) -> Hours:
@@ -146,6 +152,7 @@ def table(readings: Iterable[Hour]) -> Hours:
         forecast[i] = reading.forecast
         for name in FIELDS:
             columns[name][i] = _believed(hour, name, getattr(reading, name), aside)
+    _moisten(columns)
     return Hours(np.datetime64(first.replace(tzinfo=None), "h"), **columns, forecast=forecast, aside=tuple(aside))
 
 
@@ -174,8 +181,16 @@ def laid_out(start: np.datetime64, end: np.datetime64, measured: Iterable[Part],
         last = max(last, _lay(columns, times, given, start, 0, count))
     for times, given in foretold:
         _lay(columns, times, given, start, last, count)
-    air, humidity, rain, wind, wet, soil, snow = (columns[name] for name in FIELDS)
-    return Hours(start, air, humidity, rain, wind, wet, soil, snow, np.arange(count) >= last)
+    _moisten(columns)
+    return Hours(start, **columns, forecast=np.arange(count) >= last, aside=())
+
+
+def _moisten(columns: dict[str, Floats]) -> None:
+    """The humidity by the dew point, where a station gives that alone; a dew point well above the air is not believed."""
+    dew = columns["dew"]
+    dew[dew > columns["air"] + ABOVE_AIR] = np.nan
+    missing = np.isnan(columns["humidity"]) & ~np.isnan(dew)
+    columns["humidity"][missing] = humidity_of(columns["air"][missing], dew[missing])
 
 
 def _lay(

@@ -29,6 +29,7 @@ UNITS: Mapping[str, Mapping[str, Callable[[float], float]]] = {
     "rain": {"mm": lambda v: v, "in": lambda v: v * 25.4, "cm": lambda v: v * 10},
     "wind": {"m/s": lambda v: v, "mph": lambda v: v * 0.44704, "km/h": lambda v: v / 3.6, "kt": lambda v: v * 1852 / 3600},
     "wet": {"share": lambda v: v, "min": lambda v: v / 60, "%": lambda v: v / 100},
+    "dew": {"degC": lambda v: v, "degF": lambda v: (v - 32) / 1.8, "K": lambda v: v - 273.15},
     "snow": {"cm": lambda v: v, "in": lambda v: v * 2.54, "mm": lambda v: v / 10, "m": lambda v: v * 100},
 }
 """The units a column may be in, each turned into the table's own."""
@@ -42,12 +43,13 @@ NAMES: Mapping[str, tuple[str, ...]] = {
     "wet": ("wet", "leaf wetness", "wetness", "leafwet"),
     "soil": ("soil", "soil temperature", "tsoil", "soil_temp"),
     "snow": ("snow", "snow depth", "snowdepth"),
+    "dew": ("dew", "dew point", "dewpoint", "dewp", "dwpc", "dwpf"),
 }
 """What columns are called, the likeliest first."""
 
 UNIT_MARKS: Mapping[str, tuple[str, ...]] = {
-    "degF": ("degf", "_f", "(f)", "fahrenheit", "tmpf"),
-    "degC": ("degc", "_c", "(c)", "celsius", "tmpc"),
+    "degF": ("degf", "_f", "(f)", "fahrenheit", "tmpf", "dwpf"),
+    "degC": ("degc", "_c", "(c)", "celsius", "tmpc", "dwpc"),
     "K": ("kelvin", "_k"),
     "mph": ("mph",),
     "km/h": ("km/h", "kmh", "kph"),

@@ -38,6 +38,23 @@ def dew_point(air: ArrayLike, humidity: ArrayLike) -> Floats:
         return np.where(good, MAGNUS_B * gamma / (MAGNUS_A - gamma), np.nan)
 
 
+def humidity_of(air: ArrayLike, dew: ArrayLike) -> Floats:
+    """The relative humidity of air by its dew point [%]; 100 where the two are as good as one.
+
+    Args:
+        air: temperature [°C].
+        dew: point [°C].
+
+    Returns:
+        [%]; NaN outside -40 to 50 °C of the air.
+    """
+    t, td = _arrays(air, dew)
+    good = _within(t, DEW_RANGE) & _within(td, (-80.0, DEW_RANGE[1]))
+    with np.errstate(invalid="ignore"):
+        share = np.exp(MAGNUS_A * td / (MAGNUS_B + td) - MAGNUS_A * t / (MAGNUS_B + t))
+        return np.where(good, 100 * np.minimum(1.0, share), np.nan)
+
+
 def wet_bulb(air: ArrayLike, humidity: ArrayLike) -> Floats:
     """The wet-bulb temperature near sea level [°C]; NaN outside the formula's range.
 

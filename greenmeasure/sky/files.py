@@ -26,6 +26,7 @@ NAMES = {
     "wet": "Leaf wetness",
     "soil": "Soil",
     "snow": "Snow",
+    "dew": "Dew point",
 }
 
 
@@ -88,17 +89,18 @@ EPW = Typical(
     {
         "air": "temp_air",
         "humidity": "relative_humidity",
+        "dew": "temp_dew",
         "wind": "wind_speed",
         "snow": "snow_depth",
         "rain": "liquid_precipitation_depth",
     },
-    {"air": (99.9,), "humidity": (999,), "wind": (999,), "snow": (999,), "rain": (999,)},
+    {"air": (99.9,), "humidity": (999,), "dew": (99.9,), "wind": (999,), "snow": (999,), "rain": (999,)},
     ends=False,
 )
 """EnergyPlus Weather, after its Auxiliary Programs (weather data dictionary); pvlib turns hours 1 to 24 to their beginnings."""
 TMY3 = Typical(
-    {"air": "temp_air", "humidity": "relative_humidity", "wind": "wind_speed"},
-    {"air": (-9900,), "humidity": (-9900,), "wind": (-9900,)},
+    {"air": "temp_air", "humidity": "relative_humidity", "dew": "temp_dew", "wind": "wind_speed"},
+    {"air": (-9900,), "humidity": (-9900,), "dew": (-9900,), "wind": (-9900,)},
     ends=True,
 )
 """TMY3, after NREL/TP-581-43156, whose section on its precipitation says that it is not to be used."""
@@ -129,7 +131,7 @@ def _typical(site: Site, name: str, data: bytes, year: int | None) -> Read:
     return Read("typical", list(frame.columns), mapped, Taken(hours=hours, lines=len(frame)), note)
 
 
-TYPICAL_UNITS = {"air": "degC", "humidity": "%", "wind": "m/s", "rain": "mm", "snow": "cm"}
+TYPICAL_UNITS = {"air": "degC", "humidity": "%", "dew": "degC", "wind": "m/s", "rain": "mm", "snow": "cm"}
 
 
 def _read_typical(kind: Typical, name: str, data: bytes, year: int) -> Any:

@@ -70,6 +70,7 @@ class Columns(HouseRow):
     wet = models.FloatField(null=True)
     soil = models.FloatField(null=True)
     snow = models.FloatField(null=True)
+    dew = models.FloatField(null=True)
 
     class Meta:
         abstract = True

@@ -25,6 +25,7 @@ from urllib3.util import Retry
 
 from core.errors import InputError
 from core.weather.hours import FIELDS, Hour
+from core.weather.intake import UNITS
 from greenmeasure.common.bounds import bounded
 
 CONNECT, READ, WHOLE = 3.05, 10.0, 25.0
@@ -183,6 +184,10 @@ def _reachable(url: str) -> None:
         raise NoAnswer("The weather service's address leads into this server's own network. It was not asked.")
 
 
+AGREED = {name: next(iter(units)) for name, units in UNITS.items()}
+"""What each field is told in: the first unit of a table's column."""
+
+
 def hours_in(said: Any, forecast: bool) -> list[Hour]:
     """The hours of an answer.
 
@@ -191,10 +196,9 @@ def hours_in(said: Any, forecast: bool) -> list[Hour]:
     """
     if not isinstance(said, dict) or not isinstance(said.get("hours"), list):
         raise NoAnswer("The weather service's answer has no hours in it.")
-    agreed = {"air": "degC", "humidity": "%", "rain": "mm", "wind": "m/s", "wet": "share", "soil": "degC", "snow": "cm"}
     for name, unit in (said.get("units") or {}).items():
-        if agreed.get(name, unit) != unit:
-            raise NoAnswer(f"The weather service tells {name} in {unit}; {agreed[name]} is agreed.")
+        if AGREED.get(name, unit) != unit:
+            raise NoAnswer(f"The weather service tells {name} in {unit}; {AGREED[name]} is agreed.")
     return [_hour(row, forecast) for row in said["hours"]]
 
 

@@ -16,7 +16,7 @@ from core.season.cover import Cover, covered_days
 from core.weather import reference_et, soil
 from core.weather.hours import moment
 from core.weather.moisture import deficit, delta_t, dew_point, wet_bulb
-from core.weather.wetness import Wetness, leaf, wet_hours
+from core.weather.wetness import CALM, Wetness, frost, leaf, liquid, wet_hours
 from core.weather.words import UNITS, in_units, told, warmer
 from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common import clock
@@ -230,10 +230,12 @@ def _facts(known: Known, i: int, us: bool) -> list[FactOut]:
         FactOut(name="Hours known", text=f"{days.known[i]} of {days.length[i]}"),
     ]
     for by in Wetness:
-        wet = wet_hours(hours, by)[here]
+        wet = liquid(hours, wet_hours(hours, by))[here]
         text = "not known" if np.isnan(wet).mean() > 0.2 else f"{np.nansum(wet):.0f} h"
         mark = ", which counts here" if by.value == known.station.wetness else ""
         facts.append(FactOut(name=f"Wet leaf {by.short}", text=f"{text}{mark}"))
+    if days.frost[i] > 0:
+        facts.append(FactOut(name="Frost on the leaf", text=f"{days.frost[i]:.0f} h, not counted as wet"))
     measured = not np.isnan(days.soil[i])
     ground = soil.of_days(days)[i]
     facts.append(FactOut(name="Soil at 5 cm", text=f"{told('soil', ground, us)}, {'measured' if measured else 'estimated'}"))
@@ -247,7 +249,8 @@ def _hours(known: Known, i: int, us: bool) -> list[SkyHourOut]:
     hours = known.hours
     wet = leaf(hours, wet_hours(hours, Wetness(known.station.wetness)))
     air, humidity = hours.air, hours.humidity
-    dew, wet_air, delta, dry = (f(air, humidity) for f in (dew_point, wet_bulb, delta_t, deficit))
+    iced, dew = frost(hours, wet), np.where(np.isnan(hours.dew), dew_point(air, humidity), hours.dew)
+    wet_air, delta, dry = (f(air, humidity) for f in (wet_bulb, delta_t, deficit))
     found = []
     for k in np.flatnonzero(known.weather.number == i):
         at = moment(hours.times[k])
@@ -262,8 +265,8 @@ def _hours(known: Known, i: int, us: bool) -> list[SkyHourOut]:
                 deficit="—" if np.isnan(dry[k]) else f"{dry[k]:.2f} kPa",
                 delta="—" if np.isnan(delta[k]) else warmer(float(delta[k]), us),
                 rain=told("rain", hours.rain[k], us),
-                wind=told("wind", hours.wind[k], us),
-                wet="—" if np.isnan(wet[k]) else "wet" if wet[k] >= 0.5 else "dry",
+                wind="calm" if hours.wind[k] < CALM else told("wind", hours.wind[k], us),
+                wet="frost" if iced[k] == 1 else "—" if np.isnan(wet[k]) else "wet" if wet[k] >= 0.5 else "dry",
                 soil=told("soil", hours.soil[k], us),
                 forecast=bool(hours.forecast[k]),
             )

@@ -165,6 +165,16 @@ class ByHand(SkyTest):
         hours = self.ask("GET", f"sky/day?area_id={self.area.pk}&on=2026-08-10")["hours"]
         self.assertEqual(next(h["wet"] for h in hours if h["label"] == "13:00"), "wet")
 
+    def test_a_frosted_leaf_is_no_wet_one_and_still_air_is_calm(self) -> None:
+        """A day of −1 °C, 95 % and 0.3 m/s: ice all day, no hour of wetness, cups that stand still."""
+        Reading.objects.update(air=-1, humidity=95, rain=0, wind=0.3, wet=None, dew=None)
+        Station.objects.get().renew()
+        said = self.ask("GET", f"sky/day?area_id={self.area.pk}&on=2026-08-10")
+        facts = {f["name"]: f["text"] for f in said["facts"]}
+        self.assertEqual({(h["wet"], h["wind"]) for h in said["hours"] if not h["forecast"]}, {("frost", "calm")})
+        self.assertIn("h, not counted as wet", facts["Frost on the leaf"])
+        self.assertTrue(facts["Wet leaf by humidity"].startswith("0 h"), facts)
+
     def test_what_cannot_be_is_refused_by_its_field(self) -> None:
         for kind, value, unit, more, field in (
             ("rain", "900", "mm", {}, "value"),

@@ -264,6 +264,7 @@ class Doors(Mixes):
         self.assertEqual(
             self.rows("select distinct ground_revision, rounds_revision, book_revision from accounts_account"), [(None,) * 3]
         )
+        self.assertEqual(self.rows("select count(dew) from sky_reading"), [(0,)])
 
     def test_a_new_database_has_the_same_tables(self) -> None:
         """One that is made at once from the models, and this one, which has gone the way of all landings."""

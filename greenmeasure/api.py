@@ -23,8 +23,10 @@ from greenmeasure.rounds.api import router as rounds
 from greenmeasure.season.api import router as season
 from greenmeasure.shelf.api import router as shelf
 from greenmeasure.sky.api import router as sky
+from greenmeasure.story.api import router as story
 from greenmeasure.today.api import router as today
 from greenmeasure.water.api import router as water
+from greenmeasure.work.api import router as work
 
 
 class Api(NinjaAPI):
@@ -81,6 +83,8 @@ api.add_router(f"{ACCOUNT}/house", house)
 api.add_router(f"{ACCOUNT}/sites", sites)
 api.add_router(f"{ACCOUNT}/areas", ground)
 api.add_router(ACCOUNT, water)
+api.add_router(ACCOUNT, story)
+api.add_router(f"{ACCOUNT}/works", work)
 api.add_router(f"{ACCOUNT}/products", shelf)
 api.add_router(f"{ACCOUNT}/machines", kit)
 api.add_router(f"{ACCOUNT}/vessels", vessels)

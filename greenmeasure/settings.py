@@ -45,6 +45,7 @@ INSTALLED_APPS = [
     "greenmeasure.shelf",
     "greenmeasure.kit",
     "greenmeasure.water",
+    "greenmeasure.work",
     "greenmeasure.sky",
     "greenmeasure.reckon",
     "greenmeasure.season",

@@ -119,6 +119,7 @@ def the_season(service: str, now: datetime) -> Told:
     spray, feed, lot = yield from _shelf(today)
     sprayer, spreader = yield from _kit(spray, feed, today)
     yield from _water(area, today)
+    yield from _work(area, today)
     yield from _sky(area, site, spray, service, now)
     yield from _reckoning(area, corner, spray, feed, sprayer, spreader)
     yield from _walking(area, sprayer, spray)
@@ -290,6 +291,17 @@ def _water(area: int, today: date) -> Told:
     yield Call("add_tasks", at, body={"texts": ["Raise the sunken head"]})
     tasks = yield Call("list_tasks")
     yield Call("set_task", {"task_id": tasks[0]["id"], "act": "done"})
+
+
+def _work(area: int, today: date) -> Told:
+    yield Call("list_doings")
+    mown = {"kind": "mow", "area_ids": [area], "on": str(today - timedelta(days=2)), "clock": "07:00"}
+    told = [{"key": "height", "quantity": q(0.5, "in")}, {"key": "clippings", "word": "taken"}]
+    yield Call("check_work", body=mown | {"told": told})
+    made = yield Call("note_work", body=mown | {"told": told, "note": "dew on it"})
+    yield Call("list_works", query={"area_id": area})
+    yield Call("get_story", {"area_id": area})
+    yield Call("strike_work", {"work_id": made[0]["id"]}, body={"why": "It was the other green."})
 
 
 def _sky(area: int, site: int, spray: Any, service: str, now: datetime) -> Told:

@@ -107,7 +107,7 @@ def _actives(product: Product, plan: Applied, before: Sequence[Applied], us: boo
     lines = []
     for name, g in plan.actives.items():
         own = next((c.cap for c in product.rules.active_per_season if c.binds(name)), None)
-        unit = own.highest.unit if own else _unit(us, "acre", Basis.ACTIVE)
+        unit = own.highest.unit if own else counted_in(us, "acre", Basis.ACTIVE)
         used = sum(a.actives.get(name, 0.0) for a in before) / unit.size
         whose = f"label: {show_label_rate(own)} a season, whatever brings it" if own else ""
         most = own.highest.value if own else None
@@ -115,7 +115,8 @@ def _actives(product: Product, plan: Applied, before: Sequence[Applied], us: boo
     return lines
 
 
-def _unit(us: bool, per: str, basis: Basis) -> RateUnit:
+def counted_in(us: bool, per: str, basis: Basis) -> RateUnit:
+    """The unit in which what no label states is counted over a season: lb per 1000 ft² or acre, or kg/ha."""
     return RateUnit(UNITS["lb"], UNITS[per], basis) if us else RateUnit(UNITS["kg"], UNITS["ha"], basis)
 
 
@@ -125,7 +126,7 @@ def _nutrients(plan: Applied, before: Sequence[Applied], ground: Ground, us: boo
         g = plan.nutrients.get(basis, 0.0)
         if g <= 0:
             continue
-        unit = _unit(us, "kft2", basis)
+        unit = counted_in(us, "kft2", basis)
         used = sum(a.nutrients.get(basis, 0.0) for a in before) / unit.size
         span = season_range(ground) if basis is Basis.N else None
         low, cap = (span[0] / unit.size, span[1] / unit.size) if span else (0.0, None)

@@ -1,6 +1,6 @@
 """Stations and their hours, what was read by hand, how areas are watched, and what scouts found."""
 
-from datetime import datetime
+from datetime import date, datetime
 from uuid import UUID, uuid4
 from zoneinfo import ZoneInfo
 
@@ -9,6 +9,7 @@ from django.db import models
 from core.disease.threshold import Care, Level
 from core.weather.wetness import Wetness
 from greenmeasure.accounts.models import Account, Site
+from greenmeasure.common import clock
 from greenmeasure.common.models import Belonging, one_name_each
 from greenmeasure.common.rows import HouseRow
 
@@ -220,10 +221,16 @@ class Scouting(HouseRow):
         return f"{self.disease} {'seen' if self.seen else 'not seen'} on {self.area}, {self.on}"
 
 
+def _today() -> date:
+    """The day on which a rhythm is set up, at Greenwich."""
+    return clock.now().date()
+
+
 class Rhythm(HouseRow):
     """What comes back every week: mowing or watering of an area, or hours that a site keeps free.
 
-    `days` are weekdays from 0, Monday; `begin` and `end` are on the ground's clock.
+    `days` are weekdays from 0, Monday; `begin` and `end` are on the ground's clock; `since` is the day from which it is taken
+    to have been done.
     """
 
     class Kind(models.TextChoices):
@@ -239,6 +246,7 @@ class Rhythm(HouseRow):
     begin = models.TimeField()
     end = models.TimeField()
     why = models.CharField(max_length=80, blank=True)
+    since = models.DateField(default=_today)
 
     class Meta:
         ordering = ["kind", "begin"]

@@ -23,6 +23,7 @@ ONES_OWN = {
 FOR_OVERSEERS = {"export_archive"}
 """Reads that are not every member's."""
 READS_BY_POST = {
+    "check_work",
     "read_phrase",
     "read_grade",
     "reckon_job",
@@ -50,6 +51,8 @@ READS_BY_POST = {
     "fit_hours",
 }
 FOR_APPLICATORS = {
+    "note_work",
+    "strike_work",
     "start_round",
     "tick",
     "finish_round",

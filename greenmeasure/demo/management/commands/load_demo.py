@@ -39,6 +39,9 @@ from greenmeasure.sky.models import Scouting, Station
 from greenmeasure.sky.station_schemas import HandIn, RhythmIn, ScoutIn, StationIn, WatchIn
 from greenmeasure.water.actions import keep_audit
 from greenmeasure.water.schemas import AuditIn
+from greenmeasure.work.actions import note_work
+from greenmeasure.work.models import Work
+from greenmeasure.work.schemas import WorkIn
 from sims import climate, soil_probe
 from sims.weather_service import DECIMALS
 
@@ -103,6 +106,10 @@ class Command(BaseCommand):
         for given in read("water.json"):
             if _been(given["on"]):
                 self.water(account, people[given["by"]], given)
+        account.refresh_from_db()
+        for given in read("work.json"):
+            if _been(given["on"]):
+                self.work(account, people[given["by"]], given)
         self.sky(account, people, read("sky.json"))
         first = about["members"][0]["username"]
         self.stdout.write(f"{account.name} is loaded. Sign in as {first} with the password {about['password']}")
@@ -130,6 +137,7 @@ class Command(BaseCommand):
             save_watch(area[row["area"]], row["disease"], WatchIn(**{k: v for k, v in row.items() if k != "disease"}, version=0))
         for row in given["rhythms"]:
             add_rhythm(account, RhythmIn(**row, area_id=area[row["area"]].pk if "area" in row else None))
+        account.rhythms.update(since=given["rhythms_since"])
         for row in given["scouting"]:
             if _been(row["on"]):
                 add_scouting(account, people[row["by"]], ScoutIn(**row, area_id=area[row["area"]].pk))
@@ -198,6 +206,13 @@ class Command(BaseCommand):
         area = Area.objects.get(account=account, name=given["area"])
         if not area.water.filter(taken_on=given["on"]).exists():
             keep_audit(area, user, AuditIn(**given, taken_on=given["on"]), given.get("tasks", False))
+
+    def work(self, account: Account, user: User, given: dict[str, Any]) -> None:
+        """One work on one or more areas, unless it is noted already."""
+        ids = dict(Area.objects.filter(account=account, name__in=given["areas"]).values_list("name", "pk"))
+        noted = Work.objects.filter(account=account, kind=given["kind"], done_on=given["on"], area__in=ids.values())
+        if not noted.exists():
+            note_work(account, user, WorkIn(**given, area_ids=[ids[name] for name in given["areas"]]))
 
     def other(self, account: Account, given: dict[str, Any]) -> tuple[ComponentIn, DoseIn]:
         """One more product of a mix; without a value it goes in to taste."""

@@ -18,6 +18,7 @@ import { Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { Waiting } from "../../parts/Waiting";
 import { areaParts } from "./areaParts";
+import { Story } from "./story/Story";
 
 const Tone = styled.span<{ $tone: string }>`
   color: ${({ $tone }) => $tone};
@@ -106,6 +107,7 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
           {h.buffer ? `: ${h.buffer.text} away.` : "."}
         </Notice>
       ))}
+      <Story area_id={area.id} />
       {whole.plan ? (
         <AreaPlan
           plan={whole.plan}

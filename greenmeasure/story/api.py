@@ -1,0 +1,17 @@
+"""The story of an area."""
+
+from django.http import HttpRequest
+from ninja import Path, Router
+
+from greenmeasure.accounts.auth import VIEWER, account_of
+from greenmeasure.common.bounds import Id
+from greenmeasure.story import queries
+from greenmeasure.story.schemas import StoryOut
+
+router = Router(tags=["ground"])
+
+
+@router.get("/areas/{area_id}/story", response=StoryOut, auth=VIEWER)
+def get_story(request: HttpRequest, account: Path[str], area_id: Id, whole: bool = False) -> StoryOut:
+    """What went down, was done and was seen on an area, its whole and its parts; the last year, or all of it."""
+    return queries.story(account_of(request), area_id, whole)

@@ -1,0 +1,254 @@
+"""An area's story: everything on its ground in one line of time, the last of each kind, and what comes next."""
+
+from collections.abc import Iterator
+from datetime import date, datetime, time, timedelta
+from itertools import groupby
+
+from core.days import dated
+from core.label.targets import TARGETS
+from core.ledger.lasts import last_of_each, nitrogen
+from core.ledger.rotation import next_dates
+from core.ledger.work import DOINGS
+from core.rates.nutrients import season_range
+from core.readable import joined
+from greenmeasure.accounts.models import Account
+from greenmeasure.book.models import Application
+from greenmeasure.book.queries import application_out, applications
+from greenmeasure.common import clock
+from greenmeasure.common.kept import kept
+from greenmeasure.common.schemas import FactOut
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import area_of, areas, kin
+from greenmeasure.ledger.past import every_planned, history
+from greenmeasure.sky.models import Rhythm, Scouting
+from greenmeasure.sky.outing import every_rhythm
+from greenmeasure.story.schemas import EventOut, LastOut, StoryOut, UsualOut
+from greenmeasure.story.words import again_text, ago, by_rhythm, last_text, planned_text, scouted_text, season_text, soil_text
+from greenmeasure.work.models import Work
+from greenmeasure.work.queries import work_out, works
+
+BACK = timedelta(days=400)
+"""How far back a story goes by itself (ours); `all` tells the rest."""
+MOST = 400
+OF_RHYTHM = {Rhythm.Kind.MOW.value: "mow", Rhythm.Kind.WATER.value: "water"}
+
+
+def story(account: Account, area_id: int, whole: bool = False) -> StoryOut:
+    """An area's story. Raises Missing."""
+    area = area_of(account, area_id)
+    today = clock.today(area)
+    every = _events(account, area_id, today)
+    begin = today - BACK
+    shown = every if whole else [e for e in every if e.on >= begin]
+    return StoryOut(
+        begin=begin if not whole else min((e.on for e in every), default=today),
+        today=today,
+        lasts=_lasts(account, area, today),
+        ahead=_ahead(account, area, today),
+        events=shown[:MOST],
+        usual=_usual(account, area),
+        more=len(shown) < len(every) or len(shown) > MOST,
+    )
+
+
+def _events(account: Account, area_id: int, today: date) -> list[EventOut]:
+    """Everything on a ground up to a day, the newest first; of one day, what was later on it first."""
+    found = [*_done(account, area_id), *regular(account, area_of(account, area_id), today)]
+    return sorted((e for e in found if e.on <= today), key=lambda e: (e.on, e.clock), reverse=True)
+
+
+@kept("book", "work", "ground", "sky")
+def _done(account: Account, area_id: int) -> tuple[EventOut, ...]:
+    near = kin(account, area_id)
+    return (*_down(account, near, area_id), *_worked(account, near, area_id), *_seen(account, near, area_id))
+
+
+def _down(account: Account, near: set[int], here: int) -> Iterator[EventOut]:
+    found = applications(account).filter(area_id__in=near).select_related("area__site").prefetch_related("entries")
+    for a in found:
+        assert a.area
+        yield _application(a, here)
+
+
+def _application(a: Application, here: int) -> EventOut:
+    said = application_out(a)
+    assert a.area
+    rates = joined([f"{e.product} {e.actual}" if e.actual else f"{e.product} to taste" for e in said.entries])
+    note = a.note or joined([e.use or e.target for e in said.entries if e.use or e.target])
+    return EventOut(
+        key=f"application-{a.pk}",
+        lane="down",
+        kind=a.entries.all()[0].kind if said.entries else "",
+        on=a.applied_on,
+        day=said.day,
+        clock=f"{a.finished_at.astimezone(a.area.site.zone):%H:%M}",
+        title=rates,
+        text=note,
+        area_id=a.area.pk,
+        where=said.area if a.area.pk != here or a.zone or a.spots else "",
+        link="book",
+        id=a.pk,
+        regular=False,
+        marked=any(e.against or (e.judgement and e.judgement.stand == "above") for e in said.entries),
+        struck="",
+        by=a.by_name,
+    )
+
+
+def _worked(account: Account, near: set[int], here: int) -> Iterator[EventOut]:
+    for w in works(account):
+        if w.area_id not in near:
+            continue
+        said = work_out(w)
+        yield EventOut(
+            key=f"work-{w.pk}",
+            lane="work",
+            kind=w.kind,
+            on=w.done_on,
+            day=said.day,
+            clock=said.clock,
+            title=said.text.rstrip("."),
+            text=joined([x for x in (w.note, *said.against) if x]),
+            area_id=w.area_id,
+            where=said.area if w.area_id != here else "",
+            link="work",
+            id=w.pk,
+            regular=False,
+            marked=bool(said.against),
+            struck=said.struck,
+            by=w.by,
+        )
+
+
+def _seen(account: Account, near: set[int], here: int) -> Iterator[EventOut]:
+    names = areas(account)
+    for s in Scouting.objects.filter(area_id__in=near):
+        name = TARGETS[s.disease].name if s.disease in TARGETS else s.disease
+        yield _eye(
+            f"scouting-{s.pk}", "scouting", s.on, scouted_text(s, name), text=s.note, area=names[s.area_id], here=here, by=s.by
+        )
+    for pk in near:
+        for on, readings in groupby(names[pk].soil.all(), key=lambda r: r.taken_on):
+            text = soil_text([r.ph for r in readings])
+            yield _eye(f"soil-{pk}-{on}", "soil", on, text, text="", area=names[pk], here=here, by="")
+
+
+def _eye(key: str, kind: str, on: date, title: str, *, text: str, area: Area, here: int, by: str) -> EventOut:
+    return EventOut(
+        key=key,
+        lane="seen",
+        kind=kind,
+        on=on,
+        day=dated(on),
+        clock="",
+        title=title,
+        text=text,
+        area_id=area.pk,
+        where=area.name if area.pk != here else "",
+        link="",
+        id=None,
+        regular=False,
+        marked=False,
+        struck="",
+        by=by,
+    )
+
+
+# --- what comes back every week -----------------------------------------------------------------------------------
+
+
+def regular(account: Account, area: Area, today: date) -> list[EventOut]:
+    """What comes back every week on an area, a day each, from when it was set up to now: it is taken to have been done.
+
+    A work of its kind noted for the day stands in its place, done or not.
+    """
+    noted = {(w.kind, w.done_on) for w in works(account) if w.area_id == area.pk and not w.struck_at}
+    now = clock.now().astimezone(area.site.zone)
+    found = []
+    for r in every_rhythm(account):
+        kind = OF_RHYTHM.get(r.kind)
+        if kind is None or r.site_id != area.site_id or r.area_id not in (None, area.pk):
+            continue
+        for n in range((today - max(r.since, today - BACK)).days + 1):
+            on = today - timedelta(days=n)
+            over = datetime.combine(on, r.end, area.site.zone) <= now
+            if on.weekday() in r.days and over and (kind, on) not in noted:
+                found.append(_by_rhythm(r, kind, on, area, r.begin))
+    return found
+
+
+def _by_rhythm(r: Rhythm, kind: str, on: date, area: Area, begin: time) -> EventOut:
+    return EventOut(
+        key=f"rhythm-{r.pk}-{on}",
+        lane="work",
+        kind=kind,
+        on=on,
+        day=dated(on),
+        clock=f"{begin:%H:%M}",
+        title=DOINGS[kind].done.capitalize(),
+        text=by_rhythm(r.why),
+        area_id=area.pk,
+        where="",
+        link="",
+        id=None,
+        regular=True,
+        marked=False,
+        struck="",
+        by="",
+    )
+
+
+# --- the last of each, and what comes next ------------------------------------------------------------------------
+
+
+def _lasts(account: Account, area: Area, today: date) -> list[LastOut]:
+    past = history(account, area.pk)
+    us = account.us
+    found = [LastOut(lane="down", name=x.name, text=last_text(x, today, us)) for x in last_of_each(past, today)]
+    begin = area.site.house_rules.season_of(today)
+    wholes = _wholes(account, area)
+    used = nitrogen([a for a in past if a.place and a.place.area in wholes], begin, today)
+    if used > 0:
+        found.append(LastOut(lane="down", name="N this season", text=season_text(used, season_range(area.ground), us)))
+    works_here = [w for w in works(account) if w.area_id in wholes and w.done and not w.struck_at]
+    days = {w.kind: w.done_on for w in reversed(works_here)}
+    for e in reversed(regular(account, area, today)):
+        days[e.kind] = max(e.on, days.get(e.kind, e.on))
+    return found + [
+        LastOut(lane="work", name=d.done.capitalize(), text=ago(days[d.key], today)) for d in DOINGS.values() if d.key in days
+    ]
+
+
+def _wholes(account: Account, area: Area) -> set[int]:
+    """An area and all that it is part of."""
+    every, found, above = areas(account), {area.pk}, area.parent_id
+    while above and above in every:
+        found.add(above)
+        above = every[above].parent_id
+    return found
+
+
+def _ahead(account: Account, area: Area, today: date) -> list[FactOut]:
+    """What is planned, and when labels let the last of each kind go down again."""
+    near = kin(account, area.pk)
+    planned = sorted((a for a in every_planned(account) if a.place and a.place.area in near), key=lambda a: a.on)
+    found = [FactOut(name="Planned", text=planned_text(a)) for a in planned]
+    for x in last_of_each(history(account, area.pk), today):
+        first, last = next_dates(x.applied.on, x.applied.interval)
+        if max(d for d in (first, last, date.min) if d) > today:
+            found.append(FactOut(name=x.name, text=again_text(x.applied, first, last)))
+    return found
+
+
+def _usual(account: Account, area: Area) -> list[UsualOut]:
+    """The latest work of each kind on an area that was done and told something."""
+    latest: dict[str, Work] = {}
+    for w in works(account):
+        if w.area_id == area.pk and w.done and not w.struck_at:
+            latest.setdefault(w.kind, w)
+    found = []
+    for d in DOINGS.values():
+        said = work_out(latest[d.key]) if d.key in latest else None
+        text = said.text if said else f"{d.done.capitalize()}."
+        found.append(UsualOut(kind=d.key, name=d.name, text=text, told=said.told if said else []))
+    return found

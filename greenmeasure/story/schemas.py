@@ -1,0 +1,62 @@
+"""What the API of stories gives."""
+
+from datetime import date
+from typing import Literal
+
+from greenmeasure.common.schemas import FactOut, Out
+from greenmeasure.work.schemas import WorkToldOut
+
+Lane = Literal["down", "work", "seen"]
+
+
+class EventOut(Out):
+    """One thing that happened on a ground, in words. `id` is of what `link` names, a page of its own or a work.
+
+    `regular` is what comes back every week, and is taken to have been done; `marked` is what something stood against.
+    """
+
+    key: str
+    lane: Lane
+    kind: str
+    on: date
+    day: str
+    clock: str
+    title: str
+    text: str
+    area_id: int
+    where: str
+    link: Literal["book", "work", ""]
+    id: int | None
+    regular: bool
+    marked: bool
+    struck: str
+    by: str
+
+
+class UsualOut(Out):
+    """What was told of the latest work of a kind here: what one tap notes again."""
+
+    kind: str
+    name: str
+    text: str
+    told: list[WorkToldOut]
+
+
+class LastOut(Out):
+    """When something was last put down, or done, in words."""
+
+    lane: Lane
+    name: str
+    text: str
+
+
+class StoryOut(Out):
+    """An area's story with its whole and its parts, the newest first, from `begin` to `today`."""
+
+    begin: date
+    today: date
+    lasts: list[LastOut]
+    ahead: list[FactOut]
+    events: list[EventOut]
+    usual: list[UsualOut]
+    more: bool

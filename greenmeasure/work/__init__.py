@@ -1,0 +1,1 @@
+"""Other work on the ground: mowing, watering, aeration and the like, as it was done."""

@@ -1,0 +1,138 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { useStrikeWork, type Event } from "../../../api/story";
+import { useAccount, useMay } from "../../../app/session";
+import { say } from "../../../app/toast";
+import { t } from "../../../app/theme";
+import { Button } from "../../../parts/Button";
+import { Form } from "../../../parts/Form";
+import { Ledger } from "../../../parts/Ledger";
+import { Fault } from "../../../parts/Notice";
+import { Bar } from "../../../parts/Section";
+import { TextField } from "../../../parts/TextField";
+import { useNoted } from "./WorkForm";
+
+const Title = styled.span<{ $struck: boolean; $faint: boolean }>`
+  text-decoration: ${({ $struck }) => ($struck ? "line-through" : "none")};
+  color: ${({ $faint }) => ($faint ? t.soft : "inherit")};
+`;
+const Marked = styled.span`
+  color: ${t.stop};
+  font-weight: 600;
+`;
+const Words = styled.div`
+  color: ${t.soft};
+  font-size: ${t.s13};
+`;
+
+/** Why a work is struck, asked before it is. */
+function StrikeForm({ event, onDone }: { event: Event; onDone: () => void }) {
+  const strike = useStrikeWork();
+  const [why, setWhy] = useState("");
+  return (
+    <Form
+      label={`Strike ${event.title}`}
+      error={strike.error}
+      onSubmit={() =>
+        strike.mutate(
+          { id: event.id!, why },
+          {
+            onSuccess: () => {
+              onDone();
+              say("It is struck. It stays readable, and counts for nothing.");
+            },
+          },
+        )
+      }
+    >
+      <TextField label="Why it is struck" name="why" value={why} onChange={setWhy} />
+      <Bar style={{ marginTop: 8 }}>
+        <Button type="submit" isDisabled={strike.isPending}>
+          Strike it
+        </Button>
+        <Button look="quiet" onPress={onDone}>
+          Leave it
+        </Button>
+      </Bar>
+      <Fault error={strike.error} besides={["why"]} />
+    </Form>
+  );
+}
+
+function Row({ event, area_id }: { event: Event; area_id: number }) {
+  const at = `/a/${useAccount().slug}`;
+  const may = useMay("applicator");
+  const [striking, setStriking] = useState(false);
+  const { noted, isPending } = useNoted();
+  const title = (
+    <Title $struck={!!event.struck} $faint={event.regular}>
+      {event.title}
+    </Title>
+  );
+  const notDone = () =>
+    noted({
+      kind: event.kind,
+      area_ids: [area_id],
+      on: event.on,
+      clock: "",
+      done: false,
+      told: [],
+      note: "",
+    });
+  return (
+    <tr data-event={event.key}>
+      <td className="day">
+        {event.day}
+        <Words>{event.clock}</Words>
+      </td>
+      <td>
+        {event.link === "book" ? <Link to={`${at}/book/${event.id}`}>{title}</Link> : title}
+        {event.where && (
+          <Words>
+            on <Link to={`${at}/ground/${event.area_id}`}>{event.where}</Link>
+          </Words>
+        )}
+        {event.text && <Words>{event.text}</Words>}
+        {event.marked && <Marked>Something stood against it.</Marked>}
+        {event.struck && <Words>{event.struck}</Words>}
+        {striking && <StrikeForm event={event} onDone={() => setStriking(false)} />}
+      </td>
+      <td className="soft wide">{event.by}</td>
+      <td className="figure">
+        {may && event.link === "work" && !event.struck && !striking && (
+          <Button
+            look="quiet"
+            aria-label={`Strike: ${event.title}, ${event.day}`}
+            onPress={() => setStriking(true)}
+          >
+            Strike
+          </Button>
+        )}
+        {may && event.regular && (
+          <Button
+            look="quiet"
+            aria-label={`Not done: ${event.title}, ${event.day}`}
+            isDisabled={isPending}
+            onPress={notDone}
+          >
+            Not done
+          </Button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** What happened on a ground, the newest first. */
+export function Events({ events, area_id }: { events: Event[]; area_id: number }) {
+  return (
+    <Ledger>
+      <tbody>
+        {events.map((e) => (
+          <Row key={e.key} event={e} area_id={area_id} />
+        ))}
+      </tbody>
+    </Ledger>
+  );
+}

@@ -1,0 +1,164 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../../api/client";
+import { useStory, type Event } from "../../../api/story";
+import { useMay } from "../../../app/session";
+import { t } from "../../../app/theme";
+import { Button } from "../../../parts/Button";
+import { Facts } from "../../../parts/Facts";
+import { Hint } from "../../../parts/Field";
+import { Fault } from "../../../parts/Notice";
+import { PickField } from "../../../parts/PickField";
+import { Bar, Section } from "../../../parts/Section";
+import { Waiting } from "../../../parts/Waiting";
+import { Events } from "./Events";
+import { TimeLine } from "./TimeLine";
+import { useNoted, WorkForm } from "./WorkForm";
+
+const ONE_TAP = ["mow", "water", "roll"];
+const FIRST = 12;
+const lanes = [
+  { key: "", text: "Everything noted" },
+  { key: "down", text: "What was put down" },
+  { key: "work", text: "What else was done" },
+  { key: "seen", text: "What was seen" },
+  { key: "regular", text: "The week’s rhythm" },
+];
+
+const Two = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 0 32px;
+  align-items: start;
+  margin: 28px 0 20px;
+  &:empty {
+    display: none;
+  }
+  ${t.phone} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  > section {
+    margin-top: 0 !important;
+    ${t.phone} {
+      margin-top: 20px !important;
+    }
+  }
+`;
+const Pick = styled.div`
+  max-width: 260px;
+  margin-bottom: 6px;
+`;
+
+/** The story of an area: the last of each, what comes next, three months on one line, and all of it below. */
+export function Story({ area_id }: { area_id: number }) {
+  const [whole, setWhole] = useState(false);
+  const story = useStory(area_id, whole);
+  const may = useMay("applicator");
+  return (
+    <Waiting of={story}>
+      {(found) => (
+        <>
+          {found.ahead.length > 0 && (
+            <Section title="What comes next">
+              <Facts of={found.ahead.map((f) => [f.name, f.text])} />
+            </Section>
+          )}
+          <Two>
+            <Lasts title="Last put down" of={found.lasts.filter((f) => f.lane === "down")} />
+            <Lasts title="Last done" of={found.lasts.filter((f) => f.lane === "work")} />
+          </Two>
+          <Section title="Its story">
+            {found.events.length > 0 && <TimeLine events={found.events} today={found.today} />}
+            {may && <Note area_id={area_id} usual={found.usual} />}
+            {found.events.length === 0 ? (
+              <Hint style={{ marginTop: 12 }}>
+                {found.more
+                  ? "Nothing has happened here for more than a year."
+                  : "Nothing is known of it yet. What goes into the book for it, and what is noted here, makes its story."}
+              </Hint>
+            ) : (
+              <Told events={found.events} area_id={area_id} />
+            )}
+            {found.more && !whole && (
+              <Button look="quiet" onPress={() => setWhole(true)}>
+                Show the years before
+              </Button>
+            )}
+          </Section>
+        </>
+      )}
+    </Waiting>
+  );
+}
+
+function Lasts({ title, of }: { title: string; of: Schemas["LastOut"][] }) {
+  if (!of.length) return null;
+  return (
+    <Section title={title}>
+      <Facts of={of.map((f) => [f.name, f.text])} />
+    </Section>
+  );
+}
+
+/** One press for the usual, and a form for all else. */
+function Note({ area_id, usual }: { area_id: number; usual: Parameters<typeof WorkForm>[0]["usual"] }) {
+  const [open, setOpen] = useState(false);
+  const { noted, error, isPending } = useNoted();
+  if (open) return <WorkForm area_id={area_id} usual={usual} onDone={() => setOpen(false)} />;
+  return (
+    <>
+      <Bar style={{ margin: "12px 0" }}>
+        {usual
+          .filter((u) => ONE_TAP.includes(u.kind))
+          .map((u) => (
+            <Button
+              key={u.kind}
+              isDisabled={isPending}
+              onPress={() =>
+                noted({
+                  kind: u.kind,
+                  area_ids: [area_id],
+                  clock: "",
+                  done: true,
+                  note: "",
+                  told: u.told.map(({ key, value, unit, word }) =>
+                    unit ? { key, word: "", quantity: { value, unit } } : { key, word },
+                  ),
+                })
+              }
+            >
+              {`${u.text.replace(/\.$/, "")}, now`}
+            </Button>
+          ))}
+        <Button onPress={() => setOpen(true)}>Note other work</Button>
+      </Bar>
+      <Fault error={error} />
+    </>
+  );
+}
+
+/** The events, all or of one lane; the first dozen, then the rest at a press. */
+function Told({ events, area_id }: { events: Event[]; area_id: number }) {
+  const [lane, setLane] = useState("");
+  const [all, setAll] = useState(false);
+  const mine = events.filter((e) =>
+    lane === "regular" ? e.regular : !e.regular && (!lane || e.lane === lane),
+  );
+  return (
+    <>
+      <Pick>
+        <PickField label="Show" name="lane" value={lane} options={lanes} onChange={setLane} hideLabel />
+      </Pick>
+      {mine.length > 0 ? (
+        <Events events={all ? mine : mine.slice(0, FIRST)} area_id={area_id} />
+      ) : (
+        <Hint>Nothing of that in the last year.</Hint>
+      )}
+      {!all && mine.length > FIRST && (
+        <Button look="quiet" onPress={() => setAll(true)}>
+          {`Show all ${mine.length}`}
+        </Button>
+      )}
+    </>
+  );
+}

@@ -1,5 +1,6 @@
 """The document, the client made from it, and what the API really sends agree."""
 
+import ast
 import json
 import shutil
 import subprocess
@@ -28,6 +29,17 @@ class Document(SimpleTestCase):
             [str(tool), "src/api/openapi.json", "-o", "src/api/schema.d.ts", "--check"], cwd=web, capture_output=True, text=True
         )
         self.assertEqual(run.returncode, 0, run.stdout + run.stderr)
+
+    def test_no_two_shapes_have_one_name(self) -> None:
+        """In the document a name stands for one shape: a second of the same name would silently take its place."""
+        names: dict[str, set[str]] = {}
+        for path in (Path(settings.ROOT) / "greenmeasure").rglob("*.py"):
+            for node in ast.parse(path.read_text(encoding="utf-8")).body:
+                if isinstance(node, ast.ClassDef) and node.name.endswith(("In", "Out")) and "tests" not in path.parts:
+                    names.setdefault(node.name, set()).add(
+                        path.name if path.parts[-2] == "greenmeasure" else f"{path.parts[-2]}/{path.name}"
+                    )
+        self.assertEqual({name: where for name, where in names.items() if len(where) > 1}, {})
 
     def test_every_door_tells_of_the_one_error_shape(self) -> None:
         for path, operations in json.loads(document())["paths"].items():

@@ -26,6 +26,7 @@ PATHS = {
     "machines": "machines",
     "rounds": "rounds",
     "book": "book",
+    "story": "areas/1/story",
     "sky": "sky",
     "a round": "rounds/1",
 }

@@ -411,6 +411,8 @@ def _rounds(area: int, bank: int, spray: Any, sprayer: int, lot: int, today: dat
     yield Call("finish_round", at, body=used | {"clock": "00:05", "on": str(today)})
     book = yield Call("read_book", query={"words": "Test", "page": 1})
     there = {"application_id": book["applications"][0]["id"]}
+    right = {"version": 0, "why": "Misread the tank.", "wind": "5 mph", "used": [{"position": 0, "amount": q(4.1, "fl_oz")}]}
+    yield Call("correct_application", there, body=right)
     yield Call("get_application", there)
     yield Call("reckon_again", there)
     yield Call("export_csv", query={"words": ""})
@@ -420,7 +422,8 @@ def _rounds(area: int, bank: int, spray: Any, sprayer: int, lot: int, today: dat
     yield Call("go_out", again, body=out)
     yield Call("empty_round", again, body={"how": "disposed"})
     done = {"job": one | {"on": str(today - timedelta(days=40)), "clock": "06:30"}, "finish": used, "reason": "Told later"}
-    yield Call("record_done", body=done)
+    told = yield Call("record_done", body=done)
+    yield Call("strike_application", {"application_id": told[0]["id"]}, body={"version": 0, "why": "It was the other green."})
     past = PAST.format(on=today - timedelta(days=90))
     yield Call("preview_past", body={"text": past})
     yield Call("import_past", body={"text": past})

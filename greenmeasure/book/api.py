@@ -3,9 +3,9 @@
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Path, Router
 
-from greenmeasure.accounts.auth import VIEWER, account_of
-from greenmeasure.book import queries
-from greenmeasure.book.schemas import ApplicationOut, BookOut
+from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of, user_of
+from greenmeasure.book import actions, queries
+from greenmeasure.book.schemas import ApplicationOut, BookOut, CorrectIn, StrikeEntryIn
 from greenmeasure.common import clock
 from greenmeasure.common.answers import sends
 from greenmeasure.common.bounds import Id, Word
@@ -27,6 +27,20 @@ def export_csv(request: HttpRequest, account: Path[str], words: Word = "") -> St
     name = f"{found.slug}-book-{clock.now():%Y-%m-%d}.csv"
     answer["Content-Disposition"] = f'attachment; filename="{name}"'
     return answer
+
+
+@router.post("/{application_id}/correct", response=ApplicationOut, auth=APPLICATOR)
+def correct_application(request: HttpRequest, account: Path[str], application_id: Id, data: CorrectIn) -> ApplicationOut:
+    """Put an application right, with the reason; what it said before stays readable."""
+    found = queries.application_of(account_of(request), application_id)
+    return queries.application_out(actions.correct(found, user_of(request), data))
+
+
+@router.post("/{application_id}/strike", response=ApplicationOut, auth=APPLICATOR)
+def strike_application(request: HttpRequest, account: Path[str], application_id: Id, data: StrikeEntryIn) -> ApplicationOut:
+    """Strike an application, with the reason; it stays readable and counts for nothing."""
+    found = queries.application_of(account_of(request), application_id)
+    return queries.application_out(actions.strike(found, user_of(request), data.why, data.version))
 
 
 @router.get("/{application_id}", response=ApplicationOut, auth=VIEWER)

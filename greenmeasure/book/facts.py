@@ -44,6 +44,20 @@ def read(facts: Mapping[str, Any], on: date, product: str, kind: Kind, product_i
     )
 
 
+def times(facts: Mapping[str, Any], factor: float) -> dict[str, Any]:
+    """The facts of an application of which so many times as much went down.
+
+    Args:
+        facts: as stored.
+        factor: new amount over old [1].
+    """
+
+    def of(value: Any) -> Any:
+        return {k: of(v) for k, v in value.items()} if isinstance(value, dict) else None if value is None else value * factor
+
+    return dict(facts) | {name: of(facts[name]) for name in ("grams", "litres", "actives", "nutrients") if name in facts}
+
+
 def interval(facts: Mapping[str, Any]) -> tuple[int | None, int | None]:
     """The label's days to the next application, as they are stored."""
     low, high = facts.get("interval", (None, None))

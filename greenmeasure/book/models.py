@@ -3,6 +3,8 @@ product. They know area, product and machine by id, and keep their own copy of t
 when those are renamed or struck.
 """
 
+from zoneinfo import ZoneInfo
+
 from django.db import models
 
 from core.label.product import Kind
@@ -19,7 +21,8 @@ class Application(HouseRow):
     """What went down on one ground by one mix: where, when, with what, by whom.
 
     `position` is the part of its round that it records: a round's part is recorded once. `looked` is what somebody looked at
-    before, such as a dry leaf. `spots` tells spots all over the area, `treated` in all, in one outing of its round.
+    before, such as a dry leaf. `spots` tells spots all over the area, `treated` in all, in one outing of its round. One that is
+    struck stays readable, and counts for nothing.
     """
 
     account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="applications")
@@ -45,6 +48,9 @@ class Application(HouseRow):
     note = models.TextField(blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
     by_name = models.CharField(max_length=80)
+    struck_at = models.DateTimeField(null=True)
+    struck_by = models.CharField(max_length=80, blank=True)
+    struck_why = models.CharField(max_length=300, blank=True)
 
     class Meta:
         verbose_name = "application"
@@ -56,12 +62,34 @@ class Application(HouseRow):
         return f"{self.applied_on} on {self.area_name}"
 
     @property
+    def zone_there(self) -> ZoneInfo:
+        """The clock of its ground; of the account's home where the ground is no longer known."""
+        return self.area.site.zone if self.area else self.account.home.zone
+
+    @property
     def treated(self) -> Quantity:
         return Quantity(self.treated_value, UNITS[self.treated_unit])
 
     @property
     def spray(self) -> Quantity | None:
         return None if self.spray_value is None else Quantity(self.spray_value, UNITS[self.spray_unit])
+
+
+class Former(HouseRow):
+    """What an application said before it was corrected: `told` is a list of what was changed, `what`, `was` and `now`."""
+
+    application = models.ForeignKey(Application, on_delete=models.CASCADE, related_name="formers")
+    at = models.DateTimeField()
+    by = models.CharField(max_length=80)
+    why = models.CharField(max_length=300)
+    told = models.JSONField()
+
+    class Meta:
+        verbose_name = "correction"
+        ordering = ["-at", "-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.application}, corrected by {self.by}"
 
 
 class Entry(HouseRow):

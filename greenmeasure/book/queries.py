@@ -12,11 +12,12 @@ from core.label.product import Kind
 from core.label.rate import show_label_rate
 from core.rates.limits import judge
 from core.readable import joined
+from core.units import exact_number
 from greenmeasure.accounts.models import Account
 from greenmeasure.book import facts
 from greenmeasure.book.models import Application, Entry
-from greenmeasure.book.schemas import ApplicationOut, BookOut, EntryOut
-from greenmeasure.book.words import again, book_sentence, target_name, where
+from greenmeasure.book.schemas import ApplicationOut, BookOut, ChangeOut, EntryOut, FormerOut
+from greenmeasure.book.words import again, book_sentence, struck_text, target_name, where
 from greenmeasure.common.csv_text import Echo, safe
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.judgements import judgement_out
@@ -27,9 +28,13 @@ from greenmeasure.common.schemas import rule_out
 PER_PAGE = 25
 
 
-def applications(account: Account, words: str = "") -> QuerySet[Application]:
-    """The applications that are seen, newest first; every word must stand in area, person or note, or in one of its products."""
+def applications(account: Account, words: str = "", *, struck: bool = False) -> QuerySet[Application]:
+    """The applications that are seen, newest first; every word must stand in area, person or note, or in one of its products.
+
+    Those that are struck are among them only where they are asked for.
+    """
     found = Application.objects.filter(seen_by(account, "area__site"), account=account)
+    found = found if struck else found.filter(struck_at=None)
     for word in words.split()[:8]:
         either = Q()
         for place in ("area_name", "machine_name", "by_name", "note"):
@@ -50,7 +55,7 @@ def entries(account: Account) -> QuerySet[Entry]:
 def mixed_before(account: Account) -> frozenset[frozenset[int]]:
     """The pairs of products that have been in one tank, by their ids, whoever saw to it."""
     mixes: dict[int, list[int]] = {}
-    several = Application.objects.filter(account=account).annotate(count=Count("entries")).filter(count__gt=1)
+    several = Application.objects.filter(account=account, struck_at=None).annotate(count=Count("entries")).filter(count__gt=1)
     held = Entry.objects.filter(application__in=several, product__isnull=False)
     for application, product in held.values_list("application", "product"):
         mixes.setdefault(application, []).append(product)
@@ -59,7 +64,7 @@ def mixed_before(account: Account) -> frozenset[frozenset[int]]:
 
 def application_of(account: Account, pk: int) -> Application:
     """An application that is seen. Raises Missing."""
-    found = applications(account).filter(pk=pk).first()
+    found = applications(account, struck=True).filter(pk=pk).first()
     if found is None:
         raise Missing("application")
     return found
@@ -89,6 +94,12 @@ def application_out(found: Application) -> ApplicationOut:
         looked=found.looked,
         note=found.note,
         by=found.by_name,
+        clock=f"{found.finished_at.astimezone(found.zone_there):%H:%M}",
+        struck=struck_text(found),
+        formers=[
+            FormerOut(day=dated(f.at.date()), by=f.by, why=f.why, changes=[ChangeOut(**c) for c in f.told])
+            for f in found.formers.all()
+        ],
     )
 
 
@@ -110,6 +121,8 @@ def entry_out(entry: Entry, of: Application) -> EntryOut:
         label=show_label_rate(label) if label else "",
         planned=str(entry.planned or ""),
         actual=str(actual or ""),
+        used_value=exact_number(entry.used_value) if entry.used_value is not None else "",
+        used_unit=entry.used_unit,
         judgement=judgement_out(judge(actual, label, binds)) if actual and label else None,
         rule=rule_out(label, actual.value, binds) if actual and label else None,
         used=str(entry.used or ""),
@@ -121,13 +134,13 @@ def entry_out(entry: Entry, of: Application) -> EntryOut:
 
 def book(account: Account, words: str, page: int) -> BookOut:
     """A page of the book, narrowed by words."""
-    found = applications(account, words)
+    found = applications(account, words, struck=True).select_related("account", "area__site")
     count = found.count()
     pages = max(1, -(-count // PER_PAGE))
     page = min(max(1, page), pages)
-    shown = found.prefetch_related("entries")[(page - 1) * PER_PAGE : page * PER_PAGE]
+    shown = found.prefetch_related("entries", "formers")[(page - 1) * PER_PAGE : page * PER_PAGE]
     marked = Entry.objects.filter(Q(stand="above") | ~Q(against=""))
-    above = found.filter(entries__in=marked).distinct().count()
+    above = found.filter(entries__in=marked, struck_at=None).distinct().count()
     return BookOut(
         applications=[application_out(a) for a in shown],
         count=count,

@@ -1,9 +1,13 @@
 """What the book API gives."""
 
 from datetime import date, datetime
+from typing import Annotated
 
+from pydantic import Field
+
+from greenmeasure.common.bounds import In, Word
 from greenmeasure.common.judgements import JudgementOut
-from greenmeasure.common.schemas import Out, RuleOut
+from greenmeasure.common.schemas import Line, Name, Out, QuantityIn, RuleOut, Text
 
 
 class EntryOut(Out):
@@ -26,12 +30,31 @@ class EntryOut(Out):
     label: str
     planned: str
     actual: str
+    used_value: str
+    used_unit: str
     judgement: JudgementOut | None
     rule: RuleOut | None
     used: str
     cost: str
     against: list[str]
     reason: str
+
+
+class ChangeOut(Out):
+    """One thing that was put right."""
+
+    what: str
+    was: str
+    now: str
+
+
+class FormerOut(Out):
+    """A correction: when, by whom and why, and what the book said before."""
+
+    day: str
+    by: str
+    why: str
+    changes: list[ChangeOut]
 
 
 class ApplicationOut(Out):
@@ -57,6 +80,37 @@ class ApplicationOut(Out):
     looked: str
     note: str
     by: str
+    clock: str
+    struck: str
+    formers: list[FormerOut]
+
+
+class UsedCorrectIn(In):
+    """What was really used of the product in a place of the mix; empty leaves it as it is."""
+
+    position: Annotated[int, Field(ge=0, le=50)]
+    amount: QuantityIn | None = None
+
+
+class CorrectIn(In):
+    """An application put right: what is not said stays as it is. `version` is how often it was corrected before."""
+
+    version: Annotated[int, Field(ge=0, le=1_000_000)]
+    why: Line
+    on: date | None = None
+    clock: Word = ""
+    wind: Annotated[str, Field(max_length=120)] | None = None
+    air: Annotated[str, Field(max_length=120)] | None = None
+    note: Text | None = None
+    by: Name | None = None
+    used: Annotated[list[UsedCorrectIn], Field(max_length=12)] = []
+
+
+class StrikeEntryIn(In):
+    """Why an application is struck."""
+
+    version: Annotated[int, Field(ge=0, le=1_000_000)]
+    why: Line
 
 
 class BookOut(Out):

@@ -76,7 +76,7 @@ def booked(account: Account, area_ids: set[int]) -> dict[int, list[Applied]]:
 
 
 def _read_booked(account: Account, area_ids: set[int]) -> Iterable[Applied]:
-    every = Entry.objects.filter(application__account=account, application__area_id__in=area_ids)
+    every = Entry.objects.filter(application__account=account, application__struck_at=None, application__area_id__in=area_ids)
     for entry in every.select_related("application__area__site").defer("contents", "application__note"):
         found = entry.application
         assert found.area

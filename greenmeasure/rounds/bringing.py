@@ -321,6 +321,7 @@ def _in_the_book(account: Account, brought: Brought, used: Sequence[Quantity | N
     """Whether the book has it already: the same products on the same ground and day, as much of each."""
     held = Entry.objects.filter(
         application__account=account,
+        application__struck_at=None,
         application__area=brought.area,
         application__applied_on=local_day(brought.area, brought.at),
         application__zone=brought.cells.get("zone", ""),

@@ -104,7 +104,7 @@ class Round(HouseRow):
     @property
     def gone_out(self) -> float:
         """What of its mix is in the book by its outings [L]."""
-        return sum((a.spray.base for a in self.applications.all() if a.spray), 0.0)
+        return sum((a.spray.base for a in self.applications.all() if a.spray and not a.struck_at), 0.0)
 
     @property
     def share_left(self) -> float:

@@ -73,7 +73,7 @@ def round_out(found: Round) -> RoundOut:
 def _spots_out(found: Round) -> SpotsOut:
     """The outings of a round to spots, the first first, and what is left of its mix."""
     left, zone = left_of(found), found.parts.all()[0].area.site.zone
-    done = list(found.applications.order_by("finished_at", "pk"))
+    done = list(found.applications.filter(struck_at=None).order_by("finished_at", "pk"))
     return SpotsOut(
         outings=[
             OutingOut(

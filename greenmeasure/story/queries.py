@@ -64,7 +64,8 @@ def _done(account: Account, area_id: int) -> tuple[EventOut, ...]:
 
 
 def _down(account: Account, near: set[int], here: int) -> Iterator[EventOut]:
-    found = applications(account).filter(area_id__in=near).select_related("area__site").prefetch_related("entries")
+    every = applications(account, struck=True).filter(area_id__in=near).select_related("account", "area__site")
+    found = every.prefetch_related("entries", "formers")
     for a in found:
         assert a.area
         yield _application(a, here)
@@ -90,7 +91,7 @@ def _application(a: Application, here: int) -> EventOut:
         id=a.pk,
         regular=False,
         marked=any(e.against or (e.judgement and e.judgement.stand == "above") for e in said.entries),
-        struck="",
+        struck=said.struck,
         by=a.by_name,
     )
 

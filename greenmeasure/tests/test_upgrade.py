@@ -265,6 +265,9 @@ class Doors(Mixes):
             self.rows("select distinct ground_revision, rounds_revision, book_revision from accounts_account"), [(None,) * 3]
         )
         self.assertEqual(self.rows("select count(dew) from sky_reading"), [(0,)])
+        self.assertEqual(self.rows("select count(*) from book_application where struck_at is not null"), [(0,)])
+        self.assertEqual(self.rows("select count(*) from sky_rhythm where since is null"), [(0,)])
+        self.assertEqual(self.rows("select (select count(*) from work_work), (select count(*) from book_former)"), [(0, 0)])
 
     def test_a_new_database_has_the_same_tables(self) -> None:
         """One that is made at once from the models, and this one, which has gone the way of all landings."""

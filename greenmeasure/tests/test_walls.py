@@ -51,6 +51,8 @@ READS_BY_POST = {
     "fit_hours",
 }
 FOR_APPLICATORS = {
+    "correct_application",
+    "strike_application",
     "note_work",
     "strike_work",
     "start_round",

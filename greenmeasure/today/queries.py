@@ -27,7 +27,7 @@ def today(account: Account) -> TodayOut:
     """The state in a sentence, the next thing to do, and what stands open."""
     setup = setup_steps(_set_up(account))
     under_way = rounds(account, Round.Status.UNDER_WAY)
-    latest = list(applications(account).prefetch_related("entries")[:5])
+    latest = list(applications(account).select_related("account", "area__site").prefetch_related("entries", "formers")[:5])
     due = due_list(account, whole=SHOWN)
     sentence, act, to = next_thing(setup, under_way, due, latest)
     return TodayOut(

@@ -17,6 +17,9 @@ from core.weather.hours import Hour, moment
 from greenmeasure.accounts.models import Account, Membership, User
 from greenmeasure.accounts.schemas import SiteIn
 from greenmeasure.accounts.sites import save_site
+from greenmeasure.book.actions import correct, strike
+from greenmeasure.book.models import Application
+from greenmeasure.book.schemas import CorrectIn
 from greenmeasure.common import clock
 from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.ground.actions import add_measurement, add_reading, save_area
@@ -99,6 +102,7 @@ class Command(BaseCommand):
                 self.vessel(account, given)
         account.refresh_from_db()
         events = [(g["at"], self.entry, g) for g in read("book.json")]
+        events += [(g["at"], self.corrected, g) for g in read("corrections.json")]
         events += [(g["at"], self.cleaned if "clean" in g else self.calibrated, g) for g in read("kit.json")]
         for _, keep, given in sorted((e for e in events if _been(e[0])), key=lambda e: e[0]):
             account.refresh_from_db()
@@ -206,6 +210,16 @@ class Command(BaseCommand):
         area = Area.objects.get(account=account, name=given["area"])
         if not area.water.filter(taken_on=given["on"]).exists():
             keep_audit(area, user, AuditIn(**given, taken_on=given["on"]), given.get("tasks", False))
+
+    def corrected(self, account: Account, user: User, given: dict[str, Any]) -> None:
+        """One application put right or struck, unless it was already."""
+        found = Application.objects.filter(account=account, area_name=given["area"], applied_on=given["on"]).first()
+        if not found or found.struck_at or found.formers.exists():
+            return
+        if given.get("strike"):
+            strike(found, user, given["why"], 0, datetime.fromisoformat(given["at"]))
+        else:
+            correct(found, user, CorrectIn(version=0, why=given["why"], **given["now"]), datetime.fromisoformat(given["at"]))
 
     def work(self, account: Account, user: User, given: dict[str, Any]) -> None:
         """One work on one or more areas, unless it is noted already."""

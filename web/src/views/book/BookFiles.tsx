@@ -37,7 +37,7 @@ export function BookFiles() {
         </p>
         <InArchive
           holds="What went down where, when, how much, by whom and in which weather."
-          leaves="the mix sheets, what was measured into each tank, and calibrations"
+          leaves="what is struck, the mix sheets, what was measured into each tank, and calibrations"
         />
       </Section>
       <Section title="Import past applications">

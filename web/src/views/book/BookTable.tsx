@@ -13,13 +13,19 @@ const Mini = styled.div`
 const Each = styled.div<{ $several: boolean }>`
   min-height: ${({ $several }) => ($several ? "52px" : 0)};
 `;
+const Told = styled.div`
+  display: inline-block;
+  color: ${t.soft};
+  font-size: ${t.s13};
+`;
 const Mark = styled.span<{ $stand: string }>`
   color: ${({ $stand }) => ($stand === "within" ? t.soft : $stand === "above" ? t.stop : t.caution)};
   font-size: ${t.s13};
   font-weight: ${({ $stand }) => ($stand === "within" ? 400 : 600)};
 `;
 
-const Row = styled.tr<{ $several: boolean }>`
+const Row = styled.tr<{ $several: boolean; $struck: boolean }>`
+  text-decoration: ${({ $struck }) => ($struck ? "line-through" : "none")};
   > td {
     vertical-align: ${({ $several }) => ($several ? "top" : "baseline")};
   }
@@ -42,11 +48,13 @@ export function BookTable({ applications }: { applications: Schemas["Application
       </thead>
       <tbody>
         {applications.map((a) => (
-          <Row key={a.id} $several={a.entries.length > 1}>
+          <Row key={a.id} $several={a.entries.length > 1} $struck={!!a.struck}>
             <td style={{ whiteSpace: "nowrap" }}>{a.day}</td>
             <td>
               <Link to={`/a/${account.slug}/book/${a.id}`}>{a.name}</Link> on {a.area}
               {a.entries.length === 1 && a.entries[0]!.use && <div className="soft">{a.entries[0]!.use}</div>}
+              {a.struck && <Told>{a.struck}</Told>}
+              {a.formers.length > 0 && <Told>{`Corrected ${a.formers[0]!.day}`}</Told>}
             </td>
             <td className="wide figure">
               {a.entries.map((e) => (

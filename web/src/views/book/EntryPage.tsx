@@ -1,7 +1,7 @@
 import { useParams } from "react-router";
 import { api, read, type Schemas } from "../../api/client";
 import { useApplication, useChange } from "../../api/hooks";
-import { useAccount } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Facts } from "../../parts/Facts";
 import { Fault, Notice } from "../../parts/Notice";
@@ -11,6 +11,7 @@ import { Section } from "../../parts/Section";
 import { Verdict } from "../../parts/Verdict";
 import { Waiting } from "../../parts/Waiting";
 import { useOpenJob } from "../reckon/openJob";
+import { Formers, Right } from "./Right";
 
 /** The application once more: Reckon opens with it. */
 function DoAgain({ application }: { application: number }) {
@@ -71,6 +72,7 @@ function EntryView({ entry: e, alone }: { entry: Schemas["EntryOut"]; alone: boo
 /** One application of the book, product by product. */
 export function EntryPage() {
   const account = useAccount();
+  const may = useMay("applicator");
   const { id } = useParams();
   const found = useApplication(Number(id));
   return (
@@ -80,18 +82,24 @@ export function EntryPage() {
           sentence={`${a.day}: ${a.name} on ${a.area}, ${a.rates}.`}
           act={
             <>
-              {a.entries.some((e) => e.product_id !== null) && <DoAgain application={a.id} />}
+              {!a.struck && a.entries.some((e) => e.product_id !== null) && <DoAgain application={a.id} />}
               <Button onPress={() => window.print()}>Print</Button>
               <ButtonLink to={`/a/${account.slug}/book`}>All of the book</ButtonLink>
             </>
           }
         >
+          {a.struck && (
+            <Notice tone="stop" word="Struck">
+              {`${a.struck.replace("Struck by", "By")} It counts for nothing.`}
+            </Notice>
+          )}
           {a.entries.map((e) => (
             <EntryView key={e.id} entry={e} alone={a.entries.length === 1} />
           ))}
           <Section title="What was done">
             <Facts
               of={[
+                ["Done at", `${a.day}, ${a.clock}`],
                 ["Area", `${a.area}, ${a.treated} treated`],
                 ["Spray", a.spray],
                 [
@@ -106,6 +114,8 @@ export function EntryPage() {
               ]}
             />
           </Section>
+          <Formers of={a.formers} />
+          {may && !a.struck && <Right key={a.formers.length} of={a} />}
         </Page>
       )}
     </Waiting>

@@ -79,3 +79,15 @@ class Story(BrowserTest):
         self.page.get_by_role("button", name=re.compile("^Not done: Mown")).click()
         expect(self.page.get_by_text("North green: Not mown.")).to_be_visible()
         self.assertEqual((Work.objects.get().done, Work.objects.get().done_on), (False, yesterday))
+
+    def test_all_that_happened_everywhere(self) -> None:
+        self.go("book/story")
+        expect(self.page.get_by_text("Nothing has happened yet.", exact=False)).to_be_visible()
+        self.open()
+        self.button("Rolled, now").click()
+        self.go("book")
+        self.page.get_by_role("link", name="Everything that happened").click()
+        row = self.page.locator("tr[data-event^=work]")
+        expect(row).to_contain_text("Rolled")
+        row.get_by_role("link", name="North green").click()
+        expect(self.page.get_by_role("heading", name="Its story")).to_be_visible()

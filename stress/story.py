@@ -301,6 +301,7 @@ def _work(area: int, today: date) -> Told:
     made = yield Call("note_work", body=mown | {"told": told, "note": "dew on it"})
     yield Call("list_works", query={"area_id": area})
     yield Call("get_story", {"area_id": area})
+    yield Call("get_whole_story", query={"whole": "true"})
     yield Call("strike_work", {"work_id": made[0]["id"]}, body={"why": "It was the other green."})
 
 

@@ -1,6 +1,7 @@
 """What is read of the book, and its CSV."""
 
 import csv
+import re
 from collections.abc import Iterator
 from itertools import combinations
 from typing import Any
@@ -13,7 +14,7 @@ from core.label.rate import show_label_rate
 from core.rates.limits import judge
 from core.readable import joined
 from core.units import exact_number
-from greenmeasure.accounts.models import Account
+from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.book import facts
 from greenmeasure.book.models import Application, Entry
 from greenmeasure.book.schemas import ApplicationOut, BookOut, ChangeOut, EntryOut, FormerOut
@@ -24,6 +25,8 @@ from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.kept import kept
 from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import rule_out
+from greenmeasure.ground.queries import areas
+from greenmeasure.shelf.queries import cards
 
 PER_PAGE = 25
 
@@ -31,18 +34,45 @@ PER_PAGE = 25
 def applications(account: Account, words: str = "", *, struck: bool = False) -> QuerySet[Application]:
     """The applications that are seen, newest first; every word must stand in area, person or note, or in one of its products.
 
-    Those that are struck are among them only where they are asked for.
+    A name of several words, of an area, a site or a product, is that one and no other: Yard 1 is not Yard 10. Those that are
+    struck are among them only where they are asked for.
     """
     found = Application.objects.filter(seen_by(account, "area__site"), account=account)
     found = found if struck else found.filter(struck_at=None)
-    for word in words.split()[:8]:
-        either = Q()
-        for place in ("area_name", "machine_name", "by_name", "note"):
-            either |= Q(**{f"{place}__icontains": word})
-        for place in ("product_name", "use", "contents", "group_code", "kind"):
-            either |= Q(entries__in=Entry.objects.filter(**{f"{place}__icontains": word}))
-        found = found.filter(either)
-    return found.distinct() if words.strip() else found
+    if not words.strip():
+        return found
+    named, rest = _named(account, words)
+    for one in (*named, *map(_with, rest.split()[:8])):
+        found = found.filter(one)
+    return found.distinct()
+
+
+def _named(account: Account, words: str) -> tuple[list[Q], str]:
+    """What the names in some words ask for, the longest name first, and the words that are no name."""
+    kinds: dict[str, Q] = {}
+    for area in areas(account).values():
+        kinds[area.name.lower()] = Q(area_id=area.pk) | Q(area_name__iexact=area.name) | kinds.get(area.name.lower(), Q())
+    for site in sites_of(account).values():
+        kinds[site.name.lower()] = Q(area__site_id=site.pk) | kinds.get(site.name.lower(), Q())
+    for card in cards(account).values():
+        product = Q(entries__in=Entry.objects.filter(product_name__iexact=card.product.name))
+        kinds[card.product.name.lower()] = product | kinds.get(card.product.name.lower(), Q())
+    asked, left = [], words.lower()
+    for name in sorted((n for n in kinds if len(n.split()) > 1), key=len, reverse=True):
+        if re.search(whole := rf"(?<!\w){re.escape(name)}(?!\w)", left):
+            asked.append(kinds[name])
+            left = re.sub(whole, " ", left)
+    return asked, left
+
+
+def _with(word: str) -> Q:
+    """Applications that have a word somewhere."""
+    either = Q()
+    for place in ("area_name", "machine_name", "by_name", "note"):
+        either |= Q(**{f"{place}__icontains": word})
+    for place in ("product_name", "use", "contents", "group_code", "kind"):
+        either |= Q(entries__in=Entry.objects.filter(**{f"{place}__icontains": word}))
+    return either
 
 
 def entries(account: Account) -> QuerySet[Entry]:

@@ -1,7 +1,7 @@
 """An area's story: everything on its ground in one line of time, the last of each kind, and what comes next."""
 
 from collections.abc import Iterator
-from datetime import date, datetime, time, timedelta
+from datetime import date, datetime, timedelta
 from itertools import groupby
 
 from core.days import dated
@@ -12,6 +12,7 @@ from core.ledger.work import DOINGS
 from core.rates.nutrients import season_range
 from core.readable import joined
 from greenmeasure.accounts.models import Account
+from greenmeasure.accounts.sites import site_of
 from greenmeasure.book.models import Application
 from greenmeasure.book.queries import application_out, applications
 from greenmeasure.common import clock
@@ -22,7 +23,7 @@ from greenmeasure.ground.queries import area_of, areas, kin
 from greenmeasure.ledger.past import every_planned, history
 from greenmeasure.sky.models import Rhythm, Scouting
 from greenmeasure.sky.outing import every_rhythm
-from greenmeasure.story.schemas import EventOut, LastOut, StoryOut, UsualOut
+from greenmeasure.story.schemas import EventOut, EventsOut, LastOut, StoryOut, UsualOut
 from greenmeasure.story.words import again_text, ago, by_rhythm, last_text, planned_text, scouted_text, season_text, soil_text
 from greenmeasure.work.models import Work
 from greenmeasure.work.queries import work_out, works
@@ -37,33 +38,50 @@ def story(account: Account, area_id: int, whole: bool = False) -> StoryOut:
     """An area's story. Raises Missing."""
     area = area_of(account, area_id)
     today = clock.today(area)
-    every = _events(account, area_id, today)
-    begin = today - BACK
-    shown = every if whole else [e for e in every if e.on >= begin]
+    every = _events(account, kin(account, area_id), area, today)
     return StoryOut(
-        begin=begin if not whole else min((e.on for e in every), default=today),
-        today=today,
+        **_told(every, today, whole).model_dump(),
         lasts=_lasts(account, area, today),
         ahead=_ahead(account, area, today),
-        events=shown[:MOST],
         usual=_usual(account, area),
+    )
+
+
+def of_all(account: Account, site_id: int | None, whole: bool = False) -> EventsOut:
+    """What happened on every area of a site, or of the account. Raises Missing."""
+    site = site_of(account, site_id) if site_id is not None else account.home
+    every = areas(account)
+    here = {pk for pk, a in every.items() if site_id in (None, a.site_id) and a.archived_at is None}
+    return _told(_events(account, here, None, clock.today(site)), clock.today(site), whole)
+
+
+def _told(every: list[EventOut], today: date, whole: bool) -> EventsOut:
+    begin = today - BACK
+    shown = every if whole else [e for e in every if e.on >= begin]
+    return EventsOut(
+        begin=begin if not whole else min((e.on for e in every), default=today),
+        today=today,
+        events=shown[:MOST],
         more=len(shown) < len(every) or len(shown) > MOST,
     )
 
 
-def _events(account: Account, area_id: int, today: date) -> list[EventOut]:
-    """Everything on a ground up to a day, the newest first; of one day, what was later on it first."""
-    found = [*_done(account, area_id), *regular(account, area_of(account, area_id), today)]
+def _events(account: Account, near: set[int], here: Area | None, today: date) -> list[EventOut]:
+    """Everything on some areas up to a day, the newest first; of one day, what was later on it first. What is `here` is not told
+    where it was; the week's rhythm is told of it, and of each area where there is no one area.
+    """
+    found = list(_done(account, frozenset(near), here.pk if here else 0))
+    for pk in [here.pk] if here else near:
+        found += regular(account, areas(account)[pk], today, told=here is None)
     return sorted((e for e in found if e.on <= today), key=lambda e: (e.on, e.clock), reverse=True)
 
 
 @kept("book", "work", "ground", "sky")
-def _done(account: Account, area_id: int) -> tuple[EventOut, ...]:
-    near = kin(account, area_id)
-    return (*_down(account, near, area_id), *_worked(account, near, area_id), *_seen(account, near, area_id))
+def _done(account: Account, near: frozenset[int], here: int) -> tuple[EventOut, ...]:
+    return (*_down(account, near, here), *_worked(account, near, here), *_seen(account, near, here))
 
 
-def _down(account: Account, near: set[int], here: int) -> Iterator[EventOut]:
+def _down(account: Account, near: frozenset[int], here: int) -> Iterator[EventOut]:
     every = applications(account, struck=True).filter(area_id__in=near).select_related("account", "area__site")
     found = every.prefetch_related("entries", "formers")
     for a in found:
@@ -96,7 +114,7 @@ def _application(a: Application, here: int) -> EventOut:
     )
 
 
-def _worked(account: Account, near: set[int], here: int) -> Iterator[EventOut]:
+def _worked(account: Account, near: frozenset[int], here: int) -> Iterator[EventOut]:
     for w in works(account):
         if w.area_id not in near:
             continue
@@ -121,7 +139,7 @@ def _worked(account: Account, near: set[int], here: int) -> Iterator[EventOut]:
         )
 
 
-def _seen(account: Account, near: set[int], here: int) -> Iterator[EventOut]:
+def _seen(account: Account, near: frozenset[int], here: int) -> Iterator[EventOut]:
     names = areas(account)
     for s in Scouting.objects.filter(area_id__in=near):
         name = TARGETS[s.disease].name if s.disease in TARGETS else s.disease
@@ -158,10 +176,10 @@ def _eye(key: str, kind: str, on: date, title: str, *, text: str, area: Area, he
 # --- what comes back every week -----------------------------------------------------------------------------------
 
 
-def regular(account: Account, area: Area, today: date) -> list[EventOut]:
+def regular(account: Account, area: Area, today: date, *, told: bool = False) -> list[EventOut]:
     """What comes back every week on an area, a day each, from when it was set up to now: it is taken to have been done.
 
-    A work of its kind noted for the day stands in its place, done or not.
+    A work of its kind noted for the day stands in its place, done or not. `told` says where it was.
     """
     noted = {(w.kind, w.done_on) for w in works(account) if w.area_id == area.pk and not w.struck_at}
     now = clock.now().astimezone(area.site.zone)
@@ -174,22 +192,22 @@ def regular(account: Account, area: Area, today: date) -> list[EventOut]:
             on = today - timedelta(days=n)
             over = datetime.combine(on, r.end, area.site.zone) <= now
             if on.weekday() in r.days and over and (kind, on) not in noted:
-                found.append(_by_rhythm(r, kind, on, area, r.begin))
+                found.append(_by_rhythm(r, kind, on, area, told))
     return found
 
 
-def _by_rhythm(r: Rhythm, kind: str, on: date, area: Area, begin: time) -> EventOut:
+def _by_rhythm(r: Rhythm, kind: str, on: date, area: Area, told: bool) -> EventOut:
     return EventOut(
-        key=f"rhythm-{r.pk}-{on}",
+        key=f"rhythm-{r.pk}-{area.pk}-{on}",
         lane="work",
         kind=kind,
         on=on,
         day=dated(on),
-        clock=f"{begin:%H:%M}",
+        clock=f"{r.begin:%H:%M}",
         title=DOINGS[kind].done.capitalize(),
         text=by_rhythm(r.why),
         area_id=area.pk,
-        where="",
+        where=area.name if told else "",
         link="",
         id=None,
         regular=True,

@@ -50,13 +50,18 @@ class LastOut(Out):
     text: str
 
 
-class StoryOut(Out):
-    """An area's story with its whole and its parts, the newest first, from `begin` to `today`."""
+class EventsOut(Out):
+    """What happened, the newest first, from `begin` to `today`; `more` says that there is more before."""
 
     begin: date
     today: date
+    events: list[EventOut]
+    more: bool
+
+
+class StoryOut(EventsOut):
+    """An area's story with its whole and its parts."""
+
     lasts: list[LastOut]
     ahead: list[FactOut]
-    events: list[EventOut]
     usual: list[UsualOut]
-    more: bool

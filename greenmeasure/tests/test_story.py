@@ -145,6 +145,35 @@ class Story(ApiTest):
         again = "Test SC again between 24 August and 7 September"
         self.assertEqual(self.story()["ahead"], [{"name": "Fungicide", "text": again}])
 
+    def test_all_that_happened_on_a_site_and_everywhere(self) -> None:
+        bank = self.ask("POST", "areas", AREA | {"name": "Bank"}, 201)["id"]
+        home = self.area.site_id
+        far = self.ask("POST", "sites", {"name": "Far field", "time_zone": "America/New_York"}, 201)["id"]
+        meadow = self.ask("POST", "areas", AREA | {"name": "Meadow", "site_id": far}, 201)["id"]
+        for n, pk in enumerate((self.area.pk, bank, meadow)):
+            self.work("roll", f"2026-08-0{n + 1}", area_ids=[pk])
+
+        def wheres(query: str) -> list[str]:
+            return [e["where"] for e in self.ask("GET", f"story?{query}")["events"]]
+
+        self.assertEqual(wheres(""), ["Meadow", "Bank", "North green"])
+        self.assertEqual(wheres(f"site_id={home}"), ["Bank", "North green"])
+        self.assertEqual(wheres(f"site_id={far}"), ["Meadow"])
+        self.ask("GET", "story?site_id=987654", expect=404)
+
+    def test_a_name_of_several_words_is_that_one_and_no_other(self) -> None:
+        """17.5 lb each; as many as were put down."""
+        yards = [self.ask("POST", "areas", AREA | {"name": name}, 201)["id"] for name in ("Yard 1", "Yard 10", "Yard 10 back")]
+        for n, yard in enumerate(yards):
+            for day in range(n + 1):
+                self.fed(f"2026-07-{1 + day + 4 * n:02}", area_id=yard)
+        counts = {
+            words: self.ask("GET", f"book?words={words}")["count"] for words in ("Yard 1", "yard 10", "Yard 10 back", "Yard")
+        }
+        self.assertEqual(counts, {"Yard 1": 1, "yard 10": 2, "Yard 10 back": 3, "Yard": 6})
+        self.assertEqual(self.ask("GET", "book?words=yard 10 test 20-0-10 manager")["count"], 2)
+        self.assertEqual(self.ask("GET", "book?words=yard 10 nobody")["count"], 0)
+
     def test_an_area_that_is_not_there(self) -> None:
         self.ask("GET", "areas/987654/story", expect=404)
         other = Area.objects.exclude(account=self.account).first()

@@ -50,3 +50,18 @@ export function useStrikeWork() {
     ),
   );
 }
+
+/** What happened on a site, or on every area of the account. */
+export function useWholeStory(site_id: number | null, whole: boolean) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "story", "of", site_id, whole],
+    queryFn: () =>
+      read(
+        api.GET("/api/accounts/{account}/story", {
+          params: { path, query: { site_id: site_id ?? undefined, whole } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+}

@@ -207,6 +207,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../views/book/BookFiles")).BookFiles }),
       },
       {
+        path: "book/story",
+        lazy: async () => ({ Component: (await import("../views/book/BookStory")).BookStory }),
+      },
+      {
         path: "book/:id",
         lazy: async () => ({ Component: (await import("../views/book/EntryPage")).EntryPage }),
       },

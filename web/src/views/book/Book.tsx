@@ -7,9 +7,11 @@ import { useSettled } from "../../app/useSettled";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Page } from "../../parts/Page";
 import { Bar } from "../../parts/Section";
+import { SubRule } from "../../parts/SubRule";
 import { box } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
 import { BookTable } from "./BookTable";
+import { bookParts } from "./bookParts";
 
 const Search = styled.input`
   ${box}
@@ -50,6 +52,7 @@ export function Book() {
         </>
       }
     >
+      <SubRule label="Parts of the book" parts={bookParts(account.slug)} />
       <Search
         ref={field}
         type="search"

@@ -204,9 +204,7 @@ export function Formers({ of }: { of: Schemas["FormerOut"][] }) {
               <tr key={`${n}-${c.what}`}>
                 <td className="soft">{i === 0 && `${f.day} by ${f.by}: ${f.why}`}</td>
                 <td>{c.what}</td>
-                <td>
-                  {c.was === "—" ? c.was : <s>{c.was}</s>}
-                </td>
+                <td>{c.was === "—" ? c.was : <s>{c.was}</s>}</td>
                 <td>{c.now}</td>
               </tr>
             )),

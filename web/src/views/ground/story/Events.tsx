@@ -60,7 +60,7 @@ function StrikeForm({ event, onDone }: { event: Event; onDone: () => void }) {
   );
 }
 
-function Row({ event, area_id }: { event: Event; area_id: number }) {
+function Row({ event }: { event: Event }) {
   const at = `/a/${useAccount().slug}`;
   const may = useMay("applicator");
   const [striking, setStriking] = useState(false);
@@ -73,7 +73,7 @@ function Row({ event, area_id }: { event: Event; area_id: number }) {
   const notDone = () =>
     noted({
       kind: event.kind,
-      area_ids: [area_id],
+      area_ids: [event.area_id],
       on: event.on,
       clock: "",
       done: false,
@@ -125,12 +125,12 @@ function Row({ event, area_id }: { event: Event; area_id: number }) {
 }
 
 /** What happened on a ground, the newest first. */
-export function Events({ events, area_id }: { events: Event[]; area_id: number }) {
+export function Events({ events }: { events: Event[] }) {
   return (
     <Ledger>
       <tbody>
         {events.map((e) => (
-          <Row key={e.key} event={e} area_id={area_id} />
+          <Row key={e.key} event={e} />
         ))}
       </tbody>
     </Ledger>

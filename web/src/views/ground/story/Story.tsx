@@ -1,29 +1,20 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../../api/client";
-import { useStory, type Event } from "../../../api/story";
+import { useStory } from "../../../api/story";
 import { useMay } from "../../../app/session";
 import { t } from "../../../app/theme";
 import { Button } from "../../../parts/Button";
 import { Facts } from "../../../parts/Facts";
 import { Hint } from "../../../parts/Field";
 import { Fault } from "../../../parts/Notice";
-import { PickField } from "../../../parts/PickField";
 import { Bar, Section } from "../../../parts/Section";
 import { Waiting } from "../../../parts/Waiting";
-import { Events } from "./Events";
+import { Told } from "./Told";
 import { TimeLine } from "./TimeLine";
 import { useNoted, WorkForm } from "./WorkForm";
 
 const ONE_TAP = ["mow", "water", "roll"];
-const FIRST = 12;
-const lanes = [
-  { key: "", text: "Everything noted" },
-  { key: "down", text: "What was put down" },
-  { key: "work", text: "What else was done" },
-  { key: "seen", text: "What was seen" },
-  { key: "regular", text: "The week’s rhythm" },
-];
 
 const Two = styled.div`
   display: grid;
@@ -43,10 +34,6 @@ const Two = styled.div`
       margin-top: 20px !important;
     }
   }
-`;
-const Pick = styled.div`
-  max-width: 260px;
-  margin-bottom: 6px;
 `;
 
 /** The story of an area: the last of each, what comes next, three months on one line, and all of it below. */
@@ -77,7 +64,7 @@ export function Story({ area_id }: { area_id: number }) {
                   : "Nothing is known of it yet. What goes into the book for it, and what is noted here, makes its story."}
               </Hint>
             ) : (
-              <Told events={found.events} area_id={area_id} />
+              <Told events={found.events} />
             )}
             {found.more && !whole && (
               <Button look="quiet" onPress={() => setWhole(true)}>
@@ -133,32 +120,6 @@ function Note({ area_id, usual }: { area_id: number; usual: Parameters<typeof Wo
         <Button onPress={() => setOpen(true)}>Note other work</Button>
       </Bar>
       <Fault error={error} />
-    </>
-  );
-}
-
-/** The events, all or of one lane; the first dozen, then the rest at a press. */
-function Told({ events, area_id }: { events: Event[]; area_id: number }) {
-  const [lane, setLane] = useState("");
-  const [all, setAll] = useState(false);
-  const mine = events.filter((e) =>
-    lane === "regular" ? e.regular : !e.regular && (!lane || e.lane === lane),
-  );
-  return (
-    <>
-      <Pick>
-        <PickField label="Show" name="lane" value={lane} options={lanes} onChange={setLane} hideLabel />
-      </Pick>
-      {mine.length > 0 ? (
-        <Events events={all ? mine : mine.slice(0, FIRST)} area_id={area_id} />
-      ) : (
-        <Hint>Nothing of that in the last year.</Hint>
-      )}
-      {!all && mine.length > FIRST && (
-        <Button look="quiet" onPress={() => setAll(true)}>
-          {`Show all ${mine.length}`}
-        </Button>
-      )}
     </>
   );
 }

@@ -107,7 +107,10 @@ def take_sky(page: Page, shot: Callable[[str], None]) -> None:
 
 def take_ground(page: Page, shot: Callable[[str], None]) -> None:
     go(page, "ground", "text=Memorial lawn")
+    page.get_by_role("link", name="Bowling green").first.click()
+    page.wait_for_selector("text=Its story")
     shot("ground")
+    go(page, "ground", "text=Memorial lawn")
     page.get_by_role("link", name="Terrace").click()
     page.wait_for_selector("text=How it was measured")
     page.get_by_role("link", name="Measure it again").click()

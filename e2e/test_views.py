@@ -49,7 +49,7 @@ class Views(BrowserTest):
         return [
             ("today", "Last in the book"),
             ("ground", "Memorial lawn"),
-            (f"ground/{area}", "How it was measured"),
+            (f"ground/{area}", "Its story"),
             (f"ground/{area}/change", "Save the changes"),
             ("ground/new", "Add the area"),
             (f"ground/{area}/measure", "Keep it and use"),
@@ -91,11 +91,14 @@ class Views(BrowserTest):
             ("round", "Under way"),
             (f"round/{first.pk}", "What was really used"),
             ("book", "Actual rate"),
+            ("book/story", "Everything noted"),
             ("book/files", "Import past applications"),
             (f"book/{entry.pk}", "What was done"),
             ("account", "Add a member"),
             ("account/house", "Season’s totals start on"),
             ("account/sites", "Getting in"),
+            ("account/you", "Where you are signed in"),
+            ("account/whole", "Take it along"),
             ("parts", "Vessels and tanks"),
         ]
 

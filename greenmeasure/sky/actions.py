@@ -1,7 +1,6 @@
 """What changes the sky: stations, readings by hand, how areas are watched, scout reports, what comes back every week."""
 
 from datetime import datetime, time, timedelta
-from urllib.parse import urlparse
 
 from django.db import IntegrityError, transaction
 
@@ -23,7 +22,7 @@ from greenmeasure.common.schemas import signed_in
 from greenmeasure.common.versions import Stale, claim, no_version
 from greenmeasure.ground.models import Area
 from greenmeasure.sky.models import HandReading, Rhythm, Scouting, Station, Watch
-from greenmeasure.sky.providers import outside
+from greenmeasure.sky.providers import address_of, outside
 from greenmeasure.sky.schemas import Number
 from greenmeasure.sky.station_schemas import HandIn, RhythmIn, ScoutIn, StationIn, WatchIn
 from greenmeasure.sky.weather import station_of
@@ -82,10 +81,12 @@ def _named(field: str, value: str) -> str:
 
 
 def _address(field: str, value: str) -> None:
-    found = urlparse(value)
-    if value and (found.scheme not in ("http", "https") or not found.hostname):
+    if not value:
+        return
+    found = address_of(value)
+    if found is None:
         raise InputError(field, value, "That is no address of a service.", "It begins with http:// or https://.")
-    if value and not outside(found.hostname or ""):
+    if not outside(found.hostname or ""):
         raise InputError(field, value, "That address lies in this server's own network.", "Enter one that anybody can reach.")
 
 

@@ -15,7 +15,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from ipaddress import ip_address
 from typing import Any, Protocol
-from urllib.parse import urlparse
+from urllib.parse import ParseResult, urlparse
 
 import requests
 from django.conf import settings
@@ -171,9 +171,21 @@ def outside(host: str) -> bool:
         return host.rstrip(".").lower() != "localhost"
 
 
+def address_of(url: str) -> ParseResult | None:
+    """A service's address taken apart; None where it is none, or has brackets or a port that cannot be."""
+    try:
+        found = urlparse(url)
+        whole = found.scheme in ("http", "https") and bool(found.hostname) and (found.port is None or found.port > 0)
+    except ValueError:
+        return None
+    return found if whole else None
+
+
 def _reachable(url: str) -> None:
-    """Refuse a service whose name leads into this house's own network. Raises NoAnswer."""
-    found = urlparse(url)
+    """Refuse a service whose name leads into this house's own network, or whose address is none. Raises NoAnswer."""
+    found = address_of(url)
+    if found is None:
+        raise NoAnswer("The weather service's address is none.")
     if settings.PRIVATE_STATIONS:
         return
     try:

@@ -9,7 +9,7 @@ from contextlib import contextmanager
 from datetime import timedelta
 from unittest.mock import patch
 
-from django.core.management import call_command
+from django.core.management import CommandError, call_command
 from django.test import SimpleTestCase, override_settings
 
 from greenmeasure.common import clock
@@ -58,6 +58,26 @@ class Wanting(SkyTest):
             for host in ("127.0.0.1", "localhost", "10.1.2.3", "192.168.0.9", "169.254.1.1", "[::1]", "[fd00::1]", "0.0.0.0"):
                 said = self.faults("PUT", "sky/station", STATION | {"url": f"http://{host}:8080"})
                 self.assertIn("own network", said["url"], host)
+
+    def test_an_address_that_is_none_is_refused_at_the_door_and_never_asked(self) -> None:
+        for url in (
+            "http://[",
+            "http://[::1",
+            "http://[oops]/x",
+            "http://x:99999",
+            "http://x:port",
+            "http://:80",
+            "ftp://x",
+            "x",
+        ):
+            for field in ("url", "probe_url"):
+                said = self.faults("PUT", "sky/station", STATION | {field: url})
+                self.assertEqual(said, {field: "That is no address of a service."}, url)
+        self.station()
+        Station.objects.update(url="http://[::1")  # kept by a version of before
+        with self.assertRaises(CommandError):
+            call_command("fetch_weather", stdout=io.StringIO(), stderr=io.StringIO())
+        self.assertIn("address is none", Fetch.objects.latest("at").problem)
 
 
 @contextmanager

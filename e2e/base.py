@@ -75,11 +75,23 @@ class BrowserTest(LiveServerTestCase):
         self.page = shared_page()
         self.context = self.page.context
         self.complaints: list[str] = []
+        self.asked: set[Any] = set()
         self.page.on("pageerror", self.wrong)
         self.page.on("console", self.said)
-        self.addCleanup(self.page.remove_listener, "pageerror", self.wrong)
-        self.addCleanup(self.page.remove_listener, "console", self.said)
+        self.page.on("request", self.asks)
+        self.page.on("requestfinished", self.answered)
+        self.page.on("requestfailed", self.answered)
+        for event, heard in (("pageerror", self.wrong), ("console", self.said), ("request", self.asks)):
+            self.addCleanup(self.page.remove_listener, event, heard)
+        for event in ("requestfinished", "requestfailed"):
+            self.addCleanup(self.page.remove_listener, event, self.answered)
         self.addCleanup(sweep, self.page, self.live_server_url)
+
+    def asks(self, request: Any) -> None:
+        self.asked.add(request)
+
+    def answered(self, request: Any) -> None:
+        self.asked.discard(request)
 
     def wrong(self, error: Any) -> None:
         self.complaints.append(str(error))
@@ -153,6 +165,16 @@ class BrowserTest(LiveServerTestCase):
     def says(self, words: str | re.Pattern[str]) -> None:
         """The view's sentence holds these words."""
         expect(self.sentence()).to_contain_text(words)
+
+    def settle(self, quiet: int = 400) -> None:
+        """Wait until what was typed has been answered: no request is under way, and none came for so long [ms]."""
+        still = 0
+        for _ in range(10_000 // 50):
+            self.page.wait_for_timeout(50)
+            still = 0 if self.asked else still + 50
+            if still >= quiet:
+                return
+        self.fail(f"The page still asks: {[r.url for r in self.asked]}")
 
     def tick_all(self, section: str) -> None:
         """Tick every box of a section, each once the one before is kept."""

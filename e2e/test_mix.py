@@ -53,8 +53,8 @@ class Mixes(BrowserTest):
                 self.pick_many("Areas", "North green")
                 self.pick("Machine", "Sprayer")
             if rate:
-                with self.page.expect_response(re.compile(r"/reckon/job$")):  # nothing is to move under the next press
-                    self.fill(f"Rate of {name}" if n > 1 else "Rate to put down", rate)
+                self.fill(f"Rate of {name}" if n > 1 else "Rate to put down", rate)
+                self.settle()  # nothing is to move under the next press
             self.says(name)
 
     def carried(self, what: tuple[tuple[str, str], ...]) -> Application:

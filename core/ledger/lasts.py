@@ -8,18 +8,17 @@ from core.label.product import Kind
 from core.label.rate import Basis
 from core.ledger.history import Applied
 
-FED = (Kind.FERTILISER,)
-KINDS: tuple[tuple[str, tuple[Kind, ...]], ...] = (
-    ("Fed", FED),
-    ("Fungicide", (Kind.FUNGICIDE,)),
-    ("Herbicide", (Kind.HERBICIDE,)),
-    ("Insecticide", (Kind.INSECTICIDE,)),
-    ("Regulated", (Kind.GROWTH_REGULATOR,)),
-    ("Iron", (Kind.IRON,)),
-    ("Amended", (Kind.AMENDMENT,)),
-    ("Biostimulant", (Kind.BIOSTIMULANT,)),
+KINDS = (
+    ("Fed", Kind.FERTILISER),
+    ("Fungicide", Kind.FUNGICIDE),
+    ("Herbicide", Kind.HERBICIDE),
+    ("Insecticide", Kind.INSECTICIDE),
+    ("Regulated", Kind.GROWTH_REGULATOR),
+    ("Iron", Kind.IRON),
+    ("Amended", Kind.AMENDMENT),
+    ("Biostimulant", Kind.BIOSTIMULANT),
 )
-"""What one asks after, and the kinds of product that answer it."""
+"""What one asks after, and the kind of product that answers it."""
 
 
 @dataclass(frozen=True)
@@ -39,8 +38,8 @@ def last_of_each(past: Sequence[Applied], today: date) -> list[Last]:
     """
     been = sorted((a for a in past if a.on <= today and not a.planned), key=lambda a: a.on)
     found = []
-    for name, kinds in KINDS:
-        mine = [a for a in been if any(a.is_a(k) for k in kinds)]
+    for name, kind in KINDS:
+        mine = [a for a in been if a.is_a(kind)]
         if mine:
             found.append(Last(name, mine[-1]))
     return found

@@ -15,7 +15,8 @@ from core.units import LENGTH
 class Ask:
     """One thing that may be told of a work: a quantity between `least` and `most` in base units, a choice, or words.
 
-    `units` are the keys of the units it is usually given in, US first, of a `dimension`; `choices` by key.
+    `units` are the keys of the units it is usually given in, US first, of a `dimension`; `choices` by key; `said` is
+    how it stands in a sentence.
     """
 
     key: str
@@ -25,10 +26,7 @@ class Ask:
     least: float = 0.0
     most: float = 0.0
     choices: tuple[tuple[str, str], ...] = ()
-
-    @property
-    def is_words(self) -> bool:
-        return not self.dimension and not self.choices
+    said: str = "{}"
 
 
 @dataclass(frozen=True)
@@ -49,15 +47,16 @@ _DIRECTION = Ask(
 )
 
 
-def _depth(name: str, most: float, least: float = 1e-4) -> Ask:
+def _depth(name: str, most: float, least: float = 1e-4, said: str = "{}") -> Ask:
     """A depth.
 
     Args:
         name: in the form.
         most: that is believed [m].
         least: that is believed [m].
+        said: how it stands in a sentence.
     """
-    return Ask("depth", name, LENGTH, ("in", "mm"), least, most)
+    return Ask("depth", name, LENGTH, ("in", "mm"), least, most, said=said)
 
 
 DOINGS: Mapping[str, Doing] = {
@@ -68,9 +67,9 @@ DOINGS: Mapping[str, Doing] = {
             "Mowing",
             "mown",
             (
-                Ask("height", "Cut at", LENGTH, ("in", "mm"), 1e-3, 0.3),
+                Ask("height", "Cut at", LENGTH, ("in", "mm"), 1e-3, 0.3, said="at {}"),
                 _DIRECTION,
-                Ask("clippings", "Clippings", choices=(("left", "left"), ("taken", "taken off"))),
+                Ask("clippings", "Clippings", choices=(("left", "left"), ("taken", "taken off")), said="clippings {}"),
             ),
             Forbidden.MOW,
         ),
@@ -85,7 +84,7 @@ DOINGS: Mapping[str, Doing] = {
                     "By",
                     choices=(("solid", "solid tines"), ("hollow", "hollow tines"), ("blade", "blades"), ("water", "water jets")),
                 ),
-                _depth("Depth", 0.5, 1e-3),
+                _depth("Depth", 0.5, 1e-3, "{} deep"),
             ),
         ),
         Doing("verticut", "Verticutting", "verticut", (_depth("Depth", 0.05), _DIRECTION)),

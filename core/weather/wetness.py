@@ -69,10 +69,14 @@ def leaf(found: Hours, estimate: Floats) -> Floats:
     return np.where(np.isnan(found.wet), estimate, found.wet)
 
 
+def dew_of(found: Hours) -> Floats:
+    """The dew point by the hour [°C]: as measured where the station gives it, else by humidity."""
+    return np.where(np.isnan(found.dew), dew_point(found.air, found.humidity), found.dew)
+
+
 def depression(found: Hours) -> Floats:
-    """How far the air is above its dew point [K]: the measured one where the station gives it, else by humidity."""
-    dew = np.where(np.isnan(found.dew), dew_point(found.air, found.humidity), found.dew)
-    return np.maximum(0.0, found.air - dew)
+    """How far the air is above its dew point [K]."""
+    return np.maximum(0.0, found.air - dew_of(found))
 
 
 def frost(found: Hours, wet: Floats) -> Floats:

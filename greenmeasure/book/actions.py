@@ -21,6 +21,7 @@ from greenmeasure.book.schemas import CorrectIn
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Conflict, Faults
 from greenmeasure.common.schemas import filled, quantity_in
+from greenmeasure.common.struck import reason
 from greenmeasure.shelf.actions import take_from_lot
 from greenmeasure.shelf.models import Lot
 
@@ -46,19 +47,17 @@ def correct(found: Application, user: User, data: CorrectIn, at: datetime | None
     with transaction.atomic():
         row = _held(found, data.version)
         faults = Faults()
-        faults.of(_why, data.why)
+        why = faults.of(reason, data.why)
         when = faults.of(_when, row, data)
         used = [u for u in (faults.of(_used, row, i, u.position, u.amount) for i, u in enumerate(data.used)) if u]
         faults.raise_any()
-        assert when
+        assert when and why
         changes = [*_retold(row, when, data), *(c for entry, amount in used for c in _reused(entry, amount))]
         if not changes:
             raise InputError(
                 "why", data.why, "Nothing is different from what the book says.", "Change what was wrong, or leave it."
             )
-        Former.objects.create(
-            application=row, at=at or clock.now(), by=str(user), why=data.why.strip(), told=[vars(c) for c in changes]
-        )
+        Former.objects.create(application=row, at=at or clock.now(), by=str(user), why=why, told=[vars(c) for c in changes])
         row.save()
         row.account.touch("book", "stock", "rounds")
     return row
@@ -73,8 +72,7 @@ def strike(found: Application, user: User, why: str, version: int, at: datetime 
     """
     with transaction.atomic():
         row = _held(found, version)
-        _why(why)
-        row.struck_at, row.struck_by, row.struck_why = at or clock.now(), str(user), why.strip()
+        row.struck_at, row.struck_by, row.struck_why = at or clock.now(), str(user), reason(why)
         row.save(update_fields=["struck_at", "struck_by", "struck_why"])
         for entry in row.entries.all():
             if entry.used:
@@ -87,16 +85,10 @@ def _held(found: Application, version: int) -> Application:
     """The application held for this transaction, as the form was filled from it. Raises Conflict where it is another by now."""
     row = Application.objects.select_for_update(of=("self",)).select_related("account", "area__site").get(pk=found.pk)
     if row.struck_at:
-        raise Conflict(f"It was struck by {row.struck_by}: {row.struck_why}")
+        raise Conflict(f"It is struck already. {row.struck}")
     if row.formers.count() != version:
         raise Conflict("It was corrected meanwhile. Open it again, and see whether it is still wrong.")
     return row
-
-
-def _why(why: str) -> str:
-    if not why.strip():
-        raise InputError("why", why, "It does not say why.", "Say it in a few words, such as: misread the tank.")
-    return why.strip()
 
 
 def _when(row: Application, data: CorrectIn) -> datetime:

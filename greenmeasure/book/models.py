@@ -14,10 +14,11 @@ from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.book import facts
 from greenmeasure.common.rows import HouseRow
+from greenmeasure.common.struck import Strikable
 from greenmeasure.shelf.models import label_of
 
 
-class Application(HouseRow):
+class Application(Strikable):
     """What went down on one ground by one mix: where, when, with what, by whom.
 
     `position` is the part of its round that it records: a round's part is recorded once. `looked` is what somebody looked at
@@ -48,9 +49,6 @@ class Application(HouseRow):
     note = models.TextField(blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
     by_name = models.CharField(max_length=80)
-    struck_at = models.DateTimeField(null=True)
-    struck_by = models.CharField(max_length=80, blank=True)
-    struck_why = models.CharField(max_length=300, blank=True)
 
     class Meta:
         verbose_name = "application"

@@ -18,7 +18,7 @@ from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.book import facts
 from greenmeasure.book.models import Application, Entry
 from greenmeasure.book.schemas import ApplicationOut, BookOut, ChangeOut, EntryOut, FormerOut
-from greenmeasure.book.words import again, book_sentence, struck_text, target_name, where
+from greenmeasure.book.words import again, book_sentence, target_name, where
 from greenmeasure.common.csv_text import Echo, safe
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.judgements import judgement_out
@@ -50,17 +50,22 @@ def applications(account: Account, words: str = "", *, struck: bool = False) -> 
 def _named(account: Account, words: str) -> tuple[list[Q], str]:
     """What the names in some words ask for, the longest name first, and the words that are no name."""
     kinds: dict[str, Q] = {}
+
+    def name(text: str, asked: Q) -> None:
+        """A name that is asked for, unless it is one word, which may be of many names."""
+        if " " in text and text.lower() in words.lower():
+            kinds[text.lower()] = kinds.get(text.lower(), Q()) | asked
+
     for area in areas(account).values():
-        kinds[area.name.lower()] = Q(area_id=area.pk) | Q(area_name__iexact=area.name) | kinds.get(area.name.lower(), Q())
+        name(area.name, Q(area_id=area.pk) | Q(area_name__iexact=area.name))
     for site in sites_of(account).values():
-        kinds[site.name.lower()] = Q(area__site_id=site.pk) | kinds.get(site.name.lower(), Q())
+        name(site.name, Q(area__site_id=site.pk))
     for card in cards(account).values():
-        product = Q(entries__in=Entry.objects.filter(product_name__iexact=card.product.name))
-        kinds[card.product.name.lower()] = product | kinds.get(card.product.name.lower(), Q())
+        name(card.product.name, Q(entries__in=Entry.objects.filter(product_name__iexact=card.product.name)))
     asked, left = [], words.lower()
-    for name in sorted((n for n in kinds if len(n.split()) > 1), key=len, reverse=True):
-        if re.search(whole := rf"(?<!\w){re.escape(name)}(?!\w)", left):
-            asked.append(kinds[name])
+    for one in sorted(kinds, key=len, reverse=True):
+        if re.search(whole := rf"(?<!\w){re.escape(one)}(?!\w)", left):
+            asked.append(kinds[one])
             left = re.sub(whole, " ", left)
     return asked, left
 
@@ -125,7 +130,7 @@ def application_out(found: Application) -> ApplicationOut:
         note=found.note,
         by=found.by_name,
         clock=f"{found.finished_at.astimezone(found.zone_there):%H:%M}",
-        struck=struck_text(found),
+        struck=found.struck,
         formers=[
             FormerOut(day=dated(f.at.date()), by=f.by, why=f.why, changes=[ChangeOut(**c) for c in f.told])
             for f in found.formers.all()

@@ -30,11 +30,6 @@ def where(found: Application) -> str:
     return f"{found.area_name}, {part}" if part else found.area_name
 
 
-def struck_text(found: Application) -> str:
-    """By whom it was struck and why; empty where it stands."""
-    return f"Struck by {found.struck_by}: {found.struck_why}" if found.struck_at else ""
-
-
 def book_sentence(words: str, count: int, above: int) -> str:
     """The state of the book in a sentence: how many applications are shown, and how many of them went against the label."""
     if words.strip():

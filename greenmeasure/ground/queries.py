@@ -182,14 +182,18 @@ def site_name(account: Account, area: Area) -> str:
     return area.site.name if len(sites_of(account)) > 1 else ""
 
 
-def kin(account: Account, area_id: int) -> set[int]:
-    """An area with all that it is part of and all its parts: what goes down on one is on the ground of the others."""
-    every = areas(account)
-    found = {area_id}
-    above = every[area_id].parent_id
+def wholes(account: Account, area_id: int) -> set[int]:
+    """An area with all that it is part of: what goes down on them goes down on all of it."""
+    every, found, above = areas(account), {area_id}, areas(account)[area_id].parent_id
     while above and above in every:
         found.add(above)
         above = every[above].parent_id
+    return found
+
+
+def kin(account: Account, area_id: int) -> set[int]:
+    """An area with all that it is part of and all its parts: what goes down on one is on the ground of the others."""
+    found = wholes(account, area_id)
     parts, grew = _parts(account), [area_id]
     while grew:
         grew = [child for pk in grew for child in parts.get(pk, ())]

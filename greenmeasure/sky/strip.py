@@ -15,8 +15,8 @@ from core.label.targets import TARGETS
 from core.season.cover import Cover, covered_days
 from core.weather import reference_et, soil
 from core.weather.hours import moment
-from core.weather.moisture import deficit, delta_t, dew_point, wet_bulb
-from core.weather.wetness import CALM, Wetness, frost, leaf, liquid, wet_hours
+from core.weather.moisture import deficit, delta_t, wet_bulb
+from core.weather.wetness import CALM, Wetness, dew_of, frost, leaf, liquid, wet_hours
 from core.weather.words import UNITS, in_units, told, warmer
 from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common import clock
@@ -249,7 +249,7 @@ def _hours(known: Known, i: int, us: bool) -> list[SkyHourOut]:
     hours = known.hours
     wet = leaf(hours, wet_hours(hours, Wetness(known.station.wetness)))
     air, humidity = hours.air, hours.humidity
-    iced, dew = frost(hours, wet), np.where(np.isnan(hours.dew), dew_point(air, humidity), hours.dew)
+    iced, dew = frost(hours, wet), dew_of(hours)
     wet_air, delta, dry = (f(air, humidity) for f in (wet_bulb, delta_t, deficit))
     found = []
     for k in np.flatnonzero(known.weather.number == i):

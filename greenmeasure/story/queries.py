@@ -19,7 +19,7 @@ from greenmeasure.common import clock
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.models import Area
-from greenmeasure.ground.queries import area_of, areas, kin
+from greenmeasure.ground.queries import area_of, areas, kin, wholes
 from greenmeasure.ledger.past import every_planned, history
 from greenmeasure.sky.models import Rhythm, Scouting
 from greenmeasure.sky.outing import every_rhythm
@@ -40,8 +40,8 @@ def story(account: Account, area_id: int, whole: bool = False) -> StoryOut:
     today = clock.today(area)
     every = _events(account, kin(account, area_id), area, today)
     return StoryOut(
-        **_told(every, today, whole).model_dump(),
-        lasts=_lasts(account, area, today),
+        **dict(_told(every, today, whole)),
+        lasts=_lasts(account, area, [e for e in every if e.regular], today),
         ahead=_ahead(account, area, today),
         usual=_usual(account, area),
     )
@@ -100,7 +100,7 @@ def _application(a: Application, here: int) -> EventOut:
         kind=a.entries.all()[0].kind if said.entries else "",
         on=a.applied_on,
         day=said.day,
-        clock=f"{a.finished_at.astimezone(a.area.site.zone):%H:%M}",
+        clock=said.clock,
         title=rates,
         text=note,
         area_id=a.area.pk,
@@ -220,31 +220,22 @@ def _by_rhythm(r: Rhythm, kind: str, on: date, area: Area, told: bool) -> EventO
 # --- the last of each, and what comes next ------------------------------------------------------------------------
 
 
-def _lasts(account: Account, area: Area, today: date) -> list[LastOut]:
+def _lasts(account: Account, area: Area, rhythm: list[EventOut], today: date) -> list[LastOut]:
     past = history(account, area.pk)
     us = account.us
     found = [LastOut(lane="down", name=x.name, text=last_text(x, today, us)) for x in last_of_each(past, today)]
     begin = area.site.house_rules.season_of(today)
-    wholes = _wholes(account, area)
-    used = nitrogen([a for a in past if a.place and a.place.area in wholes], begin, today)
+    above = wholes(account, area.pk)
+    used = nitrogen([a for a in past if a.place and a.place.area in above], begin, today)
     if used > 0:
         found.append(LastOut(lane="down", name="N this season", text=season_text(used, season_range(area.ground), us)))
-    works_here = [w for w in works(account) if w.area_id in wholes and w.done and not w.struck_at]
+    works_here = [w for w in works(account) if w.area_id in above and w.done and not w.struck_at]
     days = {w.kind: w.done_on for w in reversed(works_here)}
-    for e in reversed(regular(account, area, today)):
+    for e in rhythm:
         days[e.kind] = max(e.on, days.get(e.kind, e.on))
     return found + [
         LastOut(lane="work", name=d.done.capitalize(), text=ago(days[d.key], today)) for d in DOINGS.values() if d.key in days
     ]
-
-
-def _wholes(account: Account, area: Area) -> set[int]:
-    """An area and all that it is part of."""
-    every, found, above = areas(account), {area.pk}, area.parent_id
-    while above and above in every:
-        found.add(above)
-        above = every[above].parent_id
-    return found
 
 
 def _ahead(account: Account, area: Area, today: date) -> list[FactOut]:

@@ -13,6 +13,7 @@ from greenmeasure.accounts.models import Account, User
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Conflict, Faults, Missing
 from greenmeasure.common.schemas import quantity_in
+from greenmeasure.common.struck import reason
 from greenmeasure.ground.models import Area
 from greenmeasure.work.models import Work
 from greenmeasure.work.queries import against
@@ -59,7 +60,12 @@ def read_work(account: Account, data: WorkIn) -> tuple[Doing, list[tuple[Area, d
     faults = Faults()
     doing = faults.of(_doing, data.kind)
     areas = [a for a in (faults.of(_area, account, i, pk) for i, pk in enumerate(data.area_ids)) if a]
-    places = [p for p in (faults.of(_when, a, data) for a in areas[:1]) if p]
+    places = []
+    for area in dict.fromkeys(areas):
+        when = faults.of(_when, area, data)
+        if when is None:
+            break  # it is said once, not for each area
+        places.append((area, *when))
     told: dict[str, Any] = {}
     for i, given in enumerate(data.told if doing else []):
         assert doing
@@ -68,7 +74,7 @@ def read_work(account: Account, data: WorkIn) -> tuple[Doing, list[tuple[Area, d
             told[given.key] = value
     faults.raise_any()
     assert doing
-    return doing, [(a, *_when(a, data)) for a in dict.fromkeys(areas)] if places else [], told
+    return doing, places, told
 
 
 def strike_work(found: Work, user: User, why: str) -> None:
@@ -78,14 +84,12 @@ def strike_work(found: Work, user: User, why: str) -> None:
         InputError: no reason.
         Conflict: it is struck already.
     """
-    if not why.strip():
-        raise InputError("why", why, "It does not say why.", "Say it in a few words, such as: wrong area.")
+    told = {"struck_at": clock.now(), "struck_by": str(user), "struck_why": reason(why)}
     with transaction.atomic():
-        now = clock.now()
-        told = {"struck_at": now, "struck_by": str(user), "struck_why": why.strip()}
         if not Work.objects.filter(pk=found.pk, struck_at=None).update(**told):
             raise Conflict("It is struck already.")
-        found.struck_at, found.struck_by, found.struck_why = now, str(user), why.strip()
+        for field, value in told.items():
+            setattr(found, field, value)
         changed = _change_back(found)
         found.account.touch("work", *(["ground"] if changed else []))
 

@@ -6,10 +6,10 @@ from django.db import models
 
 from core.ledger.work import DOINGS, Doing
 from greenmeasure.accounts.models import Account
-from greenmeasure.common.rows import HouseRow
+from greenmeasure.common.struck import Strikable
 
 
-class Work(HouseRow):
+class Work(Strikable):
     """One work on one area: its kind, its day and, where it is known, its time.
 
     `told` is what was told of it by the key of its ask: `{"value", "unit"}`, or a word. `done` is False for what was planned, or
@@ -29,9 +29,6 @@ class Work(HouseRow):
     note = models.CharField(max_length=300, blank=True)
     by = models.CharField(max_length=80)
     noted_at = models.DateTimeField()
-    struck_at = models.DateTimeField(null=True)
-    struck_by = models.CharField(max_length=80, blank=True)
-    struck_why = models.CharField(max_length=300, blank=True)
 
     class Meta:
         verbose_name = "work"

@@ -16,7 +16,7 @@ from greenmeasure.ledger.locks import in_force
 from greenmeasure.ledger.words import lock_sentence
 from greenmeasure.work.models import Work
 from greenmeasure.work.schemas import DoingOut, WorkAskOut, WorkOut, WorkToldOut
-from greenmeasure.work.words import inside, struck_text, work_text
+from greenmeasure.work.words import inside, work_text
 
 MOST = 500
 """Works that one answer tells (ours)."""
@@ -89,7 +89,7 @@ def work_out(found: Work) -> WorkOut:
         note=found.note,
         by=found.by,
         noted_at=found.noted_at,
-        struck=struck_text(found),
+        struck=found.struck,
     )
 
 

@@ -13,6 +13,11 @@ export function DateField(props: Props) {
   return <TextField {...props} input={{ type: "date" }} />;
 }
 
+/** A time of day. */
+export function TimeField(props: Props) {
+  return <TextField {...props} input={{ type: "time" }} />;
+}
+
 /** Today at this device, as a day field holds it. */
 export function todayHere(): string {
   const now = new Date();

@@ -4,13 +4,14 @@ import { useChange } from "../../api/hooks";
 import { useAccount } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
-import { DateField } from "../../parts/DateField";
+import { DateField, TimeField } from "../../parts/DateField";
 import { Hint } from "../../parts/Field";
 import { Form } from "../../parts/Form";
 import { Ledger } from "../../parts/Ledger";
 import { Fault } from "../../parts/Notice";
 import { QuantityField, type TypedQuantity } from "../../parts/QuantityField";
 import { Bar, Fields, OnScreen, Section } from "../../parts/Section";
+import { StrikeForm } from "../../parts/StrikeForm";
 import { TextField } from "../../parts/TextField";
 import { doseUnits } from "../../parts/units";
 
@@ -85,13 +86,7 @@ function Correct({ of: a, onDone }: { of: Application; onDone: () => void }) {
       >
         <Fields $columns={3}>
           <DateField label="Done on" name="on" value={v.on} onChange={(on) => change({ on })} />
-          <TextField
-            label="At"
-            name="clock"
-            value={v.clock}
-            onChange={(clock) => change({ clock })}
-            input={{ type: "time" }}
-          />
+          <TimeField label="At" name="clock" value={v.clock} onChange={(clock) => change({ clock })} />
           {a.entries.map(
             (e, i) =>
               e.used_value && (
@@ -137,7 +132,6 @@ function Correct({ of: a, onDone }: { of: Application; onDone: () => void }) {
 }
 
 function Strike({ of: a, onDone }: { of: Application; onDone: () => void }) {
-  const [why, setWhy] = useState("");
   const strike = useChange((path, body: Schemas["StrikeEntryIn"]) =>
     read(
       api.POST("/api/accounts/{account}/book/{application_id}/strike", {
@@ -148,38 +142,13 @@ function Strike({ of: a, onDone }: { of: Application; onDone: () => void }) {
   );
   return (
     <Section title="Strike it">
-      <Form
+      <StrikeForm
         label="Strike it"
-        error={strike.error}
-        onSubmit={() =>
-          strike.mutate(
-            { version: a.formers.length, why },
-            {
-              onSuccess: () => {
-                onDone();
-                say("It is struck. It stays readable, and counts for nothing.");
-              },
-            },
-          )
-        }
-      >
-        <TextField
-          label="Why it is struck"
-          name="why"
-          value={why}
-          onChange={setWhy}
-          hint="It stays readable and counts for nothing; what it took from a lot is put back."
-        />
-        <Bar style={{ marginTop: 12 }}>
-          <Button type="submit" look="stop" isDisabled={strike.isPending}>
-            Strike it
-          </Button>
-          <Button look="quiet" onPress={onDone}>
-            Leave it
-          </Button>
-        </Bar>
-        <Fault error={strike.error} besides={["why"]} />
-      </Form>
+        of={strike}
+        onStrike={(why, then) => strike.mutate({ version: a.formers.length, why }, then)}
+        onDone={onDone}
+        hint="It stays readable and counts for nothing; what it took from a lot is put back."
+      />
     </Section>
   );
 }

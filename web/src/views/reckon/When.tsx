@@ -2,8 +2,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import { t } from "../../app/theme";
 import { Button } from "../../parts/Button";
-import { DateField } from "../../parts/DateField";
-import { TextField } from "../../parts/TextField";
+import { DateField, TimeField } from "../../parts/DateField";
 import type { Picked } from "./state";
 
 const Row = styled.div<{ $open?: boolean }>`
@@ -39,13 +38,7 @@ export function When({ picked, change }: Props) {
   return (
     <Row $open>
       <DateField label="Day" name="on" value={picked.on} onChange={(on) => change({ on })} />
-      <TextField
-        label="Hour"
-        name="clock"
-        value={picked.clock}
-        onChange={(clock) => change({ clock })}
-        input={{ type: "time" }}
-      />
+      <TimeField label="Hour" name="clock" value={picked.clock} onChange={(clock) => change({ clock })} />
       <Button
         onPress={() => {
           setOpen(false);

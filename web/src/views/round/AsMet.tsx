@@ -1,4 +1,4 @@
-import { DateField } from "../../parts/DateField";
+import { DateField, TimeField } from "../../parts/DateField";
 import { TextField } from "../../parts/TextField";
 
 export interface Met {
@@ -49,13 +49,12 @@ export function DoneWhen({ value, change }: { value: Done; change: (part: Partia
         onChange={(on) => change({ on })}
         hint="Empty: today."
       />
-      <TextField
+      <TimeField
         label="Done at"
         name="clock"
         value={value.clock}
         onChange={(clock) => change({ clock })}
         hint="Empty: now. Clocks of the label run from it."
-        input={{ type: "time" }}
       />
     </>
   );

@@ -4,14 +4,13 @@ import { useAreas } from "../../api/hooks";
 import { useAddReading, useRemoveReading } from "../../api/sky";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
-import { DateField, todayHere } from "../../parts/DateField";
+import { DateField, todayHere, TimeField } from "../../parts/DateField";
 import { Form } from "../../parts/Form";
 import { Ledger } from "../../parts/Ledger";
 import { Fault } from "../../parts/Notice";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
 import { Bar, Fields, Section } from "../../parts/Section";
-import { TextField } from "../../parts/TextField";
 import { Scroll } from "./Scroll";
 import { stamp } from "./stamp";
 
@@ -89,13 +88,7 @@ export function ByHand({ all, zone }: { all: Schemas["StationsOut"]; zone: strin
           )}
           <DateField label="On" name="on" value={v.on} onChange={(on) => change({ on })} />
           {v.kind !== "rain" && (
-            <TextField
-              label="At"
-              name="clock"
-              value={v.clock}
-              onChange={(clock) => change({ clock })}
-              input={{ type: "time" }}
-            />
+            <TimeField label="At" name="clock" value={v.clock} onChange={(clock) => change({ clock })} />
           )}
           <PickField
             label="Where"

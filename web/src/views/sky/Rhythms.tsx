@@ -11,6 +11,7 @@ import { ManyField } from "../../parts/ManyField";
 import { Fault } from "../../parts/Notice";
 import { PickField } from "../../parts/PickField";
 import { Bar, Fields, Section } from "../../parts/Section";
+import { TimeField } from "../../parts/DateField";
 import { TextField } from "../../parts/TextField";
 
 const week = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
@@ -92,20 +93,8 @@ export function Rhythms({ all }: { all: Schemas["WatchesOut"] }) {
               onChange={(days) => change({ days })}
             />
             <TextField label="Why" name="why" value={v.why} onChange={(why) => change({ why })} />
-            <TextField
-              label="From"
-              name="begin"
-              value={v.begin}
-              onChange={(begin) => change({ begin })}
-              input={{ type: "time" }}
-            />
-            <TextField
-              label="To"
-              name="end"
-              value={v.end}
-              onChange={(end) => change({ end })}
-              input={{ type: "time" }}
-            />
+            <TimeField label="From" name="begin" value={v.begin} onChange={(begin) => change({ begin })} />
+            <TimeField label="To" name="end" value={v.end} onChange={(end) => change({ end })} />
           </Fields>
           <Fault error={add.error} besides={["kind", "days", "begin", "end", "why"]} />
           <Bar style={{ marginTop: 14 }}>

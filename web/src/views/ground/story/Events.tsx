@@ -3,14 +3,10 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { useStrikeWork, type Event } from "../../../api/story";
 import { useAccount, useMay } from "../../../app/session";
-import { say } from "../../../app/toast";
 import { t } from "../../../app/theme";
 import { Button } from "../../../parts/Button";
-import { Form } from "../../../parts/Form";
 import { Ledger } from "../../../parts/Ledger";
-import { Fault } from "../../../parts/Notice";
-import { Bar } from "../../../parts/Section";
-import { TextField } from "../../../parts/TextField";
+import { StrikeForm } from "../../../parts/StrikeForm";
 import { useNoted } from "./WorkForm";
 
 const Title = styled.span<{ $struck: boolean; $faint: boolean }>`
@@ -26,37 +22,16 @@ const Words = styled.div`
   font-size: ${t.s13};
 `;
 
-/** Why a work is struck, asked before it is. */
-function StrikeForm({ event, onDone }: { event: Event; onDone: () => void }) {
+/** Strikes a work. */
+function Strike({ event, onDone }: { event: Event; onDone: () => void }) {
   const strike = useStrikeWork();
-  const [why, setWhy] = useState("");
   return (
-    <Form
+    <StrikeForm
       label={`Strike ${event.title}`}
-      error={strike.error}
-      onSubmit={() =>
-        strike.mutate(
-          { id: event.id!, why },
-          {
-            onSuccess: () => {
-              onDone();
-              say("It is struck. It stays readable, and counts for nothing.");
-            },
-          },
-        )
-      }
-    >
-      <TextField label="Why it is struck" name="why" value={why} onChange={setWhy} />
-      <Bar style={{ marginTop: 8 }}>
-        <Button type="submit" isDisabled={strike.isPending}>
-          Strike it
-        </Button>
-        <Button look="quiet" onPress={onDone}>
-          Leave it
-        </Button>
-      </Bar>
-      <Fault error={strike.error} besides={["why"]} />
-    </Form>
+      of={strike}
+      onStrike={(why, then) => strike.mutate({ id: event.id!, why }, then)}
+      onDone={onDone}
+    />
   );
 }
 
@@ -96,7 +71,7 @@ function Row({ event }: { event: Event }) {
         {event.text && <Words>{event.text}</Words>}
         {event.marked && <Marked>Something stood against it.</Marked>}
         {event.struck && <Words>{event.struck}</Words>}
-        {striking && <StrikeForm event={event} onDone={() => setStriking(false)} />}
+        {striking && <Strike event={event} onDone={() => setStriking(false)} />}
       </td>
       <td className="soft wide">{event.by}</td>
       <td className="figure">

@@ -4,7 +4,7 @@ import { useCheckWork, useDoings, useNoteWork, useStrikeWork } from "../../../ap
 import { say } from "../../../app/toast";
 import { useSettled } from "../../../app/useSettled";
 import { Button } from "../../../parts/Button";
-import { DateField, todayHere } from "../../../parts/DateField";
+import { DateField, todayHere, TimeField } from "../../../parts/DateField";
 import { Form } from "../../../parts/Form";
 import { Fault, Notice } from "../../../parts/Notice";
 import { PickField } from "../../../parts/PickField";
@@ -101,12 +101,11 @@ export function WorkForm({
           placeholder="Pick what was done"
         />
         <DateField label="On" name="on" value={v.on} onChange={(on) => change({ on })} />
-        <TextField
+        <TimeField
           label="At"
           name="clock"
           value={v.clock}
           onChange={(clock) => change({ clock })}
-          input={{ type: "time" }}
           hint="Where it is known"
         />
         {!v.not &&

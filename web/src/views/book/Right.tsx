@@ -103,7 +103,7 @@ function Correct({ of: a, onDone }: { of: Application; onDone: () => void }) {
           <TextField label="Wind" name="wind" value={v.wind} onChange={(wind) => change({ wind })} />
           <TextField label="Air" name="air" value={v.air} onChange={(air) => change({ air })} />
           <TextField label="By" name="by" value={v.by} onChange={(by) => change({ by })} />
-          <TextField label="Note" name="note" value={v.note} onChange={(note) => change({ note })} />
+          <TextField label="Note" name="note" lines value={v.note} onChange={(note) => change({ note })} />
           <TextField
             label="Why it is corrected"
             name="why"

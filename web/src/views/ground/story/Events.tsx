@@ -71,7 +71,11 @@ function Row({ event }: { event: Event }) {
         {event.text && <Words>{event.text}</Words>}
         {event.marked && <Marked>Something stood against it.</Marked>}
         {event.struck && <Words>{event.struck}</Words>}
-        {striking && <Strike event={event} onDone={() => setStriking(false)} />}
+        {striking && (
+          <div style={{ margin: "10px 0" }}>
+            <Strike event={event} onDone={() => setStriking(false)} />
+          </div>
+        )}
       </td>
       <td className="soft wide">{event.by}</td>
       <td className="figure">

@@ -91,7 +91,13 @@ function Lasts({ title, of }: { title: string; of: Schemas["LastOut"][] }) {
 function Note({ area_id, usual }: { area_id: number; usual: Parameters<typeof WorkForm>[0]["usual"] }) {
   const [open, setOpen] = useState(false);
   const { noted, error, isPending } = useNoted();
-  if (open) return <WorkForm area_id={area_id} usual={usual} onDone={() => setOpen(false)} />;
+  if (open) {
+    return (
+      <div style={{ margin: "16px 0 24px" }}>
+        <WorkForm area_id={area_id} usual={usual} onDone={() => setOpen(false)} />
+      </div>
+    );
+  }
   return (
     <>
       <Bar style={{ margin: "12px 0" }}>

@@ -10,6 +10,7 @@ import unicodedata
 from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
+from functools import cache
 
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
 from core.trade_units import AMBIGUOUS_SPELLINGS, CASE_SENSITIVE_SPELLINGS, TRADE_UNITS
@@ -346,13 +347,14 @@ def _spellings() -> dict[str, str]:
 _SPELLINGS = _spellings()
 
 
+@cache
 def _spelling_re() -> re.Pattern[str]:
+    """Every spelling, the longest first; it takes a tenth of a second to make, so the first unit that is read makes it."""
     words = sorted([*_SPELLINGS, *AMBIGUOUS_SPELLINGS], key=len, reverse=True)
     tail = r"(?![A-Za-z0-9²^])"
     return re.compile("|".join(re.escape(w) + (tail if w[-1].isalnum() else "") for w in words), re.IGNORECASE)
 
 
-_SPELLING_RE = _spelling_re()
 _CASED_RE = re.compile("(" + "|".join(CASE_SENSITIVE_SPELLINGS) + r")(?![A-Za-z0-9²^])")
 
 
@@ -368,7 +370,7 @@ def read_unit_at(clean: str, start: int, field: str = "unit", *dimensions: str) 
     """
     if match := _CASED_RE.match(clean, start):
         return UNITS[CASE_SENSITIVE_SPELLINGS[match[1]]], match.end()
-    match = _SPELLING_RE.match(clean, start)
+    match = _spelling_re().match(clean, start)
     if not match:
         word = re.match(r"[^\s\d/]*", clean[start:])
         shown = word[0] if word and word[0] else clean[start:]

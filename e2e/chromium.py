@@ -18,4 +18,6 @@ FLAGS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    "--use-fake-device-for-media-stream",
+    "--use-fake-ui-for-media-stream",
 ]

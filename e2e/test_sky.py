@@ -12,9 +12,10 @@ from playwright.sync_api import expect
 
 from e2e.base import PHONE, BrowserTest
 from greenmeasure.accounts.models import Account
+from greenmeasure.scouting.models import Scouting
 from greenmeasure.sky import providers
 from greenmeasure.sky.fetching import fetch, wanted
-from greenmeasure.sky.models import Reading, Scouting, Station
+from greenmeasure.sky.models import Reading, Station
 from greenmeasure.tests.base import make_account
 from greenmeasure.tests.test_due import FUNGICIDES
 from sims.weather_service import Service
@@ -280,7 +281,7 @@ class Due(SkyBrowser):
         self.page.get_by_label("On", exact=True).first.fill("2026-08-11")
         self.fill("On how much of the turf, in %", "2")
         self.button("Note what was found").click()
-        expect(self.page.get_by_text("▲ Dollar spot seen, on 2 %")).to_be_visible()
+        expect(self.page.get_by_text("▲ Dollar spot seen on 2 %")).to_be_visible()
         self.assertEqual(Scouting.objects.get().severity, 2)
         self.go(f"season/{area}/dollar_spot")
         self.says("It was seen on 11 August")

@@ -15,6 +15,7 @@ from greenmeasure.book.models import Application
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
 from greenmeasure.rounds.models import Round
+from greenmeasure.scouting.models import Photo
 from greenmeasure.shelf.models import RateRow
 
 AXE = Path(settings.ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -42,6 +43,7 @@ class Views(BrowserTest):
         wanted = {"area_id": area, "doses": [{"row_id": self.row(product), "rate": rate}], "share": "", "zone": ""}
         job = {"mix": [{"product_id": product, "target": ""}], "machine_id": machine, "passes": 2, "parts": [wanted]}
         terrace, green = (Area.objects.get(name=n).pk for n in ("Terrace", "Bowling green"))
+        shot = Photo.objects.filter(area_id=green).latest("pk")
         knapsack, boom = (Machine.objects.get(name=n).pk for n in ("Knapsack", "Walking boom"))
         self.page.evaluate(f"""() => localStorage.setItem('draft:alder-quay/passes',
             JSON.stringify({{area: {terrace}, machine: {machine}}}))""")
@@ -72,6 +74,9 @@ class Views(BrowserTest):
             (f"kit/{knapsack}/pace", "Walk to the beat"),
             (f"kit/{boom}/calibrate?bench=tips", "Caught by tip"),
             (f"ground/{green}/water", "How long to run it"),
+            (f"ground/{green}/seen", "Fixed spots"),
+            (f"ground/{green}/seen/{shot.pk}", "Read its colours"),
+            (f"ground/{green}/seen/compare?then={shot.pk - 1}&now={shot.pk}", "What to mind"),
             ("sky", "Day by day"),
             ("sky/hours", "The job takes"),
             ("sky/clocks", "regulator"),

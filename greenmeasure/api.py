@@ -20,6 +20,9 @@ from greenmeasure.passes.api import router as passes
 from greenmeasure.reckon.api import mixes_router as mixes
 from greenmeasure.reckon.api import router as reckon
 from greenmeasure.rounds.api import router as rounds
+from greenmeasure.scouting.api import area_router as eyes
+from greenmeasure.scouting.api import photos_router as photos
+from greenmeasure.scouting.api import router as scouting
 from greenmeasure.season.api import router as season
 from greenmeasure.shelf.api import router as shelf
 from greenmeasure.sky.api import router as sky
@@ -85,6 +88,9 @@ api.add_router(f"{ACCOUNT}/areas", ground)
 api.add_router(ACCOUNT, water)
 api.add_router(ACCOUNT, story)
 api.add_router(f"{ACCOUNT}/works", work)
+api.add_router(f"{ACCOUNT}/areas", eyes)
+api.add_router(f"{ACCOUNT}/photos", photos)
+api.add_router(f"{ACCOUNT}/scouting", scouting)
 api.add_router(f"{ACCOUNT}/products", shelf)
 api.add_router(f"{ACCOUNT}/machines", kit)
 api.add_router(f"{ACCOUNT}/vessels", vessels)

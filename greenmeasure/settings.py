@@ -46,11 +46,13 @@ INSTALLED_APPS = [
     "greenmeasure.kit",
     "greenmeasure.water",
     "greenmeasure.work",
+    "greenmeasure.scouting",
     "greenmeasure.sky",
     "greenmeasure.reckon",
     "greenmeasure.season",
     "greenmeasure.rounds",
     "greenmeasure.book",
+    "greenmeasure.archive",
     "greenmeasure.demo",
 ]
 

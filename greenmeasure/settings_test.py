@@ -1,6 +1,8 @@
 """Settings for tests: a fast hasher, a database file that live-server tests can share, no lockout unless asked for."""
 
+import atexit
 import os
+import shutil
 import tempfile
 from pathlib import Path
 
@@ -21,6 +23,8 @@ LOGGING = {
 ALLOWED_HOSTS = ["*"]
 PRIVATE_STATIONS = True
 
+VAR = Path(tempfile.gettempdir()) / f"greenmeasure-test-{os.getpid()}"
+atexit.register(shutil.rmtree, VAR, ignore_errors=True)
 _FILE = Path(tempfile.gettempdir()) / f"greenmeasure-test-{os.getpid()}.sqlite3"
 if elsewhere := os.environ.get("TEST_DATABASE_URL"):
     DATABASES["default"] = dj_database_url.parse(elsewhere)

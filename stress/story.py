@@ -3,14 +3,24 @@ state in which it answers well. All of it is invented.
 """
 
 import base64
+import io
 import json
 from collections.abc import Generator
 from dataclasses import dataclass, field
 from datetime import UTC, date, datetime, timedelta
 from typing import Any
 
+from PIL import Image
+
 PASSWORD = "long enough to pass"
 PIXEL = base64.b64decode("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==")
+
+
+def shot(green: int) -> "File":
+    """A photograph of one green."""
+    out = io.BytesIO()
+    Image.new("RGB", (40, 30), (60, green, 40)).save(out, "JPEG")
+    return File("shot.jpg", out.getvalue(), "image/jpeg")
 
 
 @dataclass(frozen=True)
@@ -331,13 +341,31 @@ def _sky(area: int, site: int, spray: Any, service: str, now: datetime) -> Told:
     scouted = {
         "area_id": area,
         "on": str(now.date()),
-        "disease": "dollar_spot",
+        "kind": "disease",
+        "what": "dollar_spot",
         "seen": True,
         "severity": "2",
+        "score": "7",
         "where": "By the gate",
     }
     made = yield Call("add_scouting", body=scouted)
-    yield Call("remove_scouting", {"scouting_id": made["id"]})
+    yield Call("list_looks")
+    spot = yield Call("add_spot", {"area_id": area}, body={"name": "By the third post"})
+    named = {"name": "By the fourth post", "x": 2.5, "version": spot["version"]}
+    yield Call("change_spot", {"area_id": area, "spot_id": spot["id"]}, body=named)
+    shots = []
+    for green in (90, 120):
+        told = {"spot_id": str(spot["id"]), "report_id": str(made["id"]), "light": "sun"}
+        shots.append((yield Call("add_photo", {"area_id": area}, body=told, file=shot(green))))
+    yield Call("get_eyes", {"area_id": area})
+    first = {"photo_id": shots[0]["id"]}
+    for seen in ("get_picture", "get_mask", "get_colour"):
+        yield Call(seen, first)
+    yield Call("get_pair", query={"a": shots[0]["id"], "b": shots[1]["id"]})
+    yield Call("change_photo", first, body={"light": "cloud", "mown": "fresh", "version": shots[0]["version"]})
+    yield Call("remove_photo", first)
+    yield Call("remove_spot", {"area_id": area, "spot_id": spot["id"]})
+    yield Call("strike_scouting", {"report_id": made["id"]}, body={"why": "The other green"})
     rhythm = {"kind": "mow", "area_id": area, "days": [0, 3], "begin": "07:00", "end": "09:00"}
     made = yield Call("add_rhythm", body=rhythm)
     yield Call("remove_rhythm", {"rhythm_id": made["id"]})

@@ -8,9 +8,8 @@ import math
 import re
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from pyproj import Geod, Transformer
 from shapely.geometry import Polygon
 from shapely.validation import explain_validity
 
@@ -19,10 +18,12 @@ from core.errors import InputError, NotUnderstood
 from core.units import LARGEST, show_number
 from core.working import Step, Term
 
+if TYPE_CHECKING:
+    from pyproj import Geod, Transformer
+
 Position = tuple[float, float]
 """Latitude and longitude [degrees], north and east positive."""
 
-WGS84 = Geod(ellps="WGS84")
 MOST_POSITIONS = 5000
 
 _DEGREES = r"[-+]?\d+(?:\.\d+)?\s*(?:°\s*(?:\d+(?:\.\d+)?\s*[′'](?:\s*\d+(?:\.\d+)?\s*[″\"])?)?)?\s*"
@@ -105,7 +106,7 @@ def to_geometry(polygons: Sequence[Sequence[Sequence[Position]]]) -> dict[str, A
     """A GeoJSON geometry of polygons as `read_geometry` gives them: closed rings, outer ones anticlockwise."""
 
     def closed(ring: Sequence[Position], outer: bool) -> list[list[float]]:
-        turned = WGS84.polygon_area_perimeter([p[1] for p in ring], [p[0] for p in ring])[0] > 0
+        turned = _measured(ring)[0] > 0
         run = list(ring) if turned == outer else list(reversed(ring))
         return [[lon, lat] for lat, lon in [*run, run[0]]]
 
@@ -115,8 +116,7 @@ def to_geometry(polygons: Sequence[Sequence[Sequence[Position]]]) -> dict[str, A
 
 def geodesic_area(ring: Sequence[Position]) -> float:
     """Area inside a ring on the ellipsoid [m²], whichever way it runs."""
-    area, _ = WGS84.polygon_area_perimeter([p[1] for p in ring], [p[0] for p in ring])
-    return abs(float(area))
+    return abs(_measured(ring)[0])
 
 
 def by_rings(polygons: Sequence[Sequence[Sequence[Position]]], field: str = "ring") -> Measured:
@@ -148,17 +148,32 @@ def by_rings(polygons: Sequence[Sequence[Sequence[Position]]], field: str = "rin
 
 def _around(ring: Sequence[Position]) -> float:
     """The way around a ring [m]."""
-    return float(WGS84.polygon_area_perimeter([p[1] for p in ring], [p[0] for p in ring])[1])
+    return _measured(ring)[1]
+
+
+def _measured(ring: Sequence[Position]) -> tuple[float, float]:
+    """The signed area [m²] of a ring, positive where it runs anticlockwise, and the way around it [m]."""
+    area, around = _wgs84().polygon_area_perimeter([p[1] for p in ring], [p[0] for p in ring])
+    return float(area), float(around)
+
+
+@lru_cache(maxsize=1)
+def _wgs84() -> "Geod":
+    from pyproj import Geod  # loaded with the first ring, not with the program: PROJ takes its time
+
+    return Geod(ellps="WGS84")
 
 
 @lru_cache(maxsize=32)
-def to_plane(lat: float, lon: float) -> Transformer:
+def to_plane(lat: float, lon: float) -> "Transformer":
     """From longitude and latitude to metres on a plane that touches the earth there (azimuthal equidistant).
 
     Args:
         lat: latitudes [°].
         lon: longitudes [°].
     """
+    from pyproj import Transformer
+
     return Transformer.from_crs("EPSG:4326", f"+proj=aeqd +lat_0={lat} +lon_0={lon} +datum=WGS84 +units=m", always_xy=True)
 
 

@@ -131,7 +131,7 @@ LAYERS = (
     ("ground",),
     ("label",),
     ("rates",),
-    ("areas", "soil", "water", "machines", "weather", "cautions"),
+    ("areas", "soil", "water", "machines", "weather", "cautions", "scouting"),
     ("passes", "disease", "growth", "tank"),
     ("job",),
     ("ledger",),

@@ -26,7 +26,7 @@ class User(AbstractUser):
         return self.full_name or self.username
 
 
-PARTS = ("ground", "shelf", "stock", "kit", "water", "work", "sky", "reckon", "season", "rounds", "book")
+PARTS = ("ground", "shelf", "stock", "kit", "water", "work", "scouting", "sky", "reckon", "season", "rounds", "book")
 """The parts of an account that change by themselves; each has a revision. Its own, of name, units, house rules and sites, counts
 for all of them.
 """
@@ -64,6 +64,7 @@ class Account(HouseRow):
     kit_revision = _revision()
     water_revision = _revision()
     work_revision = _revision()
+    scouting_revision = _revision()
     sky_revision = _revision()
     reckon_revision = _revision()
     season_revision = _revision()

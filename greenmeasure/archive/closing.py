@@ -6,6 +6,8 @@ from core.errors import InputError
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.accounts.people import let_go
 from greenmeasure.archive.tables import tables
+from greenmeasure.scouting.actions import drop_unused
+from greenmeasure.scouting.models import Photo
 
 
 @transaction.atomic
@@ -19,8 +21,10 @@ def close(account: Account, by: User, name: str, password: str) -> None:
         raise InputError("name", name, "That is not the account's name.", f"Type “{account.name}” to close it.")
     if not by.check_password(password):
         raise InputError("password", None, "That is not your password.", "Enter the one you sign in with.")
+    pictures = set(Photo.objects.filter(account=account).values_list("sha", flat=True))
     people = list(User.objects.filter(memberships__account=account))
     for table in reversed(tables()):
         table.rows(account).delete()
     for person in people:
         let_go(person)
+    transaction.on_commit(lambda: drop_unused(pictures))

@@ -1,4 +1,7 @@
-"""An archive read back, as a new account: all of it or nothing."""
+"""An archive read back, as a new account: all of it or nothing.
+
+One of before is read as it was: a table that came later has no rows in it, and what was renamed is found under its former name.
+"""
 
 import json
 import zipfile
@@ -16,11 +19,20 @@ from core.errors import InputError
 from greenmeasure.accounts.actions import free_slug
 from greenmeasure.accounts.models import Account, Membership, Role, User
 from greenmeasure.archive.tables import INSIDE, Table, tables
-from greenmeasure.archive.writing import BATCH, FORMAT, MANIFEST, PEOPLE, VERSION, digest_of, renumbered
+from greenmeasure.archive.writing import BATCH, FORMAT, MANIFEST, PEOPLE, PICTURES, VERSION, digest_of, renumbered
 from greenmeasure.common.bounds import bounded, read_json
+from greenmeasure.common.pictures import store
+from greenmeasure.scouting.actions import MOST_PHOTOS
+from greenmeasure.scouting.models import Photo
 
 MOST_BYTES, MOST_LINE = 2_000_000_000, 32_000_000
 """Bytes of an archive unpacked, and of one row in it: a label's file has 12 MB."""
+
+MOST_FILES, MOST_PICTURE = 200 + MOST_PHOTOS, 12_000_000
+"""Files in an archive, and bytes of a photograph in it."""
+FORMER = {"scouting.scouting": "sky.scouting"}
+FORMER_COLUMNS = {("sky.scouting", "disease"): "what"}
+"""What tables and columns were called in archives of before."""
 
 Keys = dict[type[models.Model], list[int]]
 
@@ -39,6 +51,7 @@ def read(file: IO[bytes], manager: User) -> Account:
             keys: Keys = {User: _people(archive, manifest)}
             for table in tables():
                 keys[table.model] = _read_table(archive, manifest, table, keys)
+            _pictures(archive, keys)
     except InputError:
         raise
     except IntegrityError:
@@ -56,7 +69,7 @@ def _none(problem: str, where: str = "") -> InputError:
 
 
 def _check_size(archive: zipfile.ZipFile) -> None:
-    if sum(i.file_size for i in archive.infolist()) > MOST_BYTES or len(archive.infolist()) > 200:
+    if sum(i.file_size for i in archive.infolist()) > MOST_BYTES or len(archive.infolist()) > MOST_FILES:
         raise _none("It unpacks to more than any account holds.")
 
 
@@ -103,8 +116,11 @@ def _people(archive: zipfile.ZipFile, manifest: dict[str, Any]) -> list[int]:
 
 def _read_table(archive: zipfile.ZipFile, manifest: dict[str, Any], table: Table, keys: Keys) -> list[int]:
     """Make a table's rows; gives their keys in order."""
-    rows = _rows(archive, manifest, table.name)
-    named = next(rows)
+    name = next((n for n in (table.name, FORMER.get(table.name, "")) if n in manifest["tables"]), None)
+    if name is None:
+        return []
+    rows = _rows(archive, manifest, name)
+    named = [FORMER_COLUMNS.get((name, n), n) for n in next(rows)]
     fields = {f.name: f for f in table.columns}
     known = [fields.get(str(n)) for n in named]
     later = [f for f in table.columns if f.is_relation and f.related_model is table.model]
@@ -132,6 +148,21 @@ def _read_table(archive: zipfile.ZipFile, manifest: dict[str, Any], table: Table
     for n, field, value in tied:
         table.model._base_manager.filter(pk=made[n - 1]).update(**{field.attname: made[value - 1]})
     return made
+
+
+def _pictures(archive: zipfile.ZipFile, keys: Keys) -> None:
+    """Keep the files of the photographs; one that was lost before it was taken along stays lost."""
+    for sha in sorted(set(Photo.objects.filter(pk__in=keys[Photo]).values_list("sha", flat=True))):
+        try:
+            held = archive.getinfo(f"{PICTURES}/{sha}.jpg")
+        except KeyError:
+            continue
+        if held.file_size > MOST_PICTURE:
+            raise _none("A photograph of it is too large.", sha[:12])
+        data = archive.read(held)
+        if sha256(data).hexdigest() != sha:
+            raise _none("A photograph of it was changed.", sha[:12])
+        store(data)
 
 
 def _new(table: Table, keys: Keys) -> models.Model:

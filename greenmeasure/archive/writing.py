@@ -1,7 +1,7 @@
 """An account written as an archive: a ZIP of a manifest and a file of JSON lines for each table.
 
-The first line of a table names its columns, each other line is a row. The manifest tells what is in it and a digest of it, by
-which two archives of the same content are the same.
+The first line of a table names its columns, each other line is a row. Photographs are files in it, under the digests by which
+rows name them. The manifest tells what is in it and a digest of it, by which two archives of the same content are the same.
 """
 
 import json
@@ -18,9 +18,11 @@ from django.db import models
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.archive.tables import INSIDE, Table, tables
 from greenmeasure.common import clock
+from greenmeasure.common.pictures import file_of
+from greenmeasure.scouting.models import Photo
 
 FORMAT, VERSION = "green-measure-archive", 1
-MANIFEST, PEOPLE = "manifest.json", "people"
+MANIFEST, PEOPLE, PICTURES = "manifest.json", "people", "pictures"
 BATCH = 2000
 
 Numbers = dict[type[models.Model], dict[int, int]]
@@ -36,6 +38,9 @@ def write(account: Account, to: IO[bytes]) -> dict[str, Any]:
         _put(archive, told, PEOPLE, iter([["full_name"], *([name] for _, name in people)]))
         for table in tables():
             _put(archive, told, table.name, _lines(table, account, numbers))
+        for sha in sorted(set(Photo.objects.filter(account=account).values_list("sha", flat=True))):
+            if (file := file_of(sha)).exists():
+                archive.write(file, f"{PICTURES}/{file.name}", zipfile.ZIP_STORED)
         manifest = {
             "format": FORMAT,
             "version": VERSION,

@@ -1,9 +1,11 @@
 """Copies of the database, taken while it is written to, and put back. SQLite's own online backup makes them.
 
-A copy is whole in itself: everything is in the one file, label pictures too. It is checked before it gets its name, so that a
-file under a backup's name is one that can be put back.
+A copy is whole with the folder of pictures beside it: photographs are files under the digest of what is in them, so that
+all copies share them, and one goes with the last copy that has it. Everything else is in the one file, label pictures too. It is
+checked before it gets its name, so that a file under a backup's name is one that can be put back.
 """
 
+import shutil
 import sqlite3
 from contextlib import closing
 from datetime import UTC, datetime
@@ -11,15 +13,18 @@ from pathlib import Path
 
 from greenmeasure.common.private import FILE, FOLDER
 
-PATTERN = "greenmeasure-*.sqlite3"
+PATTERN, PICTURES = "greenmeasure-*.sqlite3", "pictures"
 
 
 class Unsound(Exception):
     """A database file that is none, or is not whole; the message is for people."""
 
 
-def back_up(database: Path, folder: Path, keep: int, now: datetime) -> Path:
+def back_up(database: Path, folder: Path, keep: int, now: datetime, pictures: Path | None = None) -> Path:
     """Copy a database that may be in use into a folder, under the time; older copies beyond `keep` go.
+
+    `pictures` is where its photographs lie. They are copied before it and after it: one that is removed meanwhile is there, and
+    one that is added too.
 
     Raises:
         Unsound: the copy is not whole. Nothing that was there before is touched then.
@@ -29,14 +34,55 @@ def back_up(database: Path, folder: Path, keep: int, now: datetime) -> Path:
     making = named.with_suffix(".making")
     making.touch(mode=FILE)
     try:
+        if pictures:
+            bring(pictures, folder / PICTURES)
         copy(database, making)
         check(making)
+        if pictures:
+            bring(pictures, folder / PICTURES)
         making.replace(named)
     finally:
         making.unlink(missing_ok=True)
     for old in kept(folder)[: -keep or None]:
         old.unlink()
+    _prune(folder)
     return named
+
+
+def bring(pictures: Path, to: Path, only: set[str] | None = None) -> None:
+    """Copy those picture files into another folder that are not there yet; all of them, or those of some digests."""
+    for file in pictures.glob("*/*.jpg"):
+        there = to / file.parent.name / file.name
+        if there.exists() or (only is not None and file.name.split(".")[0] not in only):
+            continue
+        there.parent.mkdir(parents=True, exist_ok=True, mode=FOLDER)
+        making = there.with_suffix(".making")
+        try:
+            shutil.copyfile(file, making)
+        except FileNotFoundError:  # it was removed meanwhile
+            making.unlink(missing_ok=True)
+            continue
+        making.chmod(FILE)
+        making.replace(there)
+
+
+def shown(database: Path) -> set[str]:
+    """The digests of the pictures that a database shows."""
+    with closing(sqlite3.connect(f"file:{database}?mode=ro", uri=True, timeout=60)) as held:
+        if not held.execute("select 1 from sqlite_master where name = 'scouting_photo'").fetchone():
+            return set()
+        return {sha for (sha,) in held.execute("select distinct sha from scouting_photo")}
+
+
+def _prune(folder: Path) -> None:
+    """Let those pictures go that no copy shows any more."""
+    found = list((folder / PICTURES).glob("*/*.jpg"))
+    if not found:
+        return
+    wanted = set().union(*(shown(copy) for copy in kept(folder)))
+    for file in found:
+        if file.name.split(".")[0] not in wanted:
+            file.unlink(missing_ok=True)
 
 
 def kept(folder: Path) -> list[Path]:

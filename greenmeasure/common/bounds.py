@@ -14,6 +14,7 @@ from typing import Annotated, Any, TypeVar
 from django.http import HttpRequest
 from django.utils.datastructures import MultiValueDict
 from ninja import Schema
+from ninja.params.models import ParamModel
 from ninja.parser import Parser
 from pydantic import BaseModel, Field, GetCoreSchemaHandler, StringConstraints, ValidationError
 from pydantic_core import CoreSchema
@@ -21,6 +22,10 @@ from pydantic_core import CoreSchema
 from core.errors import InputError, NotUnderstood
 from core.units import HUGEST, LONGEST_NUMBER
 from greenmeasure.common.errors import Faulty, request_faults
+
+for built_when_used in (Schema, ParamModel):
+    built_when_used.model_config["defer_build"] = True
+"""What ninja makes of each operation's answer and of its parameters: hundreds of shapes, of which a process uses some."""
 
 DEEPEST = 16
 """Levels of nesting; a MultiPolygon in a feature of a collection has 9."""

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Any, Self
 
-from pydantic import BaseModel, ModelWrapValidatorHandler, StringConstraints, ValidationError, model_validator
+from pydantic import BaseModel, ConfigDict, ModelWrapValidatorHandler, StringConstraints, ValidationError, model_validator
 from pydantic_core import PydanticCustomError
 
 from core.label.rate import LabelRate, Rate, RateUnit, nice_step
@@ -16,7 +16,9 @@ Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=4000)]
 
 
 class Out(BaseModel):
-    """What goes out: a plain pydantic model, which is built several times faster than a ninja Schema."""
+    """What goes out: a plain pydantic model, which is built several times faster than a ninja Schema, and when first used."""
+
+    model_config = ConfigDict(defer_build=True)
 
 
 class OptionOut(Out):

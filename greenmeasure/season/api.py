@@ -11,7 +11,6 @@ from greenmeasure.common.bounds import Id, Word
 from greenmeasure.rounds import queries as rounds
 from greenmeasure.rounds.schemas import RoundOut
 from greenmeasure.season import actions, queries
-from greenmeasure.season.calendar import ics
 from greenmeasure.season.schemas import DueOut, DueWholeOut, PlanDueIn, StartDueIn
 
 router = Router(tags=["season"])
@@ -26,6 +25,8 @@ def get_due(request: HttpRequest, account: Path[str]) -> DueOut:
 @router.get("/due.ics", auth=VIEWER, openapi_extra=sends("text/calendar"))
 def export_due(request: HttpRequest, account: Path[str]) -> HttpResponse:
     """The due list as a calendar file."""
+    from greenmeasure.season.calendar import ics  # the package for calendars is loaded with the first of them
+
     found = account_of(request)
     answer = HttpResponse(ics(found), content_type="text/calendar; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{found.slug}-due-{clock.today(found):%Y-%m-%d}.ics"'

@@ -7,6 +7,7 @@ from datetime import date, datetime, timedelta
 from core.ground import Ground
 from core.label.match import lists
 from core.label.product import Kind
+from core.label.targets import DISEASE
 from core.ledger.history import Place
 from core.ledger.ledger import Ledger
 from core.readable import foot_of
@@ -20,8 +21,8 @@ from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.past import Asked, history, ledger, whole_book
+from greenmeasure.scouting.queries import standing
 from greenmeasure.shelf.queries import Card, cards
-from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.outing import at_its_hour, hour_of
 from greenmeasure.sky.schools import candidates
 from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, reaching
@@ -68,12 +69,13 @@ class Seen:
 def seen_of(account: Account, today: date) -> Seen:
     """When diseases were last seen on the account's areas."""
     found: dict[int, dict[str, date]] = {}
-    rows = Scouting.objects.filter(area__account=account, on__gte=today - SEEN, on__lte=today).order_by("on", "pk")
-    for area, disease, on, seen in rows.values_list("area_id", "disease", "on", "seen"):
-        if seen:
-            found.setdefault(area, {})[disease] = on
+    for s in reversed(standing(account)):
+        if s.kind != DISEASE or not today - SEEN <= s.on <= today:
+            continue
+        if s.seen:
+            found.setdefault(s.area_id, {})[s.what] = s.on
         else:
-            found.get(area, {}).pop(disease, None)
+            found.get(s.area_id, {}).pop(s.what, None)
     return Seen(found)
 
 

@@ -6,7 +6,6 @@ from typing import Any
 
 from django.db.models import F, Value
 from django.db.models.functions import Greatest
-from PIL import Image, UnidentifiedImageError
 
 from core.errors import InputError
 from core.grasses import GRASSES
@@ -20,6 +19,7 @@ from core.units import LENGTH, MASS, VOLUME, Quantity, density, positive, quanti
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
+from greenmeasure.common.pictures import MOST_BYTES, photograph
 from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in
 from greenmeasure.common.versions import claim
 from greenmeasure.shelf.models import Content, LabelFile, Lot, Package, Product, RateRow
@@ -334,9 +334,7 @@ def take_from_lot(lot: Lot, used: Quantity) -> None:
 
 # --- label files ------------------------------------------------------------------------------------------------
 
-MOST_BYTES, MOST_PIXELS, MOST_PAGES = 12_000_000, 60_000_000, 200
-"""What a label's file may be: bytes, pixels of a photograph before it is decoded (a telephone takes 12 to 50 million), pages."""
-WIDEST = 2400
+MOST_PAGES = 200
 
 
 def add_label_file(product: Product, name: str, data: bytes) -> LabelFile:
@@ -351,7 +349,7 @@ def add_label_file(product: Product, name: str, data: bytes) -> LabelFile:
         kind = "application/pdf"
         _check_pdf(name, data)
     else:
-        kind, data = "image/jpeg", _photograph(name, data)
+        kind, data = "image/jpeg", photograph(name, data, "Pick a JPEG, a PNG or a PDF.").jpeg
     made = LabelFile.objects.create(product=product, name=name[:120] or "label", kind=kind, data=data)
     product.account.touch("shelf")
     return made
@@ -370,26 +368,6 @@ def _check_pdf(name: str, data: bytes) -> None:
         raise InputError("file", name, f"“{name}” is no PDF that can be read.", "Save it anew, or take a photograph.")
     if pages > MOST_PAGES:
         raise InputError("file", name, f"{pages} pages are no label.", f"{MOST_PAGES} at the most.")
-
-
-def _photograph(name: str, data: bytes) -> bytes:
-    from PIL import ImageOps
-
-    try:
-        with Image.open(BytesIO(data), formats=("JPEG", "PNG", "WEBP")) as opened:
-            wide, high = opened.size
-            if wide * high > MOST_PIXELS:
-                raise InputError("file", name, f"{wide:,} × {high:,} pixels are too many.", "Take it smaller, or cut it out.")
-            opened.draft("RGB", (WIDEST, WIDEST))  # a JPEG is decoded no larger than it is kept
-            upright = ImageOps.exif_transpose(opened).convert("RGB")
-    except InputError:
-        raise
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
-        raise InputError("file", name, f"“{name}” is no photograph and no PDF.", "Pick a JPEG, a PNG or a PDF.") from None
-    upright.thumbnail((WIDEST, WIDEST))
-    out = BytesIO()
-    upright.save(out, "JPEG", quality=85)
-    return out.getvalue()
 
 
 def remove_label_file(product: Product, pk: int) -> None:

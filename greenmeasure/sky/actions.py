@@ -1,4 +1,4 @@
-"""What changes the sky: stations, readings by hand, how areas are watched, scout reports, what comes back every week."""
+"""What changes the sky: stations, readings by hand, how areas are watched, what comes back every week."""
 
 from datetime import datetime, time, timedelta
 
@@ -21,10 +21,10 @@ from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import signed_in
 from greenmeasure.common.versions import Stale, claim, no_version
 from greenmeasure.ground.models import Area
-from greenmeasure.sky.models import HandReading, Rhythm, Scouting, Station, Watch
-from greenmeasure.sky.providers import address_of, outside
+from greenmeasure.sky.addresses import address_of, outside
+from greenmeasure.sky.models import HandReading, Rhythm, Station, Watch
 from greenmeasure.sky.schemas import Number
-from greenmeasure.sky.station_schemas import HandIn, RhythmIn, ScoutIn, StationIn, WatchIn
+from greenmeasure.sky.station_schemas import HandIn, RhythmIn, StationIn, WatchIn
 from greenmeasure.sky.weather import station_of
 
 MOST_OFFSET, MOST_FILL = 20.0, 12
@@ -32,6 +32,11 @@ WEEK = range(7)
 
 
 # --- stations ---------------------------------------------------------------------------------------------------
+
+
+def want(station: Station) -> None:
+    """Note that somebody wants a station's hours now; `fetching` takes it up, in a process of its own."""
+    Station.objects.filter(pk=station.pk, asked_at=None).update(asked_at=clock.now())
 
 
 def save_station(site: Site, data: StationIn, station: Station | None = None) -> Station:
@@ -194,46 +199,6 @@ def save_watch(area: Area, disease: str, data: WatchIn) -> Watch:
             raise Stale from None
         area.account.touch("sky")
     return made
-
-
-def add_scouting(account: Account, user: User, data: ScoutIn) -> Scouting:
-    """Keep a scout report.
-
-    Raises:
-        InputError: a day to come, an unknown disease, or a severity that is none.
-        Missing: no such area.
-    """
-    area = Area.objects.one(account, data.area_id)
-    if data.on > clock.today(area):
-        raise InputError("on", str(data.on), "That day is still to come.", "Give the day it was looked at.")
-    if data.disease not in TARGETS or TARGETS[data.disease].kind != "disease":
-        raise InputError("disease", data.disease, f"“{data.disease}” is no disease known here.", "Pick one of the list.")
-    severity = _optional("severity", data.severity)
-    if severity is not None and not 0 <= severity <= 100:
-        raise InputError("severity", data.severity, f"{severity:g} % of the turf cannot show it.", "0 to 100 %.")
-    if severity and not data.seen:
-        raise InputError("severity", data.severity, "It was not seen, and yet some of the turf shows it.", "Leave it empty.")
-    made = Scouting.objects.create(
-        area=area,
-        on=data.on,
-        disease=data.disease,
-        seen=data.seen,
-        severity=severity,
-        where=data.where,
-        note=data.note,
-        by=str(user),
-    )
-    account.touch("sky")
-    return made
-
-
-def remove_scouting(account: Account, scouting_id: int) -> None:
-    """Take a scout report back. Raises Missing."""
-    found = Scouting.objects.filter(seen_by(account, "area__site"), area__account=account, pk=scouting_id).first()
-    if found is None:
-        raise Missing("scout report")
-    found.delete()
-    account.touch("sky")
 
 
 # --- what comes back every week ---------------------------------------------------------------------------------

@@ -15,8 +15,7 @@ from greenmeasure.common.versions import against
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of
 from greenmeasure.sky import actions, clocks, files, fit, locks, overview, schools, stations, strip
-from greenmeasure.sky.fetching import want
-from greenmeasure.sky.schemas import ClockOut, FitIn, FitOut, LockOut, LongOut, SchoolsOut, ScoutOut, SkyDayOut, SkyOut, StripOut
+from greenmeasure.sky.schemas import ClockOut, FitIn, FitOut, LockOut, LongOut, SchoolsOut, SkyDayOut, SkyOut, StripOut
 from greenmeasure.sky.station_schemas import (
     HandIn,
     HandOut,
@@ -24,7 +23,6 @@ from greenmeasure.sky.station_schemas import (
     MappingIn,
     RhythmIn,
     RhythmOut,
-    ScoutIn,
     StationIn,
     StationOut,
     StationsOut,
@@ -120,7 +118,7 @@ def save_station(request: HttpRequest, account: Path[str], data: StationIn, site
 def fetch_now(request: HttpRequest, account: Path[str], site_id: Id | None = None) -> StationsOut:
     """Want the station's hours now. The fetching process asks for them; how far it is stands in `asking`."""
     site = site_of(account_of(request), site_id)
-    want(actions.station_in(site))
+    actions.want(actions.station_in(site))
     return stations.stations_out(site)
 
 
@@ -194,19 +192,6 @@ def save_watch(request: HttpRequest, account: Path[str], area_id: Id, disease: W
         actions.save_watch(Area.objects.one(found, area_id), disease, data)
     found.refresh_from_db()
     return stations.watches_out(found, area_id)
-
-
-@router.post("/scouting", response={201: ScoutOut}, auth=APPLICATOR)
-def add_scouting(request: HttpRequest, account: Path[str], data: ScoutIn) -> tuple[int, ScoutOut]:
-    """Keep a scout report."""
-    return 201, strip.scout_out(actions.add_scouting(account_of(request), user_of(request), data))
-
-
-@router.delete("/scouting/{scouting_id}", response={204: None}, auth=APPLICATOR)
-def remove_scouting(request: HttpRequest, account: Path[str], scouting_id: Id) -> tuple[int, None]:
-    """Take a scout report back."""
-    actions.remove_scouting(account_of(request), scouting_id)
-    return 204, None
 
 
 @router.post("/rhythms", response={201: RhythmOut}, auth=MANAGER)

@@ -21,11 +21,6 @@ AGAIN = timedelta(hours=48)
 KEPT_FETCHES = 200
 
 
-def want(station: Station) -> None:
-    """Note that somebody wants a station's hours now."""
-    Station.objects.filter(pk=station.pk, asked_at=None).update(asked_at=clock.now())
-
-
 def wanted() -> list[Station]:
     """The stations whose hours somebody wants now."""
     return list(with_services().exclude(asked_at=None))

@@ -1,4 +1,4 @@
-"""Stations and their hours, what was read by hand, how areas are watched, and what scouts found."""
+"""Stations and their hours, what was read by hand, and how areas are watched."""
 
 from datetime import date, datetime
 from uuid import UUID, uuid4
@@ -200,25 +200,6 @@ class Watch(HouseRow):
     @property
     def care(self) -> Care:
         return Care(Level(self.susceptible), Level(self.bears), self.history, self.own)
-
-
-class Scouting(HouseRow):
-    """What a scout found on an area: a disease seen or not, on how much of the turf [%], and where."""
-
-    area = models.ForeignKey("ground.Area", on_delete=models.CASCADE, related_name="scouted")
-    on = models.DateField()
-    disease = models.CharField(max_length=40)
-    seen = models.BooleanField()
-    severity = models.FloatField(null=True)
-    where = models.CharField(max_length=80, blank=True)
-    note = models.CharField(max_length=300, blank=True)
-    by = models.CharField(max_length=80)
-
-    class Meta:
-        ordering = ["-on", "-pk"]
-
-    def __str__(self) -> str:
-        return f"{self.disease} {'seen' if self.seen else 'not seen'} on {self.area}, {self.on}"
 
 
 def _today() -> date:

@@ -13,9 +13,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from ipaddress import ip_address
 from typing import Any, Protocol
-from urllib.parse import ParseResult, urlparse
 
 import requests
 from django.conf import settings
@@ -27,6 +25,7 @@ from core.errors import InputError
 from core.weather.hours import FIELDS, Hour
 from core.weather.intake import UNITS
 from greenmeasure.common.bounds import bounded
+from greenmeasure.sky.addresses import address_of, outside
 
 CONNECT, READ, WHOLE = 3.05, 10.0, 25.0
 """How long is waited for a service to open, to go on, and to come to its end [s]."""
@@ -161,24 +160,6 @@ def _within(seconds: float) -> Iterator[None]:
     finally:
         signal.setitimer(signal.ITIMER_REAL, 0)
         signal.signal(signal.SIGALRM, before)
-
-
-def outside(host: str) -> bool:
-    """Whether a host may be asked: any by its name, and an address that lies outside this house's own network."""
-    try:
-        return settings.PRIVATE_STATIONS or ip_address(host.strip("[]")).is_global
-    except ValueError:
-        return host.rstrip(".").lower() != "localhost"
-
-
-def address_of(url: str) -> ParseResult | None:
-    """A service's address taken apart; None where it is none, or has brackets or a port that cannot be."""
-    try:
-        found = urlparse(url)
-        whole = found.scheme in ("http", "https") and bool(found.hostname) and (found.port is None or found.port > 0)
-    except ValueError:
-        return None
-    return found if whole else None
 
 
 def _reachable(url: str) -> None:

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from greenmeasure.common.bounds import In
 from greenmeasure.common.schemas import FactOut, Out
+from greenmeasure.scouting.schemas import ScoutOut
 
 RiskName = Literal["low", "rising", "high", "outside", "too_few"]
 FitName = Literal["go", "mind", "unknown", "no"]
@@ -110,22 +111,6 @@ class CoverOut(Out):
     most: date
     against: list[str]
     sentence: str
-
-
-class ScoutOut(Out):
-    """A scout report."""
-
-    id: int
-    area_id: int
-    area: str
-    on: date
-    disease: str
-    name: str
-    seen: bool
-    severity: str
-    where: str
-    note: str
-    by: str
 
 
 class ClockOut(Out):

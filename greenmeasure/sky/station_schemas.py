@@ -265,15 +265,3 @@ class WatchesOut(Out):
     grass: str
     watches: list[WatchOut]
     rhythms: list[RhythmOut]
-
-
-class ScoutIn(In):
-    """What a scout found; `severity` is how much of the turf shows it [%]."""
-
-    area_id: int
-    on: date
-    disease: str
-    seen: bool
-    severity: Number = ""
-    where: Name = ""
-    note: Line = ""

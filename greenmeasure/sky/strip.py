@@ -11,7 +11,7 @@ from core.disease.model import Model, Risk, Series, risk_of
 from core.disease.registry import of_disease
 from core.disease.scouting import Report, score
 from core.errors import InputError
-from core.label.targets import TARGETS
+from core.label.targets import DISEASE, TARGETS
 from core.season.cover import Cover, covered_days
 from core.weather import reference_et, soil
 from core.weather.hours import moment
@@ -23,15 +23,15 @@ from greenmeasure.common import clock
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.queries import area_of
 from greenmeasure.ledger.past import history
+from greenmeasure.scouting.models import Scouting
+from greenmeasure.scouting.queries import scout_out, standing
 from greenmeasure.sky.clocks import clocks_of
-from greenmeasure.sky.models import Scouting
 from greenmeasure.sky.schemas import (
     CoverOut,
     DayOfWeatherOut,
     ExplainOut,
     JobOnStripOut,
     LongOut,
-    ScoutOut,
     SkyDayOut,
     SkyHourOut,
     StripOut,
@@ -119,7 +119,7 @@ def _risk(
 ) -> StripRiskOut:
     limit, values, outside = w.threshold.value, found.values[shown], found.outside[shown]
     days = known.weather.days
-    reports = [Report(s.on, s.seen, s.severity) for s in scouts if s.disease == w.disease]
+    reports = [Report(s.on, s.seen, s.severity) for s in scouts if s.what == w.disease]
     held = score(days.first, found.values, limit, reports, covered_days(covers, days.first, len(days)))
     limit_text = threshold_text(w) if w.model.yes_or_no else f"at {threshold_text(w)}"
     return StripRiskOut(
@@ -173,26 +173,8 @@ def _jobs(account: Account, area_id: int, now: datetime) -> list[JobOnStripOut]:
 
 
 def scouts_of(account: Account, area_id: int) -> list[Scouting]:
-    """Scout reports of an area, the oldest first."""
-    return list(Scouting.objects.filter(area__account=account, area_id=area_id).select_related("area").order_by("on", "pk"))
-
-
-def scout_out(s: Scouting) -> ScoutOut:
-    """A scout report in words."""
-    name = TARGETS[s.disease].name if s.disease in TARGETS else s.disease
-    return ScoutOut(
-        id=s.pk,
-        area_id=s.area_id,
-        area=s.area.name,
-        on=s.on,
-        disease=s.disease,
-        name=name,
-        seen=s.seen,
-        severity="" if s.severity is None else f"{s.severity:g} %",
-        where=s.where,
-        note=s.note,
-        by=s.by,
-    )
+    """Reports of diseases on an area that count, the oldest first."""
+    return [s for s in reversed(standing(account)) if s.area_id == area_id and s.kind == DISEASE]
 
 
 # --- a day unfolded ---------------------------------------------------------------------------------------------

@@ -12,6 +12,7 @@ from core.disease.registry import MODELS, of_disease
 from core.disease.threshold import Care, Threshold, threshold_of
 from core.label.product import Kind
 from core.label.rules import Row
+from core.label.targets import DISEASE
 from core.ledger.history import Applied
 from core.season.cover import Cover, cover_of, protects, reaches
 from core.season.due import Outlook
@@ -19,8 +20,9 @@ from greenmeasure.accounts.models import Account
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
+from greenmeasure.scouting.queries import standing
 from greenmeasure.shelf.queries import Card, cards
-from greenmeasure.sky.models import Scouting, Station, Watch
+from greenmeasure.sky.models import Station, Watch
 from greenmeasure.sky.weather import Known, recent
 
 SEEN_FOR = timedelta(days=730)
@@ -44,7 +46,7 @@ def series_of(station: Station) -> dict[str, Series]:
     return {key: model.run(known.weather) for key, model in MODELS.items()} if known else {}
 
 
-@kept("sky", "ground")
+@kept("sky", "ground", "scouting")
 def all_watched(account: Account) -> dict[int, list[Watched]]:
     """What each kept area is watched for, by its id."""
     kept_areas = [a for a in areas(account).values() if a.archived_at is None]
@@ -74,12 +76,13 @@ def watched(area: Area) -> list[Watched]:
     return all_watched(area.account).get(area.pk, [])
 
 
-@kept("sky", "ground")
+@kept("scouting", "ground")
 def seen_lately(account: Account) -> dict[tuple[int, str], date]:
     """When a disease was last seen on an area within two years, by area and disease."""
     found: dict[tuple[int, str], date] = {}
-    for area, disease, on in Scouting.objects.filter(area__account=account, seen=True).values_list("area_id", "disease", "on"):
-        found[area, disease] = max(on, found.get((area, disease), on))
+    for s in standing(account):
+        if s.seen and s.kind == DISEASE:
+            found.setdefault((s.area_id, s.what), s.on)
     return found
 
 

@@ -1,11 +1,12 @@
 """An area's story: everything on its ground in one line of time, the last of each kind, and what comes next."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from itertools import groupby
+from typing import Any
 
 from core.days import dated
-from core.label.targets import TARGETS
 from core.ledger.lasts import last_of_each, nitrogen
 from core.ledger.rotation import next_dates
 from core.ledger.work import DOINGS
@@ -21,10 +22,13 @@ from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of, areas, kin, wholes
 from greenmeasure.ledger.past import every_planned, history
-from greenmeasure.sky.models import Rhythm, Scouting
+from greenmeasure.scouting.models import Photo
+from greenmeasure.scouting.queries import photos, reports
+from greenmeasure.scouting.words import named_text, photo_text, scout_text
+from greenmeasure.sky.models import Rhythm
 from greenmeasure.sky.outing import every_rhythm
 from greenmeasure.story.schemas import EventOut, EventsOut, LastOut, StoryOut, UsualOut
-from greenmeasure.story.words import again_text, ago, by_rhythm, last_text, planned_text, scouted_text, season_text, soil_text
+from greenmeasure.story.words import again_text, ago, by_rhythm, last_text, photographs_text, planned_text, season_text, soil_text
 from greenmeasure.work.models import Work
 from greenmeasure.work.queries import work_out, works
 
@@ -76,7 +80,7 @@ def _events(account: Account, near: set[int], here: Area | None, today: date) ->
     return sorted((e for e in found if e.on <= today), key=lambda e: (e.on, e.clock), reverse=True)
 
 
-@kept("book", "work", "ground", "sky")
+@kept("book", "work", "ground", "scouting")
 def _done(account: Account, near: frozenset[int], here: int) -> tuple[EventOut, ...]:
     return (*_down(account, near, here), *_worked(account, near, here), *_seen(account, near, here))
 
@@ -141,36 +145,58 @@ def _worked(account: Account, near: frozenset[int], here: int) -> Iterator[Event
 
 def _seen(account: Account, near: frozenset[int], here: int) -> Iterator[EventOut]:
     names = areas(account)
-    for s in Scouting.objects.filter(area_id__in=near):
-        name = TARGETS[s.disease].name if s.disease in TARGETS else s.disease
-        yield _eye(
-            f"scouting-{s.pk}", "scouting", s.on, scouted_text(s, name), text=s.note, area=names[s.area_id], here=here, by=s.by
-        )
+    pictures = [p for p in photos(account) if p.area_id in near]
+    for r in reports(account):
+        if r.area_id in near:
+            said = _Seen(f"scouting-{r.pk}", "scouting", r.on, scout_text(r, account.us), names[r.area_id])
+            of = [p.pk for p in pictures if p.report_id == r.pk]
+            text = joined([x for x in (r.note, named_text(r)) if x])
+            yield said.event(here, text=text, by=r.by, photos=of, link="scouting", id=r.pk, struck=r.struck)
+    for (on, area_id), several in groupby([p for p in pictures if p.report_id is None], key=_day_of):
+        yield _photographed(on, names[area_id], list(several), here)
     for pk in near:
         for on, readings in groupby(names[pk].soil.all(), key=lambda r: r.taken_on):
-            text = soil_text([r.ph for r in readings])
-            yield _eye(f"soil-{pk}-{on}", "soil", on, text, text="", area=names[pk], here=here, by="")
+            yield _Seen(f"soil-{pk}-{on}", "soil", on, soil_text([r.ph for r in readings]), names[pk]).event(here)
 
 
-def _eye(key: str, kind: str, on: date, title: str, *, text: str, area: Area, here: int, by: str) -> EventOut:
-    return EventOut(
-        key=key,
-        lane="seen",
-        kind=kind,
-        on=on,
-        day=dated(on),
-        clock="",
-        title=title,
-        text=text,
-        area_id=area.pk,
-        where=area.name if area.pk != here else "",
-        link="",
-        id=None,
-        regular=False,
-        marked=False,
-        struck="",
-        by=by,
-    )
+def _day_of(p: Photo) -> tuple[date, int]:
+    return p.local.date(), p.area_id
+
+
+def _photographed(on: date, area: Area, several: list[Photo], here: int) -> EventOut:
+    spots = joined(list(dict.fromkeys(p.spot.name for p in several if p.spot)))
+    said = _Seen(f"photos-{area.pk}-{on}-{several[0].pk}", "photo", on, photographs_text(len(several), spots), area)
+    text = photo_text(several[0]) if len(several) == 1 else ""
+    clock = f"{several[0].local:%H:%M}" if several[0].timed else ""
+    return said.event(here, text=text, by=several[0].by, photos=[p.pk for p in several], clock=clock)
+
+
+@dataclass(frozen=True)
+class _Seen:
+    """Something that was seen on an area."""
+
+    key: str
+    kind: str
+    on: date
+    title: str
+    area: Area
+
+    def event(self, here: int, **more: Any) -> EventOut:
+        """It as an event, told from an area; what else is known of it comes by name."""
+        known = {"text": "", "clock": "", "link": "", "id": None, "struck": "", "by": "", "photos": []} | more
+        return EventOut(
+            key=self.key,
+            lane="seen",
+            kind=self.kind,
+            on=self.on,
+            day=dated(self.on),
+            title=self.title,
+            area_id=self.area.pk,
+            where=self.area.name if self.area.pk != here else "",
+            regular=False,
+            marked=False,
+            **known,
+        )
 
 
 # --- what comes back every week -----------------------------------------------------------------------------------

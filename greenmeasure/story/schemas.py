@@ -10,7 +10,8 @@ Lane = Literal["down", "work", "seen"]
 
 
 class EventOut(Out):
-    """One thing that happened on a ground, in words. `id` is of what `link` names, a page of its own or a work.
+    """One thing that happened on a ground, in words. `id` is of what `link` names, a page of its own, a work or a report;
+    `photos` are the ids of its photographs.
 
     `regular` is what comes back every week, and is taken to have been done; `marked` is what something stood against.
     """
@@ -25,12 +26,13 @@ class EventOut(Out):
     text: str
     area_id: int
     where: str
-    link: Literal["book", "work", ""]
+    link: Literal["book", "work", "scouting", ""]
     id: int | None
     regular: bool
     marked: bool
     struck: str
     by: str
+    photos: list[int] = []
 
 
 class UsualOut(Out):

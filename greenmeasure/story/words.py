@@ -8,7 +8,6 @@ from core.ledger.budget import counted_in
 from core.ledger.history import Applied
 from core.ledger.lasts import Last
 from core.units import show_number
-from greenmeasure.sky.models import Scouting
 
 FAR = 60
 """Days after which one asks for the day, and no longer how long ago it was (ours)."""
@@ -66,12 +65,10 @@ def planned_text(a: Applied) -> str:
     return f"{a.product}, {a.told}"
 
 
-def scouted_text(found: Scouting, name: str) -> str:
-    """What a scout saw, on how much and where."""
-    if not found.seen:
-        return f"No {name.lower()} seen"
-    share = f" on {show_number(found.severity)} %" if found.severity else ""
-    return f"{name} seen{share}{', ' + found.where if found.where else ''}"
+def photographs_text(count: int, spots: str) -> str:
+    """How many photographs were taken, and of which spots."""
+    several = "A photograph" if count == 1 else f"{count} photographs"
+    return f"{several} of {spots}" if spots else several
 
 
 def soil_text(readings: list[float]) -> str:

@@ -123,8 +123,8 @@ class Due(SkyTest):
     def test_seen_by_a_scout_it_is_curative(self) -> None:
         self.ask(
             "POST",
-            "sky/scouting",
-            {"area_id": self.area.pk, "on": "2026-08-11", "disease": "dollar_spot", "seen": True, "severity": 3},
+            "scouting",
+            {"area_id": self.area.pk, "on": "2026-08-11", "what": "dollar_spot", "seen": True, "severity": 3},
             201,
         )
         line = self.line()
@@ -144,9 +144,7 @@ class Due(SkyTest):
             },
             201,
         )
-        self.ask(
-            "POST", "sky/scouting", {"area_id": corner["id"], "on": "2026-08-11", "disease": "dollar_spot", "seen": True}, 201
-        )
+        self.ask("POST", "scouting", {"area_id": corner["id"], "on": "2026-08-11", "what": "dollar_spot", "seen": True}, 201)
         line = self.line()
         self.assertIn("Wet corner, where it was seen: 0.6 fl oz/1000 ft², curative", line["zones"][0])
         made = self.ask(
@@ -209,8 +207,8 @@ class Due(SkyTest):
     def test_hours_beyond_the_table_are_never_told_as_now(self) -> None:
         """The last day of the forecast ends in the morning; in its evening nothing is known of the hour that is now."""
         with patch("greenmeasure.common.clock.now", return_value=NOW + timedelta(days=7, hours=8)):
-            seen = {"area_id": self.area.pk, "on": "2026-08-18", "disease": "dollar_spot", "seen": True}
-            self.ask("POST", "sky/scouting", seen, 201)
+            seen = {"area_id": self.area.pk, "on": "2026-08-18", "what": "dollar_spot", "seen": True}
+            self.ask("POST", "scouting", seen, 201)
             window = self.line()["window"]
         self.assertEqual((window["verdict"], window["begin"]), ("no", None))
         self.assertIn("does not reach to now", window["text"])

@@ -14,8 +14,9 @@ from django.test import SimpleTestCase, override_settings
 
 from greenmeasure.common import clock
 from greenmeasure.sky import providers
+from greenmeasure.sky.addresses import outside
 from greenmeasure.sky.models import Fetch, Foretold, Station
-from greenmeasure.sky.providers import NoAnswer, ask, outside
+from greenmeasure.sky.providers import NoAnswer, ask
 from greenmeasure.tests.sky_base import STATION, SkyTest
 
 

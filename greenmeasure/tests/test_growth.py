@@ -19,8 +19,8 @@ from greenmeasure.tests.test_walls import endpoints
 AT = f"/api/accounts/{SLUG}/"
 CLOCK = datetime(2026, 8, 5, 10, 15, tzinfo=UTC)
 MORE = Size(areas=60, products=80, years=0, entries=240, rounds=80)
-ASK_MORE = {"get_strip", "get_sky_day", "get_schools"}
-"""These are of an area and a disease, or of a day."""
+ASK_MORE = {"get_strip", "get_sky_day", "get_schools", "get_pair"}
+"""These are of an area and a disease, of a day, or of two photographs."""
 
 
 @contextmanager

@@ -14,7 +14,7 @@ LAYERS = (
     ("shelf",),
     ("kit", "water", "book"),
     ("ledger",),
-    ("work",),
+    ("work", "scouting"),
     ("passes", "sky"),
     ("reckon",),
     ("rounds",),

@@ -11,8 +11,9 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.ground.schemas import AreaIn
 from greenmeasure.kit.models import Calibration, Cleaning
 from greenmeasure.kit.queries import machines
+from greenmeasure.scouting.models import Scouting
 from greenmeasure.shelf.queries import cards
-from greenmeasure.sky.models import HandReading, Rhythm, Scouting
+from greenmeasure.sky.models import HandReading, Rhythm
 from greenmeasure.tests.base import AREA, ApiTest, make_account
 from greenmeasure.water.models import WaterAudit
 
@@ -73,14 +74,14 @@ class Kept(ApiTest):
 
     def test_what_changes_the_sky_is_a_change_too(self) -> None:
         day, rhythm = str(today(self.account)), {"kind": "quiet", "days": [1], "begin": "09:00", "end": "10:00"}
-        scout = {"area_id": self.area.pk, "on": day, "disease": "dollar_spot", "seen": True}
+        scout = {"area_id": self.area.pk, "on": day, "what": "dollar_spot", "seen": True}
         gauge = {"kind": "rain", "value": {"value": 5, "unit": "mm"}, "on": day}
         changes = (
             ("PUT", "sky/station", {"name": "Mast"}, 200),
             ("POST", "sky/readings", gauge, 201),
             ("DELETE", "sky/readings/{reading}", None, 204),
-            ("POST", "sky/scouting", scout, 201),
-            ("DELETE", "sky/scouting/{scouting}", None, 204),
+            ("POST", "scouting", scout, 201),
+            ("POST", "scouting/{scouting}/strike", {"why": "the other green"}, 200),
             ("POST", "sky/rhythms", rhythm, 201),
             ("DELETE", "sky/rhythms/{rhythm}", None, 204),
             ("PUT", f"sky/areas/{self.area.pk}/watch/rust", {"on": True}, 200),

@@ -185,7 +185,7 @@ class Keys(ApiTest):
             "sites": {"name": "Yard", "time_zone": "Europe/Oslo"},
             "rounds": self.job(),
             "sky/readings": {"kind": "rain", "value": {"value": 5, "unit": "mm"}, "on": "2026-01-02"},
-            "sky/scouting": {"area_id": self.area.pk, "on": "2026-01-02", "disease": "dollar_spot", "seen": True},
+            "scouting": {"area_id": self.area.pk, "on": "2026-01-02", "what": "dollar_spot", "seen": True},
             "sky/rhythms": {"kind": "quiet", "days": [1], "begin": "09:00", "end": "10:00"},
         }
         self.assertTrue(day)

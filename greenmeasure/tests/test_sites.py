@@ -210,8 +210,8 @@ class Limited(ApiTest):
         self.ask("POST", f"rounds/{pk}/finish", {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]})
         self.round = self.ask("POST", "rounds", self.job(), 201)["id"]
         self.ask("POST", f"areas/{self.area.pk}/tasks", {"texts": ["Here"]}, 201)
-        scout = {"area_id": self.area.pk, "on": "2026-01-02", "disease": "dollar_spot", "seen": True}
-        self.scouted = self.ask("POST", "sky/scouting", scout, 201)["id"]
+        scout = {"area_id": self.area.pk, "on": "2026-01-02", "what": "dollar_spot", "seen": True}
+        self.scouted = self.ask("POST", "scouting", scout, 201)["id"]
         self.limit("applicator")
 
     def limit(self, role: str) -> None:
@@ -240,13 +240,13 @@ class Limited(ApiTest):
             ("GET", f"rounds/{self.round}"),
             ("GET", f"book/{entry.pk}"),
             ("POST", f"rounds/{self.round}/give-up"),
-            ("DELETE", f"sky/scouting/{self.scouted}"),
             ("GET", f"sky/strip?area_id={self.area.pk}"),
             ("GET", f"sky?site_id={self.area.site_id}"),
             ("GET", f"sky/station?site_id={self.area.site_id}"),
             ("GET", f"areas/{self.area.pk}/water"),
         ):
             self.ask(method, path, expect=404)
+        self.ask("POST", f"scouting/{self.scouted}/strike", {"why": "the other green"}, 404)
         self.ask("POST", "reckon/job", self.job(), 404)
         self.ask("POST", "reckon/job", self.job(area_id=self.there))
 

@@ -229,19 +229,21 @@ class Watching(SkyTest):
 
     def test_scouts_stand_on_the_curve_and_score_the_model(self) -> None:
         for on, seen in (("2026-08-10", True), ("2026-07-20", False)):
-            self.ask("POST", "sky/scouting", {"area_id": self.area.pk, "on": on, "disease": "dollar_spot", "seen": seen}, 201)
+            self.ask("POST", "scouting", {"area_id": self.area.pk, "on": on, "what": "dollar_spot", "seen": seen}, 201)
         strip = self.ask("GET", f"sky/strip?area_id={self.area.pk}")
         self.assertEqual([(s["on"], s["seen"]) for s in strip["scouts"]], [("2026-07-20", False), ("2026-08-10", True)])
         self.assertIn("outbreaks were warned of", next(r for r in strip["risks"] if r["disease"] == "dollar_spot")["score"])
-        self.ask("DELETE", f"sky/scouting/{strip['scouts'][0]['id']}", expect=204)
+        self.ask("POST", f"scouting/{strip['scouts'][0]['id']}/strike", {"why": "the other green"})
+        strip = self.ask("GET", f"sky/strip?area_id={self.area.pk}")
+        self.assertEqual([(s["on"], s["seen"]) for s in strip["scouts"]], [("2026-08-10", True)])
         for more, field in (
             ({"on": "2026-09-01"}, "on"),
-            ({"disease": "moss"}, "disease"),
+            ({"what": "moss"}, "what"),
             ({"severity": "120"}, "severity"),
             ({"seen": False, "severity": 4}, "severity"),
         ):
-            body = {"area_id": self.area.pk, "on": "2026-08-10", "disease": "dollar_spot", "seen": True} | more
-            self.assertIn(field, self.faults("POST", "sky/scouting", body))
+            body = {"area_id": self.area.pk, "on": "2026-08-10", "what": "dollar_spot", "seen": True} | more
+            self.assertIn(field, self.faults("POST", "scouting", body))
 
     def test_a_day_unfolds_into_the_published_sum(self) -> None:
         """Smith and Kerns (2018): the screen's own figures put into the equation give the probability it shows."""

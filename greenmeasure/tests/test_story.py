@@ -58,12 +58,12 @@ class Story(ApiTest):
         seen = {
             "area_id": self.area.pk,
             "on": "2026-08-11",
-            "disease": "dollar_spot",
+            "what": "dollar_spot",
             "seen": True,
             "severity": 3,
             "where": "north edge",
         }
-        self.ask("POST", "sky/scouting", seen, 201)
+        self.ask("POST", "scouting", seen, 201)
         self.assertEqual(
             [(e["lane"], e["kind"], str(e["on"])[8:], e["clock"]) for e in self.story()["events"]],
             [

@@ -95,7 +95,7 @@ class Landing(SimpleTestCase):
     """A database of an earlier landing, brought up and walked through: an account with something of everything."""
 
     name: ClassVar[str]
-    renamed: ClassVar[dict[str, str]] = {}
+    renamed: ClassVar[dict[str, str]] = {"sky_scouting": "scouting_scouting"}
     """What its tables are called now."""
     no_mix: ClassVar[int] = 404
     """What opening its first kept mix is answered."""
@@ -128,7 +128,8 @@ class Landing(SimpleTestCase):
         walked = {n: said for n, said in self.told.items() if n not in ("rounds", "reckoned")}
         self.assertGreater(len(walked), 25)
         # No photograph, nothing due, no mix kept, a short season.
-        else_told = {"get_label": 404, "get_due_whole": 422, "open_mix": self.no_mix, "get_schools": 422}
+        no_photo = dict.fromkeys(("get_label", "get_picture", "get_mask", "get_colour"), 404) | {"get_pair": 422}
+        else_told = no_photo | {"get_due_whole": 422, "open_mix": self.no_mix, "get_schools": 422}
         else_told = {n: status for n, status in else_told.items() if status != 200}
         self.assertEqual({n: status for n, (status, _) in walked.items() if status != 200}, else_told)
 
@@ -178,7 +179,7 @@ class BeforeAccounts(Landing):
     """The landing before accounts and sites: clubs, one station, entries by name, sheets as answers of the API."""
 
     name = "before_accounts"
-    renamed: ClassVar[dict[str, str]] = {"accounts_club": "accounts_account"}
+    renamed: ClassVar[dict[str, str]] = {**Landing.renamed, "accounts_club": "accounts_account"}
     area_name = "area"
 
     def test_the_club_is_an_account_with_a_site_that_has_its_time_zone_and_closed_months(self) -> None:
@@ -259,15 +260,16 @@ class Doors(Mixes):
 
     name = "doors"
     no_mix = 200
+    struck, worked = (0,), (0, 0)
 
     def test_what_came_since_is_empty(self) -> None:
         self.assertEqual(
             self.rows("select distinct ground_revision, rounds_revision, book_revision from accounts_account"), [(None,) * 3]
         )
         self.assertEqual(self.rows("select count(dew) from sky_reading"), [(0,)])
-        self.assertEqual(self.rows("select count(*) from book_application where struck_at is not null"), [(0,)])
+        self.assertEqual(self.rows("select count(*) from book_application where struck_at is not null"), [self.struck])
         self.assertEqual(self.rows("select count(*) from sky_rhythm where since is null"), [(0,)])
-        self.assertEqual(self.rows("select (select count(*) from work_work), (select count(*) from book_former)"), [(0, 0)])
+        self.assertEqual(self.rows("select (select count(*) from work_work), (select count(*) from book_former)"), [self.worked])
 
     def test_a_new_database_has_the_same_tables(self) -> None:
         """One that is made at once from the models, and this one, which has gone the way of all landings."""
@@ -278,7 +280,7 @@ class Doors(Mixes):
 
     def test_the_revision_of_an_account_is_now_of_its_own_facts(self) -> None:
         before = sqlite3.connect(":memory:")
-        before.executescript((DATA / "doors.sql").read_text(encoding="utf-8"))
+        before.executescript((DATA / f"{self.name}.sql").read_text(encoding="utf-8"))
         was = before.execute("select id, revision from accounts_account").fetchall()
         self.assertEqual(self.rows("select id, account_revision from accounts_account"), was)
 
@@ -291,6 +293,26 @@ class Doors(Mixes):
         self.assertEqual((feed["also"], feed["printed"]), (["herbicide"], [{"form": "broadcast", "setting": "6 1/2"}]))
         self.assertIn("Marked cup", [v["name"] for v in self.told["list_vessels"][1]])
         self.assertEqual(self.rows("select count(*) from accounts_coming"), [(2,)], "the one listed, and that of this walk")
+
+
+class Works(SimpleTestCase):
+    """The landing of other work and corrections, whose scout reports lay in the sky."""
+
+    def test_scout_reports_move_with_their_rows(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            before = sqlite3.connect(":memory:")
+            before.executescript((DATA / "work.sql").read_text(encoding="utf-8"))
+            columns = 'id, area_id, "on", {}, seen, severity, "where", note, by'
+            was = before.execute(f"select {columns.format('disease')} from sky_scouting order by id").fetchall()
+            database = brought_up("work", Path(folder))
+            run("manage.py", "bring_up_to_date", database=database)
+            with sqlite3.connect(database) as held:
+                now = held.execute(f"select {columns.format('what')} from scouting_scouting order by id").fetchall()
+                else_ = held.execute("select distinct kind, score, sure, named_by, spot_id, struck_at from scouting_scouting")
+                self.assertEqual(else_.fetchall(), [("disease", None, "sure", "eye", None, None)])
+                tables = {name for (name,) in held.execute("select name from sqlite_master")}
+        self.assertEqual((now, len(was)), (was, 2))
+        self.assertNotIn("sky_scouting", tables)
 
 
 class BringUpToDate(SimpleTestCase):

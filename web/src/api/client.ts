@@ -26,7 +26,7 @@ export class NoConnection extends Error {
   }
 }
 
-const token = () => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
+export const token = () => /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
 
 const carried: Middleware = {
   onRequest({ request }) {

@@ -204,22 +204,6 @@ export function useSaveWatch(area_id: number) {
   );
 }
 
-export function useAddScouting() {
-  return useChange((path, body: Schemas["ScoutIn"]) =>
-    read(send.POST("/api/accounts/{account}/sky/scouting", { params: { path }, body })),
-  );
-}
-
-export function useRemoveScouting() {
-  return useChange((path, scouting_id: number) =>
-    read(
-      api.DELETE("/api/accounts/{account}/sky/scouting/{scouting_id}", {
-        params: { path: { ...path, scouting_id } },
-      }),
-    ),
-  );
-}
-
 export function useAddRhythm() {
   return useChange((path, body: Schemas["RhythmIn"]) =>
     read(send.POST("/api/accounts/{account}/sky/rhythms", { params: { path }, body })),

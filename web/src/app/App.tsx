@@ -78,6 +78,18 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../views/ground/WaterPage")).WaterPage }),
       },
       {
+        path: "ground/:id/seen",
+        lazy: async () => ({ Component: (await import("../views/ground/seen/SeenPage")).SeenPage }),
+      },
+      {
+        path: "ground/:id/seen/compare",
+        lazy: async () => ({ Component: (await import("../views/ground/seen/ComparePage")).ComparePage }),
+      },
+      {
+        path: "ground/:id/seen/:photo",
+        lazy: async () => ({ Component: (await import("../views/ground/seen/PhotoPage")).PhotoPage }),
+      },
+      {
         path: "ground/:id/soil",
         lazy: async () => ({ Component: (await import("../views/ground/SoilPage")).SoilPage }),
       },

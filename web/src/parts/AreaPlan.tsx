@@ -1,4 +1,7 @@
+import type { MouseEvent } from "react";
+import styled from "styled-components";
 import type { Schemas } from "../api/client";
+import { t } from "../app/theme";
 import { closed, frame } from "./ground";
 import { GroundSheet } from "./GroundSheet";
 import { ScaleBar } from "./ScaleBar";
@@ -7,16 +10,46 @@ const WIDTH = 520;
 const MARGIN = 34;
 const MOST_HEIGHT = 330;
 
+const Pin = styled.g`
+  circle {
+    fill: ${t.sheet};
+    stroke: ${t.ink};
+    stroke-width: 1.5;
+  }
+  text {
+    font-weight: 600;
+  }
+`;
+
+interface Props {
+  plan: Schemas["PlanOut"];
+  us: boolean;
+  label: string;
+  /** Places on it [m], numbered in their order. */
+  spots?: { x: number; y: number }[];
+  /** Called with the place [m] that was pressed. */
+  onPick?: (x: number, y: number) => void;
+}
+
 /** An area to scale, with its measured lines, a scale bar, and north where the plan has one. */
-export function AreaPlan({ plan, us, label }: { plan: Schemas["PlanOut"]; us: boolean; label: string }) {
+export function AreaPlan({ plan, us, label, spots = [], onPick }: Props) {
   const f = frame(plan, WIDTH, MOST_HEIGHT, MARGIN);
   const { x, y } = f;
   const many = plan.marks.length > 14;
+  const pick = (e: MouseEvent<SVGSVGElement>) => {
+    const box = e.currentTarget.getBoundingClientRect();
+    const at = {
+      x: ((e.clientX - box.left) * f.width) / box.width,
+      y: ((e.clientY - box.top) * f.height) / box.height,
+    };
+    onPick?.(plan.left + (at.x - x(plan.left)) / f.scale, plan.top - (at.y - y(plan.top)) / f.scale);
+  };
   return (
     <GroundSheet
       viewBox={`0 0 ${f.width} ${f.height}`}
-      style={{ maxWidth: 560 }}
+      style={{ maxWidth: 560, cursor: onPick ? "crosshair" : undefined }}
       role="img"
+      onClick={onPick && pick}
       aria-label={label}
     >
       {plan.outlines.map((o, i) => (
@@ -35,6 +68,14 @@ export function AreaPlan({ plan, us, label }: { plan: Schemas["PlanOut"]; us: bo
           </g>
         );
       })}
+      {spots.map((s, i) => (
+        <Pin key={i}>
+          <circle cx={x(s.x)} cy={y(s.y)} r={10} />
+          <text x={x(s.x)} y={y(s.y) + 4} textAnchor="middle">
+            {i + 1}
+          </text>
+        </Pin>
+      ))}
       <ScaleBar frame={f} span={plan.right - plan.left} us={us} north={plan.north} />
     </GroundSheet>
   );

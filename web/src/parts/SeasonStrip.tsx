@@ -282,9 +282,7 @@ export function SeasonStrip({ strip, picked, onPick }: Props) {
 
 /** A disease has its lane where it stirs, or where a scout looked for it. */
 function shown(risk: Schemas["StripRiskOut"], strip: Strip): boolean {
-  return (
-    risk.shares.some((s) => s !== null && s >= 0.3) || strip.scouts.some((s) => s.disease === risk.disease)
-  );
+  return risk.shares.some((s) => s !== null && s >= 0.3) || strip.scouts.some((s) => s.what === risk.disease);
 }
 
 /** The diseases without a lane. */

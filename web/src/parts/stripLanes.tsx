@@ -112,7 +112,7 @@ interface RiskProps extends Omit<Lane, "days"> {
 export function Risk({ risk, strip, first, x, step, top }: RiskProps) {
   const most = Math.max(1.4, ...risk.shares.map((s) => Math.min(s ?? 0, 3)));
   const y = scaleLinear([0, most], [top + 42, top + 4]).clamp(true);
-  const here = strip.scouts.filter((s) => s.disease === risk.disease);
+  const here = strip.scouts.filter((s) => s.what === risk.disease);
   return (
     <g data-risk={risk.disease}>
       {risk.shares.map((s, i) =>

@@ -7,7 +7,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 from django.db import connection
 
-from greenmeasure.common import clock
+from greenmeasure.common import clock, pictures
 from greenmeasure.common.backup import Unsound, back_up
 
 
@@ -31,7 +31,7 @@ class Command(BaseCommand):
         if options["keep"] < 1:
             raise CommandError("Keep at least one: --keep 1 or more.")
         try:
-            made = back_up(database(), options["to"], options["keep"], clock.now())
+            made = back_up(database(), options["to"], options["keep"], clock.now(), pictures.folder())
         except (Unsound, OSError) as wrong:
             raise CommandError(f"There is no new backup; those before stay. {wrong}") from None
-        self.stdout.write(f"{made} ({made.stat().st_size / 1e6:.1f} MB), checked.")
+        self.stdout.write(f"{made} ({made.stat().st_size / 1e6:.1f} MB), checked; photographs are beside it.")

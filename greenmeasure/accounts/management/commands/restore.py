@@ -10,8 +10,8 @@ from django.core.management.base import BaseCommand, CommandError
 from django.db import connection
 
 from greenmeasure.accounts.management.commands.backup import database
-from greenmeasure.common import clock
-from greenmeasure.common.backup import Unsound, back_up, check, copy, kept
+from greenmeasure.common import clock, pictures
+from greenmeasure.common.backup import PICTURES, Unsound, back_up, bring, check, copy, kept, shown
 from greenmeasure.common.private import keep_private
 
 
@@ -36,10 +36,11 @@ class Command(BaseCommand):
                 held = Path(aside) / "held.sqlite3"
                 copy(file, held)
                 if standing.exists():
-                    before = back_up(standing, folder, len(kept(folder)) + 1, clock.now())
+                    before = back_up(standing, folder, len(kept(folder)) + 1, clock.now(), pictures.folder())
                     self.stdout.write(f"What stood before is in {before}.")
                 connection.close()
                 copy(held, standing)
+                bring(file.parent / PICTURES, pictures.folder(), shown(held))
             check(standing)
         except (Unsound, OSError) as wrong:
             raise CommandError(f"Nothing was put back. {wrong}") from None

@@ -3,7 +3,7 @@
 import json
 import os
 import uuid
-from datetime import UTC, date, datetime
+from datetime import UTC, date, datetime, time
 from pathlib import Path
 from typing import Any
 
@@ -22,6 +22,7 @@ from greenmeasure.book.models import Application
 from greenmeasure.book.schemas import CorrectIn
 from greenmeasure.common import clock
 from greenmeasure.common.schemas import QuantityIn
+from greenmeasure.demo.turf import picture
 from greenmeasure.ground.actions import add_measurement, add_reading, save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn, MeasurementIn, SoilReadingIn
@@ -33,13 +34,16 @@ from greenmeasure.reckon.schemas import ComponentIn, DoseIn, JobIn, PartIn
 from greenmeasure.rounds.actions import finish_round, start_round
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import FinishIn, UsedIn
+from greenmeasure.scouting.actions import add_photo, add_scouting, save_spot, strike_scouting
+from greenmeasure.scouting.models import Scouting
+from greenmeasure.scouting.schemas import PhotoIn, ScoutIn, SpotIn
 from greenmeasure.shelf.actions import save_lot, save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import LotIn, ProductIn
-from greenmeasure.sky.actions import add_by_hand, add_rhythm, add_scouting, save_station, save_watch
+from greenmeasure.sky.actions import add_by_hand, add_rhythm, save_station, save_watch
 from greenmeasure.sky.keeping import keep_forecast, keep_hours
-from greenmeasure.sky.models import Scouting, Station
-from greenmeasure.sky.station_schemas import HandIn, RhythmIn, ScoutIn, StationIn, WatchIn
+from greenmeasure.sky.models import Station, Watch
+from greenmeasure.sky.station_schemas import HandIn, RhythmIn, StationIn, WatchIn
 from greenmeasure.water.actions import keep_audit
 from greenmeasure.water.schemas import AuditIn
 from greenmeasure.work.actions import note_work
@@ -115,6 +119,8 @@ class Command(BaseCommand):
             if _been(given["on"]):
                 self.work(account, people[given["by"]], given)
         self.sky(account, people, read("sky.json"))
+        if not Scouting.objects.filter(area__account=account).exists():
+            self.seen(account, people, read("scouting.json"))
         first = about["members"][0]["username"]
         self.stdout.write(f"{account.name} is loaded. Sign in as {first} with the password {about['password']}")
 
@@ -134,7 +140,7 @@ class Command(BaseCommand):
             keep_hours(station, _hours(times, made), "service")
             times, made = climate.forecast(now)
             keep_forecast(station, moment(now), _hours(times, made, forecast=True))
-        if Scouting.objects.filter(area__account=account).exists():
+        if Watch.objects.filter(area__account=account).exists():
             return
         area = {a.name: a for a in Area.objects.of(account).kept()}
         for row in given["watches"]:
@@ -142,15 +148,35 @@ class Command(BaseCommand):
         for row in given["rhythms"]:
             add_rhythm(account, RhythmIn(**row, area_id=area[row["area"]].pk if "area" in row else None))
         account.rhythms.update(since=given["rhythms_since"])
-        for row in given["scouting"]:
-            if _been(row["on"]):
-                add_scouting(account, people[row["by"]], ScoutIn(**row, area_id=area[row["area"]].pk))
         for row in given["by_hand"]:
             if _been(row["on"]):
                 value = {"value": row["value"], "unit": row["unit"]}
                 kept = {k: row[k] for k in ("kind", "on", "clock") if k in row}
                 where = area[row["area"]].pk if "area" in row else None
                 add_by_hand(account, people[row["by"]], HandIn(**kept, value=value, area_id=where))
+
+    def seen(self, account: Account, people: dict[str, User], given: dict[str, Any]) -> None:
+        """What scouts found, the spots that are looked at again, and pictures of them."""
+        area = {a.name: a for a in Area.objects.of(account).kept()}
+        spots = {}
+        for row in given["spots"]:
+            told = SpotIn(**{k: v for k, v in row.items() if k != "area"})
+            spots[row["name"]] = save_spot(account, area[row["area"]], told)
+        for row in given["reports"]:
+            if not _been(row["on"]):
+                continue
+            told = {k: v for k, v in row.items() if k not in ("by", "area", "struck")}
+            made = add_scouting(account, people[row["by"]], ScoutIn(**told, area_id=area[row["area"]].pk))
+            if "struck" in row:
+                strike_scouting(account, people[row["by"]], made.pk, row["struck"])
+        for row in given["pictures"]:
+            here = area[row["area"]]
+            taken = datetime.combine(date.fromisoformat(row["on"]), time.fromisoformat(row["clock"]))
+            if taken.replace(tzinfo=here.site.zone) <= clock.now():
+                told = {k: row[k] for k in ("light", "mown", "note") if k in row}
+                spot = spots[row["spot"]].pk if "spot" in row else None
+                drawn = picture(row["seed"], row["dead"], row["light"], row.get("mown", ""), taken)
+                add_photo(account, people[row["by"]], here, "drawn.jpg", drawn, PhotoIn(spot_id=spot, **told))
 
     def vessel(self, account: Account, given: dict[str, Any]) -> None:
         """A vessel as it was checked, or retired."""

@@ -45,13 +45,21 @@ const scout = (id: number, n: number, seen: boolean): Schemas["ScoutOut"] => ({
   area_id: 1,
   area: "A green",
   on: on(n),
-  disease: "dollar_spot",
+  day: on(n),
+  kind: "disease",
+  what: "dollar_spot",
   name: "Dollar spot",
   seen,
   severity: "",
+  score: "",
+  named: "",
+  spot: "",
   where: "",
   note: "",
   by: "",
+  text: seen ? "Dollar spot seen" : "No dollar spot seen",
+  struck: "",
+  photos: [],
 });
 
 const clock: Schemas["ClockOut"] = {

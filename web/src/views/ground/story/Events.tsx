@@ -7,6 +7,8 @@ import { t } from "../../../app/theme";
 import { Button } from "../../../parts/Button";
 import { Ledger } from "../../../parts/Ledger";
 import { StrikeForm } from "../../../parts/StrikeForm";
+import { Small } from "../seen/Small";
+import { StrikeReport } from "../seen/StrikeReport";
 import { useNoted } from "./WorkForm";
 
 const Title = styled.span<{ $struck: boolean; $faint: boolean }>`
@@ -69,17 +71,22 @@ function Row({ event }: { event: Event }) {
           </Words>
         )}
         {event.text && <Words>{event.text}</Words>}
+        <Small area_id={event.area_id} photos={event.photos} />
         {event.marked && <Marked>Something stood against it.</Marked>}
         {event.struck && <Words>{event.struck}</Words>}
         {striking && (
           <div style={{ margin: "10px 0" }}>
-            <Strike event={event} onDone={() => setStriking(false)} />
+            {event.link === "scouting" ? (
+              <StrikeReport id={event.id!} text={event.title} onDone={() => setStriking(false)} />
+            ) : (
+              <Strike event={event} onDone={() => setStriking(false)} />
+            )}
           </div>
         )}
       </td>
       <td className="soft wide">{event.by}</td>
       <td className="figure">
-        {may && event.link === "work" && !event.struck && !striking && (
+        {may && (event.link === "work" || event.link === "scouting") && !event.struck && !striking && (
           <Button
             look="quiet"
             aria-label={`Strike: ${event.title}, ${event.day}`}

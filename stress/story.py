@@ -350,6 +350,10 @@ def _sky(area: int, site: int, spray: Any, service: str, now: datetime) -> Told:
     }
     made = yield Call("add_scouting", body=scouted)
     yield Call("list_looks")
+    done = next(a for a in (yield Call("read_book"))["applications"] if not a["struck"])
+    yield Call("get_after", {"application_id": done["id"]})
+    said = yield Call("answer_followup", body={"application_id": done["id"], "how": "better", "note": "From the gate"})
+    yield Call("strike_followup", {"follow_id": said["id"]}, body={"why": "The other green"})
     spot = yield Call("add_spot", {"area_id": area}, body={"name": "By the third post"})
     named = {"name": "By the fourth post", "x": 2.5, "version": spot["version"]}
     yield Call("change_spot", {"area_id": area, "spot_id": spot["id"]}, body=named)

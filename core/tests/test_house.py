@@ -135,7 +135,7 @@ LAYERS = (
     ("passes", "disease", "growth", "tank"),
     ("job",),
     ("ledger",),
-    ("season",),
+    ("season", "book"),
     ("reckon",),
 )
 """From the ground up: what stands in a layer may ask those below it, and its own folder."""

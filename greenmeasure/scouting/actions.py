@@ -6,19 +6,22 @@ from typing import TypeVar
 
 from django.db import transaction
 
+from core.book.after import How
+from core.days import dated
 from core.errors import InputError
 from core.scouting.kinds import Look, Namer, Sure, check_score, check_share, check_what, look_of
 from core.scouting.likeness import Light, Mown
 from greenmeasure.accounts.models import Account, User
+from greenmeasure.book.queries import applications
 from greenmeasure.common import clock, pictures
 from greenmeasure.common.errors import Conflict, Faults, Missing
 from greenmeasure.common.schemas import signed_in
 from greenmeasure.common.struck import reason
 from greenmeasure.common.versions import claim
 from greenmeasure.ground.models import Area
-from greenmeasure.scouting.models import Photo, Scouting, Spot
+from greenmeasure.scouting.models import FollowUp, Photo, Scouting, Spot
 from greenmeasure.scouting.queries import report_of, spot_of
-from greenmeasure.scouting.schemas import Number, PhotoIn, ScoutIn, SpotIn
+from greenmeasure.scouting.schemas import FollowUpIn, Number, PhotoIn, ScoutIn, SpotIn
 
 MOST_SPOTS, MOST_PHOTOS = 60, 20_000
 """Spots of an area, and photographs of an account (ours)."""
@@ -78,13 +81,17 @@ def strike_scouting(account: Account, user: User, pk: int, why: str) -> Scouting
         Conflict: it is struck already.
     """
     found = report_of(account, pk)
+    _strike(account, user, found, why)
+    return found
+
+
+def _strike(account: Account, user: User, found: Scouting | FollowUp, why: str) -> None:
     told = {"struck_at": clock.now(), "struck_by": str(user), "struck_why": reason(why)}
-    if not Scouting.objects.filter(pk=pk, struck_at=None).update(**told):
+    if not type(found)._default_manager.filter(pk=found.pk, struck_at=None).update(**told):
         raise Conflict("It is struck already.")
     for field, value in told.items():
         setattr(found, field, value)
     account.touch("scouting")
-    return found
 
 
 def _share(look: Look, data: ScoutIn) -> float | None:
@@ -107,6 +114,39 @@ def _one_of(kinds: type[K], field: str, given: str) -> K:
         return kinds(given)
     except ValueError:
         raise InputError(field, given, f"“{given}” is none of them.", f"Use one of: {', '.join(kinds)}.") from None
+
+
+# --- after an application ---------------------------------------------------------------------------------------
+
+
+def answer_followup(account: Account, user: User, data: FollowUpIn) -> FollowUp:
+    """Keep how it is after an application.
+
+    Raises:
+        Missing: no such application.
+        Faulty: what it cannot be, or a day before it or to come.
+    """
+    found = applications(account).filter(pk=data.application_id).select_related("area__site").prefetch_related("entries").first()
+    if found is None or found.area is None:
+        raise Missing("application")
+    faults, today = Faults(), clock.today(found.area)
+    how = faults.of(_one_of, How, "how", data.how)
+    on = data.on or today
+    if on > today:
+        faults.add("on", str(on), "That day is still to come.", "Give the day it was looked at.")
+    elif on < found.applied_on:
+        faults.add("on", str(on), "That is before it was put down.", f"From {dated(found.applied_on)} on.")
+    faults.raise_any()
+    assert how
+    made = FollowUp.objects.create(application=found, on=on, how=how, note=data.note, by=str(user), noted_at=clock.now())
+    account.touch("scouting")
+    return made
+
+
+def strike_followup(account: Account, user: User, found: FollowUp, why: str) -> FollowUp:
+    """Strike what was said of an application; it stays readable. Raises InputError or Conflict as `strike_scouting`."""
+    _strike(account, user, found, why)
+    return found
 
 
 # --- spots ------------------------------------------------------------------------------------------------------

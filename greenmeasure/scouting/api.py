@@ -9,10 +9,13 @@ from greenmeasure.common.answers import sends
 from greenmeasure.common.bounds import Id
 from greenmeasure.common.versions import against
 from greenmeasure.ground.queries import area_of
-from greenmeasure.scouting import actions, queries
+from greenmeasure.scouting import actions, followups, queries
 from greenmeasure.scouting.schemas import (
+    AfterOut,
     ColourOut,
     EyesOut,
+    FollowUpIn,
+    FollowUpOut,
     LooksOut,
     PairOut,
     PhotoIn,
@@ -45,6 +48,26 @@ def add_scouting(request: HttpRequest, account: Path[str], data: ScoutIn) -> tup
 def strike_scouting(request: HttpRequest, account: Path[str], report_id: Id, data: WhyIn) -> ScoutOut:
     """Strike a report with a reason; it stays readable."""
     return queries.scout_out(actions.strike_scouting(account_of(request), user_of(request), report_id, data.why))
+
+
+@router.get("/after/{application_id}", response=AfterOut, auth=VIEWER)
+def get_after(request: HttpRequest, account: Path[str], application_id: Id) -> AfterOut:
+    """What to expect after an application, when to look, and what was seen."""
+    return followups.after(account_of(request), application_id)
+
+
+@router.post("/followups", response={201: FollowUpOut}, auth=APPLICATOR)
+def answer_followup(request: HttpRequest, account: Path[str], data: FollowUpIn) -> tuple[int, FollowUpOut]:
+    """Say how it is after an application."""
+    return 201, followups.followup_out(actions.answer_followup(account_of(request), user_of(request), data))
+
+
+@router.post("/followups/{follow_id}/strike", response=FollowUpOut, auth=APPLICATOR)
+def strike_followup(request: HttpRequest, account: Path[str], follow_id: Id, data: WhyIn) -> FollowUpOut:
+    """Strike what was said of an application, with a reason; it stays readable."""
+    found = account_of(request)
+    one = followups.followup_of(found, follow_id)
+    return followups.followup_out(actions.strike_followup(found, user_of(request), one, data.why))
 
 
 @area_router.get("/{area_id}/eyes", response=EyesOut, auth=VIEWER)

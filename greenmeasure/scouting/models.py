@@ -61,6 +61,24 @@ class Scouting(Strikable):
         return LOOKS[self.kind]
 
 
+class FollowUp(Strikable):
+    """How it was, some days after an application: one word, and a note."""
+
+    application = models.ForeignKey("book.Application", on_delete=models.CASCADE, related_name="followups")
+    on = models.DateField()
+    how = models.CharField(max_length=10)
+    note = models.CharField(max_length=300, blank=True)
+    by = models.CharField(max_length=80)
+    noted_at = models.DateTimeField()
+
+    class Meta:
+        verbose_name = "follow-up"
+        ordering = ["-on", "-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.how} on {self.on}, after {self.application}"
+
+
 class Photo(HouseRow):
     """A photograph of an area: its file is found by `sha`, the digest of what is kept; `timed` whether its hour is known."""
 

@@ -56,6 +56,53 @@ class WhyIn(In):
     why: Line
 
 
+class FollowUpIn(In):
+    """How it is after an application; today, unless a day is said."""
+
+    application_id: Id
+    how: Word
+    on: date | None = None
+    note: Line = ""
+
+
+class FollowDueOut(Out):
+    """An application whose day to look has come: `since` when and what, `signs` what to expect now, `answers` how it may be."""
+
+    application_id: int
+    area_id: int
+    area: str
+    on: date
+    since: str
+    signs: list[str]
+    answers: list[OptionOut]
+    pictures: int
+
+
+class FollowUpOut(Out):
+    """What was said of an application afterwards."""
+
+    id: int
+    application_id: int
+    on: date
+    day: str
+    how: str
+    text: str
+    note: str
+    by: str
+    struck: str
+
+
+class AfterOut(Out):
+    """What to expect after an application and when to look, what was seen then; what several without effect call for."""
+
+    signs: list[FactOut]
+    looks: str
+    answers: list[OptionOut]
+    found: list[FollowUpOut]
+    without: str
+    what_else: list[str]
+
+
 class ScaleOut(Out):
     """A scale: from `least` to `most`, `text` what its marks mean, `per` what is counted on."""
 

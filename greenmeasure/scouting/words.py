@@ -1,8 +1,10 @@
 """What was seen, in words."""
 
 from collections.abc import Sequence
+from datetime import date, timedelta
 
-from core.days import dated
+from core.book.after import How
+from core.days import dated, day, so_many
 from core.label.targets import TARGETS
 from core.readable import joined
 from core.scouting.colour import Colours
@@ -72,3 +74,32 @@ def colour_facts(found: Colours) -> list[FactOut]:
         FactOut(name="Hues that the index was not made for", text=f"{show_number(100 * found.outside, 2)} % of the turf"),
         FactOut(name="Excess green", text="none: it is black" if found.excess is None else f"{found.excess:.3f} (-1 to 2)"),
     ]
+
+
+def since_text(gone: int, products: str, target: str) -> str:
+    """How long ago what was put down.
+
+    Args:
+        gone: days since.
+        products: what went down.
+        target: against what, empty where that is not known.
+    """
+    return f"{so_many(gone)} after {products}{f' against {target}' if target else ''}"
+
+
+def days_text(first: int, last: int) -> str:
+    """A stretch of days after an application."""
+    return "On the day" if last == 0 else f"Day {first} to {last}"
+
+
+def looks_text(on: date, days: Sequence[int]) -> str:
+    """When to look again; nothing where no day is set."""
+    if not days:
+        return ""
+    said = joined([f"day {n} ({day(on + timedelta(days=n))})" for n in days])
+    return f"Look again on {said}: the same spots, the same hour, the same light."
+
+
+def follow_text(how: How, gone: int, products: str) -> str:
+    """How it was, and how long after what."""
+    return f"{how.text}, {since_text(gone, products, '')}"

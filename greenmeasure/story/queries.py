@@ -22,7 +22,8 @@ from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of, areas, kin, wholes
 from greenmeasure.ledger.past import every_planned, history
-from greenmeasure.scouting.models import Photo
+from greenmeasure.scouting.followups import followup_out, without_effect_here
+from greenmeasure.scouting.models import FollowUp, Photo
 from greenmeasure.scouting.queries import photos, reports
 from greenmeasure.scouting.words import named_text, photo_text, scout_text
 from greenmeasure.sky.models import Rhythm
@@ -154,6 +155,12 @@ def _seen(account: Account, near: frozenset[int], here: int) -> Iterator[EventOu
             yield said.event(here, text=text, by=r.by, photos=of, link="scouting", id=r.pk, struck=r.struck)
     for (on, area_id), several in groupby([p for p in pictures if p.report_id is None], key=_day_of):
         yield _photographed(on, names[area_id], list(several), here)
+    said_after = FollowUp.objects.filter(application__area_id__in=near, application__struck_at=None)
+    for f in said_after.select_related("application").prefetch_related("application__entries"):
+        told = followup_out(f)
+        area_id = f.application.area_id or 0
+        event = _Seen(f"followup-{f.pk}", "followup", f.on, told.text, names[area_id])
+        yield event.event(here, text=f.note, by=f.by, link="book", id=f.application_id, struck=told.struck)
     for pk in near:
         for on, readings in groupby(names[pk].soil.all(), key=lambda r: r.taken_on):
             yield _Seen(f"soil-{pk}-{on}", "soil", on, soil_text([r.ph for r in readings]), names[pk]).event(here)
@@ -269,6 +276,7 @@ def _ahead(account: Account, area: Area, today: date) -> list[FactOut]:
     near = kin(account, area.pk)
     planned = sorted((a for a in every_planned(account) if a.place and a.place.area in near), key=lambda a: a.on)
     found = [FactOut(name="Planned", text=planned_text(a)) for a in planned]
+    found += [FactOut(name="No effect", text=said) for said in without_effect_here(account, area.pk, today)]
     for x in last_of_each(history(account, area.pk), today):
         first, last = next_dates(x.applied.on, x.applied.interval)
         if max(d for d in (first, last, date.min) if d) > today:

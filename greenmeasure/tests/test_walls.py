@@ -84,6 +84,8 @@ FOR_APPLICATORS = {
     "remove_hand_reading",
     "add_scouting",
     "strike_scouting",
+    "answer_followup",
+    "strike_followup",
     "add_spot",
     "change_spot",
     "remove_spot",

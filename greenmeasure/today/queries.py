@@ -12,6 +12,7 @@ from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import asking
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.queries import rounds
+from greenmeasure.scouting.followups import due_followups
 from greenmeasure.season.queries import due_list
 from greenmeasure.shelf.models import Product
 from greenmeasure.sky.locks import locks
@@ -32,6 +33,7 @@ def today(account: Account) -> TodayOut:
     sentence, act, to = next_thing(setup, under_way, due, latest)
     return TodayOut(
         due=due.lines,
+        follow=list(due_followups(account, clock.today(account))),
         more=due.more,
         fresh=due.fresh if due.fresh.station else None,
         sentence=sentence,

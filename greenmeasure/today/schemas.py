@@ -4,6 +4,7 @@ from greenmeasure.book.schemas import ApplicationOut
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import Out
 from greenmeasure.rounds.schemas import RoundLineOut
+from greenmeasure.scouting.schemas import FollowDueOut
 from greenmeasure.season.schemas import DueLineOut
 from greenmeasure.sky.schemas import FreshOut, LockOut
 from greenmeasure.water.schemas import TaskOut
@@ -32,6 +33,7 @@ class TodayOut(Out):
     setup: list[SetupStepOut]
     under_way: list[RoundLineOut]
     due: list[DueLineOut]
+    follow: list[FollowDueOut]
     more: int
     fresh: FreshOut | None
     latest: list[ApplicationOut]

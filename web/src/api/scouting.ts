@@ -172,3 +172,34 @@ function parsed(text: string): unknown {
     return null;
   }
 }
+
+/** What to expect after an application, and what was seen then. */
+export function useAfter(application_id: number) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "after", application_id],
+    queryFn: () =>
+      read(
+        api.GET("/api/accounts/{account}/scouting/after/{application_id}", {
+          params: { path: { ...path, application_id } },
+        }),
+      ),
+  });
+}
+
+export function useAnswerFollowUp() {
+  return useChange((path, body: Schemas["FollowUpIn"]) =>
+    read(send.POST("/api/accounts/{account}/scouting/followups", { params: { path }, body })),
+  );
+}
+
+export function useStrikeFollowUp() {
+  return useChange((path, { id, why }: { id: number; why: string }) =>
+    read(
+      api.POST("/api/accounts/{account}/scouting/followups/{follow_id}/strike", {
+        params: { path: { ...path, follow_id: id } },
+        body: { why },
+      }),
+    ),
+  );
+}

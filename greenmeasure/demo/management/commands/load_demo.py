@@ -34,9 +34,9 @@ from greenmeasure.reckon.schemas import ComponentIn, DoseIn, JobIn, PartIn
 from greenmeasure.rounds.actions import finish_round, start_round
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import FinishIn, UsedIn
-from greenmeasure.scouting.actions import add_photo, add_scouting, save_spot, strike_scouting
+from greenmeasure.scouting.actions import add_photo, add_scouting, answer_followup, save_spot, strike_followup, strike_scouting
 from greenmeasure.scouting.models import Scouting
-from greenmeasure.scouting.schemas import PhotoIn, ScoutIn, SpotIn
+from greenmeasure.scouting.schemas import FollowUpIn, PhotoIn, ScoutIn, SpotIn
 from greenmeasure.shelf.actions import save_lot, save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import LotIn, ProductIn
@@ -169,6 +169,13 @@ class Command(BaseCommand):
             made = add_scouting(account, people[row["by"]], ScoutIn(**told, area_id=area[row["area"]].pk))
             if "struck" in row:
                 strike_scouting(account, people[row["by"]], made.pk, row["struck"])
+        for row in given["followups"]:
+            done = Application.objects.filter(account=account, area=area[row["area"]], applied_on=row["applied"]).first()
+            if done and _been(row["on"]):
+                told = FollowUpIn(application_id=done.pk, **{k: row[k] for k in ("on", "how", "note") if k in row})
+                said = answer_followup(account, people[row["by"]], told)
+                if "struck" in row:
+                    strike_followup(account, people[row["by"]], said, row["struck"])
         for row in given["pictures"]:
             here = area[row["area"]]
             taken = datetime.combine(date.fromisoformat(row["on"]), time.fromisoformat(row["clock"]))

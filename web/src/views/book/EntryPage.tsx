@@ -11,6 +11,7 @@ import { Section } from "../../parts/Section";
 import { Verdict } from "../../parts/Verdict";
 import { Waiting } from "../../parts/Waiting";
 import { useOpenJob } from "../reckon/openJob";
+import { After } from "./After";
 import { Formers, Right } from "./Right";
 
 /** The application once more: Reckon opens with it. */
@@ -96,6 +97,7 @@ export function EntryPage() {
           {a.entries.map((e) => (
             <EntryView key={e.id} entry={e} alone={a.entries.length === 1} />
           ))}
+          {!a.struck && <After application={a.id} />}
           <Section title="What was done">
             <Facts
               of={[

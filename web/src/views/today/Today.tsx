@@ -7,6 +7,7 @@ import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
 import { FreshLine } from "../../parts/FreshLine";
 import { Findings } from "../../parts/Findings";
+import { HowNow } from "../../parts/HowNow";
 import { Locks } from "../../parts/Locks";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
@@ -92,6 +93,11 @@ export function Today() {
                   <Link to={`/a/${account.slug}/season`}>{data.more} more</Link>
                 </p>
               )}
+            </Section>
+          )}
+          {data.follow.length > 0 && (
+            <Section title="Look again">
+              <HowNow due={data.follow} />
             </Section>
           )}
           {data.tasks.length > 0 && (

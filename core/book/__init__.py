@@ -1,0 +1,1 @@
+"""What became of what was done: what to expect after it, and whether it worked."""

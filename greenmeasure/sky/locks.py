@@ -8,7 +8,7 @@ from greenmeasure.accounts.models import Account
 from greenmeasure.ledger.locks import Locked, in_force
 from greenmeasure.ledger.words import lock_sentence
 from greenmeasure.sky.models import Rhythm
-from greenmeasure.sky.outing import every_rhythm
+from greenmeasure.sky.routine import every_rhythm
 from greenmeasure.sky.schemas import LockOut
 from greenmeasure.sky.words import breaks_lock
 

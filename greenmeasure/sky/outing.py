@@ -45,6 +45,7 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Rhythm, Station
+from greenmeasure.sky.routine import Routine, has_own
 from greenmeasure.sky.weather import Known, recent, stations_of
 
 SHUTS = {Weight.REFUSE: Fit.BAD, Weight.WARN: Fit.MIND}
@@ -73,7 +74,7 @@ class Outing:
 def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, now: datetime, needed: int) -> Outing:
     """Judge the hours from now on for products on an area."""
     needs, here = needs_together(picked), known.now_at(now)
-    own = area.pk if any(r.area_id == area.pk for r in every_rhythm(account)) else None
+    own = area.pk if has_own(account, area.pk, now) else None
     open_hours = _open_hours(account, area.site_id, own, area.ground.cool, tuple(c.product.pk for c in picked), _hour(now))
     judged = shut_by(open_hours, _shut(account, area, picked, known.station, here), _ahead_of(known.station, here).now)
     return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), _hour(now), needed)
@@ -113,12 +114,12 @@ def _at_odds(picked: Sequence[Card]) -> list[str]:
     return list(dict.fromkeys(found))
 
 
-@kept("sky", "shelf")
+@kept("sky", "shelf", "work", "ground")
 def _open_hours(
     account: Account, site_id: int, area_id: int | None, cool: bool, product_ids: tuple[int, ...], now: datetime
 ) -> Judged:
     """The hours from `now` on by weather, labels and rhythms: the same for all areas of a site and of a kind of grass that have
-    no rhythms of their own, whose `area_id` is None.
+    no rhythms of their own, and on which nothing was mown or watered of late, whose `area_id` is None.
     """
     known = recent(stations_of(account)[site_id])
     assert known
@@ -128,18 +129,18 @@ def _open_hours(
         needs_together([cards(account)[pk] for pk in product_ids]).needs,
         now=ahead.now,
         wet=ahead.wet,
-        around=_around(_rhythms(account, site_id, area_id), cool, known, ahead.hours),
+        around=_around(Routine(account, site_id, area_id), cool, known, ahead.hours),
         age=known.forecast_age(now) or 0.0,
         us=account.us,
     )
 
 
-def _around(rhythms: Sequence[Rhythm], cool: bool, known: Known, cut: Hours) -> Conditions:
+def _around(routine: Routine, cool: bool, known: Known, cut: Hours) -> Conditions:
     station, kinds = known.station, Rhythm.Kind
     light = None
     if station.latitude is not None and station.longitude is not None:
         light = light_hours(cut, place_of(station.latitude, station.longitude), station.zone)
-    flags = {kind: _flags([r for r in rhythms if r.kind == kind], station.zone, cut) for kind in kinds}
+    flags = {kind: routine.touches(kind, station.zone, cut) for kind in kinds}
     return Conditions(light, flags[kinds.QUIET], flags[kinds.MOW], flags[kinds.WATER], _dormant(cool, known, cut))
 
 
@@ -239,7 +240,7 @@ def hour_of(account: Account, area: Area, card: Card, at: datetime, said: Said =
     return _judged(account, area, card, at, said)
 
 
-@kept("sky", "shelf", "ground")
+@kept("sky", "shelf", "ground", "work")
 def _hour_judged(account: Account, area_id: int, product_id: int, at: datetime, now: datetime) -> tuple[Reason, ...]:
     """What an hour is found to say on an area against a product's label, asked in the hour `now`."""
     return _judged(account, areas(account)[area_id], cards(account)[product_id], at, UNSAID)
@@ -266,34 +267,11 @@ def _judged(account: Account, area: Area, card: Card, at: datetime, said: Said) 
     station, zone, kinds = stations_of(account).get(area.site_id), area.site.zone, Rhythm.Kind
     known = recent(station) if station else None
     cut = said.seen(_cut_at(known, at))
-    rhythms = _rhythms(account, area.site_id, area.pk)
-    mown, watered = (_flags([r for r in rhythms if r.kind == kind], zone, cut.hours) for kind in (kinds.MOW, kinds.WATER))
+    routine = Routine(account, area.site_id, area.pk)
+    mown, watered = (routine.touches(kind, zone, cut.hours) for kind in (kinds.MOW, kinds.WATER))
     around, age = Conditions(mown=mown, watered=watered), (known.forecast_age(clock.now()) if known else None) or 0.0
     judged = judge_hours(cut.hours, _needs_of(card), now=cut.now, wet=cut.wet, around=around, age=age, us=account.us, count=1)
     return judged.reasons[0]
-
-
-@kept("sky")
-def every_rhythm(account: Account) -> list[Rhythm]:
-    """What comes back every week in the account."""
-    return list(Rhythm.objects.filter(account=account))
-
-
-def _rhythms(account: Account, site_id: int, area_id: int | None) -> list[Rhythm]:
-    """What comes back every week on a site, and on an area of it."""
-    return [r for r in every_rhythm(account) if r.site_id == site_id and r.area_id in (None, area_id)]
-
-
-def _flags(rhythms: Sequence[Rhythm], zone: tzinfo, cut: Hours) -> Flags | None:
-    """The hours that any of the rhythms touches; None where there are none."""
-    if not rhythms:
-        return None
-    start = moment(cut.start)
-    found = np.zeros(len(cut), dtype=bool)
-    for i in range(len(cut)):
-        begin = (start + timedelta(hours=i)).astimezone(zone)
-        found[i] = any(r.touches(begin) for r in rhythms)
-    return found
 
 
 def _dormant(cool: bool, known: Known, cut: Hours) -> Flags:

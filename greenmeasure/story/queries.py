@@ -27,7 +27,8 @@ from greenmeasure.scouting.models import FollowUp, Photo
 from greenmeasure.scouting.queries import photos, reports
 from greenmeasure.scouting.words import named_text, photo_text, scout_text
 from greenmeasure.sky.models import Rhythm
-from greenmeasure.sky.outing import every_rhythm
+from greenmeasure.sky.routine import OF_RHYTHM, every_rhythm
+from greenmeasure.story.line import line
 from greenmeasure.story.schemas import EventOut, EventsOut, LastOut, StoryOut, UsualOut
 from greenmeasure.story.words import again_text, ago, by_rhythm, last_text, photographs_text, planned_text, season_text, soil_text
 from greenmeasure.work.models import Work
@@ -36,7 +37,6 @@ from greenmeasure.work.queries import work_out, works
 BACK = timedelta(days=400)
 """How far back a story goes by itself (ours); `all` tells the rest."""
 MOST = 400
-OF_RHYTHM = {Rhythm.Kind.MOW.value: "mow", Rhythm.Kind.WATER.value: "water"}
 
 
 def story(account: Account, area_id: int, whole: bool = False) -> StoryOut:
@@ -46,6 +46,7 @@ def story(account: Account, area_id: int, whole: bool = False) -> StoryOut:
     every = _events(account, kin(account, area_id), area, today)
     return StoryOut(
         **dict(_told(every, today, whole)),
+        line=line(account, area, today),
         lasts=_lasts(account, area, [e for e in every if e.regular], today),
         ahead=_ahead(account, area, today),
         usual=_usual(account, area),

@@ -61,9 +61,36 @@ class EventsOut(Out):
     more: bool
 
 
+class RainOut(Out):
+    """Rain of a day: `share` of what fills its lane."""
+
+    on: date
+    share: float
+    text: str
+
+
+class SpanOut(Out):
+    """A stretch of days; `over` for risk at its threshold, and for a lock that still holds."""
+
+    begin: date
+    end: date
+    over: bool
+    text: str
+
+
+class BehindOut(Out):
+    """What lies behind the events, of so many days up to today."""
+
+    days: int
+    rain: list[RainOut]
+    risk: list[SpanOut]
+    locks: list[SpanOut]
+
+
 class StoryOut(EventsOut):
     """An area's story with its whole and its parts."""
 
+    line: BehindOut
     lasts: list[LastOut]
     ahead: list[FactOut]
     usual: list[UsualOut]

@@ -3,6 +3,7 @@
 from datetime import date
 
 from core.days import day, so_many
+from core.disease.model import Risk
 from core.label.rate import Basis
 from core.ledger.budget import counted_in
 from core.ledger.history import Applied
@@ -84,3 +85,23 @@ def soil_text(readings: list[float]) -> str:
 def by_rhythm(why: str) -> str:
     """What is said of what comes back every week."""
     return f"By the week’s rhythm{f', {why}' if why else ''}"
+
+
+def rain_text(on: date, amount: str) -> str:
+    """Rain of a day."""
+    return f"{day(on)}: {amount} of rain"
+
+
+def span_text(begin: date, end: date) -> str:
+    """A stretch of days."""
+    return day(begin) if begin == end else f"{day(begin)} to {day(end)}"
+
+
+def risk_text(name: str, over: bool, begin: date, end: date) -> str:
+    """What was at its threshold, or near it, and when."""
+    return f"{span_text(begin, end)}: {name.lower()} {Risk.HIGH.text if over else Risk.RISING.text}"
+
+
+def locked_text(what: str, product: str, begin: date, until: str) -> str:
+    """What was locked by which product, and until when."""
+    return f"{what.capitalize()} from {day(begin)} until {until}: {product}"

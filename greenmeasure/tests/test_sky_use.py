@@ -97,6 +97,31 @@ class Fit(SkyTest):
         self.assertIn("end", self.faults("POST", "sky/rhythms", {"kind": "quiet", "days": [1], "begin": "22:00", "end": "02:00"}))
         self.assertIn("days", self.faults("POST", "sky/rhythms", {"kind": "quiet", "days": [], "begin": "08:00", "end": "09:00"}))
 
+    def mown(self) -> set[tuple[str, int]]:
+        """The hours that mowing shuts for a label that asks for four hours without it, before."""
+        hours = {"mow_before": {"value": 4, "unit": "h"}}
+        self.ask("PUT", f"products/{self.spray.pk}", self.card(rules=hours))
+        return {(h["at"], h["hour"]) for h in self.fit()["hours"] if "It is mown within 4 h before" in str(h["reasons"])}
+
+    def test_a_mowing_that_was_noted_shuts_the_hours_after_it(self) -> None:
+        """It is 06:20; mown at 05:40, the hours up to 9 lie within four hours of it (by hand)."""
+        self.assertEqual(self.mown(), set())
+        body = {"kind": "mow", "area_ids": [self.area.pk], "clock": "05:40"}
+        made = self.ask("POST", "works", body, 201)[0]
+        self.assertEqual({hour for _, hour in self.mown()}, {6, 7, 8, 9})
+        self.ask("POST", f"works/{made['id']}/strike", {"why": "the other green"})
+        self.assertEqual(self.mown(), set())
+
+    def test_what_was_noted_stands_in_the_place_of_the_days_rhythm(self) -> None:
+        """Mown daily from 5 to 6: on 12 August it was noted as not done, on the 13th it comes back."""
+        rhythm = {"kind": "mow", "area_id": self.area.pk, "days": list(range(7)), "begin": "05:00", "end": "06:00"}
+        self.ask("POST", "sky/rhythms", rhythm, 201)
+        before = self.mown()
+        today = {(at, hour) for at, hour in before if at.startswith("2026-08-12")}
+        self.assertEqual({hour for _, hour in today}, {6, 7, 8, 9})
+        self.ask("POST", "works", {"kind": "mow", "area_ids": [self.area.pk], "done": False}, 201)
+        self.assertEqual(self.mown(), before - today)
+
     def test_an_old_forecast_is_doubted_and_its_margins_are_wider(self) -> None:
         fresh = self.fit()
         Station.objects.get().foretold.update(issued=NOW - timedelta(hours=60))

@@ -10,6 +10,7 @@ from greenmeasure.ground.models import Area
 from greenmeasure.sky.models import Rhythm
 from greenmeasure.story.words import ago
 from greenmeasure.tests.base import AREA, FUNGICIDE, ApiTest
+from greenmeasure.tests.sky_base import SkyTest
 
 NOW = datetime(2026, 8, 12, 10, 20, tzinfo=ZoneInfo("America/New_York"))  # a Wednesday
 
@@ -180,3 +181,34 @@ class Story(ApiTest):
         if other:
             self.ask("GET", f"areas/{other.pk}/story", expect=404)
         self.assertEqual(clock.now(), NOW)
+
+
+class BehindIt(SkyTest):
+    """Rain, risk and locks behind the events, held against what the sky's own strip and locks say."""
+
+    def test_without_weather_there_is_none(self) -> None:
+        line = self.ask("GET", f"areas/{self.area.pk}/story")["line"]
+        self.assertEqual((line["rain"], line["risk"], line["locks"]), ([], [], []))
+
+    def test_rain_and_risk_are_those_of_the_strip(self) -> None:
+        self.station()
+        self.fetched()
+        strip = self.ask("GET", f"sky/strip?area_id={self.area.pk}&weeks=10")
+        line = self.ask("GET", f"areas/{self.area.pk}/story")["line"]
+        past = strip["days"][: strip["today"] + 1]
+        self.assertEqual([r["on"] for r in line["rain"]], [d["on"] for d in past if d["rain"]])
+        over = {d["on"] for i, d in enumerate(past) if any(r["states"][i] == "high" for r in strip["risks"])}
+        self.assertTrue(over)
+        told = {d["on"] for d in past if any(s["over"] and s["begin"] <= d["on"] <= s["end"] for s in line["risk"])}
+        self.assertEqual(told, over)
+        self.assertTrue(all("at its threshold" in s["text"] for s in line["risk"] if s["over"]))
+
+    def test_what_is_locked_and_until_when(self) -> None:
+        """Seed is kept off for 30 days from 10 August, so that the lock still holds on the 12th (by hand)."""
+        self.ask("PUT", f"products/{self.spray.pk}", FUNGICIDE | {"rules": {"seed_before": {"value": 30, "unit": "day"}}})
+        used = {"used": [{"amount": {"value": 4.2, "unit": "fl_oz"}}]}
+        job = self.job(on="2026-08-10", clock="07:30", row_id=self.spray.rates.get().pk)
+        self.ask("POST", "rounds/done", {"job": job, "finish": used, "reason": "It was so."}, 201)
+        locks = self.ask("GET", f"areas/{self.area.pk}/story")["line"]["locks"]
+        seed = next(x for x in locks if x["text"].startswith("No seeding"))
+        self.assertEqual((seed["begin"], seed["end"], seed["over"]), ("2026-08-10", "2026-08-12", True))

@@ -55,7 +55,9 @@ export function Story({ area_id }: { area_id: number }) {
             <Lasts title="Last done" of={found.lasts.filter((f) => f.lane === "work")} />
           </Two>
           <Section title="Its story">
-            {found.events.length > 0 && <TimeLine events={found.events} today={found.today} />}
+            {(found.events.length > 0 || found.line.rain.length > 0) && (
+              <TimeLine events={found.events} today={found.today} line={found.line} />
+            )}
             {may && <Note area_id={area_id} usual={found.usual} />}
             {found.events.length === 0 ? (
               <Hint style={{ marginTop: 12 }}>

@@ -1,8 +1,10 @@
 import styled from "styled-components";
+import type { Schemas } from "../../../api/client";
 import type { Event } from "../../../api/story";
 import { t } from "../../../app/theme";
 import { dayOf, daysTo } from "../../../parts/days";
 
+type Line = Schemas["BehindOut"];
 const DAYS = 91;
 const lanes = [
   { key: "down", text: "Put down" },
@@ -39,6 +41,25 @@ const Mark = styled.i<{ $lane: string; $faint: boolean; $marked: boolean }>`
   background: ${({ $lane, $marked, $faint }) =>
     $lane === "seen" ? t.sheet : $marked ? t.stop : $faint ? t.rule : t.accent};
 `;
+const Band = styled.i<{ $over: boolean; $kind: "risk" | "lock" }>`
+  position: absolute;
+  top: ${({ $over, $kind }) => ($kind === "risk" && !$over ? 13 : 8)}px;
+  bottom: ${({ $over, $kind }) => ($kind === "risk" && !$over ? 13 : 8)}px;
+  min-width: 2px;
+  background: ${({ $over, $kind }) => ($kind === "risk" && $over ? t.stop : t.caution)};
+  ${({ $kind }) =>
+    $kind === "lock" &&
+    `background: repeating-linear-gradient(135deg, ${t.rule} 0 1.5px, transparent 1.5px 5px); border: 1px solid ${t.rule};`}
+`;
+const Bar = styled.i`
+  position: absolute;
+  bottom: 0;
+  width: 3px;
+  margin-left: -1.5px;
+  background: ${t.liquid};
+  border: 1px solid ${t.ink};
+  border-width: 1px 0 0;
+`;
 const Months = styled.div`
   grid-column: 2;
   position: relative;
@@ -65,12 +86,62 @@ function months(today: string) {
     }));
 }
 
-/** The last three months of a ground on one line of time: what went down, what else was done, what was seen. */
-export function TimeLine({ events, today }: { events: Event[]; today: string }) {
+const place = (on: string, today: string) => 100 - (daysTo(on, today) / DAYS) * 100;
+
+function Bands({ of, kind, today }: { of: Schemas["SpanOut"][]; kind: "risk" | "lock"; today: string }) {
+  return (
+    <Lane>
+      {of.map((s) => {
+        const left = Math.max(0, place(s.begin, today));
+        return (
+          <Band
+            key={`${s.begin}${s.text}`}
+            $kind={kind}
+            $over={s.over}
+            title={s.text}
+            style={{ left: `${left}%`, right: `${Math.max(0, 100 - place(s.end, today) - 100 / DAYS)}%` }}
+          />
+        );
+      })}
+    </Lane>
+  );
+}
+
+interface Props {
+  events: Event[];
+  today: string;
+  line?: Line;
+}
+
+/** The last three months of a ground on one line of time: rain, risk, what went down, what else was done, what was seen, locks. */
+export function TimeLine({ events, today, line }: Props) {
   const shown = events.filter((e) => daysTo(e.on, today) <= DAYS && !e.struck);
   const said = lanes.map(({ key, text }) => `${text}: ${shown.filter((e) => e.lane === key).length}`);
+  if (line?.rain.length) said.unshift(`Rain on ${line.rain.length} days`);
+  if (line?.risk.length) said.push(`At risk: ${line.risk.filter((s) => s.over).length} times`);
+  if (line?.locks.length) said.push(`Locked: ${line.locks.length} times`);
   return (
     <Box role="img" aria-label={`The last 13 weeks. ${said.join(", ")}.`}>
+      {line && line.rain.length > 0 && (
+        <>
+          <Name>Rain</Name>
+          <Lane>
+            {line.rain.map((r) => (
+              <Bar
+                key={r.on}
+                title={r.text}
+                style={{ left: `${place(r.on, today)}%`, height: `${Math.max(2, 26 * r.share)}px` }}
+              />
+            ))}
+          </Lane>
+        </>
+      )}
+      {line && line.risk.length > 0 && (
+        <>
+          <Name>At risk</Name>
+          <Bands of={line.risk} kind="risk" today={today} />
+        </>
+      )}
       {lanes.map(({ key, text }) => [
         <Name key={`${key} name`}>{text}</Name>,
         <Lane key={key}>
@@ -88,6 +159,12 @@ export function TimeLine({ events, today }: { events: Event[]; today: string }) 
             ))}
         </Lane>,
       ])}
+      {line && line.locks.length > 0 && (
+        <>
+          <Name>Locked</Name>
+          <Bands of={line.locks} kind="lock" today={today} />
+        </>
+      )}
       <Months>
         {months(today).map((m) => (
           <span key={m.name} style={m.at > 92 ? { right: 0, borderLeft: 0 } : { left: `${m.at}%` }}>

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from e2e.base import PHONE, WIDE, BrowserTest
 from greenmeasure.common import clock
 from greenmeasure.ground.models import Area
-from greenmeasure.sky.models import Rhythm
+from greenmeasure.sky.models import Rhythm, Station
 from greenmeasure.tests.base import make_account
 from greenmeasure.work.models import Work
 
@@ -91,3 +91,15 @@ class Story(BrowserTest):
         expect(row).to_contain_text("Rolled")
         row.get_by_role("link", name="North green").click()
         expect(self.page.get_by_role("heading", name="Its story")).to_be_visible()
+
+    def test_a_gauge_is_read_from_the_areas_page(self) -> None:
+        self.open()
+        self.button("Read a gauge").click()
+        expect(self.page.get_by_text("Readings are kept with the site’s weather station.", exact=False)).to_be_visible()
+        Station.objects.create(account=self.area.account, site=self.area.site, name="Gauge")
+        self.area.account.touch("sky")
+        self.open()
+        self.button("Read a gauge").click()
+        self.fill("It read", "0.4")
+        self.button("Keep the reading").click()
+        expect(self.page.locator("tr[data-event^=reading]")).to_contain_text("Rain gauge: 0.4 in")

@@ -26,7 +26,7 @@ from greenmeasure.scouting.followups import followup_out, without_effect_here
 from greenmeasure.scouting.models import FollowUp, Photo
 from greenmeasure.scouting.queries import photos, reports
 from greenmeasure.scouting.words import named_text, photo_text, scout_text
-from greenmeasure.sky.models import Rhythm
+from greenmeasure.sky.models import HandReading, Rhythm
 from greenmeasure.sky.routine import OF_RHYTHM, every_rhythm
 from greenmeasure.story.line import line
 from greenmeasure.story.schemas import EventOut, EventsOut, LastOut, StoryOut, UsualOut
@@ -77,6 +77,7 @@ def _events(account: Account, near: set[int], here: Area | None, today: date) ->
     where it was; the week's rhythm is told of it, and of each area where there is no one area.
     """
     found = list(_done(account, frozenset(near), here.pk if here else 0))
+    found += _read_by_hand(account, near, here.pk if here else 0)
     for pk in [here.pk] if here else near:
         found += regular(account, areas(account)[pk], today, told=here is None)
     return sorted((e for e in found if e.on <= today), key=lambda e: (e.on, e.clock), reverse=True)
@@ -165,6 +166,16 @@ def _seen(account: Account, near: frozenset[int], here: int) -> Iterator[EventOu
     for pk in near:
         for on, readings in groupby(names[pk].soil.all(), key=lambda r: r.taken_on):
             yield _Seen(f"soil-{pk}-{on}", "soil", on, soil_text([r.ph for r in readings]), names[pk]).event(here)
+
+
+def _read_by_hand(account: Account, near: set[int], here: int) -> Iterator[EventOut]:
+    """What gauges and thermometers on the areas read; those of a station are of its site, and not of a ground."""
+    names = areas(account)
+    for r in HandReading.objects.filter(station__account=account, area_id__in=near):
+        area = names[r.area_id or 0]
+        local = r.at.astimezone(area.site.zone)
+        said = _Seen(f"reading-{r.pk}", "reading", local.date(), f"{r.get_kind_display()}: {r.text}", area)
+        yield said.event(here, by=r.by, clock="" if r.kind == HandReading.Kind.RAIN else f"{local:%H:%M}")
 
 
 def _day_of(p: Photo) -> tuple[date, int]:

@@ -212,3 +212,11 @@ class BehindIt(SkyTest):
         locks = self.ask("GET", f"areas/{self.area.pk}/story")["line"]["locks"]
         seed = next(x for x in locks if x["text"].startswith("No seeding"))
         self.assertEqual((seed["begin"], seed["end"], seed["over"]), ("2026-08-10", "2026-08-12", True))
+
+    def test_a_gauge_read_on_the_area_stands_in_its_story(self) -> None:
+        self.station()
+        rain = {"kind": "rain", "value": {"value": 0.4, "unit": "in"}, "on": "2026-08-10"}
+        self.ask("POST", "sky/readings", rain | {"area_id": self.area.pk}, 201)
+        self.ask("POST", "sky/readings", rain, 201)
+        found = [e for e in self.ask("GET", f"areas/{self.area.pk}/story")["events"] if e["kind"] == "reading"]
+        self.assertEqual([(e["title"], e["on"], e["where"]) for e in found], [("Rain gauge: 0.4 in", "2026-08-10", "")])

@@ -107,7 +107,7 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
           {h.buffer ? `: ${h.buffer.text} away.` : "."}
         </Notice>
       ))}
-      <Story area_id={area.id} />
+      <Story area_id={area.id} site_id={area.site_id} />
       {whole.plan ? (
         <AreaPlan
           plan={whole.plan}

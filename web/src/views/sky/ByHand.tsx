@@ -21,8 +21,15 @@ const kinds = [
   { key: "snow", text: "Snow lying" },
 ];
 
-/** Readings by hand: what was read today, and those kept. */
-export function ByHand({ all, zone }: { all: Schemas["StationsOut"]; zone: string }) {
+interface FormProps {
+  all: Schemas["StationsOut"];
+  /** Where it starts: an area's id, or none for the station. */
+  area?: string;
+  onDone?: () => void;
+}
+
+/** What was read today, or on a day that has been. */
+export function HandForm({ all, area = "", onDone }: FormProps) {
   const areas = useAreas();
   const add = useAddReading();
   const remove = useRemoveReading();
@@ -32,7 +39,7 @@ export function ByHand({ all, zone }: { all: Schemas["StationsOut"]; zone: strin
     value: { value: "", unit: first("rain") },
     on: todayHere(),
     clock: "08:00",
-    area: "",
+    area,
   };
   const [v, setV] = useState(blank);
   const change = (part: Partial<typeof blank>) => setV((now) => ({ ...now, ...part }));
@@ -50,66 +57,78 @@ export function ByHand({ all, zone }: { all: Schemas["StationsOut"]; zone: strin
         onSuccess: (made) => {
           setV({ ...v, value: { ...v.value, value: "" } });
           say(`${made.kind_text} ${made.text} is kept.`, () => remove.mutate(made.id));
+          onDone?.();
         },
       },
     );
   return (
-    <Section title="Read by hand">
-      <Form label="A reading by hand" error={add.error} onSubmit={keep}>
-        <Fields $columns={3}>
+    <Form label="A reading by hand" error={add.error} onSubmit={keep}>
+      <Fields $columns={3}>
+        <PickField
+          label="What"
+          name="kind"
+          value={v.kind}
+          options={kinds}
+          onChange={(kind) => change({ kind, value: { value: "", unit: kind === "wet" ? "" : first(kind) } })}
+        />
+        {v.kind === "wet" ? (
           <PickField
-            label="What"
-            name="kind"
-            value={v.kind}
-            options={kinds}
-            onChange={(kind) =>
-              change({ kind, value: { value: "", unit: kind === "wet" ? "" : first(kind) } })
-            }
-          />
-          {v.kind === "wet" ? (
-            <PickField
-              label="It was"
-              name="value"
-              value={v.value.value || null}
-              options={[
-                { key: "wet", text: "Wet" },
-                { key: "dry", text: "Dry" },
-              ]}
-              onChange={(value) => change({ value: { value, unit: "" } })}
-            />
-          ) : (
-            <QuantityField
-              label="It read"
-              name="value"
-              value={v.value}
-              units={(all.hand_units[v.kind] ?? []).map((u) => ({ key: u.name, text: u.text }))}
-              onChange={(value) => change({ value })}
-            />
-          )}
-          <DateField label="On" name="on" value={v.on} onChange={(on) => change({ on })} />
-          {v.kind !== "rain" && (
-            <TimeField label="At" name="clock" value={v.clock} onChange={(clock) => change({ clock })} />
-          )}
-          <PickField
-            label="Where"
-            name="area_id"
-            value={v.area}
+            label="It was"
+            name="value"
+            value={v.value.value || null}
             options={[
-              { key: "", text: "At the station" },
-              ...(areas.data?.areas ?? [])
-                .filter((a) => a.site_id === all.site_id)
-                .map((a) => ({ key: String(a.id), text: a.name })),
+              { key: "wet", text: "Wet" },
+              { key: "dry", text: "Dry" },
             ]}
-            onChange={(area) => change({ area })}
+            onChange={(value) => change({ value: { value, unit: "" } })}
           />
-        </Fields>
-        <Bar style={{ marginTop: 14 }}>
-          <Button type="submit" isDisabled={add.isPending}>
-            Keep the reading
+        ) : (
+          <QuantityField
+            label="It read"
+            name="value"
+            value={v.value}
+            units={(all.hand_units[v.kind] ?? []).map((u) => ({ key: u.name, text: u.text }))}
+            onChange={(value) => change({ value })}
+          />
+        )}
+        <DateField label="On" name="on" value={v.on} onChange={(on) => change({ on })} />
+        {v.kind !== "rain" && (
+          <TimeField label="At" name="clock" value={v.clock} onChange={(clock) => change({ clock })} />
+        )}
+        <PickField
+          label="Where"
+          name="area_id"
+          value={v.area}
+          options={[
+            { key: "", text: "At the station" },
+            ...(areas.data?.areas ?? [])
+              .filter((a) => a.site_id === all.site_id)
+              .map((a) => ({ key: String(a.id), text: a.name })),
+          ]}
+          onChange={(area) => change({ area })}
+        />
+      </Fields>
+      <Bar style={{ marginTop: 14 }}>
+        <Button type="submit" look={onDone ? "main" : undefined} isDisabled={add.isPending}>
+          Keep the reading
+        </Button>
+        {onDone && (
+          <Button look="quiet" onPress={onDone}>
+            Leave it
           </Button>
-        </Bar>
-        <Fault error={add.error} besides={["kind", "value", "on", "clock", "area_id"]} />
-      </Form>
+        )}
+      </Bar>
+      <Fault error={add.error} besides={["kind", "value", "on", "clock", "area_id"]} />
+    </Form>
+  );
+}
+
+/** Readings by hand: what was read today, and those kept. */
+export function ByHand({ all, zone }: { all: Schemas["StationsOut"]; zone: string }) {
+  const remove = useRemoveReading();
+  return (
+    <Section title="Read by hand">
+      <HandForm all={all} />
       {all.station && all.station.by_hand.length > 0 && (
         <Scroll style={{ marginTop: 14 }} tabIndex={0} role="group" aria-label="Readings by hand">
           <Ledger>

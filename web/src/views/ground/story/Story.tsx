@@ -1,8 +1,10 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { useStory } from "../../../api/story";
-import { useMay } from "../../../app/session";
+import { useStation } from "../../../api/sky";
+import { useAccount, useMay } from "../../../app/session";
 import { t } from "../../../app/theme";
 import { Button } from "../../../parts/Button";
 import { Facts } from "../../../parts/Facts";
@@ -10,6 +12,7 @@ import { Hint } from "../../../parts/Field";
 import { Fault } from "../../../parts/Notice";
 import { Bar, Section } from "../../../parts/Section";
 import { Waiting } from "../../../parts/Waiting";
+import { HandForm } from "../../sky/ByHand";
 import { Told } from "./Told";
 import { TimeLine } from "./TimeLine";
 import { useNoted, WorkForm } from "./WorkForm";
@@ -37,7 +40,7 @@ const Two = styled.div`
 `;
 
 /** The story of an area: the last of each, what comes next, three months on one line, and all of it below. */
-export function Story({ area_id }: { area_id: number }) {
+export function Story({ area_id, site_id }: { area_id: number; site_id: number }) {
   const [whole, setWhole] = useState(false);
   const story = useStory(area_id, whole);
   const may = useMay("applicator");
@@ -58,7 +61,7 @@ export function Story({ area_id }: { area_id: number }) {
             {(found.events.length > 0 || found.line.rain.length > 0) && (
               <TimeLine events={found.events} today={found.today} line={found.line} />
             )}
-            {may && <Note area_id={area_id} usual={found.usual} />}
+            {may && <Note area_id={area_id} site_id={site_id} usual={found.usual} />}
             {found.events.length === 0 ? (
               <Hint style={{ marginTop: 12 }}>
                 {found.more
@@ -80,6 +83,26 @@ export function Story({ area_id }: { area_id: number }) {
   );
 }
 
+/** What a gauge or a thermometer on the area reads; a site's station keeps it. */
+function Gauge({ area_id, site_id, onDone }: { area_id: number; site_id: number; onDone: () => void }) {
+  const stations = useStation(site_id);
+  const { slug } = useAccount();
+  return (
+    <Waiting of={stations}>
+      {(all) =>
+        all.station ? (
+          <HandForm all={all} area={String(area_id)} onDone={onDone} />
+        ) : (
+          <Hint>
+            Readings are kept with the site’s weather station.{" "}
+            <Link to={`/a/${slug}/sky/station`}>Set it up first</Link>, be it a rain gauge alone.
+          </Hint>
+        )
+      }
+    </Waiting>
+  );
+}
+
 function Lasts({ title, of }: { title: string; of: Schemas["LastOut"][] }) {
   if (!of.length) return null;
   return (
@@ -90,13 +113,25 @@ function Lasts({ title, of }: { title: string; of: Schemas["LastOut"][] }) {
 }
 
 /** One press for the usual, and a form for all else. */
-function Note({ area_id, usual }: { area_id: number; usual: Parameters<typeof WorkForm>[0]["usual"] }) {
-  const [open, setOpen] = useState(false);
+function Note({
+  area_id,
+  site_id,
+  usual,
+}: {
+  area_id: number;
+  site_id: number;
+  usual: Schemas["UsualOut"][];
+}) {
+  const [open, setOpen] = useState<"" | "work" | "gauge">("");
   const { noted, error, isPending } = useNoted();
   if (open) {
     return (
       <div style={{ margin: "16px 0 24px" }}>
-        <WorkForm area_id={area_id} usual={usual} onDone={() => setOpen(false)} />
+        {open === "work" ? (
+          <WorkForm area_id={area_id} usual={usual} onDone={() => setOpen("")} />
+        ) : (
+          <Gauge area_id={area_id} site_id={site_id} onDone={() => setOpen("")} />
+        )}
       </div>
     );
   }
@@ -125,7 +160,8 @@ function Note({ area_id, usual }: { area_id: number; usual: Parameters<typeof Wo
               {`${u.text.replace(/\.$/, "")}, now`}
             </Button>
           ))}
-        <Button onPress={() => setOpen(true)}>Note other work</Button>
+        <Button onPress={() => setOpen("work")}>Note other work</Button>
+        <Button onPress={() => setOpen("gauge")}>Read a gauge</Button>
       </Bar>
       <Fault error={error} />
     </>

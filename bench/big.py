@@ -1,4 +1,4 @@
-"""A big account: two hundred areas, three hundred products, ten years of hours, five thousand entries, two thousand rounds.
+"""A big account: 200 areas, 300 products, ten years of hours, 5,000 entries, 2,000 rounds, 2,000 photographs.
 
 It is the demo account, multiplied: what is copied is real in every field.
 """
@@ -21,6 +21,7 @@ class Size:
     years: int = 10
     entries: int = 5000
     rounds: int = 2000
+    photos: int = 2000
 
 
 def copied(row: Any, **other: Any) -> Any:
@@ -70,7 +71,25 @@ def make(size: Size) -> None:
     _hours(account, size.years)
     book(size.entries)
     _rounds(account, size.rounds)
+    _photos(account, size.photos)
     account.touch()
+
+
+def _photos(account: Any, count: int) -> None:
+    """Photographs, and a scout report for every fourth of them, back in time over all areas; the files are those of the demo."""
+    from greenmeasure.scouting.models import Photo, Scouting
+
+    areas = list(account.areas.filter(archived_at=None, parent=None).values_list("pk", flat=True))
+    shots, reports = list(account.photos.all()), list(Scouting.objects.filter(area__account=account))
+    more = range(count - len(shots))
+    back = [timedelta(days=1 + n * 3650 // max(1, count)) for n in more]
+    here = [areas[n % len(areas)] for n in more]
+    of = [shots[n % len(shots)] for n in more]
+    rows = [copied(p, area_id=a, spot_id=None, taken_at=p.taken_at - b) for p, a, b in zip(of, here, back, strict=True)]
+    Photo.objects.bulk_create(rows, 2000)
+    every = [reports[n % len(reports)] for n in more]
+    seen = [copied(s, area_id=a, spot_id=None, on=s.on - b) for s, a, b in zip(every, here, back, strict=True)]
+    Scouting.objects.bulk_create(seen[::4], 2000)
 
 
 def _areas(account: Any, count: int) -> None:

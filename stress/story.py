@@ -350,10 +350,6 @@ def _sky(area: int, site: int, spray: Any, service: str, now: datetime) -> Told:
     }
     made = yield Call("add_scouting", body=scouted)
     yield Call("list_looks")
-    done = next(a for a in (yield Call("read_book"))["applications"] if not a["struck"])
-    yield Call("get_after", {"application_id": done["id"]})
-    said = yield Call("answer_followup", body={"application_id": done["id"], "how": "better", "note": "From the gate"})
-    yield Call("strike_followup", {"follow_id": said["id"]}, body={"why": "The other green"})
     spot = yield Call("add_spot", {"area_id": area}, body={"name": "By the third post"})
     named = {"name": "By the fourth post", "x": 2.5, "version": spot["version"]}
     yield Call("change_spot", {"area_id": area, "spot_id": spot["id"]}, body=named)
@@ -447,6 +443,9 @@ def _rounds(area: int, bank: int, spray: Any, sprayer: int, lot: int, today: dat
     right = {"version": 0, "why": "Misread the tank.", "wind": "5 mph", "used": [{"position": 0, "amount": q(4.1, "fl_oz")}]}
     yield Call("correct_application", there, body=right)
     yield Call("get_application", there)
+    yield Call("get_after", there)
+    said = yield Call("answer_followup", body={**there, "how": "better", "note": "From the gate", "on": str(today)})
+    yield Call("strike_followup", {"follow_id": said["id"]}, body={"why": "The other green"})
     yield Call("reckon_again", there)
     yield Call("export_csv", query={"words": ""})
     spots = one | {"spots": True, "parts": [one["parts"][0] | {"area_id": bank, "spray": q(1, "gal")}]}

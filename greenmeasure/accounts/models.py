@@ -30,8 +30,12 @@ PARTS = ("ground", "shelf", "stock", "kit", "water", "work", "scouting", "sky", 
 """The parts of an account that change by themselves; each has a revision. Its own, of name, units, house rules and sites, counts
 for all of them.
 """
-PARTS_OF = {part: (part,) for part in PARTS if part != "stock"} | {"accounts": (), "shelf": ("shelf", "stock")}
-"""By the app, the parts in which its tables lie; what the account itself is counts for all."""
+PARTS_OF = {part: (part,) for part in PARTS if part != "stock"} | {
+    "accounts": (),
+    "shelf": ("shelf", "stock"),
+    "scouting": ("scouting", "book"),
+}
+"""By the app, the parts in which its tables lie and what they hang on; what the account itself is counts for all."""
 OWN = "account"
 
 

@@ -9,7 +9,9 @@ from playwright.sync_api import expect
 
 from e2e.base import PHONE, WIDE, BrowserTest
 from greenmeasure.common import clock
+from greenmeasure.ground.actions import add_measurement
 from greenmeasure.ground.models import Area
+from greenmeasure.ground.schemas import MeasurementIn
 from greenmeasure.scouting.actions import add_photo, save_spot
 from greenmeasure.scouting.models import Photo, Scouting, Spot
 from greenmeasure.scouting.schemas import PhotoIn, SpotIn
@@ -163,6 +165,19 @@ class Scouted(BrowserTest):
         self.button("Strike it").click()
         expect(self.page.get_by_text("Struck by Manager alder: It was the other green.")).to_be_visible()
         self.assertEqual(Scouting.objects.filter(struck_at=None).count(), 0)
+
+    def test_a_patch_is_marked_on_the_plan(self) -> None:
+        taken = MeasurementIn(method="rectangle", values={"length": 100, "width": 70}, taken_on=clock.today(self.area), use=True)
+        add_measurement(self.area, taken, self.user)
+        self.open()
+        self.button("Note what was seen").click()
+        self.pick("Looked for", "Damage")
+        self.page.get_by_role("img", name="The plan, to mark the patch on").click()
+        expect(self.page.get_by_role("img", name="The plan, with the patch on it")).to_be_visible()
+        self.fill("Across", "20")
+        self.button("Note what was found").click()
+        expect(self.page.get_by_text("Damage seen, 20 ft across")).to_be_visible()
+        expect(self.page.get_by_role("img", name="Plan with the fixed spots and what was seen")).to_be_visible()
 
     def test_what_it_is_easily_taken_for_is_told(self) -> None:
         self.open()

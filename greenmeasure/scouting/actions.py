@@ -11,11 +11,12 @@ from core.days import dated
 from core.errors import InputError
 from core.scouting.kinds import Look, Namer, Sure, check_score, check_share, check_what, look_of
 from core.scouting.likeness import Light, Mown
+from core.units import LENGTH
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.book.queries import applications
 from greenmeasure.common import clock, pictures
 from greenmeasure.common.errors import Conflict, Faults, Missing
-from greenmeasure.common.schemas import signed_in
+from greenmeasure.common.schemas import quantity_in, signed_in
 from greenmeasure.common.struck import reason
 from greenmeasure.common.versions import claim
 from greenmeasure.ground.models import Area
@@ -25,6 +26,8 @@ from greenmeasure.scouting.schemas import FollowUpIn, Number, PhotoIn, ScoutIn, 
 
 MOST_SPOTS, MOST_PHOTOS = 60, 20_000
 """Spots of an area, and photographs of an account (ours)."""
+MOST_ACROSS = 500.0
+"""A spot's size [m] (ours)."""
 LATE = timedelta(days=1)
 """How far ahead of us a camera's clock may be, and still be believed to be of today (ours)."""
 
@@ -51,8 +54,9 @@ def add_scouting(account: Account, user: User, data: ScoutIn) -> Scouting:
     score = faults.of(_score, look, data.score, account.us) if look else None
     sure, namer = faults.of(_one_of, Sure, "sure", data.sure), faults.of(_one_of, Namer, "named_by", data.named_by)
     spot = faults.of(_spot, account, area, data.spot_id)
+    place = faults.of(_place, data)
     faults.raise_any()
-    assert look and sure and namer
+    assert place and look and sure and namer
     made = Scouting.objects.create(
         area=area,
         on=data.on,
@@ -64,6 +68,9 @@ def add_scouting(account: Account, user: User, data: ScoutIn) -> Scouting:
         sure=sure,
         named_by=namer,
         spot=spot,
+        x=place[0],
+        y=place[1],
+        across=place[2],
         where=data.where,
         note=data.note,
         by=str(user),
@@ -103,6 +110,19 @@ def _share(look: Look, data: ScoutIn) -> float | None:
 
 def _score(look: Look, typed: Number, us: bool) -> float | None:
     return check_score(look, _number("score", typed), us)
+
+
+def _place(data: ScoutIn) -> tuple[float | None, float | None, float | None]:
+    """Where on the plan it was, and how far across [m]; a size without a place is of the whole, and refused."""
+    known = data.x is not None and data.y is not None
+    if data.across is None or not str(data.across.value).strip():
+        return (data.x, data.y, None) if known else (None, None, None)
+    if not known:
+        raise InputError("across", data.across.value, "It has a size and no place.", "Press the plan where it lies, or leave it.")
+    across = quantity_in("across", data.across, LENGTH).base
+    if across > MOST_ACROSS:
+        raise InputError("across", data.across.value, "No spot is that large.", "Say how much of the turf shows it.")
+    return data.x, data.y, across
 
 
 def _number(field: str, typed: Number) -> float | None:

@@ -32,7 +32,8 @@ class Spot(PutAway):
 class Scouting(Strikable):
     """What a scout found on an area: something seen or not, what it is, on how much of the turf [%], its score, and where.
 
-    `what` is the key of a target, or words where its kind has none; `score` is on the kind's scale, what is counted per m².
+    `what` is the key of a target, or words where its kind has none; `score` is on the kind's scale, what is counted per m². `x`
+    and `y` are its place on the area's plan, and `across` how far it reaches there [m].
     """
 
     area = models.ForeignKey("ground.Area", on_delete=models.CASCADE, related_name="scouted")
@@ -45,6 +46,9 @@ class Scouting(Strikable):
     sure = models.CharField(max_length=8, default=Sure.SURE.value)
     named_by = models.CharField(max_length=12, default=Namer.EYE.value)
     spot = models.ForeignKey(Spot, on_delete=models.SET_NULL, null=True, related_name="reports")
+    x = models.FloatField(null=True)
+    y = models.FloatField(null=True)
+    across = models.FloatField(null=True)
     where = models.CharField(max_length=80, blank=True)
     note = models.CharField(max_length=300, blank=True)
     by = models.CharField(max_length=80)

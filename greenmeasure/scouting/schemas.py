@@ -6,13 +6,16 @@ from typing import Annotated
 from pydantic import Field
 
 from greenmeasure.common.bounds import Id, In, Word
-from greenmeasure.common.schemas import FactOut, Line, Name, OptionOut, Out
+from greenmeasure.common.schemas import FactOut, Line, Name, OptionOut, Out, QuantityIn
 
 Number = float | str
 
 
 class ScoutIn(In):
-    """What a scout found; `severity` is how much of the turf shows it [%], `what` a target's key or words, as its kind has it."""
+    """What a scout found; `x` and `y` are its place on the area's plan [m], `across` how far it reaches.
+
+    `severity` is how much of the turf shows it [%], `what` a target's key or words, as its kind has it.
+    """
 
     area_id: Id
     on: date
@@ -24,6 +27,9 @@ class ScoutIn(In):
     sure: Word = "sure"
     named_by: Word = "eye"
     spot_id: Id | None = None
+    x: float | None = None
+    y: float | None = None
+    across: QuantityIn | None = None
     where: Name = ""
     note: Line = ""
 
@@ -157,6 +163,9 @@ class ScoutOut(Out):
     score: str
     named: str
     spot: str
+    x: float | None
+    y: float | None
+    across: float | None
     where: str
     note: str
     by: str

@@ -9,7 +9,7 @@ from core.label.targets import TARGETS
 from core.readable import joined
 from core.scouting.colour import Colours
 from core.scouting.kinds import Look, Namer, Sure, shown_score
-from core.units import show_number
+from core.units import UNITS, show_number
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.scouting.models import Photo, Scouting
 
@@ -34,7 +34,19 @@ def scout_text(found: Scouting, us: bool) -> str:
     head = name if bare else f"{name} seen"
     share = f" on {show_number(found.severity)} %" if found.severity else ""
     score = shown_score(found.look, found.score, us) if found.score is not None else ""
-    return ", ".join(x for x in (head + share, score, found.spot.name if found.spot else "", found.where) if x)
+    across = f"{length_text(found.across, us)} across" if found.across else ""
+    return ", ".join(x for x in (head + share, across, score, found.spot.name if found.spot else "", found.where) if x)
+
+
+def length_text(metres: float, us: bool) -> str:
+    """A length as one says it.
+
+    Args:
+        metres: of it [m].
+        us: whether to say it in feet.
+    """
+    unit = UNITS["ft" if us else "m"]
+    return f"{show_number(metres / unit.size, 2)} {unit.symbol}"
 
 
 def named_text(found: Scouting) -> str:

@@ -79,6 +79,18 @@ class Reports(ApiTest):
         self.assertEqual({e["kind"] for e in lines}, {"scouting"})
         self.assertEqual(len(lines), 6)
 
+    def test_a_patch_on_the_plan_has_a_place_and_a_size(self) -> None:
+        """20 ft are 6.096 m (international foot)."""
+        patch_ = {"x": 12.5, "y": 8.0, "across": {"value": "20", "unit": "ft"}}
+        made = self.report(kind="damage", what="Tyre marks", **patch_)
+        self.assertEqual((made["x"], made["text"]), (12.5, "Tyre marks seen, 20 ft across"))
+        self.assertAlmostEqual(float(str(made["across"])), 6.096)
+        body = {"area_id": self.area.pk, "on": "2026-08-10", "kind": "damage"}
+        for wrong in ({"across": patch_["across"]}, patch_ | {"across": {"value": "9", "unit": "mile"}}):
+            self.assertEqual(list(self.faults("POST", "scouting", body | wrong)), ["across"])
+        bare = self.report(kind="damage", x=1.0, y=2.0, across={"value": "", "unit": "ft"})
+        self.assertEqual((bare["y"], bare["across"]), (2.0, None))
+
     def test_who_named_it_and_how_sure(self) -> None:
         made = self.report(kind="disease", what="rust", sure="likely", named_by="laboratory")
         self.assertEqual(made["named"], "named by a laboratory and likely")

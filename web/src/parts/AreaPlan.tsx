@@ -27,12 +27,14 @@ interface Props {
   label: string;
   /** Places on it [m], numbered in their order. */
   spots?: { x: number; y: number }[];
+  /** Round patches on it [m]. */
+  patches?: { x: number; y: number; across: number | null }[];
   /** Called with the place [m] that was pressed. */
   onPick?: (x: number, y: number) => void;
 }
 
 /** An area to scale, with its measured lines, a scale bar, and north where the plan has one. */
-export function AreaPlan({ plan, us, label, spots = [], onPick }: Props) {
+export function AreaPlan({ plan, us, label, spots = [], patches = [], onPick }: Props) {
   const f = frame(plan, WIDTH, MOST_HEIGHT, MARGIN);
   const { x, y } = f;
   const many = plan.marks.length > 14;
@@ -68,6 +70,16 @@ export function AreaPlan({ plan, us, label, spots = [], onPick }: Props) {
           </g>
         );
       })}
+      {patches.map((p, i) => (
+        <circle
+          key={i}
+          className="cut"
+          cx={x(p.x)}
+          cy={y(p.y)}
+          r={Math.max(4, ((p.across ?? 0) / 2) * f.scale)}
+          fillOpacity={0.6}
+        />
+      ))}
       {spots.map((s, i) => (
         <Pin key={i}>
           <circle cx={x(s.x)} cy={y(s.y)} r={10} />

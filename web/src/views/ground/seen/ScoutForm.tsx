@@ -1,7 +1,12 @@
 import { useState } from "react";
+import styled from "styled-components";
 import { useAddScouting, useLooks, useStrikeScouting } from "../../../api/scouting";
 import type { Schemas } from "../../../api/client";
+import { useArea } from "../../../api/hooks";
+import { useAccount } from "../../../app/session";
+import { t } from "../../../app/theme";
 import { say } from "../../../app/toast";
+import { AreaPlan } from "../../../parts/AreaPlan";
 import { Button } from "../../../parts/Button";
 import { DateField, todayHere } from "../../../parts/DateField";
 import { Form } from "../../../parts/Form";
@@ -9,8 +14,20 @@ import { Hint } from "../../../parts/Field";
 import { Fault } from "../../../parts/Notice";
 import { PickField } from "../../../parts/PickField";
 import { Bar, Fields } from "../../../parts/Section";
+import { QuantityField } from "../../../parts/QuantityField";
+import { lengthUnits } from "../../../parts/units";
 import { TextField } from "../../../parts/TextField";
 
+const Patch = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 200px;
+  gap: 12px 20px;
+  align-items: start;
+  margin-top: 14px;
+  ${t.phone} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
 const FIELDS = [
   "kind",
   "what",
@@ -21,6 +38,7 @@ const FIELDS = [
   "sure",
   "named_by",
   "spot_id",
+  "across",
   "where",
   "note",
 ];
@@ -54,6 +72,10 @@ export function ScoutForm({ area_id, spots = [], kind = "disease", what = "", on
     note: "",
   };
   const [v, setV] = useState(blank);
+  const { units } = useAccount();
+  const area = useArea(area_id);
+  const [at, setAt] = useState<{ x: number; y: number } | null>(null);
+  const [across, setAcross] = useState({ value: "", unit: units === "us" ? "ft" : "m" });
   const change = (part: Partial<typeof blank>) => setV((now) => ({ ...now, ...part }));
   const look = looks.data?.looks.find((x) => x.key === v.kind);
   const targets = (look?.targets ?? []).filter((x) => !only || only.includes(x.key));
@@ -70,6 +92,7 @@ export function ScoutForm({ area_id, spots = [], kind = "disease", what = "", on
     named_by: v.named_by,
     spot_id: v.spot ? Number(v.spot) : null,
     on: v.on,
+    ...(seen && look?.share ? { ...at, across } : {}),
     where: v.where,
     note: v.note,
   };
@@ -186,6 +209,34 @@ export function ScoutForm({ area_id, spots = [], kind = "disease", what = "", on
           ))}
           .
         </Hint>
+      )}
+      {share && !only && area.data?.plan && (
+        <Patch>
+          <div>
+            <Hint>Or press the plan where it lies, and say how far it reaches.</Hint>
+            <AreaPlan
+              plan={{ ...area.data.plan, marks: [] }}
+              us={units === "us"}
+              label={at ? "The plan, with the patch on it" : "The plan, to mark the patch on"}
+              patches={at ? [{ ...at, across: null }] : []}
+              onPick={(x, y) => setAt({ x, y })}
+            />
+          </div>
+          <div>
+            <QuantityField
+              label="Across"
+              name="across"
+              value={across}
+              units={lengthUnits(units)}
+              onChange={setAcross}
+            />
+            {at && (
+              <Button look="quiet" onPress={() => setAt(null)}>
+                Take the mark away
+              </Button>
+            )}
+          </div>
+        </Patch>
       )}
       <Bar style={{ marginTop: 14 }}>
         <Button type="submit" look={onDone ? "main" : undefined} isDisabled={add.isPending}>

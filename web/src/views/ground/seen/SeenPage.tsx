@@ -69,7 +69,7 @@ function Seen({ found }: { found: Schemas["EyesOut"] }) {
       }
       margin={
         <>
-          <Where area_id={found.area_id} spots={found.spots} />
+          <Where area_id={found.area_id} spots={found.spots} reports={found.reports} />
           <Section title="To compare pictures">
             <Hint>
               Same spot, same hour, same light, and mown alike. Cut grass and cloud make a false comparison,
@@ -124,18 +124,30 @@ function Seen({ found }: { found: Schemas["EyesOut"] }) {
 }
 
 /** Where the spots lie, for those whose place is known. */
-function Where({ area_id, spots }: { area_id: number; spots: Schemas["SpotOut"][] }) {
+function Where({
+  area_id,
+  spots,
+  reports,
+}: {
+  area_id: number;
+  spots: Schemas["SpotOut"][];
+  reports: Schemas["ScoutOut"][];
+}) {
   const area = useArea(area_id);
   const us = useAccount().units === "us";
   const known = spots.filter((s): s is typeof s & { x: number; y: number } => s.x !== null && s.y !== null);
-  if (!known.length || !area.data?.plan) return null;
+  const seen = reports.filter(
+    (r): r is typeof r & { x: number; y: number } => !r.struck && r.x !== null && r.y !== null,
+  );
+  if (!(known.length || seen.length) || !area.data?.plan) return null;
   return (
-    <Section title="Where the spots lie">
+    <Section title="Where it lies">
       <AreaPlan
         plan={{ ...area.data.plan, marks: [] }}
         us={us}
-        label="Plan with the fixed spots"
+        label="Plan with the fixed spots and what was seen"
         spots={known}
+        patches={seen}
       />
       <Hint>{known.map((s, i) => `${i + 1} ${s.name}`).join("; ")}</Hint>
     </Section>

@@ -3,6 +3,8 @@
 from django.db import models
 
 from core.errors import InputError
+from greenmeasure.common import clock
+from greenmeasure.common.errors import Conflict
 from greenmeasure.common.rows import HouseRow
 
 
@@ -20,6 +22,20 @@ class Strikable(HouseRow):
     def struck(self) -> str:
         """By whom it was struck and why; empty where it stands."""
         return f"Struck by {self.struck_by}: {self.struck_why}" if self.struck_at else ""
+
+
+def strike(found: Strikable, by: str, why: str) -> None:
+    """Strike a record.
+
+    Raises:
+        InputError: no reason.
+        Conflict: it is struck already, maybe by somebody else at the same time.
+    """
+    told = {"struck_at": clock.now(), "struck_by": by, "struck_why": reason(why)}
+    if not type(found)._default_manager.filter(pk=found.pk, struck_at=None).update(**told):
+        raise Conflict("It is struck already.")
+    for field, value in told.items():
+        setattr(found, field, value)
 
 
 def reason(why: str) -> str:

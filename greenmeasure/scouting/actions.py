@@ -15,9 +15,9 @@ from core.units import LENGTH
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.book.queries import applications
 from greenmeasure.common import clock, pictures
-from greenmeasure.common.errors import Conflict, Faults, Missing
+from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.schemas import quantity_in, signed_in
-from greenmeasure.common.struck import reason
+from greenmeasure.common.struck import strike
 from greenmeasure.common.versions import claim
 from greenmeasure.ground.models import Area
 from greenmeasure.scouting.models import FollowUp, Photo, Scouting, Spot
@@ -88,17 +88,9 @@ def strike_scouting(account: Account, user: User, pk: int, why: str) -> Scouting
         Conflict: it is struck already.
     """
     found = report_of(account, pk)
-    _strike(account, user, found, why)
-    return found
-
-
-def _strike(account: Account, user: User, found: Scouting | FollowUp, why: str) -> None:
-    told = {"struck_at": clock.now(), "struck_by": str(user), "struck_why": reason(why)}
-    if not type(found)._default_manager.filter(pk=found.pk, struck_at=None).update(**told):
-        raise Conflict("It is struck already.")
-    for field, value in told.items():
-        setattr(found, field, value)
+    strike(found, str(user), why)
     account.touch("scouting")
+    return found
 
 
 def _share(look: Look, data: ScoutIn) -> float | None:
@@ -165,7 +157,8 @@ def answer_followup(account: Account, user: User, data: FollowUpIn) -> FollowUp:
 
 def strike_followup(account: Account, user: User, found: FollowUp, why: str) -> FollowUp:
     """Strike what was said of an application; it stays readable. Raises InputError or Conflict as `strike_scouting`."""
-    _strike(account, user, found, why)
+    strike(found, str(user), why)
+    account.touch("scouting")
     return found
 
 

@@ -11,9 +11,9 @@ from core.ledger.work import DOINGS, Ask, Doing
 from core.units import show_number
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.common import clock
-from greenmeasure.common.errors import Conflict, Faults, Missing
+from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.schemas import quantity_in
-from greenmeasure.common.struck import reason
+from greenmeasure.common.struck import strike
 from greenmeasure.ground.models import Area
 from greenmeasure.work.models import Work
 from greenmeasure.work.queries import against
@@ -84,12 +84,8 @@ def strike_work(found: Work, user: User, why: str) -> None:
         InputError: no reason.
         Conflict: it is struck already.
     """
-    told = {"struck_at": clock.now(), "struck_by": str(user), "struck_why": reason(why)}
     with transaction.atomic():
-        if not Work.objects.filter(pk=found.pk, struck_at=None).update(**told):
-            raise Conflict("It is struck already.")
-        for field, value in told.items():
-            setattr(found, field, value)
+        strike(found, str(user), why)
         changed = _change_back(found)
         found.account.touch("work", *(["ground"] if changed else []))
 

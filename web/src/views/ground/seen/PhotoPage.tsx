@@ -8,7 +8,6 @@ import {
   useChangePhoto,
   useColour,
   useEyes,
-  useLooks,
   useRemovePhoto,
   type Photo,
 } from "../../../api/scouting";
@@ -23,11 +22,11 @@ import { Hint } from "../../../parts/Field";
 import { Form } from "../../../parts/Form";
 import { Fault, Notice } from "../../../parts/Notice";
 import { Page } from "../../../parts/Page";
-import { PickField } from "../../../parts/PickField";
 import { Bar, Fields, Section } from "../../../parts/Section";
 import { TextField } from "../../../parts/TextField";
 import { Waiting } from "../../../parts/Waiting";
 import { BackTo } from "./SeenPage";
+import { ShotFields } from "./ShotFields";
 
 const Picture = styled.img`
   display: block;
@@ -136,7 +135,6 @@ function One({ photo, spots }: { photo: Photo; spots: Schemas["SpotOut"][] }) {
 
 function Change({ photo, spots }: { photo: Photo; spots: Schemas["SpotOut"][] }) {
   const { slug } = useAccount();
-  const looks = useLooks();
   const change = useChangePhoto();
   const remove = useRemovePhoto();
   const navigate = useNavigate();
@@ -168,30 +166,7 @@ function Change({ photo, spots }: { photo: Photo; spots: Schemas["SpotOut"][] })
         onSubmit={() => change.mutate({ id: photo.id, body }, { onSuccess: () => say("It is noted.") })}
       >
         <Fields $columns={3}>
-          <PickField
-            label="Of which spot"
-            name="spot_id"
-            value={v.spot}
-            options={[
-              { key: "", text: "No fixed spot" },
-              ...spots.map((s) => ({ key: String(s.id), text: s.name })),
-            ]}
-            onChange={(spot) => set({ spot })}
-          />
-          <PickField
-            label="Light"
-            name="light"
-            value={v.light}
-            options={[{ key: "", text: "Not noted" }, ...(looks.data?.light ?? [])]}
-            onChange={(light) => set({ light })}
-          />
-          <PickField
-            label="Mowing"
-            name="mown"
-            value={v.mown}
-            options={[{ key: "", text: "Not noted" }, ...(looks.data?.mown ?? [])]}
-            onChange={(mown) => set({ mown })}
-          />
+          <ShotFields value={v} onChange={set} spots={spots} />
           <DateField label="Taken on" name="on" value={v.on} onChange={(on) => set({ on })} />
           <TimeField label="At" name="clock" value={v.clock} onChange={(clock) => set({ clock })} />
           <TextField label="Note" name="note" value={v.note} onChange={(note) => set({ note })} />

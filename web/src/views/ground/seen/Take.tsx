@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { DropZone, FileTrigger, isFileDropItem, ProgressBar, Text } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../../api/client";
-import { pictureOf, useAddSpot, useLooks, usePutPhoto } from "../../../api/scouting";
+import { pictureOf, useAddSpot, usePutPhoto } from "../../../api/scouting";
 import { useArea } from "../../../api/hooks";
 import { useAccount } from "../../../app/session";
 import { t } from "../../../app/theme";
@@ -10,10 +10,10 @@ import { AreaPlan } from "../../../parts/AreaPlan";
 import { Button } from "../../../parts/Button";
 import { Hint } from "../../../parts/Field";
 import { Fault } from "../../../parts/Notice";
-import { PickField } from "../../../parts/PickField";
 import { Bar, Fields } from "../../../parts/Section";
 import { TextField } from "../../../parts/TextField";
 import { Camera } from "./Camera";
+import { ShotFields } from "./ShotFields";
 
 const ACCEPT = ["image/jpeg", "image/png", "image/webp"];
 const NEW = "new";
@@ -83,7 +83,6 @@ export function Take({
 }) {
   const { slug, units } = useAccount();
   const us = units === "us";
-  const looks = useLooks();
   const addSpot = useAddSpot(area_id);
   const put = usePutPhoto(area_id);
   const count = useRef(0);
@@ -116,30 +115,11 @@ export function Take({
   return (
     <>
       <Fields $columns={3}>
-        <PickField
-          label="Of which spot"
-          name="spot_id"
-          value={v.spot}
-          options={[
-            { key: "", text: "No fixed spot" },
-            ...spots.map((s) => ({ key: String(s.id), text: s.name })),
-            { key: NEW, text: "Another spot…", note: "a place one comes back to" },
-          ]}
-          onChange={(next) => change({ spot: next })}
-        />
-        <PickField
-          label="Light"
-          name="light"
-          value={v.light}
-          options={[{ key: "", text: "Not noted" }, ...(looks.data?.light ?? [])]}
-          onChange={(light) => change({ light })}
-        />
-        <PickField
-          label="Mowing"
-          name="mown"
-          value={v.mown}
-          options={[{ key: "", text: "Not noted" }, ...(looks.data?.mown ?? [])]}
-          onChange={(mown) => change({ mown })}
+        <ShotFields
+          value={v}
+          onChange={change}
+          spots={spots}
+          more={[{ key: NEW, text: "Another spot…", note: "a place one comes back to" }]}
         />
       </Fields>
       {unnamed && (

@@ -26,13 +26,15 @@ class User(AbstractUser):
         return self.full_name or self.username
 
 
-PARTS = ("ground", "shelf", "stock", "kit", "water", "work", "scouting", "sky", "reckon", "season", "rounds", "book")
-"""The parts of an account that change by themselves; each has a revision. Its own, of name, units, house rules and sites, counts
+PARTS = ("ground", "shelf", "stock", "kit", "water", "work", "scouting", "sky", "reckon", "season", "rounds", "ticks", "book")
+"""The parts of an account that change by themselves; each has a revision: stock apart from the shelf, a round's ticks apart from
+rounds, for they change at every pour. Its own, of name, units, house rules and sites, counts
 for all of them.
 """
-PARTS_OF = {part: (part,) for part in PARTS if part != "stock"} | {
+PARTS_OF = {part: (part,) for part in PARTS if part not in ("stock", "ticks")} | {
     "accounts": (),
     "shelf": ("shelf", "stock"),
+    "rounds": ("rounds", "ticks"),
     "scouting": ("scouting", "book"),
 }
 """By the app, the parts in which its tables lie and what they hang on; what the account itself is counts for all."""
@@ -73,6 +75,7 @@ class Account(HouseRow):
     reckon_revision = _revision()
     season_revision = _revision()
     rounds_revision = _revision()
+    ticks_revision = _revision()
     book_revision = _revision()
     version = models.PositiveIntegerField(default=1)
 

@@ -21,7 +21,7 @@ OF_PRODUCT = (
 )
 
 
-@kept("kit", "rounds", "shelf")
+@kept("kit", "rounds", "ticks", "shelf")
 def held(account: Account) -> dict[int, Residue]:
     """What each machine held, by its id: the last filling of each product; one counts once something of it was poured."""
     cleanings = list(Cleaning.objects.filter(machine__account=account).order_by("at"))
@@ -42,13 +42,22 @@ def held(account: Account) -> dict[int, Residue]:
 
 
 def _fillings(account: Account) -> list[dict[str, Any]]:
-    """The last filling of each product into each machine, the latest first; years of rounds are gone through by the database."""
-    done = account.rounds.filter(status="done")
+    """The last filling of each product into each machine, the latest first."""
     poured = account.rounds.exclude(status="done").filter(ticks__load__gt=0)
     latest: dict[tuple[int, int], dict[str, Any]] = {}
-    for which in (done, poured):
-        for f in which.values(*OF_PRODUCT).annotate(latest=Max("at")):
-            key = (f["machine_id"], f["mix__product_id"])
-            if key not in latest or f["latest"] > latest[key]["latest"]:
-                latest[key] = f
+    for f in (*_of_done(account), *_last(poured)):
+        key = (f["machine_id"], f["mix__product_id"])
+        if key not in latest or f["latest"] > latest[key]["latest"]:
+            latest[key] = f
     return sorted(latest.values(), key=lambda f: f["latest"], reverse=True)
+
+
+@kept("rounds", "shelf")
+def _of_done(account: Account) -> list[dict[str, Any]]:
+    """Those of rounds that are done: years of them, which no tick changes."""
+    return _last(account.rounds.filter(status="done"))
+
+
+def _last(rounds: Any) -> list[dict[str, Any]]:
+    """The last filling of each product into each machine; the database goes through the rounds."""
+    return list(rounds.values(*OF_PRODUCT).annotate(latest=Max("at")))

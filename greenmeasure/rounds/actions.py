@@ -187,7 +187,7 @@ def tick(found: Round, user: User, data: TickIn) -> None:
         InputError: the sheet has no such act.
     """
     _known_act(found, data)
-    with open_round(found):
+    with open_round(found, "ticks"):
         if not data.done:
             found.ticks.filter(load=data.load, act=data.act).delete()
             return
@@ -197,13 +197,13 @@ def tick(found: Round, user: User, data: TickIn) -> None:
 
 
 @contextmanager
-def open_round(found: Round) -> Iterator[None]:
-    """Hold a round that is under way while something of it changes. Raises Conflict where it is over."""
+def open_round(found: Round, part: str = "rounds") -> Iterator[None]:
+    """Hold a round that is under way while something of a part changes. Raises Conflict where it is over."""
     with transaction.atomic():
         _hold(found)
         _still_open(found)
         yield
-        found.account.touch("rounds")
+        found.account.touch(part)
 
 
 def _hold(found: Round) -> None:

@@ -30,8 +30,6 @@ MOST_ACROSS = 500.0
 """A spot's size [m] (ours)."""
 LATE = timedelta(days=1)
 """How far ahead of us a camera's clock may be, and still be believed to be of today (ours)."""
-
-
 K = TypeVar("K", bound=StrEnum)
 
 

@@ -21,6 +21,7 @@ from greenmeasure.scouting.queries import photos
 from greenmeasure.scouting.schemas import AfterOut, FollowDueOut, FollowUpOut
 from greenmeasure.scouting.words import days_text, follow_text, looks_text, since_text
 
+KNOWN = {k.value for k in Kind}
 YEAR = timedelta(days=400)
 """How far back applications are looked through for those without effect (ours)."""
 
@@ -36,8 +37,7 @@ def followup_of(account: Account, pk: int) -> FollowUp:
 
 def kinds_of(application: Application) -> list[Kind]:
     """The kinds of its products."""
-    known = {k.value for k in Kind}
-    return [Kind(e.kind) for e in application.entries.all() if e.kind in known]
+    return [Kind(e.kind) for e in application.entries.all() if e.kind in KNOWN]
 
 
 def preventive(application: Application) -> bool:
@@ -47,7 +47,7 @@ def preventive(application: Application) -> bool:
 
 def products_of(application: Application) -> str:
     """The products that something follows from, in words."""
-    named = [e.product_name for e in application.entries.all() if Kind(e.kind) in core.COURSES]
+    named = [e.product_name for e in application.entries.all() if e.kind in core.COURSES]
     return joined(list(dict.fromkeys(named)))
 
 

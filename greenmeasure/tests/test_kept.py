@@ -96,6 +96,14 @@ class Kept(ApiTest):
             self.ask(method, path.format(**latest), body, expect)
             self.assertNotEqual(self.fresh().revisions(PARTS), before, path)
 
+    def test_a_tick_renews_what_reads_ticks_and_nothing_else(self) -> None:
+        begun = self.ask("POST", "rounds", self.job(), 201)
+        before = dict(zip(PARTS, self.fresh().revisions(PARTS)[1:], strict=True))
+        gear = begun["sheet"]["wear"][0]["key"]
+        self.ask("POST", f"rounds/{begun['id']}/ticks", {"load": 0, "act": gear, "done": True})
+        after = dict(zip(PARTS, self.fresh().revisions(PARTS)[1:], strict=True))
+        self.assertEqual([part for part in PARTS if before[part] != after[part]], ["ticks"])
+
     def test_two_accounts_of_one_revision_are_told_apart(self) -> None:
         other = make_account("other")
         Account.objects.update(account_revision=self.account.account_revision)

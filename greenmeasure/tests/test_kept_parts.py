@@ -26,7 +26,8 @@ ELSEWHERE = {"import_archive", "open_account", "preview_geojson", "preview_past"
 def part_of(table: str) -> str:
     """The part of an account in which a table lies; empty for what lies in none."""
     app = table.split("_")[0]
-    return "stock" if table == "shelf_lot" else OWN if table == "accounts_site" else app if app in PARTS else ""
+    apart = {"shelf_lot": "stock", "rounds_tick": "ticks", "accounts_site": OWN}
+    return apart.get(table) or (app if app in PARTS else "")
 
 
 class Watch:

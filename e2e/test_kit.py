@@ -225,8 +225,14 @@ class ByKeyboard(KitTest):
         self.page.set_viewport_size(PHONE)
 
     def tab_to(self, name: str) -> None:
-        """Go on by the tab key until what is called so has the focus."""
-        for _ in range(60):
+        """Go on by the tab key until what is called so has the focus.
+
+        Sixty presses take less than a second: on a busy machine they can be over before the answer that brings a field is there.
+        So it goes round once more when the page has come to rest.
+        """
+        for n in range(120):
+            if n == 60:
+                self.settle()
             self.page.keyboard.press("Tab")
             here = self.page.evaluate("""() => { const e = document.activeElement; if (!e) return '';
                 const by = (e.getAttribute('aria-labelledby') || '').split(' ').map(i => document.getElementById(i)?.innerText);

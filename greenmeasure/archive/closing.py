@@ -7,7 +7,7 @@ from greenmeasure.accounts.models import Account, User
 from greenmeasure.accounts.people import let_go
 from greenmeasure.archive.tables import tables
 from greenmeasure.scouting.actions import drop_unused
-from greenmeasure.scouting.models import Photo
+from greenmeasure.scouting.queries import files_of
 
 
 @transaction.atomic
@@ -21,7 +21,7 @@ def close(account: Account, by: User, name: str, password: str) -> None:
         raise InputError("name", name, "That is not the account's name.", f"Type “{account.name}” to close it.")
     if not by.check_password(password):
         raise InputError("password", None, "That is not your password.", "Enter the one you sign in with.")
-    pictures = set(Photo.objects.filter(account=account).values_list("sha", flat=True))
+    pictures = files_of(account)
     people = list(User.objects.filter(memberships__account=account))
     for table in reversed(tables()):
         table.rows(account).delete()

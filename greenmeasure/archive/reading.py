@@ -23,7 +23,7 @@ from greenmeasure.archive.writing import BATCH, FORMAT, MANIFEST, PEOPLE, PICTUR
 from greenmeasure.common.bounds import bounded, read_json
 from greenmeasure.common.pictures import store
 from greenmeasure.scouting.actions import MOST_PHOTOS
-from greenmeasure.scouting.models import Photo
+from greenmeasure.scouting.queries import files_of
 
 MOST_BYTES, MOST_LINE = 2_000_000_000, 32_000_000
 """Bytes of an archive unpacked, and of one row in it: a label's file has 12 MB."""
@@ -51,7 +51,7 @@ def read(file: IO[bytes], manager: User) -> Account:
             keys: Keys = {User: _people(archive, manifest)}
             for table in tables():
                 keys[table.model] = _read_table(archive, manifest, table, keys)
-            _pictures(archive, keys)
+            _pictures(archive, Account.objects.get(pk=keys[Account][0]))
     except InputError:
         raise
     except IntegrityError:
@@ -150,9 +150,9 @@ def _read_table(archive: zipfile.ZipFile, manifest: dict[str, Any], table: Table
     return made
 
 
-def _pictures(archive: zipfile.ZipFile, keys: Keys) -> None:
+def _pictures(archive: zipfile.ZipFile, account: Account) -> None:
     """Keep the files of the photographs; one that was lost before it was taken along stays lost."""
-    for sha in sorted(set(Photo.objects.filter(pk__in=keys[Photo]).values_list("sha", flat=True))):
+    for sha in sorted(files_of(account)):
         try:
             held = archive.getinfo(f"{PICTURES}/{sha}.jpg")
         except KeyError:

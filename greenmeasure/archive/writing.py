@@ -19,7 +19,7 @@ from greenmeasure.accounts.models import Account, User
 from greenmeasure.archive.tables import INSIDE, Table, tables
 from greenmeasure.common import clock
 from greenmeasure.common.pictures import file_of
-from greenmeasure.scouting.models import Photo
+from greenmeasure.scouting.queries import files_of
 
 FORMAT, VERSION = "green-measure-archive", 1
 MANIFEST, PEOPLE, PICTURES = "manifest.json", "people", "pictures"
@@ -38,7 +38,7 @@ def write(account: Account, to: IO[bytes]) -> dict[str, Any]:
         _put(archive, told, PEOPLE, iter([["full_name"], *([name] for _, name in people)]))
         for table in tables():
             _put(archive, told, table.name, _lines(table, account, numbers))
-        for sha in sorted(set(Photo.objects.filter(account=account).values_list("sha", flat=True))):
+        for sha in sorted(files_of(account)):
             if (file := file_of(sha)).exists():
                 archive.write(file, f"{PICTURES}/{file.name}", zipfile.ZIP_STORED)
         manifest = {

@@ -1,20 +1,23 @@
 """Pictures of turf for the demo account, drawn by rule: blades, mottle, straw-coloured patches, and the light of the hour."""
 
 from datetime import datetime
+from functools import cache
 from io import BytesIO
 
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
 
+from greenmeasure.common.pictures import IFD, SHOT_AT
+
 Floats = NDArray[np.float64]
 
 HIGH, WIDE = 720, 960
 LEAF, STRAW = np.array([62.0, 104.0, 44.0]), np.array([178.0, 164.0, 112.0])
 LIT = {"sun": 1.18, "cloud": 0.94, "shade": 0.7}
-SHOT_AT, IFD = 0x9003, 0x8769
 
 
+@cache
 def picture(seed: int, dead: float, light: str, mown: str, taken: datetime) -> bytes:
     """A JPEG with its hour in it, as a telephone writes one.
 

@@ -68,7 +68,7 @@ def due_followups(account: Account, today: date) -> tuple[FollowDueOut, ...]:
         if a.area is None or not key[1] or key in found:
             continue
         days = core.looks(kinds, preventive(a))
-        answered = [f.on for f in a.followups.all() if f.struck_at is None]
+        answered = [f.on for f in _standing(a.followups.all())]
         found[key] = _due_out(account, a, today) if core.due(a.applied_on, days, today, answered) is not None else None
     return tuple(sorted((x for x in found.values() if x), key=lambda x: x.on))
 
@@ -135,24 +135,36 @@ def _target_of(e: Entry) -> str:
     return found.key if found and found.kind in PESTS else ""
 
 
+def _targets_of(a: Application) -> list[str]:
+    """The keys of the pests that an application was against."""
+    return list(dict.fromkeys(key for e in a.entries.all() if (key := _target_of(e))))
+
+
 def _target_name(a: Application) -> str:
-    names = [TARGETS[key].name.lower() for e in a.entries.all() if (key := _target_of(e))]
-    return joined(list(dict.fromkeys(names)))
+    return joined([TARGETS[key].name.lower() for key in _targets_of(a)])
 
 
 def _without_effect(account: Account, a: Application) -> tuple[str, list[str]]:
     """What is said where several against the same had no effect, and what else to do."""
-    for key in dict.fromkeys(_target_of(e) for e in a.entries.all()):
-        if key and a.area_id and (run := core.without_effect(_tried(account, a.area_id, key, a.applied_on))):
+    past = _past(account, a.area_id, a.applied_on)
+    for key in _targets_of(a):
+        if run := core.without_effect(_tried(past, key)):
             return core.without_effect_text(TARGETS[key].name.lower(), run), core.what_else(TARGETS[key].kind, run)
     return "", []
 
 
-def _tried(account: Account, area_id: int, key: str, until: date) -> list[Tried]:
-    """The applications on an area against a target up to a day, with how each was seen to be last."""
+def _past(account: Account, area_id: int | None, until: date) -> list[Application]:
+    """The applications on an area up to a day; none where the area is no longer known."""
+    if area_id is None:
+        return []
     rows = applications(account).filter(area_id=area_id, applied_on__gte=until - YEAR, applied_on__lte=until)
+    return list(rows.prefetch_related("entries", "followups"))
+
+
+def _tried(past: Iterable[Application], key: str) -> list[Tried]:
+    """Those applications that were against a target, with how each was seen to be last."""
     found = []
-    for a in rows.prefetch_related("entries", "followups"):
+    for a in past:
         meant = [e for e in a.entries.all() if _target_of(e) == key]
         if not meant:
             continue
@@ -169,7 +181,7 @@ def _standing(rows: Iterable[FollowUp]) -> list[FollowUp]:
 
 def without_effect_here(account: Account, area_id: int, today: date) -> list[str]:
     """What is said of an area where several against the same had no effect of late."""
-    rows = applications(account).filter(area_id=area_id, applied_on__gte=today - core.TOGETHER, applied_on__lte=today)
-    keys = dict.fromkeys(key for a in rows.prefetch_related("entries") for e in a.entries.all() if (key := _target_of(e)))
-    runs = ((TARGETS[k].name.lower(), core.without_effect(_tried(account, area_id, k, today))) for k in keys)
+    past = _past(account, area_id, today)
+    keys = dict.fromkeys(key for a in past if a.applied_on >= today - core.TOGETHER for key in _targets_of(a))
+    runs = ((TARGETS[k].name.lower(), core.without_effect(_tried(past, k))) for k in keys)
     return [core.without_effect_text(name, run) for name, run in runs if run]

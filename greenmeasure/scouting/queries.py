@@ -52,6 +52,19 @@ def photos(account: Account) -> list[Photo]:
     return list(found.select_related("area__site", "spot"))
 
 
+def files_of(account: Account) -> set[str]:
+    """The digests of every picture file that an account shows, whatever its reader sees."""
+    return set(Photo.objects.filter(account=account).values_list("sha", flat=True))
+
+
+def by_report(taken: Sequence[Photo]) -> dict[int | None, list[int]]:
+    """The ids of photographs by their report; those of none under None."""
+    found: dict[int | None, list[int]] = {}
+    for p in taken:
+        found.setdefault(p.report_id, []).append(p.pk)
+    return found
+
+
 def standing(account: Account) -> list[Scouting]:
     """The reports that count: those that are not struck, the latest first."""
     return [s for s in reports(account) if s.struck_at is None]
@@ -121,13 +134,14 @@ def eyes(account: Account, area_id: int) -> EyesOut:
     pictures_here = [p for p in photos(account) if p.area_id in near]
     reports_here = [s for s in reports(account) if s.area_id in near]
     spots = Spot.objects.filter(area_id__in=near, archived_at=None)
+    of = by_report(pictures_here)
     return EyesOut(
         area_id=area.pk,
         area=area.name,
         sentence=eyes_sentence(area.name, [s for s in reports_here if not s.struck_at], pictures_here, account.us),
         spots=[spot_out(s, [p for p in pictures_here if p.spot_id == s.pk]) for s in spots],
         photos=[photo_out(p) for p in pictures_here[:MOST]],
-        reports=[scout_out(s, [p.pk for p in pictures_here if p.report_id == s.pk]) for s in reports_here[:MOST]],
+        reports=[scout_out(s, of.get(s.pk, [])) for s in reports_here[:MOST]],
         more=len(pictures_here) > MOST or len(reports_here) > MOST,
     )
 

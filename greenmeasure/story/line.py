@@ -47,13 +47,13 @@ def _rain(known: Known, begin: date, today: date, us: bool) -> Iterator[RainOut]
 
 def _risk(known: Known, area: Area, begin: date, today: date) -> Iterator[SpanOut]:
     """The days on which the gravest of what an area is watched for was rising or over its threshold, in runs."""
-    series, days = series_of(known.station), known.weather.days
+    series, days, every = series_of(known.station), known.weather.days, watched(area)
     found: list[tuple[date, bool, str]] = []
     for i in range(max(0, known.day_at(begin)), min(len(days), known.day_at(today) + 1)):
         worst = max(
             (
                 (RISKS[::-1].index(state), share, TARGETS[w.disease].name)
-                for w in watched(area)
+                for w in every
                 for value in [float(series[w.model.key].values[i])]
                 for state in [risk_of(value, bool(series[w.model.key].outside[i]), w.threshold.value)]
                 for share in [0.0 if np.isnan(value) else value / w.threshold.value]

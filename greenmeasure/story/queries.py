@@ -24,7 +24,7 @@ from greenmeasure.ground.queries import area_of, areas, kin, wholes
 from greenmeasure.ledger.past import every_planned, history
 from greenmeasure.scouting.followups import followup_out, without_effect_here
 from greenmeasure.scouting.models import FollowUp, Photo
-from greenmeasure.scouting.queries import photos, reports
+from greenmeasure.scouting.queries import by_report, photos, reports
 from greenmeasure.scouting.words import named_text, photo_text, scout_text
 from greenmeasure.sky.models import HandReading, Rhythm
 from greenmeasure.sky.routine import OF_RHYTHM, every_rhythm
@@ -149,12 +149,12 @@ def _worked(account: Account, near: frozenset[int], here: int) -> Iterator[Event
 def _seen(account: Account, near: frozenset[int], here: int) -> Iterator[EventOut]:
     names = areas(account)
     pictures = [p for p in photos(account) if p.area_id in near]
+    of = by_report(pictures)
     for r in reports(account):
         if r.area_id in near:
             said = _Seen(f"scouting-{r.pk}", "scouting", r.on, scout_text(r, account.us), names[r.area_id])
-            of = [p.pk for p in pictures if p.report_id == r.pk]
             text = joined([x for x in (r.note, named_text(r)) if x])
-            yield said.event(here, text=text, by=r.by, photos=of, link="scouting", id=r.pk, struck=r.struck)
+            yield said.event(here, text=text, by=r.by, photos=of.get(r.pk, []), link="scouting", id=r.pk, struck=r.struck)
     for (on, area_id), several in groupby([p for p in pictures if p.report_id is None], key=_day_of):
         yield _photographed(on, names[area_id], list(several), here)
     said_after = FollowUp.objects.filter(application__area_id__in=near, application__struck_at=None)

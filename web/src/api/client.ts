@@ -67,15 +67,20 @@ interface Answer<T> {
   response: Response;
 }
 
+/** What a refused request is told as, from what the server answered. */
+export function refused(status: number, error: unknown): ApiError {
+  const told = (error ?? {}) as Partial<Schemas["ErrorOut"]>;
+  return new ApiError(
+    status,
+    told.code ?? "error",
+    told.message ?? `The server answered ${status}. Nothing was half-saved; try again.`,
+    told.fields ?? [],
+  );
+}
+
 /** The data of an answer, or an ApiError thrown. */
 export async function read<T>(asked: Promise<Answer<T>>): Promise<T> {
   const { data, error, response } = await asked;
   if (response.ok) return data as T;
-  const told = (error ?? {}) as Partial<Schemas["ErrorOut"]>;
-  throw new ApiError(
-    response.status,
-    told.code ?? "error",
-    told.message ?? `The server answered ${response.status}. Nothing was half-saved; try again.`,
-    told.fields ?? [],
-  );
+  throw refused(response.status, error);
 }

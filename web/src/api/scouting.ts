@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { connection } from "../app/connection";
-import { api, ApiError, NoConnection, read, send, token, type Schemas } from "./client";
+import { api, NoConnection, read, refused, send, token, type Schemas } from "./client";
 import { useChange, usePath } from "./hooks";
 
 export type Photo = Schemas["PhotoOut"];
@@ -149,17 +149,7 @@ function put(url: string, form: FormData, onProgress: (share: number) => void): 
       connection.found();
       const said = parsed(asked.responseText);
       if (asked.status < 300 && said) resolve(said as Photo);
-      else {
-        const told = (said ?? {}) as Partial<Schemas["ErrorOut"]>;
-        reject(
-          new ApiError(
-            asked.status,
-            told.code ?? "error",
-            told.fields?.[0]?.problem ?? told.message ?? "The server did not take it.",
-            told.fields ?? [],
-          ),
-        );
-      }
+      else reject(refused(asked.status, said));
     };
     asked.send(form);
   });

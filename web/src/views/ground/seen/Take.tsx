@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import { DropZone, FileTrigger, isFileDropItem, ProgressBar, Text } from "react-aria-components";
 import styled from "styled-components";
-import type { Schemas } from "../../../api/client";
+import { ApiError, type Schemas } from "../../../api/client";
 import { pictureOf, useAddSpot, usePutPhoto } from "../../../api/scouting";
 import { useArea } from "../../../api/hooks";
 import { useAccount } from "../../../app/session";
@@ -103,7 +103,8 @@ export function Take({
       await put(file, noted, (share) => mark(key, { share }));
       mark(key, { done: true, share: 1 });
     } catch (wrong) {
-      mark(key, { wrong: (wrong as Error).message });
+      const field = wrong instanceof ApiError ? wrong.fields[0] : undefined;
+      mark(key, { wrong: field?.problem ?? (wrong as Error).message });
     }
   };
   const take = (files: File[]) => {

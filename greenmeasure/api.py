@@ -1,5 +1,6 @@
 """The API: one router a place, errors of one shape, an OpenAPI document that the front end's client is made from."""
 
+from functools import cache
 from typing import Any
 
 from django.http import HttpRequest
@@ -46,7 +47,9 @@ class Api(NinjaAPI):
     def get_openapi_operation_id(self, operation) -> str:  # type: ignore[no-untyped-def]
         return str(operation.view_func.__name__)
 
-    def get_openapi_schema(self, **kwargs) -> OpenAPISchema:  # type: ignore[no-untyped-def]
+    @cache  # noqa: B019 - there is one API in a process
+    def get_openapi_schema(self, **kwargs) -> OpenAPISchema:  # type: ignore[no-untyped-def, override]
+        """The document, which takes seconds to make, and is for reading only."""
         schema = super().get_openapi_schema(**kwargs)
         schema["components"]["schemas"]["ErrorOut"] = errors.ErrorOut.model_json_schema(
             ref_template="#/components/schemas/{model}"

@@ -46,7 +46,7 @@ from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Rhythm, Station
 from greenmeasure.sky.routine import Routine, has_own
-from greenmeasure.sky.weather import Known, recent, stations_of
+from greenmeasure.sky.weather import REACH, Known, near, recent, stations_of
 
 SHUTS = {Weight.REFUSE: Fit.BAD, Weight.WARN: Fit.MIND}
 MOST_APART = 120
@@ -91,8 +91,12 @@ def _ahead_of(station: Station, here: int) -> Cut:
 
 def _cut(known: Known, begin: int, end: int, now: int) -> Cut:
     """The hours from one place to another, with their soil and their leaves."""
-    hours = _with_soil(known, known.hours.between(begin, end), begin)
-    return Cut(hours, leaf(hours, wet_hours(hours, Wetness(known.station.wetness))), now - begin)
+    return _bare(known, _with_soil(known, known.hours.between(begin, end), begin), now - begin)
+
+
+def _bare(known: Known, hours: Hours, now: int) -> Cut:
+    """Hours with their leaves; `now` is the place of the one at hand."""
+    return Cut(hours, leaf(hours, wet_hours(hours, Wetness(known.station.wetness))), now)
 
 
 def needs_together(picked: Sequence[Card]) -> Together:
@@ -197,25 +201,30 @@ def meant(product: Product, at: datetime, zone: tzinfo) -> Applied:
 
 # --- one hour, as the gate asks it ----------------------------------------------------------------------------------
 
-REACH = 96
-"""No label asks for more dry hours than this before or after (ours)."""
+AROUND = REACH // timedelta(hours=1)
 
 
 @kept()
-def _cut_around(station: Station, place: int) -> Cut:
-    """The hours around the one at a place."""
-    known = recent(station)
-    assert known
-    return _cut(known, max(0, place - REACH), min(len(known.hours), place + REACH + 1), place)
+def _cut_around(station: Station, hour: datetime, soil: bool) -> Cut | None:
+    """The hours around one, with their soil if it is asked for; None where no table reaches it."""
+    known = _known_around(station, hour, soil)
+    place = known.hours.place(hour) if known else -1
+    if known is None or not 0 <= place < len(known.hours):
+        return None
+    begin, end = max(0, place - AROUND), min(len(known.hours), place + AROUND + 1)
+    return _cut(known, begin, end, place) if soil else _bare(known, known.hours.between(begin, end), place - begin)
 
 
-def _cut_at(known: Known | None, at: datetime) -> Cut:
-    """The hours around a time; of those that no table reaches nothing is known."""
-    if known is None or not 0 <= known.hours.place(at) < len(known.hours):
-        start = np.datetime64(at.astimezone(UTC).replace(tzinfo=None), "h") - np.timedelta64(REACH, "h")
-        blank = unknown(start, 2 * REACH + 1)
-        return Cut(blank, np.full(len(blank), np.nan), REACH)
-    return _cut_around(known.station, known.hours.place(at))
+def _known_around(station: Station, hour: datetime, soil: bool) -> Known | None:
+    """What is known around an hour; the soil, where it was not measured, is estimated by months of air."""
+    return recent(station) if soil else near(station, hour)
+
+
+def _nothing_around(hour: datetime) -> Cut:
+    """The hours around one of which nothing is known."""
+    start = np.datetime64(hour.astimezone(UTC).replace(tzinfo=None), "h") - np.timedelta64(AROUND, "h")
+    blank = unknown(start, 2 * AROUND + 1)
+    return Cut(blank, np.full(len(blank), np.nan), AROUND)
 
 
 @kept()
@@ -265,12 +274,14 @@ def _hour(at: datetime) -> datetime:
 
 def _judged(account: Account, area: Area, card: Card, at: datetime, said: Said) -> tuple[Reason, ...]:
     station, zone, kinds = stations_of(account).get(area.site_id), area.site.zone, Rhythm.Kind
-    known = recent(station) if station else None
-    cut = said.seen(_cut_at(known, at))
+    needs, hour = _needs_of(card), _hour(at)
+    soil = any(x is not None for x in needs.soil)
+    known = _known_around(station, hour, soil) if station else None
+    cut = said.seen((_cut_around(station, hour, soil) if station else None) or _nothing_around(hour))
     routine = Routine(account, area.site_id, area.pk)
     mown, watered = (routine.touches(kind, zone, cut.hours) for kind in (kinds.MOW, kinds.WATER))
     around, age = Conditions(mown=mown, watered=watered), (known.forecast_age(clock.now()) if known else None) or 0.0
-    judged = judge_hours(cut.hours, _needs_of(card), now=cut.now, wet=cut.wet, around=around, age=age, us=account.us, count=1)
+    judged = judge_hours(cut.hours, needs, now=cut.now, wet=cut.wet, around=around, age=age, us=account.us, count=1)
     return judged.reasons[0]
 
 

@@ -8,6 +8,8 @@ from datetime import date, datetime, timedelta
 from typing import Any
 
 import numpy as np
+from django.db.models import CharField
+from django.db.models.functions import Cast, Left
 
 from core.disease.model import Weather
 from core.weather.days import clock, days_of
@@ -22,8 +24,10 @@ STALE_HOURS, STALE_FORECAST = 4.0, 12.0
 """Hours after which the latest measured hour, and a forecast, are called stale (ours)."""
 RECENT = 120
 """Days that the models of every day look back."""
+REACH = timedelta(hours=96)
+"""No label asks for more dry hours than this before or after (ours)."""
 BEFORE = timedelta(days=3)
-"""What is read before those, so that gaps at their beginning are filled as within; no gap that is filled is as long."""
+"""What is read beyond those, so that gaps at their ends are filled as within; no gap that is filled is as long."""
 
 
 @dataclass(frozen=True)
@@ -118,10 +122,18 @@ def _from_day(known: Known, day: date) -> Known:
     return replace(known, weather=Weather(hours, cut, number[begin:] - first, known.weather.clock[begin:]))
 
 
-def _read(station: Station, since: datetime | None) -> Known | None:
-    """What is known since a time, or all of it, with what was read by hand set into it."""
-    later = {"at__gte": since} if since else {}
+@kept()
+def near(station: Station, hour: datetime) -> Known | None:
+    """What is known of the days around an hour, as `recent` has it, in a fraction of its rows; None where nothing is."""
+    return _read(station, hour - REACH - BEFORE, hour + REACH + BEFORE)
+
+
+def _read(station: Station, since: datetime | None, until: datetime | None = None) -> Known | None:
+    """What is known from a time to another, or of all times, with what was read by hand set into it."""
+    later = ({"at__gte": since} if since else {}) | ({"at__lt": until} if until else {})
     measured, foretold = (_part(rows.filter(**later)) for rows in (station.readings, station.foretold))
+    if until and station.readings.filter(at__gte=until).exists():
+        foretold = _part(station.foretold.none())  # all of it has been: what was not measured then is a hole
     times = np.concatenate([p[0] for p in (measured, foretold)])
     if not len(times):
         return None
@@ -138,10 +150,14 @@ def _read(station: Station, since: datetime | None) -> Known | None:
     return Known(station, Weather(found, days, number, local), issued, count, last)
 
 
+HOUR_OF = Left(Cast("at", CharField()), len("2026-08-05 10"))
+"""An hour as the database writes it, in UTC: numpy reads thousands of them at once, rather than made datetimes one by one."""
+
+
 def _part(rows: Any) -> Part:
     """Rows as times and columns."""
-    found = list(rows.order_by("at").values_list("at", *FIELDS))
-    times = np.array([r[0].replace(tzinfo=None) for r in found], dtype="datetime64[h]")
+    found = list(rows.order_by("at").values_list(HOUR_OF, *FIELDS))
+    times = np.array([r[0] for r in found], dtype="datetime64[h]")
     table = np.array([r[1:] for r in found], dtype=float).reshape(len(found), len(FIELDS))
     return times, {name: table[:, i] for i, name in enumerate(FIELDS)}
 

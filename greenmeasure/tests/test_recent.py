@@ -10,12 +10,16 @@ from core.weather.days import Days
 from core.weather.hours import FIELDS, Hour, Hours
 from greenmeasure.sky.keeping import keep_forecast
 from greenmeasure.sky.models import HandReading, Reading, Station
-from greenmeasure.sky.weather import RECENT, recent, whole
+from greenmeasure.sky.weather import RECENT, near, recent, whole
 from greenmeasure.tests.base import ApiTest
 from sims import climate
 
 END = datetime(2026, 5, 20, 13, tzinfo=UTC)
 """A hundred and twenty days before it, the clocks had not yet been put forward."""
+
+
+NEAR = timedelta(hours=96)
+"""How far what is read around an hour is held against all there is."""
 
 
 class Recent(ApiTest):
@@ -71,3 +75,28 @@ class Recent(ApiTest):
         assert lately and every
         self.assertEqual(len(lately.hours), len(every.hours))
         self.assertIsInstance(lately.hours, Hours)
+
+    def test_around_an_hour_it_is_the_same(self) -> None:
+        """Before the first hour, at its gaps, over what was read by hand, where the forecast begins, and past its end."""
+        station = self.station(RECENT)
+        every = whole(station)
+        assert every
+        for ago in (24 * RECENT + 300, 24 * RECENT + 50, 24 * 119, 24 * 40, 60, 2, -70, -100, -400):
+            hour = END - timedelta(hours=ago)
+            found, begin = near(station, hour), every.hours.place(hour - NEAR)
+            for i in range(begin, begin + 193):
+                at = every.hours.start + np.timedelta64(i, "h")
+                here = None if found is None else int((at - found.hours.start) / np.timedelta64(1, "h"))
+                known = found is not None and here is not None and 0 <= here < len(found.hours)
+                self.assertEqual(known, 0 <= i < len(every.hours), (ago, i))
+                for name in (*FIELDS, "forecast") if known else ():
+                    assert found and here is not None
+                    np.testing.assert_array_equal(
+                        getattr(found.hours, name)[here], getattr(every.hours, name)[i], f"{name} {ago} {i}"
+                    )
+
+    def test_around_an_hour_few_rows_are_read(self) -> None:
+        station = self.station(RECENT)
+        found = near(station, END)
+        assert found
+        self.assertLess(len(found.hours), 24 * 15)

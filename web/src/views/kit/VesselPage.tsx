@@ -62,10 +62,10 @@ function VesselForm({ vessel }: { vessel?: Own }) {
       }),
     ),
   );
-  const keep = useChange((path, body: Schemas["CupIn"]) =>
+  const keep = useChange((path, { vessel_id, ...body }: Schemas["CupIn"] & { vessel_id: number }) =>
     read(
       api.POST("/api/accounts/{account}/vessels/{vessel_id}/check", {
-        params: { path: { ...path, vessel_id: vessel!.id } },
+        params: { path: { ...path, vessel_id } },
         body,
       }),
     ),
@@ -164,12 +164,15 @@ function VesselForm({ vessel }: { vessel?: Own }) {
                     look="main"
                     isDisabled={keep.isPending}
                     onPress={() =>
-                      keep.mutate(check, {
-                        onSuccess: () => {
-                          forget();
-                          say(`Kept: doses go by what ${vessel.name} really holds.`);
+                      keep.mutate(
+                        { vessel_id: vessel.id, ...check },
+                        {
+                          onSuccess: () => {
+                            forget();
+                            say(`Kept: doses go by what ${vessel.name} really holds.`);
+                          },
                         },
-                      })
+                      )
                     }
                   >
                     Keep this check

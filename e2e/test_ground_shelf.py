@@ -8,11 +8,12 @@ from pathlib import Path
 from PIL import Image
 from playwright.sync_api import expect
 
-from e2e.base import BrowserTest
-from greenmeasure.accounts.models import Account
-from greenmeasure.ground.actions import save_area
-from greenmeasure.ground.models import Area
-from greenmeasure.ground.schemas import AreaIn
+from e2e.base import PHONE, WIDE, BrowserTest
+from greenmeasure.accounts.models import Account, User
+from greenmeasure.ground.actions import add_measurement, save_area
+from greenmeasure.ground.models import Area, SoilReading
+from greenmeasure.ground.schemas import AreaIn, MeasurementIn
+from greenmeasure.scouting.models import Spot
 from greenmeasure.shelf.models import LabelFile, Product
 from greenmeasure.tests.base import AREA
 
@@ -70,7 +71,7 @@ class Ground(BrowserTest):
         for spot, ph in (("gate", "8.0"), ("middle", "7.9"), ("far end", "8.1")):
             self.fill("Spot", spot)
             self.page.get_by_role("textbox", name="pH", exact=True).fill(ph)
-            self.button("Keep the reading").click()
+            self.button("Keep the sample").click()
             expect(self.page.get_by_role("cell", name=spot, exact=True)).to_be_visible()
         self.pick("Soil", "Clay")
         self.fill("Target pH", "6.5")
@@ -79,6 +80,44 @@ class Ground(BrowserTest):
         expect(self.page.get_by_role("img", name=re.compile("pH 8 now"))).to_be_visible()
         self.fill("Target pH", "12")
         expect(self.page.locator("[data-field=target] [role=alert]")).to_contain_text("no soil's")
+
+    def test_a_sample_of_a_spot_on_the_plan_stands_beside_its_last(self) -> None:
+        self.let_in()
+        area = Area.objects.get()
+        box = {"method": "rectangle", "unit": "ft", "values": {"length": "100", "width": "70"}}
+        add_measurement(area, MeasurementIn(**box, taken_on="2026-03-01", use=True), User.objects.get(username="manager-alder"))
+        for size in (WIDE, PHONE):
+            self.page.set_viewport_size(size)
+            SoilReading.objects.all().delete()
+            Spot.objects.all().delete()
+            area.account.touch()
+            self.go(f"ground/{area.pk}/soil")
+            self.fill("Spot", "Oak end")
+            plan = self.page.get_by_role("img", name="Plan: press where the sample was taken")
+            plan.click()
+            self.sampled("6.8", "24", "2025-03-02")
+            expect(self.page.get_by_text("1 Oak end, pH 6.8")).to_be_visible()
+            expect(self.page.get_by_role("button", name="Oak end Spot")).to_have_count(0)
+            self.pick("Spot", "Oak end")
+            self.sampled("6.3", "30", "2026-03-02")
+            expect(self.page.get_by_text("pH 0.5 lower; Phosphorus 6 ppm higher since Sun 2 Mar 2025.")).to_be_visible()
+            expect(self.page.get_by_text("1 Oak end, pH 6.3")).to_be_visible()
+            self.assertLessEqual(self.evaluate("() => document.documentElement.scrollWidth"), size["width"])
+        self.assertEqual([r.fixed_id for r in SoilReading.objects.all()], [Spot.objects.get().pk] * 2)
+
+    def sampled(self, ph: str, phosphorus: str, on: str) -> None:
+        """Fill in the rest of a laboratory's sample and keep it."""
+        self.page.get_by_role("textbox", name="pH", exact=True).fill(ph)
+        self.page.get_by_label("Taken on").fill(on)
+        self.pick("Read by", "Laboratory")
+        self.fill("Laboratory", "County laboratory")
+        if not self.page.get_by_role("textbox", name="Found").count():
+            self.button("Figures of its card").click()
+            self.pick("Figure", "Phosphorus")
+        self.fill("Found", phosphorus)
+        self.fill("Extraction", "Olsen")
+        self.button("Keep the sample").click()
+        expect(self.page.get_by_text(f"Phosphorus {phosphorus} ppm (Olsen)")).to_be_visible()
 
     def test_geojson_shows_what_it_would_do_before_it_does_it(self) -> None:
         self.let_in()

@@ -43,12 +43,13 @@ class Keeping(BrowserTest):
         self.fill("Spot", "gate")
         self.page.get_by_role("textbox", name="pH", exact=True).fill("7.4")
         self.fill("Depth", "4")
-        self.fill("Laboratory card", "card 31")
-        self.button("Keep the reading").click()
+        self.pick("Read by", "Laboratory")
+        self.fill("Laboratory", "card 31")
+        self.button("Keep the sample").click()
         row = self.page.get_by_role("row", name=re.compile("gate"))
         for said in ("7.4", "4 in", "card 31"):
             expect(row).to_contain_text(said)
-        self.button("Take out the reading at gate").click()
+        self.button("Take out the sample of gate").click()
         expect(row).to_have_count(0)
         self.button("Undo").click()
         for said in ("7.4", "4 in", "card 31"):

@@ -215,7 +215,14 @@ def _ground(today: date) -> Generator[Call, Any, tuple[int, int, int]]:
     ring = {"method": "ring", "unit": "m", "geometry": {"type": "Polygon", "coordinates": [RING]}, "taken_on": str(today)}
     whole = yield Call("add_measurement", at, body=ring)
     yield Call("use_measurement", at | {"measurement_id": whole["measurements"][0]["id"]})
-    soil = yield Call("add_soil_reading", at, body={"taken_on": str(today), "spot": "Middle", "ph": "5.6", "depth": q(4, "in")})
+    card = {
+        "how": "lab",
+        "lab": "County",
+        "number": "17",
+        "figures": [{"kind": "p", "value": "24", "unit": "ppm", "method": "Olsen"}],
+    }
+    taken = {"taken_on": str(today), "spot": "Middle", "ph": "5.6", "depth": q(4, "in")}
+    soil = yield Call("add_soil_reading", at, body=taken | card)
     yield Call("plan_ph", at, body={"texture": "loam", "start": str(today), "target": 6.5})
     yield Call("remove_soil_reading", at | {"reading_id": soil["soil"][0]["id"]})
     yield Call("get_area", at)

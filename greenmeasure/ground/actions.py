@@ -13,9 +13,8 @@ from core.grasses import GRASSES
 from core.ground import HazardKind, Stress
 from core.label.rules import Use
 from core.passes.near import How, Place, outline_of, shape_of
-from core.soil.ph import check_ph
 from core.soil.ph_tables import TEXTURES
-from core.units import AREA, LENGTH, UNITS, Quantity, positive, quantity, read_number
+from core.units import AREA, LENGTH, Quantity, positive, quantity, read_number
 from greenmeasure.accounts.models import Account, Site, User
 from greenmeasure.accounts.sites import site_of
 from greenmeasure.common.clock import today
@@ -24,8 +23,8 @@ from greenmeasure.common.names import free_name
 from greenmeasure.common.schemas import filled, number_in, quantity_in
 from greenmeasure.common.versions import claim
 from greenmeasure.ground.measuring import in_account_units, measured, plan_of
-from greenmeasure.ground.models import Area, Measurement, SoilReading
-from greenmeasure.ground.schemas import AreaIn, HazardIn, LiesIn, MeasurementIn, SoilReadingIn
+from greenmeasure.ground.models import Area, Measurement
+from greenmeasure.ground.schemas import AreaIn, HazardIn, LiesIn, MeasurementIn
 
 TALLEST_CUT = 0.3
 """Turf is not mown above 30 cm (common practice, no source)."""
@@ -246,7 +245,7 @@ def add_measurement(area: Area, data: MeasurementIn, by: User) -> Measurement:
     Raises:
         InputError: the measurement is none, or lies ahead.
     """
-    _not_ahead(area, data.taken_on)
+    not_ahead(area, data.taken_on)
     found = measured(data)
     given = data.dict(exclude={"taken_on", "use"})
     with transaction.atomic():
@@ -276,52 +275,7 @@ def measurement_of(area: Area, pk: int) -> Measurement:
     return found
 
 
-# --- soil -------------------------------------------------------------------------------------------------------
-
-
-def add_reading(area: Area, data: SoilReadingIn) -> SoilReading:
-    """Keep a pH reading.
-
-    Raises:
-        Faulty: every field at fault, at once.
-    """
-    faults = Faults()
-    faults.of(_not_ahead, area, data.taken_on)
-    if not data.spot.strip():
-        faults.add("spot", data.spot, "The spot has no name.", "Name it, so that the next reading is taken there too.")
-    ph = faults.of(lambda: check_ph(number_in("ph", data.ph)))
-    depth = faults.of(quantity_in, "depth", given, LENGTH) if (given := filled(data.depth)) else None
-    if depth and depth.base > 1:
-        faults.add("depth", str(depth), f"{depth} is deeper than turf roots.", "Check the number and its unit.")
-    faults.raise_any()
-    assert ph is not None
-    made = area.soil.create(
-        taken_on=data.taken_on,
-        spot=data.spot,
-        ph=ph,
-        depth_value=depth.value if depth else None,
-        depth_unit=depth.unit.key if depth else "",
-        lab=data.lab,
-        values=data.values,
-    )
-    area.account.touch("ground")
-    return made
-
-
-def remove_reading(area: Area, pk: int) -> None:
-    """Take a reading out."""
-    found = area.soil.filter(pk=pk).first()
-    if found is None:
-        raise Missing("reading")
-    found.delete()
-    area.account.touch("ground")
-
-
-def _not_ahead(area: Area, on: date) -> None:
+def not_ahead(area: Area, on: date) -> None:
+    """Raises InputError where a day has not come yet on an area's clock."""
     if on > today(area):
         raise InputError("taken_on", on, f"{on} has not come yet.", "Enter the day it was taken.")
-
-
-def depth_of(reading: SoilReading) -> Quantity | None:
-    """The depth of a reading, where it was noted."""
-    return None if reading.depth_value is None else Quantity(reading.depth_value, UNITS[reading.depth_unit])

@@ -9,7 +9,7 @@ from greenmeasure.common.bounds import Id
 from greenmeasure.common.bringing import ImportOut
 from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against
-from greenmeasure.ground import actions, geojson, queries
+from greenmeasure.ground import actions, geojson, queries, soil
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import (
     AreaIn,
@@ -126,17 +126,17 @@ def use_measurement(request: HttpRequest, account: Path[str], area_id: Id, measu
 
 @router.post("/{area_id}/soil", response={201: AreaWholeOut}, auth=MANAGER)
 def add_soil_reading(request: HttpRequest, account: Path[str], area_id: Id, data: SoilReadingIn) -> tuple[int, AreaWholeOut]:
-    """Keep a pH reading."""
+    """Keep a soil sample of a spot."""
     found = account_of(request)
-    actions.add_reading(Area.objects.one(found, area_id), data)
+    soil.add_reading(Area.objects.one(found, area_id), data, user_of(request))
     return 201, queries.whole(found, area_id)
 
 
 @router.delete("/{area_id}/soil/{reading_id}", response=AreaWholeOut, auth=MANAGER)
 def remove_soil_reading(request: HttpRequest, account: Path[str], area_id: Id, reading_id: Id) -> AreaWholeOut:
-    """Take a pH reading out."""
+    """Take a soil sample out."""
     found = account_of(request)
-    actions.remove_reading(Area.objects.one(found, area_id), reading_id)
+    soil.remove_reading(Area.objects.one(found, area_id), reading_id)
     return queries.whole(found, area_id)
 
 

@@ -4,7 +4,9 @@ from statistics import fmean
 
 from django.db import models
 
+from core.errors import InputError
 from core.ground import Ground, Hazard, HazardKind, Stress
+from core.soil.samples import Figure, How, Sample, figure
 from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Site
 from greenmeasure.common.models import Belonging, one_name_each
@@ -120,7 +122,11 @@ class Measurement(HouseRow):
 
 
 class SoilReading(HouseRow):
-    """A pH reading at a spot, by meter or laboratory; a laboratory's other figures stand in `values`."""
+    """A soil sample of a spot: its pH, what else was found of it, and where that is from.
+
+    `spot` is the spot's name, `fixed` the fixed spot where it is one; `how` a `core.soil.samples.How`, empty where nobody said;
+    `number` the laboratory's; `figures` are `{"kind", "value", "unit", "method"}` as told, `values` what was told in words.
+    """
 
     area = models.ForeignKey(Area, on_delete=models.CASCADE, related_name="soil")
     taken_on = models.DateField()
@@ -130,9 +136,41 @@ class SoilReading(HouseRow):
     depth_unit = models.CharField(max_length=12, blank=True)
     lab = models.CharField(max_length=60, blank=True)
     values = models.CharField(max_length=400, blank=True)
+    fixed = models.ForeignKey("scouting.Spot", on_delete=models.SET_NULL, null=True, related_name="soil")
+    how = models.CharField(max_length=8, blank=True)
+    number = models.CharField(max_length=40, blank=True)
+    figures = models.JSONField(default=list, blank=True)
+    by = models.CharField(max_length=80, blank=True)
 
     class Meta:
         ordering = ["-taken_on", "spot"]
 
     def __str__(self) -> str:
         return f"pH {self.ph:g} at {self.spot}"
+
+    @property
+    def depth(self) -> Quantity | None:
+        """How deep it was taken, where that was noted."""
+        return None if self.depth_value is None else Quantity(self.depth_value, UNITS[self.depth_unit])
+
+    @property
+    def told(self) -> list[Figure]:
+        """What was found besides the pH; a figure that cannot be is left out."""
+        found = []
+        for f in self.figures:
+            try:
+                found.append(figure(f["kind"], f["value"], f["unit"], f["method"]))
+            except (InputError, KeyError, TypeError, AttributeError):
+                continue
+        return found
+
+    @property
+    def way(self) -> How | None:
+        """How it was read, where that was said."""
+        return How(self.how) if self.how in list(How) else None
+
+    @property
+    def sample(self) -> Sample:
+        """The sample as the core sees it: one with a laboratory's name is that laboratory's."""
+        how, deep = self.way or (How.LAB if self.lab else How.METER), self.depth
+        return Sample(self.taken_on, self.ph, {f.kind.key: f for f in self.told}, deep.base if deep else None, how, self.lab)

@@ -10,12 +10,12 @@ from core.label.rules import Use
 from core.readable import readable
 from core.soil.ph import PhPlan, PhReading, plan_ph, spread_text
 from core.soil.ph_tables import TABLE_DEPTH_SULFUR, TEXTURES
+from core.soil.samples import KINDS, How
 from core.units import LENGTH, UNITS, Quantity, exact_number, positive, show_number
 from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import OptionOut, filled, number_in, quantity_in, quantity_out, working_out
-from greenmeasure.ground.actions import depth_of
 from greenmeasure.ground.measuring import measured, measured_out, methods_out, plan_of, plan_out
 from greenmeasure.ground.models import Area, Measurement
 from greenmeasure.ground.schemas import (
@@ -34,8 +34,9 @@ from greenmeasure.ground.schemas import (
     PhPlanIn,
     PhPlanOut,
     PlanOut,
-    SoilReadingOut,
+    SoilKindOut,
 )
+from greenmeasure.ground.soil import readings_out
 
 
 def area_out(area: Area) -> AreaOut:
@@ -113,18 +114,7 @@ def whole(account: Account, area_id: int) -> AreaWholeOut:
         rest=rest,
         measurements=[measurement_out(m, area) for m in taken],
         heights=[HeightOut(on=h.on, text=str(Quantity(h.value, UNITS[h.unit]))) for h in area.heights.all()],
-        soil=[
-            SoilReadingOut(
-                id=r.pk,
-                taken_on=r.taken_on,
-                spot=r.spot,
-                ph=show_number(r.ph, 3),
-                depth=str(depth_of(r) or ""),
-                lab=r.lab,
-                values=r.values,
-            )
-            for r in area.soil.all()
-        ],
+        soil=readings_out(area),
     )
 
 
@@ -221,6 +211,8 @@ def options() -> GroundOptionsOut:
         stresses=[OptionOut(key=s.value, text=s.text.capitalize()) for s in Stress],
         hazards=[OptionOut(key=h.value, text=h.text.capitalize()) for h in HazardKind],
         methods=methods_out(),
+        soil_hows=[OptionOut(key=h.value, text=h.text.capitalize()) for h in How],
+        soil_kinds=[SoilKindOut(key=k.key, text=k.name, units=list(k.units), extracted=k.extracted) for k in KINDS.values()],
     )
 
 

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from greenmeasure.common.bounds import In
+from greenmeasure.common.bounds import Id, In, Word
 from greenmeasure.common.schemas import Line, Name, OptionOut, Out, QuantityIn, QuantityOut, StepOut, Text
 
 Number = float | str
@@ -227,27 +227,60 @@ class HeightOut(Out):
     text: str
 
 
+class SoilFigureIn(In):
+    """A figure of a laboratory's card, as told there: `kind` of the options, `method` the extraction."""
+
+    kind: Word
+    value: Number
+    unit: Word = ""
+    method: Name = ""
+
+
 class SoilReadingIn(In):
-    """A pH reading at a spot."""
+    """A soil sample of a spot: of a fixed one by its id, or of one by its name. `number` is the laboratory's."""
 
     taken_on: date
-    spot: Name
+    spot: Name = ""
+    spot_id: Id | None = None
     ph: Number
     depth: QuantityIn | None = None
+    how: Word = ""
     lab: Name = ""
+    number: Name = ""
+    figures: Annotated[list[SoilFigureIn], Field(max_length=20)] = []
     values: Line = ""
 
 
+class SoilFigureOut(Out):
+    """A figure of a laboratory's card; `text` says it whole."""
+
+    kind: str
+    value: str
+    unit: str
+    method: str
+    text: str
+
+
 class SoilReadingOut(Out):
-    """A kept pH reading."""
+    """A kept soil sample: `from_text` where it is from; `since` what became of it since the last of its spot, and `doubts`
+    what makes the two hard to compare.
+    """
 
     id: int
     taken_on: date
+    day: str
     spot: str
+    spot_id: int | None
     ph: str
     depth: str
+    how: str
     lab: str
+    number: str
+    figures: list[SoilFigureOut]
     values: str
+    from_text: str
+    since: str
+    doubts: list[str]
 
 
 class AreaWholeOut(Out):
@@ -278,6 +311,15 @@ class GrassOut(Out):
     botanical: str
 
 
+class SoilKindOut(Out):
+    """Something a laboratory tells, its units, and whether it goes by an extraction."""
+
+    key: str
+    text: str
+    units: list[str]
+    extracted: bool
+
+
 class GroundOptionsOut(Out):
     """What an area's form offers to pick from."""
 
@@ -288,6 +330,8 @@ class GroundOptionsOut(Out):
     stresses: list[OptionOut]
     hazards: list[OptionOut]
     methods: list[MethodOut]
+    soil_hows: list[OptionOut]
+    soil_kinds: list[SoilKindOut]
 
 
 class GeoJsonIn(In):

@@ -3,7 +3,7 @@
 import json
 from typing import Any
 
-from greenmeasure.ground.models import Area, Measurement
+from greenmeasure.ground.models import Area, Measurement, SoilReading
 from greenmeasure.tests.base import AREA, ApiTest
 
 RECTANGLE = {"method": "rectangle", "unit": "ft", "values": {"length": "120", "width": "58 1/3"}}
@@ -171,6 +171,49 @@ class Soil(ApiTest):
         self.assertEqual(
             set(self.faults("POST", f"areas/{self.area.pk}/ph", {"texture": "loam", "start": "2027-03-01"})), {"readings"}
         )
+
+    def sampled(self, **more: Any) -> dict[str, Any]:
+        """The latest sample's answer, once it is kept."""
+        whole = self.ask("POST", f"areas/{self.area.pk}/soil", SOIL | more, 201)
+        return next(s for s in whole["soil"] if s["taken_on"] == more.get("taken_on", SOIL["taken_on"]))
+
+    def test_a_laboratorys_card_stands_beside_the_last_of_its_spot(self) -> None:
+        # By hand: 6.8 to 6.3 is 0.5 lower; 60 lb/acre are 30 ppm, 6 more than 24 (`core.soil.samples` has the source).
+        spot = self.ask("POST", f"areas/{self.area.pk}/spots", {"name": "Oak end", "x": 2, "y": 3}, 201)
+        mine = {"spot_id": spot["id"], "spot": "", "how": "lab", "lab": "County laboratory"}
+        p = {"kind": "p", "value": "24", "unit": "ppm", "method": "Mehlich-3"}
+        first = self.sampled(**mine, taken_on="2025-03-02", ph=6.8, number="A-17", figures=[p], depth={"value": 4, "unit": "in"})
+        self.assertEqual((first["since"], first["doubts"], first["spot"]), ("", [], "Oak end"))
+        self.assertEqual(first["from_text"], "County laboratory, no. A-17")
+        self.assertEqual(first["figures"][0]["text"], "Phosphorus 24 ppm (Mehlich-3)")
+        self.sampled(spot="Elm end", taken_on="2025-09-01", ph=5.0)
+        now = self.sampled(**mine, ph=6.3, figures=[p | {"value": 60, "unit": "lb/acre"}], depth={"value": 6, "unit": "in"})
+        self.assertEqual(now["since"], "pH 0.5 lower; Phosphorus 6 ppm higher since Sun 2 Mar 2025")
+        self.assertEqual(now["doubts"], ["Not of one depth."])
+        self.assertEqual(now["spot_id"], spot["id"])
+
+    def test_a_spot_that_is_no_longer_marked_keeps_its_name(self) -> None:
+        spot = self.ask("POST", f"areas/{self.area.pk}/spots", {"name": "Oak end"}, 201)
+        self.sampled(spot_id=spot["id"], taken_on="2025-03-02", ph=6.0)
+        self.ask("DELETE", f"areas/{self.area.pk}/spots/{spot['id']}", expect=204)
+        self.assertIn("since Sun 2 Mar 2025", self.sampled(spot="oak end", ph=6.4)["since"])
+        self.assertEqual(set(self.faults("POST", f"areas/{self.area.pk}/soil", SOIL | {"spot_id": spot["id"]})), {"spot_id"})
+
+    def test_faults_of_a_card_by_field(self) -> None:
+        bad = [{"kind": "p", "value": "much"}, {"kind": "gold", "value": 1}, {"kind": "cec", "value": 3, "unit": "ppm"}]
+        found = self.faults("POST", f"areas/{self.area.pk}/soil", SOIL | {"how": "guess", "figures": bad})
+        self.assertEqual(set(found), {"how", "figures.0.value", "figures.1.kind", "figures.2.unit"})
+        twice = [{"kind": "p", "value": 1}, {"kind": "p", "value": 2}]
+        self.assertEqual(set(self.faults("POST", f"areas/{self.area.pk}/soil", SOIL | {"figures": twice})), {"figures"})
+        self.assertEqual(self.ask("GET", f"areas/{self.area.pk}")["soil"], [])
+
+    def test_a_row_that_cannot_be_takes_no_page_down(self) -> None:
+        self.sampled(how="lab")
+        odd = [{"kind": "gold"}, 3, {"kind": "p", "value": "x", "unit": "ppm", "method": 1}]
+        SoilReading.objects.update(how="guess", figures=odd)
+        self.account.touch()
+        (read,) = self.ask("GET", f"areas/{self.area.pk}")["soil"]
+        self.assertEqual((read["figures"], read["from_text"]), ([], ""))
 
     def test_a_reading_can_be_taken_out(self) -> None:
         whole = self.ask("POST", f"areas/{self.area.pk}/soil", SOIL, 201)

@@ -91,7 +91,7 @@ const router = createBrowserRouter([
       },
       {
         path: "ground/:id/soil",
-        lazy: async () => ({ Component: (await import("../views/ground/SoilPage")).SoilPage }),
+        lazy: async () => ({ Component: (await import("../views/ground/soil/SoilPage")).SoilPage }),
       },
       { path: "shelf", lazy: async () => ({ Component: (await import("../views/shelf/Shelf")).Shelf }) },
       {

@@ -23,9 +23,10 @@ from greenmeasure.book.schemas import CorrectIn
 from greenmeasure.common import clock
 from greenmeasure.common.schemas import QuantityIn
 from greenmeasure.demo.turf import picture
-from greenmeasure.ground.actions import add_measurement, add_reading, save_area
+from greenmeasure.ground.actions import add_measurement, save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn, MeasurementIn, SoilReadingIn
+from greenmeasure.ground.soil import add_reading
 from greenmeasure.kit.actions import clean, keep_calibration, save_machine
 from greenmeasure.kit.models import Machine, Vessel
 from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, CupIn, MachineIn, OwnVesselIn
@@ -156,12 +157,17 @@ class Command(BaseCommand):
                 add_by_hand(account, people[row["by"]], HandIn(**kept, value=value, area_id=where))
 
     def seen(self, account: Account, people: dict[str, User], given: dict[str, Any]) -> None:
-        """What scouts found, the spots that are looked at again, and pictures of them."""
+        """The spots that are looked at again, their soil, what scouts found, and pictures of them."""
         area = {a.name: a for a in Area.objects.of(account).kept()}
         spots = {}
         for row in given["spots"]:
             told = SpotIn(**{k: v for k, v in row.items() if k != "area"})
             spots[row["name"]] = save_spot(account, area[row["area"]], told)
+        for row in given["samples"]:
+            if _been(row["taken_on"]):
+                told = {k: v for k, v in row.items() if k not in ("by", "area", "spot")}
+                card = SoilReadingIn(**told, spot_id=spots[row["spot"]].pk)
+                add_reading(area[row["area"]], card, people[row["by"]])
         for row in given["reports"]:
             if not _been(row["on"]):
                 continue

@@ -1,6 +1,6 @@
 import styled from "styled-components";
-import type { Schemas } from "../../api/client";
-import { t } from "../../app/theme";
+import type { Schemas } from "../../../api/client";
+import { t } from "../../../app/theme";
 
 const Sheet = styled.svg`
   display: block;

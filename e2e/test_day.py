@@ -5,8 +5,8 @@ from datetime import timedelta
 from django.utils import timezone
 from playwright.sync_api import expect
 
-from e2e.base import BrowserTest
-from greenmeasure.book.models import Entry
+from e2e.base import PHONE, WIDE, BrowserTest
+from greenmeasure.book.models import Application, Entry
 from greenmeasure.ground.models import Area
 from greenmeasure.rounds.models import Round
 from greenmeasure.shelf.models import Product
@@ -113,3 +113,36 @@ class Day(BrowserTest):
         self.page.keyboard.press("=")
         self.page.get_by_role("textbox", name="Reckon line").fill("1.6 fl oz/M of Test SC on North green with Sprayer")
         expect(self.page.get_by_text("Do not pour 11.2 fl oz of Test SC for North green.")).to_be_visible()
+
+
+class TypedRun(BrowserTest):
+    def test_a_run_of_past_applications_is_typed_line_by_line(self) -> None:
+        self.let_in()
+        for size in (WIDE, PHONE):
+            self.page.set_viewport_size(size)
+            Application.objects.all().delete()
+            Area.objects.get().account.touch()
+            self.go("book")
+            self.page.get_by_role("link", name="Type past ones").click()
+            self.says("Past applications, typed one under the other.")
+            self.page.get_by_label("Day").fill("2025-06-03")
+            for label, name in (("Area", "North green"), ("Product", "Test SC"), ("Machine", "Sprayer")):
+                self.pick(label, name)
+            amount = self.page.get_by_role("textbox", name="Used, or its rate")
+            amount.fill("3.5 oz")
+            expect(self.page.get_by_role("status").filter(has_text="oz")).to_be_visible()
+            expect(self.button("Put them in the book")).to_be_disabled()
+            amount.fill("3.5 fl oz")
+            self.says("1 to add")
+            amount.press("Enter")
+            expect(self.page.get_by_label("Day").last).to_be_focused()
+            self.page.get_by_label("Day").last.fill("2025-07-01")
+            amount.last.fill("0.4 fl oz/1000 ft2")
+            self.says("2 to add")
+            self.page.reload()
+            self.says("2 to add")
+            self.assertLessEqual(self.evaluate("() => document.documentElement.scrollWidth"), size["width"])
+            self.button("Put them in the book").click()
+            self.page.wait_for_url("**/book")
+            days = Application.objects.order_by("applied_on").values_list("applied_on", flat=True)
+            self.assertEqual([str(on) for on in days], ["2025-06-03", "2025-07-01"])

@@ -2,6 +2,7 @@
 it, then the lines themselves. What happened is never refused, only marked; what cannot be read is.
 """
 
+import re
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -47,6 +48,7 @@ READ = (
     "spots",
     "treated",
     "treated_unit",
+    "amount",
     "used",
     "used_unit",
     "actual_rate",
@@ -65,6 +67,8 @@ READ = (
     "note",
 )
 MOST_LINES = 500
+PER = re.compile(r"/|\bper\b", re.IGNORECASE)
+"""What a rate is written with, and an amount is not."""
 ALIKE = 1e-6
 """Two amounts that differ by less are one written twice."""
 FROM_FILE = "From a file of past records"
@@ -124,6 +128,25 @@ def read(account: Account, user: User, text: str, keep: bool) -> ImportOut:
     return ImportOut(lines=lines, refused=refused, sentence=brought_in(lines, keep))
 
 
+def _by_amount(cells: Cells) -> Cells:
+    """A line with its amount as somebody writes it, what was used or at which rate, in the column that it is of.
+
+    Raises:
+        InputError: it can be read as neither.
+    """
+    text = cells.get("amount", "")
+    if not text:
+        return cells
+    try:
+        read_quantity(text, "amount", MASS, VOLUME)
+        return cells | {"used": text, "used_unit": ""}
+    except InputError as fault:
+        if not PER.search(text):
+            raise fault
+        read_label_rate(text, "amount")
+        return cells | {"actual_rate": text, "rate_unit": ""}
+
+
 def _applications(given: Sequence[Numbered]) -> list[list[Numbered]]:
     """The lines by their applications, each a mix of those that name the same one, oldest first."""
     groups: dict[tuple[str, ...], list[Numbered]] = {}
@@ -169,6 +192,7 @@ def _taken(account: Account, user: User, together: Sequence[Numbered]) -> list[L
 
 def _known(account: Account, lines: Sequence[Cells]) -> Brought:
     """Lines with their things found by their names. Raises InputError by its column."""
+    lines = [_by_amount(cells) for cells in lines]
     first = lines[0]
     area = _area(account, first)
     mix = []
@@ -266,7 +290,7 @@ def _dose(brought: Brought, line: Line) -> DoseIn:
     if rate is None:
         used = _amount(line.cells, "used", MASS, VOLUME)
         if used is None:
-            raise InputError("used", "", "How much was used is missing.", "Fill in used and used_unit, or actual_rate.")
+            raise InputError("used", "", "How much was used is missing.", "Fill in used and used_unit, actual_rate, or amount.")
         rate = actual_rate(line.card.core, line.row.label(), used, brought.treated, brought.spray)
     return DoseIn(row_id=line.row.pk, rate=_typed(rate.value, rate.unit.key))
 

@@ -47,6 +47,19 @@ class PastIn(August):
         self.assertEqual((entry["entries"][0]["actual"], entry["finished_at"]), ("0.5 fl oz/1000 ft²", "2025-06-03T11:30:00Z"))
         self.assertEqual((entry["entries"][0]["judgement"]["stand"], entry["entries"][0]["against"]), ("within", []))
 
+    def test_an_amount_is_written_as_one_says_it(self) -> None:
+        # 3.5 fl oz on 7000 ft² are 0.5 fl oz/1000 ft².
+        head = "date,area,product,machine,amount"
+        for n, amount in enumerate(("3.5 fl oz", "0.5 fl oz/1000 ft2", "0.5 fl oz per 1,000 sq ft", "0.5 fl oz/M"), start=1):
+            said = self.bring(f'2025-0{n}-03,North green,Test SC,Sprayer,"{amount}"', head=head)
+            self.assertEqual(said["lines"][0]["act"], "add", said)
+        found = self.ask("GET", "book")["applications"]
+        self.assertEqual({a["entries"][0]["actual"] for a in found}, {"0.5 fl oz/1000 ft²"})
+        for amount, words in (("12 oz", "oz"), ("much", "much"), ("3 fl oz/week", "measures time"), ("", "missing")):
+            (line,) = self.bring(f"2025-06-03,North green,Test SC,Sprayer,{amount}", head=head)["lines"]
+            self.assertEqual(line["act"], "refused")
+            self.assertIn(words, line["problems"][0])
+
     def test_looking_changes_nothing(self) -> None:
         said = self.bring("2025-06-03,07:30,North green,Test SC,Sprayer,3.5,fl oz", keep=False)
         self.assertIn("1 to add", said["sentence"])

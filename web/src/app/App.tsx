@@ -215,6 +215,10 @@ const router = createBrowserRouter([
       },
       { path: "book", lazy: async () => ({ Component: (await import("../views/book/Book")).Book }) },
       {
+        path: "book/past",
+        lazy: async () => ({ Component: (await import("../views/book/PastPage")).PastPage }),
+      },
+      {
         path: "book/files",
         lazy: async () => ({ Component: (await import("../views/book/BookFiles")).BookFiles }),
       },

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { useBook } from "../../api/hooks";
-import { useAccount } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Page } from "../../parts/Page";
@@ -26,6 +26,7 @@ const Out = styled.a`
 /** The book: what was done, newest first, and the way out as CSV. */
 export function Book() {
   const account = useAccount();
+  const manager = useMay("manager");
   const [search, setSearch] = useSearchParams();
   const [typed, setTyped] = useState(search.get("words") ?? "");
   const words = useSettled(typed, 150);
@@ -52,7 +53,7 @@ export function Book() {
         </>
       }
     >
-      <SubRule label="Parts of the book" parts={bookParts(account.slug)} />
+      <SubRule label="Parts of the book" parts={bookParts(account.slug, manager)} />
       <Search
         ref={field}
         type="search"

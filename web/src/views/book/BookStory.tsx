@@ -1,6 +1,6 @@
 import { useSearchParams } from "react-router";
 import { useWholeStory } from "../../api/story";
-import { useAccount } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
 import { Page } from "../../parts/Page";
@@ -22,7 +22,7 @@ export function BookStory() {
   const change = (to: Record<string, string>) => setSearch(to, { replace: true });
   return (
     <Page sentence={`What was put down, what else was done and what was seen${name ? ` at ${name}` : ""}.`}>
-      <SubRule label="Parts of the book" parts={bookParts(account.slug)} />
+      <SubRule label="Parts of the book" parts={bookParts(account.slug, useMay("manager"))} />
       {account.sites.length > 1 && (
         <div style={{ maxWidth: 260, marginBottom: 16 }}>
           <PickField

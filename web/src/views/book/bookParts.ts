@@ -1,5 +1,6 @@
 /** The parts of the book, as its sub-rule shows them. */
-export const bookParts = (account: string) => [
+export const bookParts = (account: string, manager: boolean) => [
   { to: `/a/${account}/book`, text: "Applications" },
   { to: `/a/${account}/book/story`, text: "Everything that happened" },
+  ...(manager ? [{ to: `/a/${account}/book/past`, text: "Type past ones" }] : []),
 ];

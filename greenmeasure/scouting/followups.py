@@ -16,10 +16,10 @@ from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
 from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import FactOut, OptionOut
-from greenmeasure.scouting.models import FollowUp
+from greenmeasure.scouting.models import FollowUp, Photo, Spot
 from greenmeasure.scouting.queries import photos
-from greenmeasure.scouting.schemas import AfterOut, FollowDueOut, FollowUpOut
-from greenmeasure.scouting.words import days_text, follow_text, looks_text, since_text
+from greenmeasure.scouting.schemas import AfterOut, FollowDueOut, FollowUpOut, ShotOut, SpotSinceOut
+from greenmeasure.scouting.words import days_text, follow_text, looks_text, shot_text, since_text
 
 KNOWN = {k.value for k in Kind}
 YEAR = timedelta(days=400)
@@ -84,8 +84,26 @@ def _due_out(account: Account, a: Application, today: date) -> FollowDueOut:
         since=since_text(gone, products_of(a), _target_name(a)),
         signs=[s.text for s in core.signs(kinds) if s.first <= gone <= s.last],
         answers=[OptionOut(key=h.value, text=h.text) for h in core.answers(kinds)],
-        pictures=sum(1 for p in photos(account) if a.area_id == p.area_id and p.spot_id is not None),
+        spots=spots_since(account, a),
     )
+
+
+def spots_since(account: Account, a: Application) -> list[SpotSinceOut]:
+    """The fixed spots of an application's ground that were photographed, before it and since."""
+    of: dict[Spot, list[Photo]] = {}
+    for p in photos(account):
+        if p.area_id == a.area_id and p.spot and p.spot.archived_at is None:
+            of.setdefault(p.spot, []).append(p)
+    found = []
+    for spot, taken in of.items():
+        since = next((p for p in taken if p.local.date() > a.applied_on), None)
+        before = next((p for p in taken if p.local.date() <= a.applied_on), None)
+        found.append(SpotSinceOut(spot_id=spot.pk, name=spot.name, before=_shot(before, a), since=_shot(since, a)))
+    return found
+
+
+def _shot(p: Photo | None, a: Application) -> ShotOut | None:
+    return ShotOut(id=p.pk, text=shot_text(p.local.date(), a.applied_on)) if p else None
 
 
 def after(account: Account, application_id: int) -> AfterOut:
@@ -105,6 +123,7 @@ def after(account: Account, application_id: int) -> AfterOut:
         signs=[FactOut(name=days_text(s.first, s.last), text=s.text) for s in core.signs(kinds)],
         looks=looks_text(a.applied_on, core.looks(kinds, preventive(a))),
         answers=[OptionOut(key=h.value, text=h.text) for h in core.answers(kinds)],
+        spots=spots_since(account, a),
         found=[followup_out(f) for f in a.followups.all()],
         without=without,
         what_else=what_else,

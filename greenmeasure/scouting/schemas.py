@@ -71,6 +71,22 @@ class FollowUpIn(In):
     note: Line = ""
 
 
+class ShotOut(Out):
+    """A photograph in a row of them; `text` says when it was taken."""
+
+    id: int
+    text: str
+
+
+class SpotSinceOut(Out):
+    """A fixed spot's last photograph of before an application, and its latest since."""
+
+    spot_id: int
+    name: str
+    before: ShotOut | None
+    since: ShotOut | None
+
+
 class FollowDueOut(Out):
     """An application whose day to look has come: `since` when and what, `signs` what to expect now, `answers` how it may be."""
 
@@ -81,7 +97,7 @@ class FollowDueOut(Out):
     since: str
     signs: list[str]
     answers: list[OptionOut]
-    pictures: int
+    spots: list[SpotSinceOut]
 
 
 class FollowUpOut(Out):
@@ -104,6 +120,7 @@ class AfterOut(Out):
     signs: list[FactOut]
     looks: str
     answers: list[OptionOut]
+    spots: list[SpotSinceOut]
     found: list[FollowUpOut]
     without: str
     what_else: list[str]

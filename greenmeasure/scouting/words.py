@@ -88,6 +88,14 @@ def colour_facts(found: Colours) -> list[FactOut]:
     ]
 
 
+def shot_text(taken: date, applied: date) -> str:
+    """When a photograph was taken, beside an application's day."""
+    gone = (taken - applied).days
+    if gone > 0:
+        return f"{dated(taken)}, {so_many(gone)} after"
+    return f"{dated(taken)}, {so_many(-gone)} before" if gone else f"{dated(taken)}, the same day"
+
+
 def since_text(gone: int, products: str, target: str) -> str:
     """How long ago what was put down.
 

@@ -1,11 +1,20 @@
 """After an application: what to expect, whom to ask and when, and what several without effect call for."""
 
-from datetime import datetime
+import io
+import tempfile
+from datetime import date, datetime
+from pathlib import Path
 from typing import Any
 from unittest.mock import patch
 from zoneinfo import ZoneInfo
 
-from greenmeasure.scouting.models import FollowUp
+from PIL import Image
+
+from greenmeasure.accounts.models import User
+from greenmeasure.common import pictures
+from greenmeasure.scouting.actions import add_photo, remove_spot, save_spot
+from greenmeasure.scouting.models import FollowUp, Spot
+from greenmeasure.scouting.schemas import PhotoIn, SpotIn
 from greenmeasure.tests.base import ApiTest, make_account
 
 NOW = datetime(2026, 8, 12, 10, 20, tzinfo=ZoneInfo("America/New_York"))
@@ -97,6 +106,39 @@ class FollowUps(ApiTest):
         said = self.ask("GET", f"scouting/after/{pk}")
         self.assertEqual([f["note"] for f in said["found"]], ["Scorched by the gate"])
         self.assertTrue(said["looks"].startswith("Look again on day 7 (9 August)"), said["looks"])
+
+    def shot(self, spot: Spot | None, on: str, red: int) -> int:
+        """A photograph of a spot on a day."""
+        out = io.BytesIO()
+        Image.new("RGB", (64, 48), (red, 120, 40)).save(out, "JPEG")
+        told = PhotoIn(spot_id=spot and spot.pk, on=date.fromisoformat(on), clock="07:00")
+        return add_photo(self.account, User.objects.get(username="manager-alder"), self.area, "a.jpg", out.getvalue(), told).pk
+
+    def test_the_same_spots_stand_beside_the_question_before_and_since(self) -> None:
+        """Applied on 2 August: 20 July is 13 days before, 11 August 9 days after (by hand)."""
+        with tempfile.TemporaryDirectory() as folder, patch.object(pictures, "folder", return_value=Path(folder)):
+            oak, elm, gone = (save_spot(self.account, self.area, SpotIn(name=n)) for n in ("Oak end", "Elm end", "Gone"))
+            self.shot(oak, "2026-07-01", 10)
+            before, first, since = (self.shot(oak, f"2026-{d}", i) for i, d in enumerate(("07-20", "08-05", "08-11"), start=20))
+            same = self.shot(elm, "2026-08-02", 30)
+            self.shot(None, "2026-08-11", 40)
+            self.shot(gone, "2026-08-11", 50)
+            remove_spot(self.account, gone.pk)
+        pk = self.fed("2026-08-02")
+        (asked,) = self.due()
+        told = {s["name"]: (s["before"], s["since"]) for s in asked["spots"]}
+        self.assertEqual(
+            told,
+            {
+                "Oak end": (
+                    {"id": before, "text": "Mon 20 Jul 2026, 13 days before"},
+                    {"id": since, "text": "Tue 11 Aug 2026, 9 days after"},
+                ),
+                "Elm end": ({"id": same, "text": "Sun 2 Aug 2026, the same day"}, None),
+            },
+        )
+        self.assertNotIn(first, [s["since"] and s["since"]["id"] for s in asked["spots"]])
+        self.assertEqual(self.ask("GET", f"scouting/after/{pk}")["spots"], asked["spots"])
 
     def test_another_account_s_application_is_not_there(self) -> None:
         pk = self.fed("2026-08-02")

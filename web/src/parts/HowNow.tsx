@@ -7,6 +7,7 @@ import { t } from "../app/theme";
 import { say } from "../app/toast";
 import { Button } from "./Button";
 import { Fault } from "./Notice";
+import { SpotsSince } from "./SpotsSince";
 
 const Row = styled.div`
   padding: 12px 0;
@@ -61,6 +62,7 @@ function One({ due }: { due: Schemas["FollowDueOut"] }) {
       {due.signs.map((sign) => (
         <Words key={sign}>{sign}</Words>
       ))}
+      <SpotsSince spots={due.spots} area_id={due.area_id} />
       {may && (
         <Answers>
           {due.answers.map((a) => (
@@ -69,7 +71,7 @@ function One({ due }: { due: Schemas["FollowDueOut"] }) {
             </Button>
           ))}
           <Link to={`/a/${slug}/ground/${due.area_id}/seen`}>
-            {due.pictures > 0 ? "Photograph the same spots" : "Photograph it"}
+            {due.spots.length > 0 ? "Photograph the same spots" : "Photograph it"}
           </Link>
         </Answers>
       )}

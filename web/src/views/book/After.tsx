@@ -14,6 +14,7 @@ import { Fault, Notice } from "../../parts/Notice";
 import { PickField } from "../../parts/PickField";
 import { Bar, Fields, OnScreen, Section } from "../../parts/Section";
 import { StrikeForm } from "../../parts/StrikeForm";
+import { SpotsSince } from "../../parts/SpotsSince";
 import { TextField } from "../../parts/TextField";
 
 const Words = styled.div`
@@ -22,7 +23,7 @@ const Words = styled.div`
 `;
 
 /** What to expect after an application, when to look again, and how it was then. */
-export function After({ application }: { application: number }) {
+export function After({ application, area_id }: { application: number; area_id: number | null }) {
   const after = useAfter(application);
   const may = useMay("applicator");
   const [open, setOpen] = useState(false);
@@ -33,6 +34,7 @@ export function After({ application }: { application: number }) {
     <Section title="Afterwards">
       <Facts of={signs.map((s) => [s.name, s.text])} />
       {looks && <Hint style={{ marginTop: 8 }}>{looks}</Hint>}
+      {area_id !== null && <SpotsSince spots={after.data.spots} area_id={area_id} />}
       {without && (
         <Notice tone="caution" word="No effect">
           {without}

@@ -97,7 +97,7 @@ export function EntryPage() {
           {a.entries.map((e) => (
             <EntryView key={e.id} entry={e} alone={a.entries.length === 1} />
           ))}
-          {!a.struck && <After application={a.id} />}
+          {!a.struck && <After application={a.id} area_id={a.area_id} />}
           <Section title="What was done">
             <Facts
               of={[

@@ -57,6 +57,7 @@ class Passes(KitTest):
 
     def test_the_plan_as_geojson(self) -> None:
         self.plan()
+        self.settle()  # what lands where comes in above the button, and moves it
         self.button("Write GeoJSON").click()
         expect(self.page.locator("[data-field=latitude] [role=alert]")).to_contain_text("not measured by positions")
         self.fill("Latitude", "41.2")

@@ -97,6 +97,7 @@ class Views(BrowserTest):
             (f"round/{first.pk}", "What was really used"),
             ("book", "Actual rate"),
             ("book/story", "Everything noted"),
+            ("book/records", "Print them (PDF)"),
             ("book/past", "What went down"),
             ("book/files", "Import past applications"),
             (f"book/{entry.pk}", "What was done"),

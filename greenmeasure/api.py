@@ -18,6 +18,7 @@ from greenmeasure.ground.api import router as ground
 from greenmeasure.kit.api import router as kit
 from greenmeasure.kit.api import vessels_router as vessels
 from greenmeasure.passes.api import router as passes
+from greenmeasure.proof.api import router as proof
 from greenmeasure.reckon.api import mixes_router as mixes
 from greenmeasure.reckon.api import router as reckon
 from greenmeasure.rounds.api import router as rounds
@@ -104,3 +105,4 @@ api.add_router(f"{ACCOUNT}/sky", sky)
 api.add_router(f"{ACCOUNT}/season", season)
 api.add_router(f"{ACCOUNT}/rounds", rounds)
 api.add_router(f"{ACCOUNT}/book", book)
+api.add_router(f"{ACCOUNT}/proof", proof)

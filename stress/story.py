@@ -455,6 +455,12 @@ def _rounds(area: int, bank: int, spray: Any, sprayer: int, lot: int, today: dat
     yield Call("strike_followup", {"follow_id": said["id"]}, body={"why": "The other green"})
     yield Call("reckon_again", there)
     yield Call("export_csv", query={"words": ""})
+    put = book["applications"][0]
+    asked = {"begin": "2020-01-01", "end": "2030-01-01", "area_id": put["area_id"], "product_id": put["entries"][0]["product_id"]}
+    for name in ("list_records", "print_records", "export_records"):
+        yield Call(name, query=asked)
+    for name in ("print_gate_notice", "print_note"):
+        yield Call(name, there)
     spots = one | {"spots": True, "parts": [one["parts"][0] | {"area_id": bank, "spray": q(1, "gal")}]}
     again = {"round_id": (yield Call("start_round", body=spots))["id"]}
     out = {"spray": q(0.25, "gal"), "treated": q(200, "ft2"), "reason": "A few more", "on": str(today)}

@@ -84,6 +84,7 @@ class Compared(unittest.TestCase):
         self.assertEqual((self.said(same, before)["p"], doubts(same, before)), ("Phosphorus 4 ppm lower", []))
 
     def test_what_else_makes_it_hard(self) -> None:
+        # Common practice, no source; the bounds are ours.
         before = lab(SPRING, 6.0, depth=0.075)
         self.assertEqual(doubts(lab(SPRING, 6.0, depth=0.08), before), [])
         self.assertEqual(doubts(lab(SPRING, 6.0, depth=0.15), before), ["Not of one depth."])

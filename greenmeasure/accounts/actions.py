@@ -96,7 +96,7 @@ def add_member(account: Account, data: MemberIn) -> Membership:
     try:
         with transaction.atomic():
             user.save()
-            made = Membership.objects.create(account=account, user=user, role=data.role)
+            made = Membership.objects.create(account=account, user=user, role=data.role, licence=data.licence.strip())
             made.sites.set(sites or ())
             return made
     except IntegrityError:
@@ -119,7 +119,7 @@ def member(account: Account, pk: int) -> Membership:
 
 
 def change_member(found: Membership, data: RoleIn) -> Membership:
-    """Change what a member may do, and on which sites.
+    """Change what a member may do, on which sites, and under which licence.
 
     Raises:
         Conflict: the account would be left without a manager of all its sites.
@@ -131,7 +131,9 @@ def change_member(found: Membership, data: RoleIn) -> Membership:
         if _oversees(found) and (data.role != "manager" or sites):
             _not_the_last_manager(found)
         found.role = data.role
-        found.save(update_fields=["role"])
+        if data.licence is not None:
+            found.licence = data.licence.strip()
+        found.save(update_fields=["role", "licence"])
         found.sites.set(sites)
     return found
 

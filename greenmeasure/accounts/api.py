@@ -189,6 +189,7 @@ def member_out(found: Membership, request: HttpRequest) -> MemberOut:
         full_name=found.user.full_name,
         role=cast(RoleName, found.role),
         site_ids=sorted(s.pk for s in found.sites.all()),
+        licence=found.licence,
         you=found.user_id == request.user.pk,
     )
 
@@ -208,7 +209,7 @@ def add_member(request: HttpRequest, account: Path[str], data: MemberIn) -> tupl
 
 @members.put("/{member_id}", response=MemberOut, auth=OVERSEER)
 def change_member(request: HttpRequest, account: Path[str], member_id: Id, data: RoleIn) -> MemberOut:
-    """Change what a member may do, and on which sites."""
+    """Change what a member may do, on which sites, and under which licence."""
 
     def found() -> Membership:
         return actions.member(account_of(request), member_id)

@@ -195,13 +195,17 @@ RANK = {Role.VIEWER: 1, Role.APPLICATOR: 2, Role.MANAGER: 3}
 
 
 class Membership(HouseRow):
-    """A person in an account, with a role there; `sites` limit them to some of its sites, none means all."""
+    """A person in an account, with a role there; `sites` limit them to some of its sites, none means all.
+
+    `licence` is the number under which they may apply what needs one.
+    """
 
     account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="memberships")
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
     role = models.CharField(max_length=10, choices=Role, default=Role.VIEWER)
     sites = models.ManyToManyField(Site, related_name="memberships", blank=True)
     joined_at = models.DateTimeField(auto_now_add=True)
+    licence = models.CharField(max_length=40, blank=True)
     version = models.PositiveIntegerField(default=1)
 
     class Meta:
@@ -214,6 +218,12 @@ class Membership(HouseRow):
     def may(self, role: str) -> bool:
         """Whether this member may do what `role` may."""
         return RANK[Role(self.role)] >= RANK[Role(role)]
+
+
+def licence_of(account: Account, by: User, name: str) -> str:
+    """The licence of who applied something: of the member of that name, rather `by` of several; empty where there is none."""
+    named = Membership.objects.filter(account=account, user__full_name__iexact=name.strip()).select_related("user")
+    return next((m.licence for m in sorted(named, key=lambda m: m.user_id != by.pk)), "")
 
 
 class Sent(HouseRow):

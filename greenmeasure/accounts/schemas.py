@@ -126,6 +126,9 @@ class SessionOut(Out):
     csrf: str
 
 
+Licence = Annotated[str, Field(max_length=40)]
+
+
 class MemberIn(In):
     """A new person; `site_ids` limit them to some sites, none means all."""
 
@@ -134,13 +137,15 @@ class MemberIn(In):
     password: Password
     role: RoleName
     site_ids: list[int] = []
+    licence: Licence = ""
 
 
 class RoleIn(In):
-    """`site_ids` limit a member to some sites; none means all."""
+    """`site_ids` limit a member to some sites; none means all. A licence that is not told stays as it is."""
 
     version: int | None = None
     role: RoleName
+    licence: Licence | None = None
     site_ids: list[int] = []
 
 
@@ -153,6 +158,7 @@ class MemberOut(Out):
     username: str
     full_name: str
     role: RoleName
+    licence: str
     you: bool
 
 

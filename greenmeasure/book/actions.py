@@ -14,7 +14,7 @@ from core.label.product import Kind
 from core.rates.cost import CENT
 from core.rates.limits import judge
 from core.units import MASS, VOLUME, Quantity
-from greenmeasure.accounts.models import User
+from greenmeasure.accounts.models import User, licence_of
 from greenmeasure.book import facts
 from greenmeasure.book.models import Application, Entry, Former
 from greenmeasure.book.schemas import CorrectIn
@@ -118,6 +118,8 @@ def _retold(row: Application, at: datetime, data: CorrectIn) -> list[Change]:
         if given is not None and given.strip() != was and (given.strip() or field != "by_name"):
             setattr(row, field, given.strip())
             changes.append(Change(name, was or "—", given.strip() or "—"))
+            if field == "by_name":
+                row.licence = licence_of(row.account, row.by, row.by_name)
     return changes
 
 

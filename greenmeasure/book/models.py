@@ -49,6 +49,7 @@ class Application(Strikable):
     note = models.TextField(blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
     by_name = models.CharField(max_length=80)
+    licence = models.CharField(max_length=40, blank=True)
 
     class Meta:
         verbose_name = "application"
@@ -104,6 +105,7 @@ class Entry(HouseRow):
     kind = models.CharField(max_length=20)
     contents = models.CharField(max_length=400, blank=True)
     group_code = models.CharField(max_length=40, blank=True)
+    registration = models.CharField(max_length=40, blank=True)
     use = models.CharField(max_length=120, blank=True)
     target = models.CharField(max_length=80, blank=True)
     lot = models.CharField(max_length=40, blank=True)

@@ -129,6 +129,7 @@ def application_out(found: Application) -> ApplicationOut:
         looked=found.looked,
         note=found.note,
         by=found.by_name,
+        licence=found.licence,
         clock=f"{found.finished_at.astimezone(found.zone_there):%H:%M}",
         struck=found.struck,
         formers=[
@@ -149,6 +150,7 @@ def entry_out(entry: Entry, of: Application) -> EntryOut:
         kind=Kind(entry.kind).text,
         contents=entry.contents,
         group_code=entry.group_code,
+        registration=entry.registration,
         use=entry.use,
         target=target_name(entry.target),
         lot=entry.lot,
@@ -202,6 +204,7 @@ COLUMNS: tuple[tuple[str, Any], ...] = (
     ("type", lambda e: Kind(e.kind).text),
     ("contents", lambda e: e.contents),
     ("group", lambda e: e.group_code),
+    ("registration", lambda e: e.registration),
     ("lot", lambda e: e.lot),
     ("use", lambda e: e.use),
     ("target", lambda e: target_name(e.target)),
@@ -227,6 +230,7 @@ COLUMNS: tuple[tuple[str, Any], ...] = (
     ("air", lambda e: e.application.air),
     ("looked", lambda e: e.application.looked),
     ("applicator", lambda e: e.application.by_name),
+    ("licence", lambda e: e.application.licence),
     ("note", lambda e: e.application.note),
 )
 

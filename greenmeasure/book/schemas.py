@@ -23,6 +23,7 @@ class EntryOut(Out):
     kind: str
     contents: str
     group_code: str
+    registration: str
     use: str
     target: str
     lot: str
@@ -80,6 +81,7 @@ class ApplicationOut(Out):
     looked: str
     note: str
     by: str
+    licence: str
     clock: str
     struck: str
     formers: list[FormerOut]

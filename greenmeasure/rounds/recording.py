@@ -7,7 +7,7 @@ from core.ledger.history import applied
 from core.rates.cost import CENT, cost
 from core.readable import foot_of, readable
 from core.units import Quantity
-from greenmeasure.accounts.models import User
+from greenmeasure.accounts.models import User, licence_of
 from greenmeasure.book import facts
 from greenmeasure.book.models import Application, Entry
 from greenmeasure.common.clock import local_day
@@ -49,6 +49,7 @@ def record(made_of: Finished, here: ActualPart, marked: Marked) -> Application:
     account, part = done.account, here.part
     share = here.treated.base / sum(p.treated.base for p in actual.parts)
     spray = readable(Quantity(actual.spray.value * share, actual.spray.unit), account.us) if actual.spray else None
+    by = form.by.strip() or str(made_of.by)
     made = Application.objects.create(
         account=account,
         round=done,
@@ -72,7 +73,8 @@ def record(made_of: Finished, here: ActualPart, marked: Marked) -> Application:
         looked=done.looked,
         note=form.note,
         by=made_of.by,
-        by_name=form.by.strip() or str(made_of.by),
+        by_name=by,
+        licence=licence_of(account, made_of.by, by),
     )
     doses = {d.dose.component_id: d for d in here.doses}
     for used in actual.used:
@@ -100,6 +102,7 @@ def _entry(of: Application, here: ActualPart, used: Used, dose: ActualDose | Non
         kind=product.kind,
         contents="; ".join(f"{c.amount:g} {c.unit} {c.name}" for c in product.contents.all()),
         group_code=product.group_code,
+        registration=product.registration,
         target=component.target,
         lot=used.lot_number,
         against="\n".join(marks.against),

@@ -73,6 +73,7 @@ def save_product(account: Account, data: ProductIn, product: Product | None = No
     product.density_value = number_in("density", data.density.value) if heavy and data.density else None
     product.density_unit = data.density.unit if heavy and data.density else ""
     product.group_code, product.note, product.stains = data.group_code.strip(), data.note, data.stains
+    product.registration = data.registration.strip()
     product.ppe_mixing, product.ppe_applying = _lines(data.ppe_mixing), _lines(data.ppe_applying)
     product.rules = stored_rules(data.rules)
     with claim(before, data.version):

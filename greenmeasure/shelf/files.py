@@ -39,6 +39,7 @@ def product_in(product: Product) -> ProductIn:
         printed=[PrintedIn(**p) for p in product.printed],
         formulation=product.formulation,
         group_code=product.group_code,
+        registration=product.registration,
         density=density,
         contents=[
             ContentIn(
@@ -102,6 +103,7 @@ COLUMNS = (
     "also",
     "formulation",
     "group_code",
+    "registration",
     "density",
     "density_unit",
     "contents",
@@ -138,6 +140,7 @@ def csv_lines(account: Account) -> Iterator[str]:
                 "also": " ".join(data.also),
                 "formulation": data.formulation,
                 "group_code": data.group_code,
+                "registration": data.registration,
                 "density": data.density.value if data.density else "",
                 "density_unit": data.density.unit if data.density else "",
                 "contents": "; ".join(_content_text(c) for c in data.contents),
@@ -220,6 +223,7 @@ def _product_of(row: dict[str, str]) -> dict[str, Any]:
         "also": row.get("also", "").split(),
         "formulation": row.get("formulation", ""),
         "group_code": row.get("group_code", ""),
+        "registration": row.get("registration", ""),
         "note": row.get("note", ""),
         "stains": row.get("stains", "").lower() in ("yes", "true", "1"),
         "rates": [],

@@ -35,6 +35,7 @@ class Product(Belonging):
     density_value = models.FloatField(null=True)
     density_unit = models.CharField(max_length=8, blank=True)
     group_code = models.CharField(max_length=40, blank=True)
+    registration = models.CharField(max_length=40, blank=True)
     stains = models.BooleanField(default=False)
     rules = models.JSONField(default=dict, blank=True)
     ppe_mixing = models.TextField(blank=True)

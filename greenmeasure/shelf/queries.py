@@ -76,6 +76,7 @@ def product_out(product: Product) -> ProductOut:
         sprayed=found.formulation.sprayed,
         density=density or None,
         group_code=product.group_code,
+        registration=product.registration,
         codes=list(found.codes),
         contents=[content_out(c) for c in product.contents.all()],
         rates=[rate_row_out(r, found.label_binds) for r in product.rates.all()],

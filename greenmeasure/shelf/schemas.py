@@ -64,6 +64,7 @@ class ProductIn(In):
     formulation: str
     density: QuantityIn | None = None
     group_code: Annotated[str, Field(max_length=40)] = ""
+    registration: Annotated[str, Field(max_length=40)] = ""
     contents: Annotated[list[ContentIn], Field(max_length=30)] = []
     rates: Annotated[list[RateRowIn], Field(max_length=60)]
     packages: Annotated[list[PackageIn], Field(max_length=12)] = []
@@ -176,6 +177,7 @@ class ProductOut(Out):
     sprayed: bool
     density: DensityOut | None
     group_code: str
+    registration: str
     codes: list[str]
     contents: list[ContentOut]
     rates: list[RateRowOut]

@@ -19,7 +19,7 @@ LAYERS = (
     ("reckon",),
     ("rounds",),
     ("season",),
-    ("today", "story", "demo", "archive"),
+    ("today", "story", "proof", "demo", "archive"),
     ("api",),
     ("urls", "openapi"),
     ("wsgi", "settings_test"),

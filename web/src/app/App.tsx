@@ -215,6 +215,10 @@ const router = createBrowserRouter([
       },
       { path: "book", lazy: async () => ({ Component: (await import("../views/book/Book")).Book }) },
       {
+        path: "book/records",
+        lazy: async () => ({ Component: (await import("../views/book/RecordsPage")).RecordsPage }),
+      },
+      {
         path: "book/past",
         lazy: async () => ({ Component: (await import("../views/book/PastPage")).PastPage }),
       },

@@ -204,7 +204,9 @@ class Command(BaseCommand):
         if new:
             user.set_password(password)
             user.save()
-        Membership.objects.get_or_create(account=account, user=user, defaults={"role": given["role"]})
+        Membership.objects.get_or_create(
+            account=account, user=user, defaults={"role": given["role"], "licence": given.get("licence", "")}
+        )
         return user
 
     def area(self, account: Account, by: User, given: dict[str, Any]) -> None:

@@ -12,6 +12,7 @@ import { Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { Waiting } from "../../parts/Waiting";
 import { accountParts } from "./accountParts";
+import { Licence } from "./Licence";
 import { MemberForm } from "./MemberForm";
 import { roles, type RoleName } from "./roles";
 import { SitesField, sitesText } from "./SitesField";
@@ -23,13 +24,14 @@ export function AccountPage() {
   const account = useAccount();
   const members = useMembers();
   const may = useMay("manager") && account.whole;
-  const change = useChange((path, { id, ...body }: Pick<Member, "id" | "version" | "role" | "site_ids">) =>
-    read(
-      send.PUT("/api/accounts/{account}/members/{member_id}", {
-        params: { path: { ...path, member_id: id } },
-        body,
-      }),
-    ),
+  const change = useChange(
+    (path, { id, ...body }: Pick<Member, "id" | "version" | "role" | "site_ids" | "licence">) =>
+      read(
+        send.PUT("/api/accounts/{account}/members/{member_id}", {
+          params: { path: { ...path, member_id: id } },
+          body,
+        }),
+      ),
   );
   const several = account.sites.length > 1;
   const where = (m: Member) =>
@@ -98,6 +100,25 @@ export function AccountPage() {
                   <tr key={m.id}>
                     <td>
                       {m.full_name} {m.you && <span className="soft">you</span>}
+                      {may ? (
+                        <Licence
+                          of={m}
+                          pending={change.isPending}
+                          onKeep={(licence, then) =>
+                            change.mutate(
+                              { ...m, licence },
+                              {
+                                onSuccess: () => {
+                                  then();
+                                  say(`The licence of ${m.full_name} is kept.`);
+                                },
+                              },
+                            )
+                          }
+                        />
+                      ) : (
+                        m.licence && <div className="soft">{`Licence ${m.licence}`}</div>
+                      )}
                       {may && <div className="narrow">{acts(m)}</div>}
                     </td>
                     <td className="wide soft">{m.username}</td>

@@ -13,7 +13,13 @@ import { TextField } from "../../parts/TextField";
 import { roles, type RoleName } from "./roles";
 import { SitesField } from "./SitesField";
 
-const blank = { full_name: "", username: "", role: "applicator" as RoleName, site_ids: [] as string[] };
+const blank = {
+  full_name: "",
+  username: "",
+  role: "applicator" as RoleName,
+  licence: "",
+  site_ids: [] as string[],
+};
 
 /** Add a person to the account. Everything but the password survives a reload. */
 export function MemberForm() {
@@ -66,11 +72,21 @@ export function MemberForm() {
             options={roles}
             onChange={(role) => change({ role: role as RoleName })}
           />
+          <TextField
+            label="Licence number"
+            name="licence"
+            value={value.licence}
+            onChange={(licence) => change({ licence })}
+            hint="Where one is needed; records carry it."
+          />
           {account.sites.length > 1 && (
             <SitesField value={value.site_ids} onChange={(site_ids) => change({ site_ids })} />
           )}
         </Fields>
-        <Fault error={add.error} besides={["full_name", "username", "password", "role", "site_ids"]} />
+        <Fault
+          error={add.error}
+          besides={["full_name", "username", "password", "role", "licence", "site_ids"]}
+        />
         <Bar>
           <Button look="main" type="submit" isDisabled={add.isPending}>
             Add the member

@@ -12,6 +12,7 @@ import { Verdict } from "../../parts/Verdict";
 import { Waiting } from "../../parts/Waiting";
 import { useOpenJob } from "../reckon/openJob";
 import { After } from "./After";
+import { OnPaper } from "./OnPaper";
 import { Formers, Right } from "./Right";
 
 /** The application once more: Reckon opens with it. */
@@ -56,6 +57,7 @@ function EntryView({ entry: e, alone }: { entry: Schemas["EntryOut"]; alone: boo
           ["Product", `${e.product}, ${e.kind}`],
           ["Holds", e.contents],
           ["Group", e.group_code],
+          ["Registration", e.registration],
           ["Target", [e.target, e.use].filter((x, i, all) => x && all.indexOf(x) === i).join("; ")],
           ["Lot", e.lot],
           ["Next by the label", e.again],
@@ -112,10 +114,11 @@ export function EntryPage() {
                 ["Air", a.air],
                 ["Looked at", a.looked],
                 ["Note", a.note],
-                ["By", a.by],
+                ["By", [a.by, a.licence && `licence ${a.licence}`].filter(Boolean).join(", ")],
               ]}
             />
           </Section>
+          {!a.struck && <OnPaper application={a.id} />}
           <Formers of={a.formers} />
           {may && !a.struck && <Right key={a.formers.length} of={a} />}
         </Page>

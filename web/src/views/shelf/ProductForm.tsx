@@ -31,6 +31,7 @@ const placed = [
   "also",
   "formulation",
   "group_code",
+  "registration",
   "rates",
   "contents",
   "density",
@@ -154,6 +155,13 @@ export function ProductForm({
               value={value.group_code}
               onChange={(group_code) => change({ group_code })}
               input={{ placeholder: "FRAC 12, HRAC 4 …" }}
+            />
+            <TextField
+              label="Registration number"
+              name="registration"
+              value={value.registration}
+              onChange={(registration) => change({ registration })}
+              hint="As the label has it; records carry it."
             />
           </Fields>
         </Section>

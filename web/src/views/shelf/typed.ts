@@ -48,6 +48,7 @@ export interface TypedProduct {
   formulation: string;
   density: TypedQuantity;
   group_code: string;
+  registration: string;
   contents: TypedContent[];
   rates: TypedRate[];
   packages: TypedPackage[];
@@ -117,6 +118,7 @@ export function typedProduct(product: Product | undefined, us: boolean): TypedPr
       unit: product?.density?.unit ?? (us ? "lb/gal" : "kg/l"),
     },
     group_code: product?.group_code ?? "",
+    registration: product?.registration ?? "",
     contents: product?.contents.map(({ name, basis, amount, unit, slow }) => ({
       name,
       basis,

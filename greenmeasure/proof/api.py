@@ -1,0 +1,60 @@
+"""Proof on paper."""
+
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from ninja import Path, Query, Router
+
+from greenmeasure.accounts.auth import VIEWER, account_of
+from greenmeasure.book.queries import application_of
+from greenmeasure.common import clock
+from greenmeasure.common.answers import sends
+from greenmeasure.common.bounds import Id
+from greenmeasure.proof import documents
+from greenmeasure.proof import records as told
+from greenmeasure.proof.schemas import RecordsAsked, RecordsOut
+
+router = Router(tags=["proof"])
+PDF = "application/pdf"
+
+
+def _file(data: bytes, name: str) -> HttpResponse:
+    answer = HttpResponse(data, content_type=PDF)
+    answer["Content-Disposition"] = f'inline; filename="{name}.pdf"'
+    return answer
+
+
+@router.get("/records", response=RecordsOut, auth=VIEWER)
+def list_records(request: HttpRequest, account: Path[str], asked: Query[RecordsAsked]) -> RecordsOut:
+    """Applications as records, the oldest first, by days, ground and product."""
+    return told.records(account_of(request), asked)
+
+
+@router.get("/records.pdf", auth=VIEWER, openapi_extra=sends(PDF))
+def print_records(request: HttpRequest, account: Path[str], asked: Query[RecordsAsked]) -> HttpResponse:
+    """The same on paper."""
+    found = account_of(request)
+    today = clock.today(found)
+    return _file(documents.records_pdf(found, asked, today), f"{found.slug}-records-{today}")
+
+
+@router.get("/records.csv", auth=VIEWER, openapi_extra=sends("text/csv"))
+def export_records(request: HttpRequest, account: Path[str], asked: Query[RecordsAsked]) -> StreamingHttpResponse:
+    """The same as CSV, a line a product."""
+    found = account_of(request)
+    lines = list(told.csv_lines(found, asked))
+    answer = StreamingHttpResponse(iter(lines), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{found.slug}-records-{clock.today(found)}.csv"'
+    return answer
+
+
+@router.get("/{application_id}/gate.pdf", auth=VIEWER, openapi_extra=sends(PDF))
+def print_gate_notice(request: HttpRequest, account: Path[str], application_id: Id) -> HttpResponse:
+    """The notice for the gate after an application."""
+    found = account_of(request)
+    return _file(documents.gate_pdf(found, application_of(found, application_id)), f"notice-{application_id}")
+
+
+@router.get("/{application_id}/note.pdf", auth=VIEWER, openapi_extra=sends(PDF))
+def print_note(request: HttpRequest, account: Path[str], application_id: Id) -> HttpResponse:
+    """The customer's note after an application."""
+    found = account_of(request)
+    return _file(documents.note_pdf(found, application_of(found, application_id)), f"note-{application_id}")

@@ -1,0 +1,89 @@
+"""The documents: records, the notice for the gate, and the customer's note, each from what the book holds."""
+
+from datetime import date
+
+from reportlab.platypus import Flowable
+
+from core.book.after import signs
+from core.ledger.locks import Forbidden
+from greenmeasure.accounts.models import Account
+from greenmeasure.book.models import Application
+from greenmeasure.proof.paper import gap, printed, table, together, words
+from greenmeasure.proof.records import locks, records
+from greenmeasure.proof.schemas import RecordOut, RecordsAsked
+from greenmeasure.proof.words import ASKED, DRY, LABEL_FIRST, foot, put_down, when, whom
+from greenmeasure.scouting.followups import kinds_of
+
+
+def records_pdf(account: Account, asked: RecordsAsked, today: date) -> bytes:
+    """The records that are asked for as PDF. Raises as `greenmeasure.proof.records.found`."""
+    told = records(account, asked)
+    parts: list[Flowable] = [words(f"{account.name}: records of applications", size=16, strong=True, after=3)]
+    parts += [words(told.sentence, size=10, soft=True, after=10)]
+    for record in told.records:
+        parts += [together(_record(record)), gap(10)]
+    return printed("Records of applications", parts, us=account.us, wide=True, foot=foot(account.name, today))
+
+
+def _record(r: RecordOut) -> list[Flowable]:
+    hours = f"{r.begun} to {r.ended}" if r.begun else r.ended
+    where = ", ".join(x for x in (r.site, r.area, f"{r.treated} treated") if x)
+    head = ("Product", "Registration", "Holds", "Rate", "The label says", "Amount", "Against", "Lot")
+    rows = [(p.product, p.registration, p.contents, p.rate, p.label, p.amount, p.target, p.lot) for p in r.products]
+    facts = (
+        ("Applicator", ", licence ".join(x for x in (r.applicator, r.licence) if x)),
+        ("Machine", r.machine),
+        ("Spray", r.spray),
+        ("Wind", r.wind),
+        ("Air", r.air),
+        ("Looked at", r.looked),
+        ("Re-entry from", r.reentry),
+        ("Note", r.note),
+    )
+    against = [words(f"Against the label: {rule}", size=8.5) for p in r.products for rule in p.against]
+    return [
+        words(f"{r.day}, {hours}: {where}", size=11, strong=True, after=2),
+        table(head, rows, (3, 2, 4, 2.4, 3.2, 1.8, 2.6, 1.4)),
+        gap(2),
+        words("; ".join(f"{name}: {text}" for name, text in facts if text), size=8.5, soft=True),
+        *against,
+    ]
+
+
+def gate_pdf(account: Account, a: Application) -> bytes:
+    """The notice for the gate: what was put down, and until when to keep off."""
+    until = {x.what: x.until(a.zone_there) for x in locks(a)}
+    ground = a.area_name
+    parts: list[Flowable] = [
+        words("Keep off" if Forbidden.WALK in until else "Treated turf", size=46, strong=True, after=8),
+        words(ground, size=26, strong=True, after=18),
+        words(ASKED[Forbidden.WALK].format(until=until[Forbidden.WALK]) if Forbidden.WALK in until else DRY, size=20, after=14),
+        *(words(ASKED[what].format(until=end), size=15, after=6) for what, end in until.items() if what is not Forbidden.WALK),
+        gap(14),
+        words(put_down(a), size=15, after=14),
+        words(whom(account.name, a.area.site if a.area else None), size=13, soft=True),
+    ]
+    return printed(f"Notice for {ground}", parts, us=account.us, foot=LABEL_FIRST)
+
+
+def note_pdf(account: Account, a: Application) -> bytes:
+    """The customer's note: what was done, what to leave be until when, and what will be seen."""
+    until = {x.what: x.until(a.zone_there) for x in locks(a)}
+    kinds = kinds_of(a)
+    left = [ASKED[what].format(until=end) for what, end in until.items()]
+    parts: list[Flowable] = [
+        words(f"What was done on {a.area_name}", size=18, strong=True, after=4),
+        words(f"{when(a)}, by {a.by_name}", size=11, soft=True, after=12),
+        table(
+            ("What", "Holds", "Against"), [(e.product_name, e.contents, e.use or e.target) for e in a.entries.all()], (3, 4, 3)
+        ),
+        gap(14),
+        words("Until when to leave it be", size=13, strong=True, after=4),
+        *(words(said, size=11, after=3) for said in (left or [DRY])),
+        gap(10),
+    ]
+    if seen := signs(kinds):
+        parts.append(words("What you will see", size=13, strong=True, after=4))
+        parts += [words(f"Day {s.first} to {s.last}: {s.text}", size=11, after=3) for s in seen]
+    parts += [gap(14), words(whom(account.name, a.area.site if a.area else None), size=10, soft=True)]
+    return printed(f"Note on {a.area_name}", parts, us=account.us, foot=LABEL_FIRST)

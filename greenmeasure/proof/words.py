@@ -1,0 +1,57 @@
+"""What paper says: what records come to and what they lack, what the notice and the note ask."""
+
+from datetime import date
+
+from core.days import clock as at_clock
+from core.days import dated
+from core.ledger.locks import Forbidden
+from core.readable import joined
+from greenmeasure.accounts.models import Site
+from greenmeasure.book.models import Application
+
+LABEL_FIRST = "The label and the law of the place come first."
+ASKED = {
+    Forbidden.WALK: "Keep people and pets off until {until}.",
+    Forbidden.WATER: "Do not water before {until}.",
+    Forbidden.MOW: "Do not mow before {until}.",
+    Forbidden.SEED: "Do not seed before {until}.",
+}
+DRY = "Its label names no hour: keep off until it has dried."
+LICENCE = "{count} without it. A manager fills it in with each member, under Account."
+REGISTRATION = "{count} without it. It stands on the label: fill it in on the card. What is in the book already stays as it is."
+WIND = "{count} without it. It is asked when a round is finished."
+
+
+def records_sentence(count: int, begin: date | None, end: date | None) -> str:
+    """How many applications there are of some days."""
+    days = _days(begin, end)
+    if not count:
+        return f"Nothing went down{days}."
+    return f"{count} {'application' if count == 1 else 'applications'}{days}."
+
+
+def _days(begin: date | None, end: date | None) -> str:
+    if begin and end:
+        return f" from {dated(begin)} to {dated(end)}"
+    return f" since {dated(begin)}" if begin else f" until {dated(end)}" if end else ""
+
+
+def foot(name: str, today: date) -> str:
+    """What stands at the foot of every page of records."""
+    return f"{name}. Printed on {dated(today)}. {LABEL_FIRST}"
+
+
+def when(a: Application) -> str:
+    """When an application was over, on its ground's clock."""
+    return at_clock(a.finished_at, a.zone_there)
+
+
+def put_down(a: Application) -> str:
+    """What was put down when, with what it holds."""
+    what = joined([f"{e.product_name} ({e.contents})" if e.contents else e.product_name for e in a.entries.all()])
+    return f"Put down on {when(a)}: {what}."
+
+
+def whom(name: str, site: Site | None) -> str:
+    """Whose ground it is, and whom one asks."""
+    return f"{name}. {site.contact}" if site and site.contact else name

@@ -93,9 +93,11 @@ class Compared(unittest.TestCase):
         self.assertIn("apart in the year", doubts(lab(AUTUMN, 6.0), before)[0])
 
     def test_new_year_is_no_season(self) -> None:
+        # By hand: from 20 December to 10 January are 21 days of the year.
         self.assertEqual(doubts(lab(date(2032, 1, 10), 6.0), lab(date(2030, 12, 20), 6.0)), [])
 
     def test_the_last_before_it_is_the_latest_of_an_earlier_day(self) -> None:
+        # By hand.
         every = [lab(date(year, 4, 2), 6.0) for year in (2029, 2031, 2030)]
         self.assertIs(last_before(every[1], every), every[2])
         self.assertIsNone(last_before(every[0], every))

@@ -193,6 +193,7 @@ class Soil(ApiTest):
         self.assertEqual(now["spot_id"], spot["id"])
 
     def test_a_spot_that_is_no_longer_marked_keeps_its_name(self) -> None:
+        # By hand.
         spot = self.ask("POST", f"areas/{self.area.pk}/spots", {"name": "Oak end"}, 201)
         self.sampled(spot_id=spot["id"], taken_on="2025-03-02", ph=6.0)
         self.ask("DELETE", f"areas/{self.area.pk}/spots/{spot['id']}", expect=204)
@@ -208,6 +209,7 @@ class Soil(ApiTest):
         self.assertEqual(self.ask("GET", f"areas/{self.area.pk}")["soil"], [])
 
     def test_a_row_that_cannot_be_takes_no_page_down(self) -> None:
+        # No number of it is compared.
         self.sampled(how="lab")
         odd = [{"kind": "gold"}, 3, {"kind": "p", "value": "x", "unit": "ppm", "method": 1}]
         SoilReading.objects.update(how="guess", figures=odd)

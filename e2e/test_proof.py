@@ -80,6 +80,14 @@ class Proof(BrowserTest):
         self.says("Nothing went down")
         expect(self.page.get_by_text("Choose other days", exact=False)).to_be_visible()
 
+    def test_the_label_binder(self) -> None:
+        self.go("shelf/files")
+        words = self.printed("Print the label binder (PDF)")
+        self.assertIn("Test SC", words)
+        self.assertIn("Test 20-0-10", words)
+        self.go(f"shelf/{Product.objects.get(name='Test SC').pk}")
+        self.assertNotIn("Test 20-0-10", self.printed("Print the card with its labels (PDF)"))
+
     def test_the_notice_and_the_note(self) -> None:
         self.go(f"book/{self.put_down(1).pk}")
         self.assertIn("North green", self.printed("Notice for the gate"))

@@ -459,6 +459,7 @@ def _rounds(area: int, bank: int, spray: Any, sprayer: int, lot: int, today: dat
     asked = {"begin": "2020-01-01", "end": "2030-01-01", "area_id": put["area_id"], "product_id": put["entries"][0]["product_id"]}
     for name in ("list_records", "print_records", "export_records"):
         yield Call(name, query=asked)
+    yield Call("print_binder", query={"product_id": put["entries"][0]["product_id"]})
     for name in ("print_gate_notice", "print_note"):
         yield Call(name, there)
     spots = one | {"spots": True, "parts": [one["parts"][0] | {"area_id": bank, "spray": q(1, "gal")}]}

@@ -1,6 +1,6 @@
 """Proof on paper."""
 
-from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http import HttpRequest, HttpResponse
 from ninja import Path, Query, Router
 
 from greenmeasure.accounts.auth import VIEWER, account_of
@@ -10,6 +10,7 @@ from greenmeasure.common.answers import sends
 from greenmeasure.common.bounds import Id
 from greenmeasure.proof import documents
 from greenmeasure.proof import records as told
+from greenmeasure.proof.binder import binder_pdf
 from greenmeasure.proof.schemas import RecordsAsked, RecordsOut
 
 router = Router(tags=["proof"])
@@ -37,13 +38,19 @@ def print_records(request: HttpRequest, account: Path[str], asked: Query[Records
 
 
 @router.get("/records.csv", auth=VIEWER, openapi_extra=sends("text/csv"))
-def export_records(request: HttpRequest, account: Path[str], asked: Query[RecordsAsked]) -> StreamingHttpResponse:
+def export_records(request: HttpRequest, account: Path[str], asked: Query[RecordsAsked]) -> HttpResponse:
     """The same as CSV, a line a product."""
     found = account_of(request)
-    lines = list(told.csv_lines(found, asked))
-    answer = StreamingHttpResponse(iter(lines), content_type="text/csv; charset=utf-8")
+    answer = HttpResponse("".join(told.csv_lines(found, asked)), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{found.slug}-records-{clock.today(found)}.csv"'
     return answer
+
+
+@router.get("/binder.pdf", auth=VIEWER, openapi_extra=sends(PDF))
+def print_binder(request: HttpRequest, account: Path[str], product_id: Id | None = None) -> HttpResponse:
+    """The label binder: the cards of the shelf, or one of them, each with its labels after it."""
+    found = account_of(request)
+    return _file(binder_pdf(found, product_id), f"{found.slug}-labels-{clock.today(found)}")
 
 
 @router.get("/{application_id}/gate.pdf", auth=VIEWER, openapi_extra=sends(PDF))

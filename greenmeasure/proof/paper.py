@@ -15,12 +15,14 @@ from reportlab.lib.units import mm
 from reportlab.pdfbase.pdfmetrics import registerFont, registerFontFamily
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Flowable, Image, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 FONTS = Path(font_source_sans_pro.__file__).parent / "files"
 TEXT, STRONG = "Text", "Strong"
 INK, SOFT, RULE = HexColor("#1b2330"), HexColor("#505a68"), HexColor("#8d938f")
 EDGE = 16 * mm
+PICTURE = (170 * mm, 225 * mm)
+"""The most that a picture takes of a page, letter or A4 [pt]."""
 PADDING = 6.0
 """What reportlab leaves free within a page's edge [pt]."""
 
@@ -91,6 +93,11 @@ def table(head: Sequence[str], rows: Sequence[Sequence[str]], widths: Sequence[f
         )
     )
     return made
+
+
+def pictured(data: bytes) -> Flowable:
+    """A picture as large as its page holds, whichever way it stands."""
+    return Image(io.BytesIO(data), width=PICTURE[0], height=PICTURE[1], kind="proportional")
 
 
 class _Numbered(Canvas):  # type: ignore[misc]

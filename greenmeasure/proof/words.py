@@ -19,6 +19,8 @@ ASKED = {
 DRY = "Its label names no hour: keep off until it has dried."
 LICENCE = "{count} without it. A manager fills it in with each member, under Account."
 REGISTRATION = "{count} without it. It stands on the label: fill it in on the card. What is in the book already stays as it is."
+UNREADABLE = "The label “{name}” cannot be read here: see the shelf."
+EMPTY = "Nothing is on the shelf."
 WIND = "{count} without it. It is asked when a round is finished."
 
 

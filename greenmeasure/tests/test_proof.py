@@ -6,11 +6,12 @@ from datetime import UTC, datetime
 from typing import Any
 from unittest.mock import patch
 
-from pypdf import PdfReader
+from PIL import Image
+from pypdf import PdfReader, PdfWriter
 
 from greenmeasure.accounts.models import Membership, Site
 from greenmeasure.book.models import Application
-from greenmeasure.shelf.models import Product
+from greenmeasure.shelf.models import LabelFile, Product
 from greenmeasure.tests.base import AREA, ApiTest, make_account
 
 NOW = datetime(2026, 8, 12, 14, 0, tzinfo=UTC)  # 10:00 in New York
@@ -133,7 +134,7 @@ class Proof(ApiTest):
         self.licensed()
         self.sprayed("2026-08-10", note="=1+1")
         answer = self.client.get("/api/accounts/alder/proof/records.csv")
-        (row,) = csv.DictReader(io.StringIO(b"".join(answer.streaming_content).decode()))  # type: ignore[attr-defined]
+        (row,) = csv.DictReader(io.StringIO(answer.content.decode()))
         (record,) = self.records()["records"]
         self.assertEqual({k: row[k] for k in ("day", "area", "licence")}, {k: record[k] for k in ("day", "area", "licence")})
         self.assertEqual((row["note"], row["rate"]), ("'=1+1", "0.6 fl oz/1000 ft²"))
@@ -158,6 +159,41 @@ class Proof(ApiTest):
             "No new spots where it holds",
         ):
             self.assertIn(words, printed)
+
+    def test_the_binder_has_each_card_and_its_labels_after_it(self) -> None:
+        self.registered("0000-17", **RULES)
+        product = Product.objects.get(name="Test SC")
+        picture, pages, spoilt = io.BytesIO(), PdfWriter(), b"%PDF-1.4 nothing"
+        Image.new("RGB", (900, 400), (200, 180, 20)).save(picture, "JPEG")
+        for width in (300, 301):
+            pages.add_blank_page(width, 400)
+        kept = io.BytesIO()
+        pages.write(kept)
+        for name, kind, data in (
+            ("front.jpg", "image/jpeg", picture.getvalue()),
+            ("all.pdf", "application/pdf", kept.getvalue()),
+            ("cut.pdf", "application/pdf", spoilt),
+        ):
+            LabelFile.objects.create(product=product, name=name, kind=kind, data=data)
+        printed = self.pdf("binder.pdf")
+        for words in (
+            "Test SC",
+            "Test 20-0-10",
+            "Registration: 0000-17",
+            "0.4 to 0.8 fl oz per 1,000 sq ft",
+            "“cut.pdf” cannot be read",
+        ):
+            self.assertIn(words, printed)
+        answer = self.client.get(f"/api/accounts/alder/proof/binder.pdf?product_id={product.pk}")
+        found = PdfReader(io.BytesIO(answer.content)).pages
+        self.assertEqual(len(found), 5)
+        self.assertEqual([int(p.mediabox.width) for p in found[2:4]], [300, 301])
+        self.assertEqual(len(found[1].images), 1)
+        self.assertNotIn("Test 20-0-10", self.pdf(f"binder.pdf?product_id={product.pk}"))
+        self.pdf("binder.pdf?product_id=99999", 404)
+        Product.objects.update(archived_at=NOW)
+        self.account.touch()
+        self.assertIn("Nothing is on the shelf.", self.pdf("binder.pdf"))
 
     def test_names_of_any_alphabet_and_markup_are_printed_as_they_are(self) -> None:
         Application.objects.filter(pk=self.sprayed("2026-08-10")).update(note="<b>P₂O₅ & Жук</b> ½ 12 °C")

@@ -86,9 +86,10 @@ export function PastPage() {
   const { rows } = draft.value;
   const list = useRef<HTMLOListElement>(null);
   const ready = rows.filter(whole);
-  const settled = useSettled(csv(ready, areas), 350);
+  const text = csv(ready, areas);
+  const settled = useSettled(text, 350);
   const seen = usePreview(settled);
-  const told = seen.data && !seen.isPlaceholderData ? seen.data : undefined;
+  const told = seen.data && !seen.isPlaceholderData && settled === text ? seen.data : undefined;
   const keep = useChange((path, text: string) =>
     read(send.POST("/api/accounts/{account}/rounds/import", { params: { path }, body: { text } })),
   );
@@ -198,7 +199,7 @@ export function PastPage() {
                 look="main"
                 isDisabled={!told || told.refused > 0 || ready.length === 0 || keep.isPending}
                 onPress={() =>
-                  keep.mutate(csv(ready, areas), {
+                  keep.mutate(text, {
                     onSuccess: (done) => {
                       draft.clear({ rows: [blank] });
                       say(done.sentence);

@@ -8,7 +8,7 @@ import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
 import { FileDrop } from "../../parts/FileDrop";
 import { Fault } from "../../parts/Notice";
-import { Section } from "../../parts/Section";
+import { OnScreen, Section } from "../../parts/Section";
 import type { Product } from "./typed";
 
 const Row = styled.ul`
@@ -42,6 +42,7 @@ export function LabelFiles({ product }: { product: Product }) {
   const account = useAccount();
   const may = useMay("manager");
   const at = `/api/accounts/${account.slug}/products/${product.id}/labels`;
+  const binder = `/api/accounts/${account.slug}/proof/binder.pdf?product_id=${product.id}`;
   const add = useChange((path, file: File) => {
     const form = new FormData();
     form.append("file", file);
@@ -87,6 +88,11 @@ export function LabelFiles({ product }: { product: Product }) {
           </li>
         ))}
       </Row>
+      <OnScreen as="p" style={{ marginBottom: 12 }}>
+        <a href={binder} target="_blank" rel="noreferrer">
+          Print the card with its labels (PDF)
+        </a>
+      </OnScreen>
       {may && (
         <FileDrop
           accept="image/*,application/pdf"

@@ -39,6 +39,12 @@ export function ShelfFiles() {
           </a>
           .
         </p>
+        <p>
+          <a href={`/api/accounts/${account.slug}/proof/binder.pdf`} target="_blank" rel="noreferrer">
+            Print the label binder (PDF)
+          </a>
+          . Every card, and after it its label as it was photographed.
+        </p>
         <InArchive
           holds="JSON holds everything of a card. CSV has a line a rate, with the first package, for a spreadsheet; its rules stay as they are here."
           leaves="stock, label pictures and, in CSV, rules, gear and further packages"

@@ -131,6 +131,7 @@ class Proof(ApiTest):
             self.assertEqual(set(self.faults("GET", "proof/records", None)), {"begin"})
 
     def test_csv_holds_the_same_and_no_formula(self) -> None:
+        # 4.2 fl oz on 7,000 ft² are 0.6 fl oz/1000 ft².
         self.licensed()
         self.sprayed("2026-08-10", note="=1+1")
         answer = self.client.get("/api/accounts/alder/proof/records.csv")

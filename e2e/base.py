@@ -155,6 +155,11 @@ class BrowserTest(LiveServerTestCase):
         self.page.keyboard.press("Escape")
         expect(self.page.get_by_role("listbox")).to_have_count(0)
 
+    def list_is_shut(self) -> None:
+        """Wait until a list is shut and has given the focus back: a tab before that begins at the top of the page."""
+        expect(self.page.get_by_role("listbox")).to_have_count(0)
+        self.page.wait_for_function("() => document.activeElement !== document.body")
+
     def pick_spray(self) -> None:
         """Open Reckon with the account's spray, its green and its sprayer picked."""
         self.go("reckon")

@@ -166,7 +166,7 @@ class GranulesByKeyboard(BrowserTest):
         self.page.keyboard.type(letters)
         expect(self.page.locator("[role=option][data-focused]")).to_contain_text(re.compile(letters, re.I))
         self.page.keyboard.press("Enter")
-        expect(self.page.get_by_role("listbox")).to_have_count(0)
+        self.list_is_shut()
 
     def choose_many(self, name: str, letters: str) -> None:
         """Open a list, tick one by its first letters, and close it."""
@@ -177,7 +177,7 @@ class GranulesByKeyboard(BrowserTest):
         expect(self.page.locator("[role=option][data-focused]")).to_contain_text(re.compile(letters, re.I))
         self.page.keyboard.press("Enter")
         self.page.keyboard.press("Escape")
-        expect(self.page.get_by_role("listbox")).to_have_count(0)
+        self.list_is_shut()
 
     def press(self, name: str) -> None:
         self.tab_to(name)

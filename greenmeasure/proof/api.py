@@ -1,4 +1,4 @@
-"""Proof on paper."""
+"""Proof on paper. What makes PDF loads with its first use, not with the server."""
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Query, Router
@@ -8,9 +8,7 @@ from greenmeasure.book.queries import application_of
 from greenmeasure.common import clock
 from greenmeasure.common.answers import sends
 from greenmeasure.common.bounds import Id
-from greenmeasure.proof import documents
 from greenmeasure.proof import records as told
-from greenmeasure.proof.binder import binder_pdf
 from greenmeasure.proof.schemas import RecordsAsked, RecordsOut
 
 router = Router(tags=["proof"])
@@ -32,6 +30,8 @@ def list_records(request: HttpRequest, account: Path[str], asked: Query[RecordsA
 @router.get("/records.pdf", auth=VIEWER, openapi_extra=sends(PDF))
 def print_records(request: HttpRequest, account: Path[str], asked: Query[RecordsAsked]) -> HttpResponse:
     """The same on paper."""
+    from greenmeasure.proof import documents
+
     found = account_of(request)
     today = clock.today(found)
     return _file(documents.records_pdf(found, asked, today), f"{found.slug}-records-{today}")
@@ -49,6 +49,8 @@ def export_records(request: HttpRequest, account: Path[str], asked: Query[Record
 @router.get("/binder.pdf", auth=VIEWER, openapi_extra=sends(PDF))
 def print_binder(request: HttpRequest, account: Path[str], product_id: Id | None = None) -> HttpResponse:
     """The label binder: the cards of the shelf, or one of them, each with its labels after it."""
+    from greenmeasure.proof.binder import binder_pdf
+
     found = account_of(request)
     return _file(binder_pdf(found, product_id), f"{found.slug}-labels-{clock.today(found)}")
 
@@ -56,6 +58,8 @@ def print_binder(request: HttpRequest, account: Path[str], product_id: Id | None
 @router.get("/{application_id}/gate.pdf", auth=VIEWER, openapi_extra=sends(PDF))
 def print_gate_notice(request: HttpRequest, account: Path[str], application_id: Id) -> HttpResponse:
     """The notice for the gate after an application."""
+    from greenmeasure.proof import documents
+
     found = account_of(request)
     return _file(documents.gate_pdf(found, application_of(found, application_id)), f"notice-{application_id}")
 
@@ -63,5 +67,7 @@ def print_gate_notice(request: HttpRequest, account: Path[str], application_id: 
 @router.get("/{application_id}/note.pdf", auth=VIEWER, openapi_extra=sends(PDF))
 def print_note(request: HttpRequest, account: Path[str], application_id: Id) -> HttpResponse:
     """The customer's note after an application."""
+    from greenmeasure.proof import documents
+
     found = account_of(request)
     return _file(documents.note_pdf(found, application_of(found, application_id)), f"note-{application_id}")

@@ -1,11 +1,10 @@
 """The label binder: each product's card on paper, and after it the label itself as it was photographed or kept."""
 
 import io
-from collections.abc import Iterable
 from itertools import groupby
 
 from PIL import UnidentifiedImageError
-from pypdf import PdfReader, PdfWriter
+from pypdf import PdfWriter
 from pypdf.errors import PdfReadError
 from reportlab.platypus import Flowable
 
@@ -60,14 +59,8 @@ def _add(whole: PdfWriter, label: LabelFile, us: bool) -> None:
     data = bytes(label.data)
     try:
         if label.kind == "application/pdf":
-            _pages(whole, data)
+            whole.append(io.BytesIO(data), import_outline=False)
         else:
             whole.append(io.BytesIO(printed(label.name, [pictured(data)], us=us, foot=label.name)))
     except (PdfReadError, UnidentifiedImageError, OSError, ValueError):
         whole.append(io.BytesIO(printed(label.name, [words(UNREADABLE.format(name=label.name))], us=us)))
-
-
-def _pages(whole: PdfWriter, data: bytes) -> None:
-    pages: Iterable[object] = PdfReader(io.BytesIO(data)).pages
-    for page in pages:
-        whole.add_page(page)  # type: ignore[arg-type]

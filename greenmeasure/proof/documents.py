@@ -8,6 +8,7 @@ from core.book.after import signs
 from core.ledger.locks import Forbidden
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Application
+from greenmeasure.book.words import target_name
 from greenmeasure.proof.paper import gap, printed, table, together, words
 from greenmeasure.proof.records import locks, records
 from greenmeasure.proof.schemas import RecordOut, RecordsAsked
@@ -71,12 +72,11 @@ def note_pdf(account: Account, a: Application) -> bytes:
     until = {x.what: x.until(a.zone_there) for x in locks(a)}
     kinds = kinds_of(a)
     left = [ASKED[what].format(until=end) for what, end in until.items()]
+    put = [(e.product_name, e.contents, e.use or target_name(e.target)) for e in a.entries.all()]
     parts: list[Flowable] = [
         words(f"What was done on {a.area_name}", size=18, strong=True, after=4),
         words(f"{when(a)}, by {a.by_name}", size=11, soft=True, after=12),
-        table(
-            ("What", "Holds", "Against"), [(e.product_name, e.contents, e.use or e.target) for e in a.entries.all()], (3, 4, 3)
-        ),
+        table(("What", "Holds", "Against"), put, (3, 4, 3)),
         gap(14),
         words("Until when to leave it be", size=13, strong=True, after=4),
         *(words(said, size=11, after=3) for said in (left or [DRY])),

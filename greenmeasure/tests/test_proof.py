@@ -2,15 +2,18 @@
 
 import csv
 import io
+import subprocess
+import sys
 from datetime import UTC, datetime
 from typing import Any
 from unittest.mock import patch
 
+from django.conf import settings
 from PIL import Image
 from pypdf import PdfReader, PdfWriter
 
 from greenmeasure.accounts.models import Membership, Site
-from greenmeasure.book.models import Application
+from greenmeasure.book.models import Application, Entry
 from greenmeasure.shelf.models import LabelFile, Product
 from greenmeasure.tests.base import AREA, ApiTest, make_account
 
@@ -195,6 +198,21 @@ class Proof(ApiTest):
         Product.objects.update(archived_at=NOW)
         self.account.touch()
         self.assertIn("Nothing is on the shelf.", self.pdf("binder.pdf"))
+
+    def test_the_note_calls_a_target_by_its_name(self) -> None:
+        made = self.sprayed("2026-08-10")
+        Entry.objects.filter(application=made).update(use="", target="dollar_spot")
+        printed = self.pdf(f"{made}/note.pdf")
+        self.assertIn("Dollar spot", printed)
+        self.assertNotIn("dollar_spot", printed)
+
+    def test_the_server_starts_without_what_prints(self) -> None:
+        heavy = ("reportlab", "font_source_sans_pro", "pypdf", "PIL")
+        code = (
+            "import sys, django; django.setup(); import greenmeasure.urls; print([m for m in sys.argv[1:] if m in sys.modules])"
+        )
+        done = subprocess.run([sys.executable, "-c", code, *heavy], cwd=settings.ROOT, capture_output=True, text=True, check=True)
+        self.assertEqual(done.stdout.strip(), "[]")
 
     def test_names_of_any_alphabet_and_markup_are_printed_as_they_are(self) -> None:
         Application.objects.filter(pk=self.sprayed("2026-08-10")).update(note="<b>P₂O₅ & Жук</b> ½ 12 °C")

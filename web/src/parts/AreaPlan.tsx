@@ -21,6 +21,18 @@ const Pin = styled.g`
   }
 `;
 
+/** A plan that is pressed, with its words or fields beside it. */
+export const PlanBeside = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 200px;
+  gap: 12px 20px;
+  align-items: start;
+  margin-top: 14px;
+  ${t.phone} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
 interface Props {
   plan: Schemas["PlanOut"];
   us: boolean;

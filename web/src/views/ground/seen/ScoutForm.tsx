@@ -1,12 +1,10 @@
 import { useState } from "react";
-import styled from "styled-components";
 import { useAddScouting, useLooks, useStrikeScouting } from "../../../api/scouting";
 import type { Schemas } from "../../../api/client";
 import { useArea } from "../../../api/hooks";
 import { useAccount } from "../../../app/session";
-import { t } from "../../../app/theme";
 import { say } from "../../../app/toast";
-import { AreaPlan } from "../../../parts/AreaPlan";
+import { AreaPlan, PlanBeside } from "../../../parts/AreaPlan";
 import { Button } from "../../../parts/Button";
 import { DateField, todayHere } from "../../../parts/DateField";
 import { Form } from "../../../parts/Form";
@@ -18,16 +16,6 @@ import { QuantityField } from "../../../parts/QuantityField";
 import { lengthUnits } from "../../../parts/units";
 import { TextField } from "../../../parts/TextField";
 
-const Patch = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 200px;
-  gap: 12px 20px;
-  align-items: start;
-  margin-top: 14px;
-  ${t.phone} {
-    grid-template-columns: minmax(0, 1fr);
-  }
-`;
 const FIELDS = [
   "kind",
   "what",
@@ -211,7 +199,7 @@ export function ScoutForm({ area_id, spots = [], kind = "disease", what = "", on
         </Hint>
       )}
       {share && !only && area.data?.plan && (
-        <Patch>
+        <PlanBeside>
           <div>
             <Hint>Or press the plan where it lies, and say how far it reaches.</Hint>
             <AreaPlan
@@ -236,7 +224,7 @@ export function ScoutForm({ area_id, spots = [], kind = "disease", what = "", on
               </Button>
             )}
           </div>
-        </Patch>
+        </PlanBeside>
       )}
       <Bar style={{ marginTop: 14 }}>
         <Button type="submit" look={onDone ? "main" : undefined} isDisabled={add.isPending}>

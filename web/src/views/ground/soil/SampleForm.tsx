@@ -1,13 +1,11 @@
 import { useState } from "react";
-import styled from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { useGroundOptions } from "../../../api/hooks";
 import { useAddSpot, useEyes } from "../../../api/scouting";
 import { useAddSample } from "../../../api/soil";
 import { useAccount } from "../../../app/session";
 import { say } from "../../../app/toast";
-import { t } from "../../../app/theme";
-import { AreaPlan } from "../../../parts/AreaPlan";
+import { AreaPlan, PlanBeside } from "../../../parts/AreaPlan";
 import { Button } from "../../../parts/Button";
 import { DateField, todayHere } from "../../../parts/DateField";
 import { Hint } from "../../../parts/Field";
@@ -24,17 +22,6 @@ type Figure = Required<Schemas["SoilFigureIn"]>;
 const ANOTHER = "another";
 const FIELDS = ["spot", "spot_id", "ph", "depth", "taken_on", "how", "lab", "number", "values"];
 const noFigure: Figure = { kind: "", value: "", unit: "", method: "" };
-
-const Place = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 200px;
-  gap: 12px 20px;
-  align-items: start;
-  margin-top: 14px;
-  ${t.phone} {
-    grid-template-columns: minmax(0, 1fr);
-  }
-`;
 
 /** Keep a soil sample: of which spot, how it was read, and what the laboratory's card says. */
 export function SampleForm({ area }: { area: Schemas["AreaWholeOut"] }) {
@@ -166,7 +153,7 @@ export function SampleForm({ area }: { area: Schemas["AreaWholeOut"] }) {
         />
       </Fields>
       {another && area.plan && (
-        <Place>
+        <PlanBeside>
           <AreaPlan
             plan={{ ...area.plan, marks: [] }}
             us={us}
@@ -178,7 +165,7 @@ export function SampleForm({ area }: { area: Schemas["AreaWholeOut"] }) {
             Press the plan where it was taken: it becomes a fixed spot, and the next sample is taken there
             too.
           </Hint>
-        </Place>
+        </PlanBeside>
       )}
       {v.how === "lab" && (
         <Stack $gap={12} style={{ marginTop: 16 }}>

@@ -30,6 +30,7 @@ from greenmeasure.shelf.api import router as shelf
 from greenmeasure.sky.api import router as sky
 from greenmeasure.story.api import router as story
 from greenmeasure.today.api import router as today
+from greenmeasure.trials.api import router as trials
 from greenmeasure.water.api import router as water
 from greenmeasure.work.api import router as work
 
@@ -106,3 +107,4 @@ api.add_router(f"{ACCOUNT}/season", season)
 api.add_router(f"{ACCOUNT}/rounds", rounds)
 api.add_router(f"{ACCOUNT}/book", book)
 api.add_router(f"{ACCOUNT}/proof", proof)
+api.add_router(f"{ACCOUNT}/trials", trials)

@@ -231,6 +231,20 @@ def _ground(today: date) -> Generator[Call, Any, tuple[int, int, int]]:
     yield Call("export_geojson")
     ground = yield Call("list_areas")
     bank = next(a["id"] for a in ground["areas"] if a["name"] == "Bank")
+    lay = {"area_id": bank, "treatments": [{"name": "Feed", "told": "0.5 lb N"}], "least": q(3, "ft"), "blocks": 2}
+    yield Call("look_at_layout", body=lay)
+    trial = yield Call("begin_trial", body=lay | {"name": "Two rates", "days": "0, 7", "kind": "colour"})
+    of = {"trial_id": trial["id"]}
+    yield Call("change_trial", of, body={"name": "Rates", "days": "0 7 14", "note": "Early", "version": trial["version"]})
+    yield Call("remove_trial", of)
+    trial = yield Call("begin_trial", body=lay | {"name": "Two rates", "kind": "colour", "began_on": str(today)})
+    of = {"trial_id": trial["id"]}
+    yield Call("score_trial", of, body={"scores": [{"plot_id": p["id"], "score": 6 + p["number"] / 2} for p in trial["plots"]]})
+    yield Call("end_trial", of)
+    yield Call("resume_trial", of)
+    yield Call("end_trial", of)
+    yield Call("list_trials")
+    yield Call("read_trial", of)
     return area, int(corner["id"]), int(bank)
 
 
@@ -433,6 +447,7 @@ def _rounds(area: int, bank: int, spray: Any, sprayer: int, lot: int, today: dat
     one = job(area, spray, sprayer, q("0.6", "fl_oz/kft2"))
     used = {"used": [{"amount": q("4.2", "fl_oz"), "lot_id": lot}], "wind": "3 mph W", "air": "70 F", "note": "Dew"}
     begun = yield Call("start_round", body=one)
+    yield Call("list_trial_maps", {"round_id": begun["id"]})
     at = {"round_id": begun["id"]}
     acts = [(0, w["key"]) for w in begun["sheet"]["wear"]] + [(1, begun["sheet"]["loads"][0]["acts"][0]["key"])]
     for load, act in acts:

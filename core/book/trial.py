@@ -26,6 +26,8 @@ MOST_TREATMENTS, MOST_BLOCKS, MOST_PLOTS = 6, 12, 48
 """Beyond these nobody scores them all in one light (ours)."""
 RISK, POWER = 0.05, 0.8
 """How often chance alone may be taken for a difference, and how often one that is there is to be found (by convention)."""
+SCATTER = 0.5
+"""By how much plots treated alike are scored apart on a scale of 1 to 9 (a standard deviation; common practice, no source)."""
 LEAST_WIDTH = 1.0
 """A strip narrower than this [m] is all edge (common practice, no source)."""
 NEAR = 1e-4
@@ -66,13 +68,14 @@ class Plot:
 @dataclass(frozen=True)
 class Layout:
     """Plots of one size each, cut square to `direction` [degrees from the x axis];
-    `width` is that of the narrowest [m].
+    `width` is that of the narrowest and `widest` that of the widest [m].
     """
 
     plots: tuple[Plot, ...]
     blocks: int
     direction: float
     width: float
+    widest: float
 
 
 def long_way(ground: BaseGeometry) -> float:
@@ -112,7 +115,14 @@ def _cuts(turned: BaseGeometry, count: int) -> list[float]:
 
 
 def blocks_that_fit(ground: BaseGeometry, treatments: int, direction: float, least: float) -> int:
-    """How many times every treatment fits on the ground in strips no narrower than `least` [m]; 0 where not even once."""
+    """How many times every treatment fits on the ground in strips no narrower than `least` [m]; 0 where not even once.
+
+    Args:
+        ground: its outline [m].
+        treatments: how many.
+        direction: that the strips are cut square to [degrees].
+        least: how wide a strip must be [m].
+    """
     left, _, right, _ = rotate(ground, -direction, origin=(0, 0)).bounds
     most = min(MOST_BLOCKS, MOST_PLOTS // treatments, int((right - left) / (least * treatments) + 1e-9))
     return next((b for b in range(most, 0, -1) if min(strips(ground, b * treatments, direction)[1]) >= least * (1 - NEAR)), 0)
@@ -164,7 +174,7 @@ def lay_out(
     shapes, widths = strips(ground, count * treatments, way)
     drawn = [t for block in lots(treatments, count, seed) for t in block]
     plots = tuple(Plot(i + 1, i // treatments + 1, drawn[i], shape) for i, shape in enumerate(shapes))
-    return Layout(plots, count, way, min(widths))
+    return Layout(plots, count, way, min(widths), max(widths))
 
 
 @lru_cache(256)

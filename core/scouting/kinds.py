@@ -174,3 +174,34 @@ def check_share(share: float | None, seen: bool) -> float | None:
     if share and not seen:
         raise InputError("severity", share, "It was not seen, and yet some of the turf shows it.", "Leave it empty.")
     return share
+
+
+def check_mark(look: Look, mark: float, us: bool) -> tuple[float | None, float | None, bool]:
+    """One number for a plot: its score and its share [%] as they are kept, one of them None, and whether it was seen at all.
+
+    Args:
+        look: what was looked for.
+        mark: on its scale, or where it has none how much of the turf shows it [%]; what is counted as in `check_score`.
+        us: whether the reader counts in square feet.
+
+    Raises:
+        InputError: as `check_score` and `check_share`.
+    """
+    if look.scale is None:
+        return None, check_share(mark, True), mark > 0
+    clean = {True: look.scale.least, False: look.scale.most}[look.scale.per_area]
+    return check_score(look, mark, us), None, not look.of or mark != clean
+
+
+def mark_of(look: Look, score: float | None, share: float | None, us: bool) -> float | None:
+    """The number that a plot was given, as it was typed; None where it was given none.
+
+    Args:
+        look: what was looked for.
+        score: as kept; what is counted [1/m²].
+        share: of the turf [%].
+        us: whether the reader counts in square feet.
+    """
+    if look.scale is None:
+        return share
+    return score * UNITS["ft2"].size if score is not None and look.scale.per_area and us else score

@@ -29,6 +29,7 @@ PENICILLIN = [[89, 88, 97, 94], [84, 77, 92, 79], [81, 87, 87, 85], [87, 92, 89,
 
 class Layouts(unittest.TestCase):
     def test_plots_are_the_ground_in_parts_of_one_size(self) -> None:
+        # Nearness alone: a cut comes to 1e-7 of the length.
         for ground in OUTLINES:
             for treatments in (2, 3):
                 for direction in (None, 37.0):

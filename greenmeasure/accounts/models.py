@@ -26,7 +26,22 @@ class User(AbstractUser):
         return self.full_name or self.username
 
 
-PARTS = ("ground", "shelf", "stock", "kit", "water", "work", "scouting", "sky", "reckon", "season", "rounds", "ticks", "book")
+PARTS = (
+    "ground",
+    "shelf",
+    "stock",
+    "kit",
+    "water",
+    "work",
+    "scouting",
+    "sky",
+    "reckon",
+    "season",
+    "rounds",
+    "ticks",
+    "book",
+    "trials",
+)
 """The parts of an account that change by themselves; each has a revision: stock apart from the shelf, a round's ticks apart from
 rounds, for they change at every pour. Its own, of name, units, house rules and sites, counts
 for all of them.
@@ -72,6 +87,7 @@ class Account(HouseRow):
     work_revision = _revision()
     scouting_revision = _revision()
     sky_revision = _revision()
+    trials_revision = _revision()
     reckon_revision = _revision()
     season_revision = _revision()
     rounds_revision = _revision()

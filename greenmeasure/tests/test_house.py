@@ -18,7 +18,7 @@ LAYERS = (
     ("passes", "sky"),
     ("reckon",),
     ("rounds",),
-    ("season",),
+    ("season", "trials"),
     ("today", "story", "proof", "demo", "archive"),
     ("api",),
     ("urls", "openapi"),

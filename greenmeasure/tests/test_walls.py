@@ -23,6 +23,7 @@ ONES_OWN = {
 FOR_OVERSEERS = {"export_archive"}
 """Reads that are not every member's."""
 READS_BY_POST = {
+    "look_at_layout",
     "check_work",
     "read_phrase",
     "read_grade",
@@ -51,6 +52,7 @@ READS_BY_POST = {
     "fit_hours",
 }
 FOR_APPLICATORS = {
+    "score_trial",
     "correct_application",
     "strike_application",
     "note_work",

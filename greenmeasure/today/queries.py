@@ -18,6 +18,7 @@ from greenmeasure.shelf.models import Product
 from greenmeasure.sky.locks import locks
 from greenmeasure.today.schemas import TodayOut
 from greenmeasure.today.words import amiss_text, next_thing, setup_steps
+from greenmeasure.trials.queries import due_trials
 from greenmeasure.water.queries import open_tasks
 
 SHOWN = 8
@@ -34,6 +35,7 @@ def today(account: Account) -> TodayOut:
     return TodayOut(
         due=due.lines,
         follow=list(due_followups(account, clock.today(account))),
+        trials=due_trials(account),
         more=due.more,
         fresh=due.fresh if due.fresh.station else None,
         sentence=sentence,

@@ -7,6 +7,7 @@ from greenmeasure.rounds.schemas import RoundLineOut
 from greenmeasure.scouting.schemas import FollowDueOut
 from greenmeasure.season.schemas import DueLineOut
 from greenmeasure.sky.schemas import FreshOut, LockOut
+from greenmeasure.trials.schemas import TrialDueOut
 from greenmeasure.water.schemas import TaskOut
 
 
@@ -34,6 +35,7 @@ class TodayOut(Out):
     under_way: list[RoundLineOut]
     due: list[DueLineOut]
     follow: list[FollowDueOut]
+    trials: list[TrialDueOut]
     more: int
     fresh: FreshOut | None
     latest: list[ApplicationOut]

@@ -36,7 +36,7 @@ from greenmeasure.rounds.actions import finish_round, start_round
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.schemas import FinishIn, UsedIn
 from greenmeasure.scouting.actions import add_photo, add_scouting, answer_followup, save_spot, strike_followup, strike_scouting
-from greenmeasure.scouting.models import Scouting
+from greenmeasure.scouting.models import Scouting, Spot
 from greenmeasure.scouting.schemas import FollowUpIn, PhotoIn, ScoutIn, SpotIn
 from greenmeasure.shelf.actions import save_lot, save_product
 from greenmeasure.shelf.models import Product
@@ -45,6 +45,9 @@ from greenmeasure.sky.actions import add_by_hand, add_rhythm, save_station, save
 from greenmeasure.sky.keeping import keep_forecast, keep_hours
 from greenmeasure.sky.models import Station, Watch
 from greenmeasure.sky.station_schemas import HandIn, RhythmIn, StationIn, WatchIn
+from greenmeasure.trials.actions import begin, end, keep_scores
+from greenmeasure.trials.models import Plot, Trial
+from greenmeasure.trials.schemas import ScoreIn, ScoresIn, TreatmentIn, TrialIn
 from greenmeasure.water.actions import keep_audit
 from greenmeasure.water.schemas import AuditIn
 from greenmeasure.work.actions import note_work
@@ -109,6 +112,7 @@ class Command(BaseCommand):
         events = [(g["at"], self.entry, g) for g in read("book.json")]
         events += [(g["at"], self.corrected, g) for g in read("corrections.json")]
         events += [(g["at"], self.cleaned if "clean" in g else self.calibrated, g) for g in read("kit.json")]
+        events += [(g["at"], self.entry if g["do"] == "apply" else self.tried, g) for g in read("trials.json")]
         for _, keep, given in sorted((e for e in events if _been(e[0])), key=lambda e: e[0]):
             account.refresh_from_db()
             keep(account, people[given["by"]], given)
@@ -120,7 +124,7 @@ class Command(BaseCommand):
             if _been(given["on"]):
                 self.work(account, people[given["by"]], given)
         self.sky(account, people, read("sky.json"))
-        if not Scouting.objects.filter(area__account=account).exists():
+        if not Spot.objects.filter(account=account, plots=None).exists():
             self.seen(account, people, read("scouting.json"))
         first = about["members"][0]["username"]
         self.stdout.write(f"{account.name} is loaded. Sign in as {first} with the password {about['password']}")
@@ -268,6 +272,26 @@ class Command(BaseCommand):
         noted = Work.objects.filter(account=account, kind=given["kind"], done_on=given["on"], area__in=ids.values())
         if not noted.exists():
             note_work(account, user, WorkIn(**given, area_ids=[ids[name] for name in given["areas"]]))
+
+    def tried(self, account: Account, user: User, given: dict[str, Any]) -> None:
+        """One step of a trial, unless it is done already: begun, scored, or ended."""
+        area = Area.objects.get(account=account, name=given["area"])
+        trial, on = Trial.objects.filter(account=account, area=area).first(), date.fromisoformat(given["at"][:10])
+        if given["do"] == "begin" and trial is None:
+            tried = [self.treatment(account, t) for t in given["treatments"]]
+            told = {k: given[k] for k in ("name", "blocks", "seed", "kind", "days", "least", "note")}
+            begin(account, user, TrialIn(area_id=area.pk, treatments=tried, began_on=on, **told))
+        if given["do"] == "score" and trial and not Scouting.objects.filter(spot__plots__treatment__trial=trial, on=on).exists():
+            plots = Plot.objects.filter(treatment__trial=trial).select_related("treatment")
+            marks = [ScoreIn(plot_id=p.pk, score=given["marks"][p.block - 1][p.treatment.position]) for p in plots]
+            keep_scores(account, user, trial, ScoresIn(on=on, scores=marks))
+        if given["do"] == "end" and trial and trial.ended_on is None:
+            end(account, trial, on)
+
+    def treatment(self, account: Account, given: dict[str, Any]) -> TreatmentIn:
+        """One of the things that a trial tries."""
+        product = Product.objects.get(account=account, name=given["product"], archived_at=None)
+        return TreatmentIn(name=given["name"], product_id=product.pk, told=given["told"])
 
     def other(self, account: Account, given: dict[str, Any]) -> tuple[ComponentIn, DoseIn]:
         """One more product of a mix; without a value it goes in to taste."""

@@ -17,6 +17,7 @@ from greenmeasure.kit.models import Machine
 from greenmeasure.rounds.models import Round
 from greenmeasure.scouting.models import Photo
 from greenmeasure.shelf.models import RateRow
+from greenmeasure.trials.models import Trial
 
 AXE = Path(settings.ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
@@ -99,6 +100,9 @@ class Views(BrowserTest):
             ("book/story", "Everything noted"),
             ("book/records", "Print them (PDF)"),
             ("book/past", "What went down"),
+            ("book/trials", "What it shows"),
+            ("book/trials/new", "Begin the trial"),
+            (f"book/trials/{Trial.objects.get().pk}", "Day by day"),
             ("book/files", "Import past applications"),
             (f"book/{entry.pk}", "What was done"),
             ("account", "Add a member"),

@@ -28,7 +28,8 @@ def look_at_layout(request: HttpRequest, account: Path[str], data: LayoutIn) -> 
 def begin_trial(request: HttpRequest, account: Path[str], data: TrialIn) -> tuple[int, TrialOut]:
     """Begin a trial: its plots become parts of the area, one a treatment, with a fixed spot each."""
     found = account_of(request)
-    return 201, queries.trial_out(found, actions.begin(found, user_of(request), data))
+    made = actions.begin(found, user_of(request), data)
+    return 201, queries.trial_out(found, queries.trial_of(found, made.pk))
 
 
 @router.get("/on-round/{round_id}", response=list[TrialMapOut], auth=VIEWER)
@@ -64,9 +65,8 @@ def remove_trial(request: HttpRequest, account: Path[str], trial_id: Id) -> tupl
 def score_trial(request: HttpRequest, account: Path[str], trial_id: Id, data: ScoresIn) -> tuple[int, TrialOut]:
     """Keep what the plots were scored on a day."""
     found = account_of(request)
-    trial = queries.trial_of(found, trial_id)
-    actions.keep_scores(found, user_of(request), trial, data)
-    return 201, queries.trial_out(found, trial)
+    actions.keep_scores(found, user_of(request), queries.trial_of(found, trial_id), data)
+    return 201, queries.trial_out(found, queries.trial_of(found, trial_id))
 
 
 @router.post("/{trial_id}/end", response=TrialOut, auth=MANAGER)

@@ -6,6 +6,8 @@ from functools import cached_property
 from statistics import fmean
 from typing import Any
 
+from django.db.models import Prefetch, QuerySet
+
 from core.areas.measure import in_trade
 from core.book.results import Outcome, outcome
 from core.findings import Finding, Weight
@@ -14,6 +16,7 @@ from core.scouting.kinds import mark_of
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.queries import applications
 from greenmeasure.common import clock
+from greenmeasure.common.errors import Missing
 from greenmeasure.common.findings import FindingOut, finding_out
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.measuring import plan_of, plan_out
@@ -48,9 +51,20 @@ TOLD = 3
 """How many of them are told."""
 
 
+def whole_trials(account: Account) -> QuerySet[Trial]:
+    """The trials that are seen, each with its treatments, its plots, their spots and what was reported there."""
+    reports = Prefetch("spot__reports", Scouting.objects.filter(struck_at=None).order_by("pk"))
+    plots = Prefetch("plots", Plot.objects.select_related("spot").prefetch_related(reports))
+    treatments = Prefetch("treatments", Treatment.objects.select_related("area", "product").prefetch_related(plots))
+    return Trial.objects.of(account).kept().select_related("area__site__account", "account").prefetch_related(treatments)
+
+
 def trial_of(account: Account, pk: int) -> Trial:
-    """A trial that is seen. Raises Missing."""
-    return Trial.objects.select_related("area__site__account", "account").one(account, pk)
+    """A trial that is seen, whole. Raises Missing."""
+    found = whole_trials(account).filter(pk=pk).first()
+    if found is None:
+        raise Missing("trial")
+    return found
 
 
 # --- before it begins -------------------------------------------------------------------------------------------
@@ -114,21 +128,21 @@ def unequal(account: Account, area: Area, begin: date, besides: Iterable[int] = 
 
 
 class Whole:
-    """A trial with its treatments, its plots and its scores, each read once."""
+    """A trial with its treatments, its plots in their order, and the scores that count."""
 
     def __init__(self, account: Account, trial: Trial) -> None:
         self.account, self.trial = account, trial
-        self.treatments = list(trial.treatments.select_related("area", "product"))
+        self.treatments = list(trial.treatments.all())
         self.names = [t.name for t in self.treatments]
         self.places = {t.pk: t.position for t in self.treatments}
-        self.plots = list(Plot.objects.filter(treatment__trial=trial).select_related("treatment", "spot"))
+        self.plots = sorted((p for t in self.treatments for p in t.plots.all()), key=lambda p: p.number)
 
     @cached_property
     def scores(self) -> dict[tuple[int, date], Scouting]:
         """The score that counts of each plot, by its id, and of each day: the latest that is not struck."""
-        spots = {p.spot_id: p.pk for p in self.plots if p.spot_id}
-        found = Scouting.objects.filter(spot__in=list(spots), kind=self.trial.kind, what=self.trial.what, struck_at=None)
-        return {(spots[s.spot_id or 0], s.on): s for s in found.filter(on__gte=self.trial.began_on).order_by("pk")}
+        asked, since = (self.trial.kind, self.trial.what), self.trial.began_on
+        found = ((p.pk, s) for p in self.plots if p.spot for s in p.spot.reports.all())
+        return {(plot, s.on): s for plot, s in found if not s.struck_at and (s.kind, s.what) == asked and s.on >= since}
 
     @cached_property
     def days(self) -> dict[date, dict[int, float]]:
@@ -170,7 +184,7 @@ class Whole:
 
 def trials_out(account: Account) -> TrialsOut:
     """All trials, those under way first."""
-    found = list(Trial.objects.of(account).kept().select_related("area__site", "account"))
+    found = list(whole_trials(account))
     found.sort(key=lambda t: t.ended_on is not None)
     return TrialsOut(sentence=words.list_sentence(found), trials=[_line(account, t) for t in found])
 
@@ -190,7 +204,7 @@ def _line(account: Account, trial: Trial) -> TrialLineOut:
 def due_trials(account: Account) -> list[TrialDueOut]:
     """The trials whose day to look has come."""
     found = []
-    for trial in Trial.objects.of(account).kept().filter(ended_on=None).select_related("area__site", "account"):
+    for trial in whole_trials(account).filter(ended_on=None):
         day = Whole(account, trial).due
         if day is not None:
             text = words.due_text(trial, day, clock.today(trial.area))
@@ -338,14 +352,12 @@ def _shape(p: Plot) -> dict[str, Any]:
 def maps_of(account: Account, round_id: int) -> list[TrialMapOut]:
     """The maps of the trials whose plots a round is for. Raises Missing."""
     areas = [p.area_id for p in Round.objects.one(account, round_id).parts.all()]
-    own = list(Treatment.objects.filter(area_id__in=areas, trial__archived_at=None).select_related("trial__area__site"))
     found = []
-    for trial in {t.trial_id: t.trial for t in own}.values():
-        mine = [t for t in own if t.trial_id == trial.pk]
-        plan = plan_of(trial.area)
+    for trial in whole_trials(account).filter(treatments__area__in=areas).distinct():
+        plan, plots = plan_of(trial.area), Whole(account, trial).plots
         if plan is None:
             continue
-        plots = list(Plot.objects.filter(treatment__trial=trial).select_related("treatment", "spot"))
+        mine = [t for t in trial.treatments.all() if t.area_id in areas]
         numbers = [p.number for p in plots if p.treatment_id in {t.pk for t in mine}]
         found.append(
             TrialMapOut(
@@ -355,6 +367,7 @@ def maps_of(account: Account, round_id: int) -> list[TrialMapOut]:
                 text=words.map_text([t.name for t in mine], numbers),
                 plan=plan_out(plan),
                 plots=[PlotShapeOut(**_shape(p)) for p in plots],
+                names=[t.name for t in trial.treatments.all()],
                 own=[t.position for t in mine],
             )
         )

@@ -218,4 +218,5 @@ class TrialMapOut(Out):
     text: str
     plan: PlanOut
     plots: list[PlotShapeOut]
+    names: list[str]
     own: list[int]

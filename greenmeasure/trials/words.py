@@ -111,10 +111,7 @@ def difference_text(name: str, first: str, d: Difference, look: Look, us: bool) 
         head = f"{name}: {amount(look, d.mean, us)} {'more' if d.mean > 0 else 'less'} than {first[0].lower()}{first[1:]}"
     if d.low is None or d.high is None:
         return f"{head}."
-    between = f"between {signed(d.low)} and {signed(d.high)} with what chance does"
-    if d.shown:
-        return f"{head}, {between}."
-    return f"{head}, {between}. No difference could be shown, which is not the same as none."
+    return f"{head}, likely {signed(d.low)} to {signed(d.high)} (95 %){'' if d.shown else ': not shown'}."
 
 
 def signed(value: float) -> str:
@@ -123,8 +120,7 @@ def signed(value: float) -> str:
     Args:
         value: it [marks].
     """
-    said = marks(value)
-    return f"−{said[1:]}" if said.startswith("-") else said if said == "0" else f"+{said}"
+    return f"+{marks(value)}" if value > 0 else marks(value)
 
 
 def reading_text(trial: Trial, found: Outcome | None, names: Sequence[str], us: bool) -> str:
@@ -187,12 +183,17 @@ def scored_text(trial: Trial) -> str:
 def state_text(trial: Trial, today: date, latest: str) -> str:
     """How a trial stands, in a sentence."""
     if trial.ended_on:
-        head = f"{trial.name} ended on {dated(trial.ended_on)}, after {so_many(trial.day_of(trial.ended_on))}."
+        head = f"Ended on {dated(trial.ended_on)}, after {so_many(trial.day_of(trial.ended_on))}."
     elif today < trial.began_on:
-        head = f"{trial.name} begins on {dated(trial.began_on)}."
+        head = f"Begins on {dated(trial.began_on)}."
     else:
-        head = f"{trial.name}: day {trial.day_of(today)}."
-    return f"{head} {latest}" if latest else f"{head} {NO_SCORE}"
+        head = f"Day {trial.day_of(today)}."
+    return f"{called(trial.name)} {head} {latest or NO_SCORE}"
+
+
+def called(name: str) -> str:
+    """A name that more is said after."""
+    return name if name[-1:] in "?!." else f"{name}."
 
 
 def trial_facts(trial: Trial, plots: int, treatments: int, us: bool) -> list[FactOut]:

@@ -231,6 +231,18 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../views/book/BookStory")).BookStory }),
       },
       {
+        path: "book/trials",
+        lazy: async () => ({ Component: (await import("../views/trials/Trials")).Trials }),
+      },
+      {
+        path: "book/trials/new",
+        lazy: async () => ({ Component: (await import("../views/trials/NewTrial")).NewTrial }),
+      },
+      {
+        path: "book/trials/:id",
+        lazy: async () => ({ Component: (await import("../views/trials/TrialPage")).TrialPage }),
+      },
+      {
         path: "book/:id",
         lazy: async () => ({ Component: (await import("../views/book/EntryPage")).EntryPage }),
       },

@@ -84,7 +84,9 @@ export const GroundSheet = styled.svg`
     fill: ${t.onAccent};
     font-weight: 700;
   }
-  ${t.phone} text {
-    font-size: 20px;
+  ${t.phone} {
+    text {
+      font-size: 18px;
+    }
   }
 `;

@@ -108,8 +108,10 @@ const Bars = styled.svg`
     font: 500 12px ${t.text};
     fill: ${t.soft};
   }
-  ${t.phone} text {
-    font-size: 17px;
+  ${t.phone} {
+    text {
+      font-size: 17px;
+    }
   }
 `;
 

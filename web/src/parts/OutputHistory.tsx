@@ -42,8 +42,10 @@ const Sheet = styled.svg`
     font: 500 12px ${t.text};
     fill: ${t.soft};
   }
-  ${t.phone} text {
-    font-size: 19px;
+  ${t.phone} {
+    text {
+      font-size: 19px;
+    }
   }
 `;
 

@@ -61,8 +61,10 @@ const Sheet = styled.svg`
     fill: ${t.ink};
     font-weight: 600;
   }
-  ${t.phone} text {
-    font-size: 18px;
+  ${t.phone} {
+    text {
+      font-size: 15px;
+    }
   }
 `;
 

@@ -31,8 +31,10 @@ const Sheet = styled.svg`
   .off {
     fill: ${t.ink};
   }
-  ${t.phone} text {
-    font-size: 17px;
+  ${t.phone} {
+    text {
+      font-size: 17px;
+    }
   }
 `;
 

@@ -41,10 +41,12 @@ const Row = styled.ol`
   strong[data-state="clean"] {
     color: ${t.caution};
   }
-  ${t.phone} li {
-    grid-template-columns: 46px 84px minmax(80px, 1fr);
-    > p {
-      grid-column: 1 / -1;
+  ${t.phone} {
+    li {
+      grid-template-columns: 46px 84px minmax(80px, 1fr);
+      > p {
+        grid-column: 1 / -1;
+      }
     }
   }
 `;

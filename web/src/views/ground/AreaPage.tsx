@@ -81,6 +81,14 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
               ]}
             />
           </Section>
+          {may && whole.plan && (
+            <Section title="Not sure of a product?">
+              <Hint>
+                <Link to={`/a/${account.slug}/book/trials/new?area=${area.id}`}>Try it on part of it</Link>,
+                beside plots that get nothing.
+              </Hint>
+            </Section>
+          )}
           {whole.heights.length > 1 && (
             <Section title="Heights of cut">
               <Facts of={whole.heights.map((h) => [h.on, h.text])} />

@@ -188,6 +188,11 @@ export function fromSearch(
   search: URLSearchParams,
 ): Partial<Picked> | ((now: Picked) => Partial<Picked>) | null {
   const area = search.get("area");
+  const product = search.get("product");
+  if (area && product) {
+    const mix = [{ product: Number(product), target: "", taste: false }];
+    return { mix, parts: [partOf(Number(area), mix)] };
+  }
   if (area) return (now) => ({ parts: [partOf(Number(area), now.mix)] });
   const text = search.get("job");
   if (!text) return null;

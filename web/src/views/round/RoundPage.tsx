@@ -14,6 +14,7 @@ import { Page } from "../../parts/Page";
 import { OnScreen, Section } from "../../parts/Section";
 import { Waiting } from "../../parts/Waiting";
 import { Midway } from "../kit/Midway";
+import { TrialMaps } from "../trials/TrialMaps";
 import { LabelSays } from "../reckon/LabelSays";
 import { FinishForm } from "./FinishForm";
 import { LoadSheet } from "./LoadSheet";
@@ -192,6 +193,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
       {sheet.problem && <Notice tone="caution">{sheet.problem}</Notice>}
       <Fault error={tick.error ?? giveUp.error ?? take.error} />
       <Wear round={round} open={open} onTick={tick.mutate} />
+      <TrialMaps round_id={round.id} />
       {sheet.loads.map((load) => (
         <LoadSheet
           key={load.number}

@@ -30,9 +30,11 @@ const State = styled.span<{ $tone: string }>`
     font-weight: 400;
     color: ${t.soft};
   }
-  ${t.phone} small {
-    display: inline;
-    margin-left: 8px;
+  ${t.phone} {
+    small {
+      display: inline;
+      margin-left: 8px;
+    }
   }
 `;
 const Title = styled.span`

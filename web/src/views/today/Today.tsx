@@ -5,6 +5,7 @@ import { useToday } from "../../api/hooks";
 import { useAccount } from "../../app/session";
 import { t } from "../../app/theme";
 import { ButtonLink } from "../../parts/Button";
+import { Facts } from "../../parts/Facts";
 import { FreshLine } from "../../parts/FreshLine";
 import { Findings } from "../../parts/Findings";
 import { HowNow } from "../../parts/HowNow";
@@ -98,6 +99,19 @@ export function Today() {
           {data.follow.length > 0 && (
             <Section title="Look again">
               <HowNow due={data.follow} />
+            </Section>
+          )}
+          {data.trials.length > 0 && (
+            <Section title={<Link to={`/a/${account.slug}/book/trials`}>Trials to score</Link>}>
+              <Facts
+                of={data.trials.map((x) => [
+                  x.area,
+                  <Link
+                    key={x.id}
+                    to={`/a/${account.slug}/book/trials/${x.id}`}
+                  >{`${x.name} ${x.text}`}</Link>,
+                ])}
+              />
             </Section>
           )}
           {data.tasks.length > 0 && (

@@ -17,6 +17,7 @@ from greenmeasure.common.bounds import BoundedParser
 from greenmeasure.ground.api import router as ground
 from greenmeasure.kit.api import router as kit
 from greenmeasure.kit.api import vessels_router as vessels
+from greenmeasure.outcomes.api import router as outcomes
 from greenmeasure.passes.api import router as passes
 from greenmeasure.proof.api import router as proof
 from greenmeasure.reckon.api import mixes_router as mixes
@@ -28,6 +29,7 @@ from greenmeasure.scouting.api import router as scouting
 from greenmeasure.season.api import router as season
 from greenmeasure.shelf.api import router as shelf
 from greenmeasure.sky.api import router as sky
+from greenmeasure.stores.api import router as stores
 from greenmeasure.story.api import router as story
 from greenmeasure.today.api import router as today
 from greenmeasure.trials.api import router as trials
@@ -108,3 +110,5 @@ api.add_router(f"{ACCOUNT}/rounds", rounds)
 api.add_router(f"{ACCOUNT}/book", book)
 api.add_router(f"{ACCOUNT}/proof", proof)
 api.add_router(f"{ACCOUNT}/trials", trials)
+api.add_router(f"{ACCOUNT}/outcomes", outcomes)
+api.add_router(f"{ACCOUNT}/stores", stores)

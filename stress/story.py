@@ -349,6 +349,8 @@ def _sky(area: int, site: int, spray: Any, service: str, now: datetime) -> Told:
     yield Call("get_sky_day", query={"area_id": area, "on": str(now.date())})
     yield Call("get_long_series", query={"field": "air", "site_id": site})
     yield Call("get_clocks")
+    yield Call("read_stores")
+    yield Call("read_outcomes", query={"year": now.year})
     yield Call("get_locks", query={"area_id": area, "on": str(now.date()), "hour": "07:30"})
     yield Call("fit_hours", body={"area_id": area, "product_ids": [spray["id"]], "hours": 2})
     yield Call("get_schools", query={"area_id": area, "disease": "dollar_spot", "year": now.year})

@@ -19,7 +19,7 @@ LAYERS = (
     ("reckon",),
     ("rounds",),
     ("season", "trials"),
-    ("today", "story", "proof", "demo", "archive"),
+    ("today", "story", "proof", "outcomes", "stores", "demo", "archive"),
     ("api",),
     ("urls", "openapi"),
     ("wsgi", "settings_test"),

@@ -95,6 +95,10 @@ const router = createBrowserRouter([
       },
       { path: "shelf", lazy: async () => ({ Component: (await import("../views/shelf/Shelf")).Shelf }) },
       {
+        path: "shelf/stock",
+        lazy: async () => ({ Component: (await import("../views/shelf/StoresPage")).StoresPage }),
+      },
+      {
         path: "shelf/files",
         lazy: async () => ({ Component: (await import("../views/shelf/ShelfFiles")).ShelfFiles }),
       },
@@ -229,6 +233,10 @@ const router = createBrowserRouter([
       {
         path: "book/story",
         lazy: async () => ({ Component: (await import("../views/book/BookStory")).BookStory }),
+      },
+      {
+        path: "book/outcomes",
+        lazy: async () => ({ Component: (await import("../views/outcomes/Outcomes")).Outcomes }),
       },
       {
         path: "book/trials",

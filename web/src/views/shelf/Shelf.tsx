@@ -64,6 +64,7 @@ export function Shelf() {
             }
             act={
               <>
+                <ButtonLink to="stock">Stock and needs</ButtonLink>
                 <ButtonLink to="files">In and out</ButtonLink>
                 {may && list.length > 0 && add}
               </>

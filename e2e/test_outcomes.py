@@ -8,13 +8,16 @@ from greenmeasure.common import clock
 from greenmeasure.ground.models import Area
 from greenmeasure.scouting.actions import add_scouting
 from greenmeasure.scouting.schemas import ScoutIn
+from greenmeasure.shelf.models import RateRow
 from greenmeasure.tests.base import make_account
 
 
 class DidItWork(BrowserTest):
     def setUp(self) -> None:
         super().setUp()
-        make_account("alder")
+        account = make_account("alder")
+        RateRow.objects.filter(product__name="Test SC").update(target="Dollar spot")
+        account.touch("shelf")
         self.let_in()
 
     def test_what_went_down_and_what_was_seen_after(self) -> None:

@@ -165,6 +165,14 @@ _ROWS = (
         ("to_ideal", "To the middle of what the grass likes", "Nutrients come best near slightly acid."),
     ),
     _q(
+        "look_after",
+        "How often does one look after an application?",
+        "The days on which Today asks how it is now; a card's own days go before.",
+        ("usual", "On each of the days usual for its kind", "What is seen on day 3 is forgotten by day 14."),
+        ("last", "Once, on the last of them", "One look tells whether it worked."),
+        ("card", "Only where the card names days", "Nobody is asked without need."),
+    ),
+    _q(
         "concentrates",
         "Strong concentrates?",
         "The order that Compare opens in.",

@@ -3,12 +3,14 @@
 Days and signs are common practice, no source: turf trade. The label, the weather and the growth of the turf come first.
 """
 
+import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from enum import StrEnum
 
 from core.days import so_many
+from core.errors import InputError
 from core.label.product import Kind
 from core.readable import joined
 
@@ -68,6 +70,12 @@ WITHOUT = 2
 """Applications without effect from which it is said."""
 
 
+MOST_DAYS = 730
+"""Two seasons on nothing is looked at any more (ours)."""
+MOST_LOOKS = 40
+"""Looks at one thing (ours)."""
+
+
 class How(StrEnum):
     """How it is now."""
 
@@ -101,10 +109,53 @@ def signs(kinds: Iterable[Kind]) -> list[Sign]:
     return sorted(found, key=lambda s: (s.first, s.last))
 
 
-def looks(kinds: Iterable[Kind], preventive: bool = False) -> list[int]:
-    """The days after a mix of these kinds on which to look; one is enough where nothing was there before."""
-    found = [COURSES[k].looks for k in kinds if k in COURSES]
-    return sorted({n for days in found for n in (days[-1:] if preventive else days)})
+def read_days(text: str, field: str = "days", most: int = MOST_DAYS) -> list[int]:
+    """Days after something as typed, `0, 7, 14`, in their order; none where nothing is typed.
+
+    Raises:
+        InputError: they are no days, too late, or too many.
+    """
+    words = [w for w in re.split(r"[,;\s]+", text.strip()) if w]
+    if not all(re.fullmatch(r"\d{1,4}", w) for w in words):
+        raise InputError(field, text, f"“{text}” are no days.", "Write them like 3, 8, 14: days after it.")
+    days = sorted({int(w) for w in words})
+    if days and days[-1] > most:
+        raise InputError(field, text, f"Day {days[-1]} is too late.", f"Up to day {most}.")
+    if len(days) > MOST_LOOKS:
+        raise InputError(field, text, f"{len(days)} days are too many.", f"Up to {MOST_LOOKS}.")
+    return days
+
+
+class Rhythm(StrEnum):
+    """How often the house looks after what went down; a card's own days go before it."""
+
+    USUAL = "usual"
+    LAST = "last"
+    CARD = "card"
+
+
+def looks(
+    kinds: Iterable[Kind],
+    preventive: bool = False,
+    own: Mapping[Kind, Iterable[int]] | None = None,
+    rhythm: Rhythm = Rhythm.USUAL,
+) -> list[int]:
+    """The days after a mix on which to look.
+
+    Args:
+        kinds: of its products.
+        preventive: whether nothing was there before: one look is enough then.
+        own: the days that cards of these kinds have themselves, in place of the usual ones.
+        rhythm: of the house.
+    """
+    found: set[int] = set()
+    for kind in kinds:
+        if mine := sorted((own or {}).get(kind, ())):
+            found |= set(mine)
+        elif kind in COURSES and rhythm is not Rhythm.CARD:
+            days = COURSES[kind].looks
+            found |= set(days[-1:] if preventive or rhythm is Rhythm.LAST else days)
+    return sorted(found)
 
 
 def answers(kinds: Iterable[Kind]) -> list[How]:

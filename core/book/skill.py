@@ -141,6 +141,10 @@ def thresholds_of(model: Model, own: float) -> list[float]:
 
 
 def best_of(tried: Sequence[tuple[float, Looks]]) -> float | None:
-    """The threshold with the highest skill, where there is enough to say; the lowest of several."""
+    """The threshold with the highest skill, where there is enough to say; the lowest of several.
+
+    Args:
+        tried: thresholds [the model's own unit] with their looks.
+    """
     told = [(looks.skill or 0.0, -threshold) for threshold, looks in tried if looks.enough]
     return -max(told)[1] if told else None

@@ -10,15 +10,18 @@ from core.book.after import (
     COURSES,
     WINDOW,
     How,
+    Rhythm,
     Tried,
     answers,
     due,
     looks,
+    read_days,
     signs,
     what_else,
     without_effect,
     without_effect_text,
 )
+from core.errors import InputError
 from core.label.product import Kind
 
 ON = date(2026, 7, 1)
@@ -40,6 +43,24 @@ class Course(unittest.TestCase):
         self.assertEqual(looks([Kind.FUNGICIDE]), [3, 8, 14])
         self.assertEqual(looks([Kind.FUNGICIDE], preventive=True), [14])
         self.assertEqual(looks([Kind.IRON, Kind.ADJUVANT]), [])
+
+    def test_a_cards_own_days_go_before_and_the_house_says_how_often(self) -> None:
+        """Days of the card as given, those of kinds by the course; common practice, no source."""
+        mix = [Kind.FUNGICIDE, Kind.HERBICIDE]
+        self.assertEqual(looks(mix, own={Kind.FUNGICIDE: [5, 2]}), [2, 5, 7, 14, 28])
+        self.assertEqual(looks(mix, rhythm=Rhythm.LAST), [14, 28])
+        self.assertEqual(looks(mix, rhythm=Rhythm.CARD), [])
+        self.assertEqual(looks(mix, own={Kind.HERBICIDE: [10]}, rhythm=Rhythm.CARD), [10])
+        self.assertEqual(looks([Kind.FUNGICIDE], preventive=True, own={Kind.FUNGICIDE: [2, 9]}), [2, 9])
+
+    def test_days_as_they_are_typed(self) -> None:
+        # As given; day 730 is the last, see `MOST_DAYS`.
+        for text, known in (("3, 8, 14", [3, 8, 14]), ("14;3 3", [3, 14]), ("", []), ("0", [0]), ("730", [730])):
+            self.assertEqual(read_days(text), known)
+        for text in ("soon", "3.5", "-1", "731", "3, x", " ".join(map(str, range(41)))):
+            with self.assertRaises(InputError) as caught:
+                read_days(text, "looks")
+            self.assertEqual(caught.exception.field, "looks")
 
     def test_one_day_is_due_at_a_time_and_none_once_it_was_answered(self) -> None:
         """Days counted by hand from 1 July: looks on the 4th, the 9th and the 15th."""

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from datetime import date, timedelta
 
 from core.book import after as core
-from core.book.after import How, Tried
+from core.book.after import How, Tried, read_days
 from core.days import dated
 from core.label.product import Kind
 from core.label.targets import PESTS, TARGETS, find_target
@@ -19,7 +19,8 @@ from greenmeasure.common.schemas import FactOut, OptionOut
 from greenmeasure.scouting.models import FollowUp, Photo, Spot
 from greenmeasure.scouting.queries import photos
 from greenmeasure.scouting.schemas import AfterOut, FollowDueOut, FollowUpOut, ShotOut, SpotSinceOut
-from greenmeasure.scouting.words import days_text, follow_text, looks_text, shot_text, since_text
+from greenmeasure.scouting.words import CARD_SAYS, days_text, follow_text, looks_text, shot_text, since_text
+from greenmeasure.shelf.queries import cards
 
 KNOWN = {k.value for k in Kind}
 YEAR = timedelta(days=400)
@@ -45,13 +46,30 @@ def preventive(application: Application) -> bool:
     return any("preventive" in e.use.lower() for e in application.entries.all())
 
 
+def days_of(account: Account, application: Application) -> list[int]:
+    """The days after an application on which to look: those of its cards, else those usual for its kinds in this house."""
+    own: dict[Kind, list[int]] = {}
+    for e in application.entries.all():
+        card = cards(account).get(e.product_id or 0)
+        if card and card.product.looks and e.kind in KNOWN:
+            own.setdefault(Kind(e.kind), []).extend(read_days(card.product.looks))
+    rhythm = core.Rhythm(account.house_rules.of("look_after"))
+    return core.looks(kinds_of(application), preventive(application), own, rhythm)
+
+
+def said_by_cards(account: Account, application: Application) -> list[str]:
+    """What the cards of its products say is seen after them."""
+    found = [cards(account).get(e.product_id or 0) for e in application.entries.all()]
+    return [c.product.expect for c in found if c and c.product.expect]
+
+
 def products_of(application: Application) -> str:
     """The products that something follows from, in words."""
     named = [e.product_name for e in application.entries.all() if e.kind in core.COURSES]
     return joined(list(dict.fromkeys(named)))
 
 
-@kept("book", "scouting", "ground")
+@kept("book", "scouting", "ground", "shelf")
 def due_followups(account: Account, today: date) -> tuple[FollowDueOut, ...]:
     """Whose day to look has come, the oldest first; of several of one kind on an area the latest alone is asked for.
 
@@ -64,10 +82,10 @@ def due_followups(account: Account, today: date) -> tuple[FollowDueOut, ...]:
     rows = recent.select_related("area__site").prefetch_related("entries", "followups").order_by("-applied_on", "-pk")
     for a in rows:
         kinds = kinds_of(a)
-        key = (a.area_id or 0, frozenset(k for k in kinds if core.COURSES.get(k) and core.COURSES[k].looks))
-        if a.area is None or not key[1] or key in found:
+        days = days_of(account, a)
+        key = (a.area_id or 0, frozenset(k for k in kinds if k in core.COURSES))
+        if a.area is None or not days or key in found:
             continue
-        days = core.looks(kinds, preventive(a))
         answered = [f.on for f in _standing(a.followups.all())]
         found[key] = _due_out(account, a, today) if core.due(a.applied_on, days, today, answered) is not None else None
     return tuple(sorted((x for x in found.values() if x), key=lambda x: x.on))
@@ -82,7 +100,7 @@ def _due_out(account: Account, a: Application, today: date) -> FollowDueOut:
         area=a.area.name,
         on=a.applied_on,
         since=since_text(gone, products_of(a), _target_name(a)),
-        signs=[s.text for s in core.signs(kinds) if s.first <= gone <= s.last],
+        signs=[*said_by_cards(account, a), *(s.text for s in core.signs(kinds) if s.first <= gone <= s.last)],
         answers=[OptionOut(key=h.value, text=h.text) for h in core.answers(kinds)],
         spots=spots_since(account, a),
     )
@@ -120,8 +138,11 @@ def after(account: Account, application_id: int) -> AfterOut:
     kinds = kinds_of(a)
     without, what_else = _without_effect(account, a)
     return AfterOut(
-        signs=[FactOut(name=days_text(s.first, s.last), text=s.text) for s in core.signs(kinds)],
-        looks=looks_text(a.applied_on, core.looks(kinds, preventive(a))),
+        signs=[
+            *(FactOut(name=CARD_SAYS, text=text) for text in said_by_cards(account, a)),
+            *(FactOut(name=days_text(s.first, s.last), text=s.text) for s in core.signs(kinds)),
+        ],
+        looks=looks_text(a.applied_on, days_of(account, a)),
         answers=[OptionOut(key=h.value, text=h.text) for h in core.answers(kinds)],
         spots=spots_since(account, a),
         found=[followup_out(f) for f in a.followups.all()],

@@ -20,6 +20,10 @@ COLOUR_SOURCES = [
 ]
 
 
+CARD_SAYS = "Its card"
+"""What stands before what a card says is seen after it."""
+
+
 def name_of(look: Look, what: str) -> str:
     """What was looked for, as one says it."""
     return TARGETS[what].name if what in TARGETS else what or look.name

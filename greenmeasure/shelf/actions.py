@@ -7,6 +7,7 @@ from typing import Any
 from django.db.models import F, Value
 from django.db.models.functions import Greatest
 
+from core.book.after import WINDOW, read_days
 from core.errors import InputError
 from core.grasses import GRASSES
 from core.label import product as core
@@ -52,6 +53,7 @@ def save_product(account: Account, data: ProductIn, product: Product | None = No
     if made and not made.liquid:
         for given in data.rates:
             given.phrase = weighed(given.phrase)
+    looks = faults.of(read_days, data.looks, "looks", WINDOW.days)
     rows = [faults.of(_row, i, r) for i, r in enumerate(data.rates)]
     if not data.rates:
         faults.add("rates", None, "The product has no rate.", "Type at least one rate as the label prints it.")
@@ -73,7 +75,8 @@ def save_product(account: Account, data: ProductIn, product: Product | None = No
     product.density_value = number_in("density", data.density.value) if heavy and data.density else None
     product.density_unit = data.density.unit if heavy and data.density else ""
     product.group_code, product.note, product.stains = data.group_code.strip(), data.note, data.stains
-    product.registration = data.registration.strip()
+    product.registration, product.expect = data.registration.strip(), data.expect
+    product.looks = ", ".join(map(str, looks or ()))
     product.ppe_mixing, product.ppe_applying = _lines(data.ppe_mixing), _lines(data.ppe_applying)
     product.rules = stored_rules(data.rules)
     with claim(before, data.version):

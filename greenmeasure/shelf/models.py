@@ -36,6 +36,8 @@ class Product(Belonging):
     density_unit = models.CharField(max_length=8, blank=True)
     group_code = models.CharField(max_length=40, blank=True)
     registration = models.CharField(max_length=40, blank=True)
+    looks = models.CharField(max_length=60, blank=True)
+    expect = models.CharField(max_length=300, blank=True)
     stains = models.BooleanField(default=False)
     rules = models.JSONField(default=dict, blank=True)
     ppe_mixing = models.TextField(blank=True)

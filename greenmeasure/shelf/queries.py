@@ -77,6 +77,8 @@ def product_out(product: Product) -> ProductOut:
         density=density or None,
         group_code=product.group_code,
         registration=product.registration,
+        looks=product.looks,
+        expect=product.expect,
         codes=list(found.codes),
         contents=[content_out(c) for c in product.contents.all()],
         rates=[rate_row_out(r, found.label_binds) for r in product.rates.all()],

@@ -65,6 +65,8 @@ class ProductIn(In):
     density: QuantityIn | None = None
     group_code: Annotated[str, Field(max_length=40)] = ""
     registration: Annotated[str, Field(max_length=40)] = ""
+    looks: Annotated[str, Field(max_length=60)] = ""
+    expect: Line = ""
     contents: Annotated[list[ContentIn], Field(max_length=30)] = []
     rates: Annotated[list[RateRowIn], Field(max_length=60)]
     packages: Annotated[list[PackageIn], Field(max_length=12)] = []
@@ -178,6 +180,8 @@ class ProductOut(Out):
     density: DensityOut | None
     group_code: str
     registration: str
+    looks: str
+    expect: str
     codes: list[str]
     contents: list[ContentOut]
     rates: list[RateRowOut]

@@ -15,7 +15,7 @@ from greenmeasure.common import pictures
 from greenmeasure.scouting.actions import add_photo, remove_spot, save_spot
 from greenmeasure.scouting.models import FollowUp, Spot
 from greenmeasure.scouting.schemas import PhotoIn, SpotIn
-from greenmeasure.tests.base import ApiTest, make_account
+from greenmeasure.tests.base import FEED, ApiTest, make_account
 
 NOW = datetime(2026, 8, 12, 10, 20, tzinfo=ZoneInfo("America/New_York"))
 
@@ -60,6 +60,43 @@ class FollowUps(ApiTest):
         self.assertEqual(self.due(), [])
         self.ask("POST", f"scouting/followups/{made['id']}/strike", {"why": "the other green"})
         self.assertEqual(len(self.due()), 1)
+
+    def shown(self) -> dict[str, Any]:
+        """The feed's card as the shelf shows it."""
+        return dict(next(p for p in self.ask("GET", "products") if p["id"] == self.feed.pk))
+
+    def card(self, **more: str) -> None:
+        """The feed's card with more on it, as its form sends it."""
+        shown = self.shown()
+        body = FEED | {"rates": [FEED["rates"][0] | {"id": shown["rates"][0]["id"]}], "version": shown["version"]}
+        self.ask("PUT", f"products/{self.feed.pk}", body | more)
+
+    def test_a_cards_own_days_and_words_go_before(self) -> None:
+        """Fed on 2 August, day 9 of its card is the 11th and day 12 the 14th: on the 12th it is asked, once (by hand)."""
+        self.card(looks="9 12", expect="Darker by the second mowing.")
+        self.assertEqual(self.shown()["looks"], "9, 12")
+        pk = self.fed("2026-08-02")
+        (asked,) = self.due()
+        self.assertEqual(asked["signs"][0], "Darker by the second mowing.")
+        after = self.ask("GET", f"scouting/after/{pk}")
+        self.assertEqual(after["signs"][0], {"name": "Its card", "text": "Darker by the second mowing."})
+        self.card(looks="12")
+        self.assertEqual(self.due(), [])
+        shown = self.shown()
+        wrong = FEED | {"rates": [FEED["rates"][0] | {"id": shown["rates"][0]["id"]}], "version": shown["version"], "looks": "36"}
+        self.assertEqual(set(self.faults("PUT", f"products/{self.feed.pk}", wrong)), {"looks"})
+
+    def test_the_house_says_how_often_one_looks(self) -> None:
+        self.fed("2026-08-02")
+        self.assertEqual(len(self.due()), 1)
+        house = self.ask("GET", "house")
+        body = {
+            "answers": house["answers"] | {"look_after": "card"},
+            "season_start": house["season_start"],
+            "version": house["version"],
+        }
+        self.ask("PUT", "house", body)
+        self.assertEqual(self.due(), [])
 
     def test_nobody_is_asked_too_early_or_of_what_is_long_over(self) -> None:
         self.fed("2026-08-10")

@@ -1,10 +1,10 @@
 """What changes trials: begun with their parts and spots, scored, changed, ended."""
 
-import re
 from datetime import date, timedelta
 
 from django.db import transaction
 
+from core.book.after import read_days
 from core.days import dated
 from core.errors import InputError
 from core.scouting.kinds import check_mark
@@ -19,10 +19,10 @@ from greenmeasure.ground.measuring import in_account_units
 from greenmeasure.ground.models import Area
 from greenmeasure.scouting.models import Scouting, Spot
 from greenmeasure.trials.laying import Laid, laid, named, under_way
-from greenmeasure.trials.models import MOST_DAYS, Plot, Treatment, Trial
+from greenmeasure.trials.models import Plot, Treatment, Trial
 from greenmeasure.trials.queries import Whole, put_down_on
-from greenmeasure.trials.schemas import MOST_READINGS, ScoresIn, TrialChangeIn, TrialIn
-from greenmeasure.trials.words import part_note, refused_days
+from greenmeasure.trials.schemas import ScoresIn, TrialChangeIn, TrialIn
+from greenmeasure.trials.words import part_note
 
 DAYS = "0, 7, 14, 28"
 """When turf is looked at where nobody says otherwise (common practice, no source)."""
@@ -155,20 +155,6 @@ def change(account: Account, trial: Trial, data: TrialChangeIn) -> Trial:
         trial.name, trial.days, trial.note = name, days, data.note
         trial.save()
     return trial
-
-
-def read_days(text: str) -> list[int]:
-    """Days after the beginning, as typed. Raises InputError."""
-    problem, remedy = refused_days(text)
-    words = [w for w in re.split(r"[,;\s]+", text.strip()) if w]
-    if not words or not all(re.fullmatch(r"\d{1,4}", w) for w in words):
-        raise InputError("days", text, problem, remedy)
-    days = sorted({int(w) for w in words})
-    if days[-1] > MOST_DAYS:
-        raise InputError("days", text, f"Day {days[-1]} is too late.", f"Up to day {MOST_DAYS}.")
-    if len(days) > MOST_READINGS:
-        raise InputError("days", text, f"{len(days)} days are too many.", f"Up to {MOST_READINGS}.")
-    return days
 
 
 def keep_scores(account: Account, user: User, trial: Trial, data: ScoresIn) -> None:

@@ -5,6 +5,7 @@ from typing import Any
 
 from django.db import models
 
+from core.book.after import MOST_DAYS
 from core.scouting.kinds import LOOKS, Look
 from greenmeasure.common.models import Belonging
 from greenmeasure.common.rows import HouseRow
@@ -56,10 +57,6 @@ class Trial(Belonging):
     def day_of(self, on: date) -> int:
         """How many days after its beginning a day is."""
         return (on - self.began_on).days
-
-
-MOST_DAYS = 730
-"""Two seasons after it began nothing is looked at any more (ours)."""
 
 
 class Treatment(HouseRow):

@@ -12,7 +12,6 @@ from greenmeasure.common.schemas import FactOut, Line, Name, Out, QuantityIn
 from greenmeasure.ground.schemas import PlanOut, PointOut
 
 Number = float | str
-MOST_READINGS = 40
 
 
 class TreatmentIn(In):

@@ -289,8 +289,3 @@ def map_text(names: Sequence[str], plots: Sequence[int]) -> str:
     return (
         f"Only {plots_text(plots)[:1].lower()}{plots_text(plots)[1:]} get this: {joined(list(names))}. Mark their corners first."
     )
-
-
-def refused_days(text: str) -> tuple[str, str]:
-    """What is said where days cannot be read."""
-    return f"“{text}” are no days.", "Write them like 0, 7, 14, 28: days after it began."

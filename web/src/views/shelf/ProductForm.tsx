@@ -32,6 +32,8 @@ const placed = [
   "formulation",
   "group_code",
   "registration",
+  "looks",
+  "expect",
   "rates",
   "contents",
   "density",
@@ -162,6 +164,21 @@ export function ProductForm({
               value={value.registration}
               onChange={(registration) => change({ registration })}
               hint="As the label has it; records carry it."
+            />
+            <TextField
+              label="Look again on days"
+              name="looks"
+              value={value.looks}
+              onChange={(looks) => change({ looks })}
+              input={{ placeholder: "3, 8, 14", inputMode: "numeric" }}
+              hint="After it went down. Empty: as usual for its kind."
+            />
+            <TextField
+              label="What is seen after it"
+              name="expect"
+              value={value.expect}
+              onChange={(expect) => change({ expect })}
+              hint="Such as: yellow from day 2 to 4, gone with mowing."
             />
           </Fields>
         </Section>

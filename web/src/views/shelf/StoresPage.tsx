@@ -67,8 +67,8 @@ export function StoresPage() {
             margin={
               <Section title="What is counted">
                 <Hint>
-                  {until} What is past its date does not count as left. What a round used comes off its lot; a count
-                  on the product’s page puts it right.
+                  {until} What is past its date does not count as left. What a round used comes off its lot; a
+                  count on the product’s page puts it right.
                 </Hint>
               </Section>
             }

@@ -49,6 +49,8 @@ export interface TypedProduct {
   density: TypedQuantity;
   group_code: string;
   registration: string;
+  looks: string;
+  expect: string;
   contents: TypedContent[];
   rates: TypedRate[];
   packages: TypedPackage[];
@@ -119,6 +121,8 @@ export function typedProduct(product: Product | undefined, us: boolean): TypedPr
     },
     group_code: product?.group_code ?? "",
     registration: product?.registration ?? "",
+    looks: product?.looks ?? "",
+    expect: product?.expect ?? "",
     contents: product?.contents.map(({ name, basis, amount, unit, slow }) => ({
       name,
       basis,

@@ -450,6 +450,7 @@ def _rounds(area: int, bank: int, spray: Any, sprayer: int, lot: int, today: dat
     used = {"used": [{"amount": q("4.2", "fl_oz"), "lot_id": lot}], "wind": "3 mph W", "air": "70 F", "note": "Dew"}
     begun = yield Call("start_round", body=one)
     yield Call("list_trial_maps", {"round_id": begun["id"]})
+    yield Call("print_measuring_list", {"round_id": begun["id"]})
     at = {"round_id": begun["id"]}
     acts = [(0, w["key"]) for w in begun["sheet"]["wear"]] + [(1, begun["sheet"]["loads"][0]["acts"][0]["key"])]
     for load, act in acts:

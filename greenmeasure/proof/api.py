@@ -10,6 +10,7 @@ from greenmeasure.common.answers import sends
 from greenmeasure.common.bounds import Id
 from greenmeasure.proof import records as told
 from greenmeasure.proof.schemas import RecordsAsked, RecordsOut
+from greenmeasure.rounds.models import Round
 
 router = Router(tags=["proof"])
 PDF = "application/pdf"
@@ -71,3 +72,12 @@ def print_note(request: HttpRequest, account: Path[str], application_id: Id) -> 
 
     found = account_of(request)
     return _file(documents.note_pdf(found, application_of(found, application_id)), f"note-{application_id}")
+
+
+@router.get("/rounds/{round_id}/measuring.pdf", auth=VIEWER, openapi_extra=sends(PDF))
+def print_measuring_list(request: HttpRequest, account: Path[str], round_id: Id) -> HttpResponse:
+    """The measuring list of a round, for the bench."""
+    from greenmeasure.proof import documents
+
+    found = account_of(request)
+    return _file(documents.measuring_pdf(found, Round.objects.one(found, round_id)), f"measuring-{round_id}")

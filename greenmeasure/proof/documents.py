@@ -9,10 +9,13 @@ from core.ledger.locks import Forbidden
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Application
 from greenmeasure.book.words import target_name
+from greenmeasure.common import clock
 from greenmeasure.proof.paper import gap, printed, table, together, words
 from greenmeasure.proof.records import locks, records
 from greenmeasure.proof.schemas import RecordOut, RecordsAsked
-from greenmeasure.proof.words import ASKED, DRY, LABEL_FIRST, foot, put_down, when, whom
+from greenmeasure.proof.words import ASKED, DRY, LABEL_FIRST, TO_TASTE, TOP_UP, WATER, foot, measured_text, put_down, when, whom
+from greenmeasure.rounds.models import Round
+from greenmeasure.rounds.queries import round_out
 from greenmeasure.scouting.followups import kinds_of
 
 
@@ -87,3 +90,27 @@ def note_pdf(account: Account, a: Application) -> bytes:
         parts += [words(f"Day {s.first} to {s.last}: {s.text}", size=11, after=3) for s in seen]
     parts += [gap(14), words(whom(account.name, a.area.site if a.area else None), size=10, soft=True)]
     return printed(f"Note on {a.area_name}", parts, us=account.us, foot=LABEL_FIRST)
+
+
+def measuring_pdf(account: Account, found: Round) -> bytes:
+    """The measuring list of a round: for each load what is measured in what, with room for what it really was."""
+    told = round_out(found)
+    sheet = told.sheet
+    parts: list[Flowable] = [
+        words("To measure", size=18, strong=True, after=3),
+        words(sheet.headline, size=11, after=3),
+        words("; ".join(x for x in (told.at_text, sheet.machine, sheet.where) if x), size=10, soft=True, after=10),
+        table(("Wear for mixing", "On"), [(w.text, "") for w in sheet.wear if w.when == "mixing"], (9, 1)),
+        gap(10),
+    ]
+    for load in sheet.loads:
+        head = ", ".join(x for x in (load.name, load.where, load.covers and f"covers {load.covers}") if x)
+        rows = [(p.product, p.amount or TO_TASTE, measured_text(p), "") for p in load.pours]
+        water = [(WATER, load.water, TOP_UP.format(volume=load.volume), "")] if load.water else []
+        block: list[Flowable] = [
+            words(head, size=12, strong=True, after=2),
+            table(("What", "How much", "In what", "Really measured"), [*rows, *water], (3, 2.4, 4, 2)),
+            gap(10),
+        ]
+        parts.append(together(block))
+    return printed("Measuring list", parts, us=account.us, foot=foot(account.name, clock.today(account)))

@@ -8,6 +8,7 @@ from core.ledger.locks import Forbidden
 from core.readable import joined
 from greenmeasure.accounts.models import Site
 from greenmeasure.book.models import Application
+from greenmeasure.reckon.schemas import PourOut
 
 LABEL_FIRST = "The label and the law of the place come first."
 ASKED = {
@@ -21,6 +22,7 @@ LICENCE = "{count} without it. A manager fills it in with each member, under Acc
 REGISTRATION = "{count} without it. It stands on the label: fill it in on the card. What is in the book already stays as it is."
 UNREADABLE = "The label “{name}” cannot be read here: see the shelf."
 EMPTY = "Nothing is on the shelf."
+TO_TASTE, WATER, TOP_UP = "to taste", "Water", "up to {volume}"
 WIND = "{count} without it. It is asked when a round is finished."
 
 
@@ -57,3 +59,8 @@ def put_down(a: Application) -> str:
 def whom(name: str, site: Site | None) -> str:
     """Whose ground it is, and whom one asks."""
     return f"{name}. {site.contact}" if site and site.contact else name
+
+
+def measured_text(pour: PourOut) -> str:
+    """In what a pour is measured, and to which mark."""
+    return " ".join(x for x in (pour.measure.instruction, pour.measure.note) if x) if pour.measure else ""

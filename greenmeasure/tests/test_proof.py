@@ -199,6 +199,27 @@ class Proof(ApiTest):
         self.account.touch()
         self.assertIn("Nothing is on the shelf.", self.pdf("binder.pdf"))
 
+    def test_the_measuring_list_of_a_round(self) -> None:
+        """0.6 fl oz on 7,000 ft² are 4.2 in all, 4,000 ft² a tank of 4 gal: 2.4 in the first, 1.8 in the second (by hand)."""
+        started = self.ask("POST", "rounds", self.job(), 201)
+        printed = self.pdf(f"rounds/{started['id']}/measuring.pdf")
+        for words in (
+            "To measure",
+            "Wear for mixing",
+            "Tank 1",
+            "Tank 2",
+            "Test SC",
+            "2.4 fl oz",
+            "1.8 fl oz",
+            "Really measured",
+        ):
+            self.assertIn(words, printed)
+        self.pdf("rounds/999999/measuring.pdf", 404)
+        make_account("birch")
+        self.sign_in("manager", "birch")
+        answer = self.client.get(f"/api/accounts/birch/proof/rounds/{started['id']}/measuring.pdf")
+        self.assertEqual(answer.status_code, 404)
+
     def test_the_note_calls_a_target_by_its_name(self) -> None:
         made = self.sprayed("2026-08-10")
         Entry.objects.filter(application=made).update(use="", target="dollar_spot")

@@ -43,6 +43,13 @@ const ByHand = styled.dl`
     }
   }
 `;
+const ToBench = styled.a`
+  padding: 9px 0;
+  white-space: nowrap;
+  @media print {
+    display: none;
+  }
+`;
 const byHand = [
   "Product really used",
   "Ground treated",
@@ -114,6 +121,15 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
       act={
         <>
           {round.status === "under_way" && <Button onPress={() => window.print()}>Print the sheet</Button>}
+          {round.status === "under_way" && (
+            <ToBench
+              href={`/api/accounts/${account.slug}/proof/rounds/${round.id}/measuring.pdf`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              Measuring list (PDF)
+            </ToBench>
+          )}
           {round.application_ids.length > 0 && (
             <ButtonLink
               look="main"

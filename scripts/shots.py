@@ -83,6 +83,11 @@ def take(page: Page, only: set[str]) -> None:
     take_reckon(page, shot)
     take_passes(page, shot)
     take_round(page, shot)
+    go(page, "book/trials", "text=How much iron is enough?")
+    page.get_by_role("link", name="How much iron is enough?").click()
+    page.wait_for_selector("text=Day by day")
+    scroll_to(page, "Day by day")
+    shot("trial")
     go(page, "book", "text=applications in the book")
     shot("book")
 
@@ -160,11 +165,6 @@ def take_reckon(page: Page, shot: Callable[[str], None]) -> None:
     page.wait_for_selector("text=Open in Reckon")
     shot("reckon-line")
     page.keyboard.press("Escape")
-    go(page, "reckon/compare", "text=All bring as much")
-    pick(page, "For", "Dollar spot")
-    pick(page, "On", "Bowling green")
-    page.wait_for_selector("text=costs least here")
-    shot("reckon-compare")
 
 
 def take_passes(page: Page, shot: Callable[[str], None]) -> None:

@@ -63,4 +63,7 @@ def whom(name: str, site: Site | None) -> str:
 
 def measured_text(pour: PourOut) -> str:
     """In what a pour is measured, and to which mark."""
-    return " ".join(x for x in (pour.measure.instruction, pour.measure.note) if x) if pour.measure else ""
+    if pour.measure is None:
+        return ""
+    vessel, told = pour.measure.vessel.name, " ".join(x for x in (pour.measure.instruction, pour.measure.note) if x)
+    return told if not vessel or vessel.lower() in told.lower() else f"{vessel}: {told}"

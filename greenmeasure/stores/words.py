@@ -34,7 +34,7 @@ def jug_text(lot: Lot, keeps: Keeps, today: date) -> str:
     years = (today - lot.received_on).days // 365 if lot.received_on else 0
     return {
         Keeps.PAST: f"Out of date since {until}. Do not use it; dispose of it as the label says.",
-        Keeps.SOON: f"Good until {until}: use it first.",
+        Keeps.SOON: f"Good until {until}.",
         Keeps.OLD: f"Here for {years} years. Is it still good? Look for lumps, layers and frost, and try a little in a jar.",
         Keeps.UNDATED: "Nobody noted when it came.",
         Keeps.GOOD: f"Good until {until}" if until else "",

@@ -48,7 +48,7 @@ class Stores(ApiTest):
             {"new": "good", "old": "old", "soon": "soon", "past": "past", "bare": "undated"},
         )
         self.assertIn("Here for 5 years. Is it still good?", jugs["old"]["text"])
-        self.assertIn("use it first", jugs["soon"]["text"])
+        self.assertIn("Good until Thu 1 Oct 2026.", jugs["soon"]["text"])
         self.assertEqual(jugs["new"]["since"], "Thu 23 Jul 2026, 20 days")
         self.assertEqual(told["sentence"], "2 lots are to be looked at before use, 1 goes out of date soon.")
         self.assertEqual(told["lines"][0]["left"], "94 fl oz")  # 64 + 10 + 10 + 10, without what is past its date

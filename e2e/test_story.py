@@ -85,6 +85,7 @@ class Story(BrowserTest):
         expect(self.page.get_by_text("Nothing has happened yet.", exact=False)).to_be_visible()
         self.open()
         self.button("Rolled, now").click()
+        self.settle()  # it is kept before the page is left
         self.go("book")
         self.page.get_by_role("link", name="Everything that happened").click()
         row = self.page.locator("tr[data-event^=work]")

@@ -63,10 +63,8 @@ class Told:
         return pressures(self.series.values, self.threshold)
 
 
-def told_of(area: Area, disease: str) -> Told | None:
+def told_of(area: Area, disease: str, known: Known | None) -> Told | None:
     """How a disease is foretold on an area: as it is watched for, else by the first model there is; None without weather."""
-    station = station_of(area.site)
-    known = whole(station) if station else None
     w = next((w for w in watched(area) if w.disease == disease), None)
     model = w.model if w else next(iter(of_disease(disease)), None)
     if known is None or model is None:
@@ -111,6 +109,7 @@ class _Reader:
     def __init__(self, account: Account, ground: set[int]) -> None:
         self.account, self.ground = account, ground
         self.told: dict[tuple[int, str], Told | None] = {}
+        self.weather: dict[int, Known | None] = {}
         whole_book(account)
 
     @cached_property
@@ -123,10 +122,13 @@ class _Reader:
         return found
 
     def foretold(self, area: Area, disease: str) -> Told | None:
-        """How a disease is foretold on an area, run once for each station and model."""
+        """How a disease is foretold on an area, by its site's weather."""
         key = (area.pk, disease)
+        if area.site_id not in self.weather:
+            station = station_of(area.site)
+            self.weather[area.site_id] = whole(station) if station else None
         if key not in self.told:
-            self.told[key] = told_of(area, disease)
+            self.told[key] = told_of(area, disease, self.weather[area.site_id])
         return self.told[key]
 
     def years(self, now: int) -> list[int]:
@@ -160,8 +162,8 @@ class _Reader:
 
     def _use(self, e: Entry, target: str) -> tuple[Use, list[str]]:
         """An entry as something against a target, and where that was seen under its cover."""
-        area = e.application.area
-        assert area
+        assert e.application.area_id
+        area = areas(self.account)[e.application.area_id]
         applied, told = e.applied(), self.foretold(area, target) if TARGETS[target].kind == DISEASE else None
         cover = self._cover(applied, target, told)
         until = cover.until if cover else None

@@ -93,7 +93,16 @@ class Layouts(TrialTest):
             set(self.faults("POST", "trials", self.asked("A", "a", days="soon", name=" ", began_on="2027-01-01"))),
             {"treatments.1.name", "days", "name", "began_on"},
         )
+        self.assertEqual(set(self.faults("POST", "trials", self.asked(began_on="2019-01-01"))), {"began_on"})
         self.assertEqual(Trial.objects.count(), 0)
+
+    def test_ground_drawn_in_pieces_is_said(self) -> None:
+        parts = [{"shape": "rectangle", "values": {"length": 40, "width": 30}}, {"shape": "circle", "values": {"radius": 10}}]
+        measure = {"method": "composed", "unit": "ft", "parts": parts}
+        body = {"name": "Two pieces", "grass": "creeping_bentgrass", "measure": measure, "hazards": []}
+        made = self.ask("POST", "areas", body, 201)
+        found = self.ask("POST", "trials/layout", self.asked(blocks=4) | {"area_id": made["id"]})
+        self.assertEqual([f["key"] for f in found["findings"]], ["pieces"])
 
     def test_ground_without_an_outline_is_refused(self) -> None:
         wrong = self.faults("POST", "trials/layout", self.asked() | {"area_id": self.area.pk})
@@ -188,6 +197,13 @@ class Running(TrialTest):
         struck = Scouting.objects.exclude(struck_at=None)
         self.assertEqual([(s.score, s.struck_why) for s in struck], [(6.0, "Scored again")])
         self.assertEqual(Scouting.objects.filter(struck_at=None).count(), 8)
+
+    def test_several_scorers_of_one_day_are_named(self) -> None:
+        made = self.begin(blocks=4)
+        self.score(made, [[5, 6]] * 4)
+        self.sign_in("applicator")
+        told = self.score(made, [[5, 7]] + [[5, 6]] * 3)
+        self.assertIn("scorers", [f["key"] for f in told["findings"]])
 
     def test_bad_scores_name_their_plot_and_keep_nothing(self) -> None:
         made = self.begin(blocks=4, began_on="2026-08-05")

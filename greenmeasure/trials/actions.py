@@ -28,6 +28,8 @@ DAYS = "0, 7, 14, 28"
 """When turf is looked at where nobody says otherwise (common practice, no source)."""
 AHEAD = timedelta(days=60)
 """How far ahead a trial is begun (ours)."""
+BACK = timedelta(days=366)
+"""How long ago a trial that is typed in late may have begun (ours)."""
 AGAIN = "Scored again"
 
 
@@ -44,6 +46,8 @@ def begin(account: Account, user: User, data: TrialIn) -> Trial:
     on = data.began_on or clock.today(found.area if found else account)
     if found and on > clock.today(found.area) + AHEAD:
         faults.add("began_on", str(on), "That is far ahead.", f"Begin it within {AHEAD.days} days.")
+    elif found and on < clock.today(found.area) - BACK:
+        faults.add("began_on", str(on), "That is long ago.", "A trial is laid out before it is scored: give the day it began.")
     faults.raise_any()
     assert found and name and days is not None
     with transaction.atomic():

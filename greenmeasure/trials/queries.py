@@ -77,6 +77,8 @@ def layout_out(account: Account, data: LayoutIn) -> LayoutOut:
     assert plan
     blocks, count = found.layout.blocks, len(found.names)
     findings = unequal(account, found.area, clock.today(found.area))
+    if len(plan.outlines) - sum(o.hole for o in plan.outlines) > 1:
+        findings.append(Finding("pieces", Weight.WARN, words.PIECES))
     if blocks < words.FEW:
         findings.append(Finding("few", Weight.NOTE, words.few_text()))
     each = [found.size(i) for i in range(count)]

@@ -50,6 +50,7 @@ def ends(look: Look) -> tuple[float, float]:
 
 
 NO_SCORE = "Nothing is scored yet."
+PIECES = "Its drawing is of several pieces, laid side by side as they were measured: a strip may run over two of them."
 SCORERS = "Several people scored on one day. People score apart: one scores all that is to be compared."
 
 

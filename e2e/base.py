@@ -129,7 +129,9 @@ class BrowserTest(LiveServerTestCase):
         self.context.add_cookies([{"name": "sessionid", "value": cookie.value, "url": self.live_server_url}])
 
     def go(self, place: str, slug: str = "alder") -> None:
+        """Open a view, and wait until what it asks for is there: what comes late moves what is pressed."""
         self.page.goto(f"{self.live_server_url}/a/{slug}/{place}")
+        self.still(quiet=100, at_most=2_000)
 
     # --- doing things
 
@@ -184,13 +186,18 @@ class BrowserTest(LiveServerTestCase):
 
     def settle(self, quiet: int = 400) -> None:
         """Wait until what was typed has been answered: no request is under way, and none came for so long [ms]."""
+        if not self.still(quiet, PATIENCE):
+            self.fail(f"The page still asks: {[r.url for r in self.asked]}")
+
+    def still(self, quiet: int, at_most: int) -> bool:
+        """Whether within `at_most` [ms] no request was under way, and none came, for `quiet` [ms]."""
         still = 0
-        for _ in range(PATIENCE // 50):
+        for _ in range(at_most // 50):
             self.page.wait_for_timeout(50)
             still = 0 if self.asked else still + 50
             if still >= quiet:
-                return
-        self.fail(f"The page still asks: {[r.url for r in self.asked]}")
+                return True
+        return False
 
     def tick_all(self, section: str) -> None:
         """Tick every box of a section, each once the one before is kept."""

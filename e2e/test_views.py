@@ -141,8 +141,11 @@ class Views(BrowserTest):
             self.assertEqual(self.serious(), [], place)
             for size in (WIDE, PHONE):
                 self.page.set_viewport_size(size)
-                self.page.wait_for_timeout(60)
-                over = self.evaluate("() => document.documentElement.scrollWidth - innerWidth")
+                for _ in range(50):  # a busy machine lays out late; what is wrong stays wrong
+                    self.page.wait_for_timeout(60)
+                    over = self.evaluate("() => document.documentElement.scrollWidth - innerWidth")
+                    if over <= 0:
+                        break
                 self.assertLessEqual(over, 0, f"{place} at {size['width']}")
             self.page.set_viewport_size(WIDE)
 

@@ -93,10 +93,10 @@ export function Skill({ of }: { of: Schemas["SkillOut"] }) {
             <thead>
               <tr>
                 <th>Threshold</th>
-                <th className="figure">Foretold and seen</th>
-                <th className="figure">Not seen</th>
+                <th className="figure">Right</th>
+                <th className="figure">For nothing</th>
                 <th className="figure">Missed</th>
-                <th className="figure">Neither</th>
+                <th className="figure wide">Neither</th>
                 <th className="figure wide">Skill</th>
               </tr>
             </thead>
@@ -111,7 +111,7 @@ export function Skill({ of }: { of: Schemas["SkillOut"] }) {
                   <td className="figure">{x.hits}</td>
                   <td className="figure">{x.false_alarms}</td>
                   <td className="figure">{x.misses}</td>
-                  <td className="figure">{x.quiet}</td>
+                  <td className="figure wide">{x.quiet}</td>
                   <td className="figure wide">{x.skill || "–"}</td>
                 </tr>
               ))}

@@ -44,8 +44,8 @@ const ByHand = styled.dl`
   }
 `;
 const ToBench = styled.a`
-  padding: 9px 0;
-  white-space: nowrap;
+  display: inline-block;
+  padding: 12px 0;
   @media print {
     display: none;
   }
@@ -121,15 +121,6 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
       act={
         <>
           {round.status === "under_way" && <Button onPress={() => window.print()}>Print the sheet</Button>}
-          {round.status === "under_way" && (
-            <ToBench
-              href={`/api/accounts/${account.slug}/proof/rounds/${round.id}/measuring.pdf`}
-              target="_blank"
-              rel="noreferrer"
-            >
-              Measuring list (PDF)
-            </ToBench>
-          )}
           {round.application_ids.length > 0 && (
             <ButtonLink
               look="main"
@@ -191,6 +182,15 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
               ]}
             />
           </Section>
+          {round.status === "under_way" && (
+            <ToBench
+              href={`/api/accounts/${account.slug}/proof/rounds/${round.id}/measuring.pdf`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              Measuring list for the bench (PDF)
+            </ToBench>
+          )}
           <LabelSays job={sheet} />
           <RuleWarnings sheet={sheet} />
           <Section title="Cautions">

@@ -5,7 +5,6 @@ shared within it (Fisher, The Design of Experiments, 1935, from memory). The dif
 """
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
 from itertools import pairwise
@@ -68,7 +67,7 @@ class Plot:
 @dataclass(frozen=True)
 class Layout:
     """Plots of one size each, cut square to `direction` [degrees from the x axis];
-    `width` is that of the narrowest and `widest` that of the widest [m].
+    `width` is that of the narrowest and `widest` that of the widest [m]; `fit` is how many blocks would fit.
     """
 
     plots: tuple[Plot, ...]
@@ -76,6 +75,7 @@ class Layout:
     direction: float
     width: float
     widest: float
+    fit: int
 
 
 def long_way(ground: BaseGeometry) -> float:
@@ -174,7 +174,7 @@ def lay_out(
     shapes, widths = strips(ground, count * treatments, way)
     drawn = [t for block in lots(treatments, count, seed) for t in block]
     plots = tuple(Plot(i + 1, i // treatments + 1, drawn[i], shape) for i, shape in enumerate(shapes))
-    return Layout(plots, count, way, min(widths), max(widths))
+    return Layout(plots, count, way, min(widths), max(widths), fit)
 
 
 @lru_cache(256)
@@ -229,8 +229,3 @@ def could_show(blocks: int, treatments: int, scatter: float) -> float | None:
     """
     found = detectable(blocks, treatments)
     return None if found is None else found * scatter * math.sqrt(2)
-
-
-def sizes_apart(sizes: Sequence[float]) -> float:
-    """By what share the largest of some sizes [m²] is above the smallest."""
-    return max(sizes) / min(sizes) - 1 if sizes and min(sizes) > 0 else 0.0

@@ -20,10 +20,10 @@ from core.ledger.history import Applied
 from core.season.cover import Cover, cover_of, pressures, protects
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Entry
+from greenmeasure.book.queries import entries
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
-from greenmeasure.common.models import seen_by
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas, kin, wholes
 from greenmeasure.ledger.past import history, whole_book
@@ -32,8 +32,9 @@ from greenmeasure.outcomes.schemas import EffectOut, OutcomesOut, PlanKeptOut, S
 from greenmeasure.scouting.models import Scouting
 from greenmeasure.scouting.queries import standing
 from greenmeasure.season.models import Planned
+from greenmeasure.season.words import name_of
 from greenmeasure.sky.models import Station
-from greenmeasure.sky.watching import rows_of, watched
+from greenmeasure.sky.watching import limit_text, reaching, rows_of, watched
 from greenmeasure.sky.weather import Known, station_of, whole
 
 Floats = NDArray[np.float64]
@@ -137,8 +138,7 @@ class _Reader:
         return sorted({now, *found}, reverse=True)
 
     def _entries(self) -> QuerySet[Entry]:
-        every = Entry.objects.filter(seen_by(self.account, "application__area__site"), application__account=self.account)
-        return every.filter(application__struck_at=None, application__area_id__in=self.ground)
+        return entries(self.account).filter(application__struck_at=None, application__area_id__in=self.ground)
 
     # --- what came of applications
 
@@ -146,8 +146,8 @@ class _Reader:
         """What came of each product against each thing; how many do not say, how many do, and how many were looked at."""
         found: dict[tuple[str, str], list[tuple[Entry, Use, list[str]]]] = {}
         untold = 0
-        entries = self._entries().filter(application__applied_on__year=year).select_related("application__area__site")
-        for e in entries.prefetch_related("application__followups").order_by("application__applied_on", "pk"):
+        of_year = self._entries().filter(application__applied_on__year=year).select_related("application__area__site")
+        for e in of_year.prefetch_related("application__followups").order_by("application__applied_on", "pk"):
             target = find_target(e.target) or find_target(e.use)
             if target is None:
                 untold += e.kind in AGAINST
@@ -189,7 +189,7 @@ class _Reader:
         return EffectOut(
             product_id=rows[-1][0].product_id,
             product=name,
-            target=words.disease_name(target),
+            target=name_of(target),
             times=found.times,
             areas=words.area_names([e.application.area_name for e, _, _ in rows]),
             pressure=words.pressure_text(found.pressure),
@@ -237,7 +237,7 @@ class _Reader:
         best = best_of(tried)
         low, high = looks.found.interval
         return SkillOut(
-            disease=words.disease_name(disease),
+            disease=name_of(disease),
             model=model.name,
             site=reports[0].area.site.name,
             areas=words.area_names([s.area.name for s in reports]),
@@ -259,7 +259,7 @@ class _Reader:
 
     def _held_off(self, s: Scouting, told: Told, disease: str) -> bool:
         """Whether a fungicide covered the ground on the day of a look or in the week before."""
-        for a in history(self.account, s.area_id):
+        for a in reaching(history(self.account, s.area_id), s.on - LAG):
             if a.on < s.on and (cover := self._cover(a, disease, told)) and cover.until >= s.on - LAG:
                 return True
         return False
@@ -294,7 +294,7 @@ AGAINST = {"fungicide", "herbicide", "insecticide"}
 
 def _tried(model: Model, threshold: float, looks: Looks, own: bool, best: bool) -> TriedOut:
     return TriedOut(
-        threshold=words.threshold_text(model, threshold),
+        threshold=limit_text(model, threshold),
         own=own,
         best=best,
         hits=looks.hits,

@@ -7,14 +7,13 @@ from decimal import Decimal
 
 from core.book.after import How
 from core.book.effect import FEW, Became, Effect
-from core.book.skill import ENOUGH, LAG, Looks, Share
+from core.book.skill import Looks, Share
 from core.days import dated, so_many
 from core.disease.model import Model, Risk
-from core.label.targets import TARGETS
 from core.readable import joined
 from core.units import UNITS, show_number
 from greenmeasure.common.schemas import FactOut
-from greenmeasure.sky.watching import value_text
+from greenmeasure.season.words import name_of
 from greenmeasure.sky.words import cost_text
 
 RISKS = {
@@ -142,16 +141,6 @@ def short(share: Share) -> str:
     return "" if share.value is None else f"{share.value:.0%}"
 
 
-def threshold_text(model: Model, threshold: float) -> str:
-    """A threshold as one says it.
-
-    Args:
-        model: whose.
-        threshold: [the model's own unit].
-    """
-    return f"{value_text(model, threshold)} {model.unit}" if not model.yes_or_no else model.unit
-
-
 def left_out_text(covered: int, unknown: int) -> list[str]:
     """Which looks say nothing of a forecast."""
     found = []
@@ -162,22 +151,12 @@ def left_out_text(covered: int, unknown: int) -> list[str]:
     return found
 
 
-def means_text() -> str:
-    """How looks and forecasts are held against each other."""
-    return f"A look is held against the forecast of its day and the {LAG.days} days before; {ENOUGH} of each kind are wanted."
-
-
-def disease_name(key: str) -> str:
-    """A target as one says it."""
-    return TARGETS[key].name if key in TARGETS else key
-
-
 # --- plans ------------------------------------------------------------------------------------------------------
 
 
 def plan_title(product: str, area: str, disease: str) -> str:
     """A planned window in words."""
-    return f"{product} on {area}, against {disease_name(disease).lower()}"
+    return f"{product} on {area}, against {name_of(disease).lower()}"
 
 
 def window_text(begin: date, end: date) -> str:

@@ -134,8 +134,11 @@ def value_text(model: Model, value: float) -> str:
     return f"{value * 100:.0f} %" if model.share else f"{value:.{model.digits}f}"
 
 
+def limit_text(model: Model, threshold: float) -> str:
+    """A threshold of a model with its unit."""
+    return model.unit if model.yes_or_no else f"{value_text(model, threshold)} {model.unit}"
+
+
 def threshold_text(w: Watched) -> str:
-    """A threshold with its unit."""
-    if w.model.yes_or_no:
-        return w.model.unit
-    return f"{value_text(w.model, w.threshold.value)} {w.model.unit}"
+    """The threshold of an area with its unit."""
+    return limit_text(w.model, w.threshold.value)

@@ -11,8 +11,8 @@ from core.season.stock import Jug, Keeps, Pack, keeps, to_buy, usable
 from core.units import UNITS, VOLUME, Quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Entry
+from greenmeasure.book.queries import entries
 from greenmeasure.common import clock
-from greenmeasure.common.models import seen_by
 from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.past import every_planned, every_under_way
 from greenmeasure.shelf.models import Lot
@@ -74,11 +74,10 @@ def _ground(account: Account, a: Applied) -> float:
 
 def _last_year(account: Account, today: date, end: date) -> Iterable[tuple[Entry, Applied]]:
     """What went down a year ago, from this day to the year's end."""
-    every = Entry.objects.filter(seen_by(account, "application__area__site"), application__account=account)
-    found = every.filter(
-        application__struck_at=None, application__applied_on__gt=today - YEAR, application__applied_on__lte=end - YEAR
-    )
-    for e in found.select_related("application"):
+    begin = today - YEAR
+    stood = entries(account).filter(application__struck_at=None)
+    found = stood.filter(application__applied_on__gt=begin, application__applied_on__lte=end - YEAR)
+    for e in found:
         yield e, e.applied()
 
 

@@ -140,6 +140,12 @@ class Outcomes(SkyTest):
         )
         self.assertEqual({f["name"]: f["text"] for f in told["kept"]}, {"Late": "1", "Skipped": "1"})
 
+    def test_what_is_struck_counts_for_nothing(self) -> None:
+        pk = self.sprayed(TODAY - timedelta(days=5))
+        self.ask("POST", f"book/{pk}/strike", {"version": 0, "why": "It was never done."})
+        told = self.told()
+        self.assertEqual((told["effects"], told["years"]), ([], [2026]))
+
     def test_of_one_area_and_never_of_anothers(self) -> None:
         self.sprayed(TODAY - timedelta(days=5))
         self.assertEqual(len(self.told(f"?area_id={self.area.pk}")["effects"]), 1)

@@ -66,6 +66,13 @@ class Stores(ApiTest):
         self.assertEqual(self.ask("GET", "stores")["sentence"], "1 product falls short.")
         self.assertEqual(self.ask("GET", "stores")["cost"], "320.00 USD")
 
+    def test_what_is_struck_is_no_need(self) -> None:
+        self.sprayed("2025-09-10")
+        self.lot("1")
+        pk = self.ask("GET", "book")["applications"][0]["id"]
+        self.ask("POST", f"book/{pk}/strike", {"version": 0, "why": "It was never done."})
+        self.assertEqual((self.line()["as_last"], self.line()["short"]), ("", ""))
+
     def test_a_round_under_way_is_a_need_until_it_is_out(self) -> None:
         self.lot("10")
         self.ask("POST", "rounds", self.job(), 201)

@@ -20,7 +20,7 @@ from greenmeasure.ground.models import Area
 from greenmeasure.scouting.models import Scouting, Spot
 from greenmeasure.trials.laying import Laid, laid, named, under_way
 from greenmeasure.trials.models import Plot, Treatment, Trial
-from greenmeasure.trials.queries import Whole, put_down_on
+from greenmeasure.trials.queries import Whole
 from greenmeasure.trials.schemas import ScoresIn, TrialChangeIn, TrialIn
 from greenmeasure.trials.words import part_note
 
@@ -175,8 +175,9 @@ def keep_scores(account: Account, user: User, trial: Trial, data: ScoresIn) -> N
         faults.add("on", str(on), "That is before it began.", f"From {dated(trial.began_on)} on.")
     elif trial.ended_on and on > trial.ended_on:
         faults.add("on", str(on), f"It ended on {dated(trial.ended_on)}.", "Give a day before that.")
-    plots = {p.pk: p for p in Plot.objects.filter(treatment__trial=trial).select_related("treatment__area", "spot")}
-    kept = {p: s for (p, day), s in Whole(account, trial).scores.items() if day == on}
+    whole = Whole(account, trial)
+    plots = {p.pk: p for p in whole.plots}
+    kept = {p: s for (p, day), s in whole.scores.items() if day == on}
     made, stale = [], []
     for i, given in enumerate(data.scores):
         plot = plots.get(given.plot_id)
@@ -273,7 +274,8 @@ def remove(account: Account, trial: Trial) -> None:
     Raises:
         Conflict: something was scored or put down; then it is ended.
     """
-    if Whole(account, trial).scores or any(put_down_on(account, t) for t in trial.treatments.all()):
+    whole = Whole(account, trial)
+    if whole.scores or any(whole.past.values()):
         raise Conflict("Something was scored or put down on its plots already. End it instead.")
     with transaction.atomic():
         _put_away(trial)

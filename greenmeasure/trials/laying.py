@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import fsum
 
-from core.book.trial import LEAST_WIDTH, MOST_BLOCKS, MOST_TREATMENTS, SCATTER, Layout, blocks_that_fit, lay_out, long_way
+from core.book.trial import LEAST_WIDTH, MOST_BLOCKS, MOST_TREATMENTS, SCATTER, Layout, lay_out, long_way
 from core.errors import InputError
 from core.passes.near import outline_of
 from core.scouting.kinds import Look, check_what, look_of
@@ -28,7 +28,7 @@ UNTREATED = "Untreated"
 class Laid:
     """What was asked for, read: its ground, its layout, what is scored, by how much that scatters, and its treatments' names.
 
-    `scale` is how much larger the area is than its drawing; `most` how many blocks fit.
+    `scale` is how much larger the area is than its drawing.
     """
 
     area: Area
@@ -41,7 +41,6 @@ class Laid:
     seed: int
     least: float
     scale: float
-    most: int
 
     def size(self, treatment: int) -> float:
         """The ground of one treatment [m²]."""
@@ -76,9 +75,8 @@ def laid(account: Account, data: LayoutIn) -> Laid:
     faults.raise_any()
     assert layout
     names = (UNTREATED, *(t.name or f"Treatment {i}" for i, t in enumerate(data.treatments, start=1)))
-    most = layout.blocks if blocks is None else blocks_that_fit(ground, count, way, least)
     scale = area.size.base / ground.area
-    return Laid(area, layout, look, what, scatter, names, (None, *products), seed, least, scale, most)
+    return Laid(area, layout, look, what, scatter, names, (None, *products), seed, least, scale)
 
 
 def _area(account: Account, pk: int) -> Area:

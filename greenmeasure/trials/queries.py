@@ -14,6 +14,7 @@ from core.findings import Finding, Weight
 from core.readable import joined
 from core.scouting.kinds import mark_of
 from greenmeasure.accounts.models import Account
+from greenmeasure.book.models import Application
 from greenmeasure.book.queries import applications
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Missing
@@ -80,7 +81,7 @@ def layout_out(account: Account, data: LayoutIn) -> LayoutOut:
     if len(plan.outlines) - sum(o.hole for o in plan.outlines) > 1:
         findings.append(Finding("pieces", Weight.WARN, words.PIECES))
     if blocks < words.FEW:
-        findings.append(Finding("few", Weight.NOTE, words.few_text()))
+        findings.append(Finding("few", Weight.NOTE, words.FEW_TEXT))
     each = [found.size(i) for i in range(count)]
     return LayoutOut(
         sentence=words.layout_sentence(found, us),
@@ -100,7 +101,7 @@ def layout_out(account: Account, data: LayoutIn) -> LayoutOut:
             for p in found.layout.plots
         ],
         blocks=blocks,
-        most=found.most,
+        most=found.layout.fit,
         seed=found.seed,
         names=list(found.names),
     )
@@ -113,9 +114,7 @@ def unequal(account: Account, area: Area, begin: date, besides: Iterable[int] = 
         return []
     since = begin - YEAR
     down = applications(account).filter(area_id__in=parts, applied_on__gte=since, applied_on__lt=begin)
-    told = [
-        (a.applied_on, joined([e.product_name for e in a.entries.all()]), a.area_name) for a in down.prefetch_related("entries")
-    ]
+    told = [(a.applied_on, words.put_down(a), a.area_name) for a in down.prefetch_related("entries")]
     done = Work.objects.filter(account=account, area_id__in=parts, done=True, struck_at=None)
     for w in done.filter(done_on__gte=since, done_on__lt=begin).select_related("area"):
         told.append((w.done_on, w.doing.name, w.area.name))
@@ -166,6 +165,15 @@ class Whole:
                 row[self.places[p.treatment_id]] = marks[p.pk]
         whole = [[row[i] for i in sorted(row)] for row in blocks.values() if len(row) == len(self.places)]
         return (outcome(whole) if whole else None), len(blocks) - len(whole)
+
+    @cached_property
+    def past(self) -> dict[int, list[Application]]:
+        """What went down on the plots of each treatment alone, by the treatment's id, the oldest first."""
+        of = {t.area_id: t.pk for t in self.treatments if t.area_id}
+        found: dict[int, list[Application]] = {t.pk: [] for t in self.treatments}
+        for a in applications(self.account).filter(area_id__in=of).order_by("applied_on", "pk").prefetch_related("entries"):
+            found[of[a.area_id or 0]].append(a)
+        return found
 
     @property
     def latest(self) -> str:
@@ -221,7 +229,7 @@ def trial_out(account: Account, trial: Trial) -> TrialOut:
     plan = plan_of(trial.area)
     coming = None if trial.ended_on else next((d for d in trial.looks_on if d > trial.day_of(today)), None)
     taken = {p.spot_id: p.pk for p in reversed(photos(account)) if p.spot_id}
-    least, most = words.ends(trial.look)
+    due, (least, most) = whole.due, words.ends(trial.look)
     return TrialOut(
         id=trial.pk,
         version=trial.version,
@@ -229,7 +237,7 @@ def trial_out(account: Account, trial: Trial) -> TrialOut:
         area=trial.area.name,
         area_id=trial.area_id,
         sentence=words.state_text(trial, today, readings[-1].text if readings else ""),
-        due="" if whole.due is None else words.due_text(trial, whole.due, today),
+        due="" if due is None else words.due_text(trial, due, today),
         next="" if coming is None else words.next_text(trial.began_on + timedelta(days=coming), coming),
         began_on=trial.began_on,
         ended=trial.ended_on is not None,
@@ -294,12 +302,11 @@ def _findings(whole: Whole, readings: Sequence[ReadingDayOut]) -> list[FindingOu
     own = {t.area_id for t in whole.treatments if t.area_id}
     found = unequal(whole.account, whole.trial.area, whole.trial.began_on, own)
     for t in whole.treatments:
-        for on, names, products in put_down_on(whole.account, t):
-            what = joined(names)
+        for a in whole.past[t.pk]:
             if t.untreated:
-                found.append(Finding("untreated", Weight.WARN, words.untreated_text(what, on)))
-            elif t.product_id and t.product_id not in products:
-                found.append(Finding("stray", Weight.WARN, words.stray_text(t.name, what, on)))
+                found.append(Finding("untreated", Weight.WARN, words.untreated_text(words.put_down(a), a.applied_on)))
+            elif t.product_id and t.product_id not in [e.product_id for e in a.entries.all()]:
+                found.append(Finding("stray", Weight.WARN, words.stray_text(t.name, words.put_down(a), a.applied_on)))
     first = next((r for r in readings if r.on == whole.trial.began_on), None)
     apart = next((d for d in first.differences if d.shown), None) if first else None
     if apart:
@@ -307,14 +314,6 @@ def _findings(whole: Whole, readings: Sequence[ReadingDayOut]) -> list[FindingOu
     if any(len({s.by for (_, day), s in whole.scores.items() if day == r.on}) > 1 for r in readings):
         found.append(Finding("scorers", Weight.WARN, words.SCORERS))
     return [finding_out(f) for f in found]
-
-
-def put_down_on(account: Account, treatment: Treatment) -> list[tuple[date, list[str], list[int | None]]]:
-    """What went down on a treatment's plots alone since its trial began: the day, the products by name and by id."""
-    if treatment.area_id is None:
-        return []
-    down = applications(account).filter(area_id=treatment.area_id).order_by("applied_on", "pk").prefetch_related("entries")
-    return [(a.applied_on, [e.product_name for e in a.entries.all()], [e.product_id for e in a.entries.all()]) for a in down]
 
 
 def _treatment_out(whole: Whole, t: Treatment) -> TreatmentOut:
@@ -329,7 +328,7 @@ def _treatment_out(whole: Whole, t: Treatment) -> TreatmentOut:
         told=t.told,
         size=str(in_trade(sum(p.size for p in own), whole.account.us)),
         plots=words.plots_text([p.number for p in own]),
-        past=[words.past_text(joined(names), on) for on, names, _ in put_down_on(whole.account, t)],
+        past=[words.past_text(words.put_down(a), a.applied_on) for a in whole.past[t.pk]],
     )
 
 

@@ -5,11 +5,12 @@ from datetime import date
 
 from core.areas.measure import in_trade
 from core.book.results import Difference, Outcome
-from core.book.trial import detectable
+from core.book.trial import could_show
 from core.days import dated, so_many
 from core.readable import joined
 from core.scouting.kinds import Look, Scale
 from core.units import show_number
+from greenmeasure.book.models import Application
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.scouting.words import length_text, name_of
 from greenmeasure.trials.laying import Laid
@@ -50,6 +51,7 @@ def ends(look: Look) -> tuple[float, float]:
 
 
 NO_SCORE = "Nothing is scored yet."
+FEW_TEXT = "Fewer than four repeats show only what one sees anyway. Narrower strips, or fewer treatments, make room for more."
 PIECES = "Its drawing is of several pieces, laid side by side as they were measured: a strip may run over two of them."
 SCORERS = "Several people scored on one day. People score apart: one scores all that is to be compared."
 
@@ -78,14 +80,13 @@ def shows_text(look: Look, blocks: int, treatments: int, scatter: float | None, 
         scatter: of plots treated alike [marks]; None where it is not known.
         us: whether the reader counts in square feet.
     """
-    least = detectable(blocks, treatments)
+    least = could_show(blocks, treatments, scatter or 1.0)
     if least is None:
         return f"{ONE} It shows by pictures and scores beside each other, and by no test."
-    times = least * 2**0.5
     if scatter is None:
-        return f"It would show a difference {marks(times)} times as large as plots treated alike differ, four times out of five."
+        return f"It would show a difference {marks(least)} times as large as plots treated alike differ, four times out of five."
     return (
-        f"It would show a difference of {amount(look, times * scatter, us)} four times out of five, if plots treated alike are "
+        f"It would show a difference of {amount(look, least, us)} four times out of five, if plots treated alike are "
         f"scored {marks(scatter)} apart. A smaller one it would mostly miss."
     )
 
@@ -249,6 +250,11 @@ def part_note(trial: Trial, numbers: Sequence[int]) -> str:
     return f"{plots_text(numbers)} of the trial {trial.name}."
 
 
+def put_down(found: Application) -> str:
+    """What went down by an application."""
+    return joined([e.product_name for e in found.entries.all()])
+
+
 def before_text(what: str, area: str, on: date) -> str:
     """Something that went down on a part of the ground before a trial began."""
     return f"{what} on {area} alone, {dated(on)}"
@@ -278,11 +284,6 @@ def stray_text(name: str, what: str, on: date) -> str:
 def start_text(worst: str) -> str:
     """That plots differed before anything went down."""
     return f"They differed already before anything went down: {worst}"
-
-
-def few_text() -> str:
-    """That there are few repeats."""
-    return "Fewer than four repeats show only what one sees anyway. Narrower strips, or fewer treatments, make room for more."
 
 
 def map_text(names: Sequence[str], plots: Sequence[int]) -> str:

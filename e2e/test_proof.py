@@ -80,6 +80,24 @@ class Proof(BrowserTest):
         self.says("Nothing went down")
         expect(self.page.get_by_text("Choose other days", exact=False)).to_be_visible()
 
+    def test_two_choices_in_one_moment_are_both_kept(self) -> None:
+        self.put_down(3)
+        self.go("book/records?begin=2026-05-01&end=2026-04-01")
+        expect(self.page.locator("[data-field=end] [role=alert]")).to_contain_text("before the first")
+        self.evaluate(
+            """async () => {
+                const put = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set;
+                for (const [name, day] of [["end", ""], ["begin", "2099-01-01"]]) {
+                    const field = document.querySelector(`[data-field=${name}] input`);
+                    put.call(field, day);
+                    field.dispatchEvent(new Event("input", { bubbles: true }));
+                    for (let i = 0; i < 40; i++) await null;  // the address is written, the page not yet drawn
+                }
+            }"""
+        )
+        self.page.wait_for_url("**/records?begin=2099-01-01")
+        self.says("Nothing went down")
+
     def test_the_label_binder(self) -> None:
         self.go("shelf/files")
         words = self.printed("Print the label binder (PDF)")

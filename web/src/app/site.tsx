@@ -1,11 +1,11 @@
-import { useSearchParams } from "react-router";
 import { PickField } from "../parts/PickField";
+import { useAsked } from "./asked";
 import { useAccount } from "./session";
 
 /** The site in the address, the first one where it names none; and a field to pick another, where there are several. */
 export function useSitePick() {
   const { sites } = useAccount();
-  const [search, setSearch] = useSearchParams();
+  const [search, change] = useAsked();
   const asked = Number(search.get("site"));
   const site = sites.find((s) => s.id === asked) ?? sites[0]!;
   const field = sites.length > 1 && (
@@ -15,16 +15,7 @@ export function useSitePick() {
         name="site_id"
         value={`${site.id}`}
         options={sites.map((s) => ({ key: `${s.id}`, text: s.name }))}
-        onChange={(key) =>
-          setSearch(
-            (now) => {
-              now.set("site", key);
-              now.delete("area");
-              return now;
-            },
-            { replace: true },
-          )
-        }
+        onChange={(key) => change({ site: key, area: undefined })}
       />
     </div>
   );

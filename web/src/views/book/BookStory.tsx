@@ -1,5 +1,5 @@
-import { useSearchParams } from "react-router";
 import { useWholeStory } from "../../api/story";
+import { useAsked } from "../../app/asked";
 import { useAccount, useMay } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
@@ -14,12 +14,11 @@ import { bookParts } from "./bookParts";
 /** Everything that happened: of one site, or of all the ground. */
 export function BookStory() {
   const account = useAccount();
-  const [search, setSearch] = useSearchParams();
+  const [search, change] = useAsked();
   const site = Number(search.get("site")) || null;
   const whole = search.has("all");
   const story = useWholeStory(site, whole);
   const name = account.sites.find((s) => s.id === site)?.name;
-  const change = (to: Record<string, string>) => setSearch(to, { replace: true });
   return (
     <Page sentence={`What was put down, what else was done and what was seen${name ? ` at ${name}` : ""}.`}>
       <SubRule label="Parts of the book" parts={bookParts(account.slug, useMay("manager"))} />
@@ -33,7 +32,7 @@ export function BookStory() {
               { key: "", text: "Everywhere" },
               ...account.sites.map((s) => ({ key: String(s.id), text: s.name })),
             ]}
-            onChange={(key) => change(key ? { site: key } : {})}
+            onChange={(key) => change({ site: key, all: undefined })}
           />
         </div>
       )}
@@ -54,10 +53,7 @@ export function BookStory() {
               </Hint>
             )}
             {found.more && !whole && (
-              <Button
-                look="quiet"
-                onPress={() => change({ ...(site ? { site: String(site) } : {}), all: "1" })}
-              >
+              <Button look="quiet" onPress={() => change({ all: "1" })}>
                 Show the years before
               </Button>
             )}

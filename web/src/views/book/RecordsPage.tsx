@@ -1,8 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, ApiError, read } from "../../api/client";
 import { useAreas, usePath, useProducts } from "../../api/hooks";
+import { useAsked } from "../../app/asked";
 import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { DateField } from "../../parts/DateField";
@@ -35,16 +35,12 @@ export function RecordsPage() {
   const account = useAccount();
   const manager = useMay("manager");
   const path = usePath();
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useAsked();
   const areas = useAreas().data?.areas ?? [];
   const products = useProducts().data ?? [];
   const asked = Object.fromEntries(FIELDS.flatMap((f) => (search.get(f) ? [[f, search.get(f)!]] : [])));
-  const change = (field: (typeof FIELDS)[number], value: string) => {
-    const next = new URLSearchParams(search);
-    if (value && value !== ALL) next.set(field, value);
-    else next.delete(field);
-    setSearch(next, { replace: true });
-  };
+  const change = (field: (typeof FIELDS)[number], value: string) =>
+    setSearch({ [field]: value === ALL ? "" : value });
   const found = useQuery({
     queryKey: [account.slug, "records", asked],
     queryFn: () => read(api.GET("/api/accounts/{account}/proof/records", { params: { path, query: asked } })),

@@ -1,9 +1,10 @@
 import { useMemo, useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useProducts } from "../../api/hooks";
 import { useBench, useKeepCalibration, useKitOptions } from "../../api/kit";
+import { useAsked } from "../../app/asked";
 import { useDraft } from "../../app/draft";
 import { useAccount, useMay } from "../../app/session";
 import { say } from "../../app/toast";
@@ -65,7 +66,7 @@ export function BenchPage() {
 }
 
 function Benches({ machine }: { machine: Schemas["MachineOut"] }) {
-  const [search, setSearch] = useSearchParams();
+  const [search, change] = useAsked();
   const benches = benchesOf(machine);
   const bench = benches.find((b) => b.method === search.get("bench")) ?? benches[0]!;
   return (
@@ -74,7 +75,7 @@ function Benches({ machine }: { machine: Schemas["MachineOut"] }) {
       machine={machine}
       bench={bench}
       benches={benches}
-      onPick={(method) => setSearch({ bench: method }, { replace: true })}
+      onPick={(method) => change({ bench: method })}
     />
   );
 }

@@ -1,8 +1,9 @@
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useAreas } from "../../api/hooks";
 import { useOutcomes } from "../../api/outcomes";
+import { useAsked } from "../../app/asked";
 import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { Empty } from "../../parts/Empty";
@@ -71,19 +72,14 @@ function Effect({ of }: { of: Schemas["EffectOut"] }) {
 export function Outcomes() {
   const account = useAccount();
   const manager = useMay("manager");
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useAsked();
   const areas = useAreas().data?.areas ?? [];
   const asked = {
     year: Number(search.get("year")) || undefined,
     area: Number(search.get("area")) || undefined,
   };
   const outcomes = useOutcomes(asked.year, asked.area);
-  const change = (field: string, value: string) => {
-    const next = new URLSearchParams(search);
-    if (value === ALL) next.delete(field);
-    else next.set(field, value);
-    setSearch(next, { replace: true });
-  };
+  const change = (field: string, value: string) => setSearch({ [field]: value === ALL ? "" : value });
   return (
     <Waiting of={outcomes}>
       {(found) => (

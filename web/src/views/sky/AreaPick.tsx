@@ -1,22 +1,15 @@
-import { useSearchParams } from "react-router";
 import { useAreas } from "../../api/hooks";
+import { useAsked } from "../../app/asked";
 import { PickField } from "../../parts/PickField";
 
 /** The area in the address, the first one (of a site) where it names none; and a field to pick another. */
 export function useAreaPick(site?: number) {
   const areas = useAreas();
-  const [search, setSearch] = useSearchParams();
+  const [search, change] = useAsked();
   const list = (areas.data?.areas ?? []).filter((a) => site === undefined || a.site_id === site);
   const asked = Number(search.get("area"));
   const area = list.find((a) => a.id === asked) ?? list[0];
-  const pick = (id: number) =>
-    setSearch(
-      (now) => {
-        now.set("area", String(id));
-        return now;
-      },
-      { replace: true },
-    );
+  const pick = (id: number) => change({ area: String(id) });
   const field = (
     <PickField
       label="Area"

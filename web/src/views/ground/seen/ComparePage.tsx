@@ -1,5 +1,6 @@
-import { useParams, useSearchParams } from "react-router";
+import { useParams } from "react-router";
 import { pictureOf, useEyes, usePair, type Photo } from "../../../api/scouting";
+import { useAsked } from "../../../app/asked";
 import { useAccount } from "../../../app/session";
 import { BeforeAfter } from "../../../parts/BeforeAfter";
 import { Notice } from "../../../parts/Notice";
@@ -14,12 +15,11 @@ const option = (p: Photo) => ({ key: String(p.id), text: p.taken, note: p.spot }
 /** Two photographs of an area, one over the other, with what makes them hard to compare. */
 export function ComparePage() {
   const area_id = Number(useParams().id);
-  const [query, setQuery] = useSearchParams();
+  const [query, change] = useAsked();
   const { slug } = useAccount();
   const eyes = useEyes(area_id);
   const pair = usePair(Number(query.get("then")), Number(query.get("now")));
-  const pick = (name: string) => (id: string) =>
-    setQuery((was) => ({ ...Object.fromEntries(was), [name]: id }), { replace: true });
+  const pick = (name: string) => (id: string) => change({ [name]: id });
   return (
     <Waiting of={pair}>
       {(found) => (

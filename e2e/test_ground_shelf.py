@@ -65,6 +65,27 @@ class Ground(BrowserTest):
         self.page.get_by_role("link", name="North green").click()
         expect(self.page.get_by_text("3,500 ft² is in no part.")).to_be_visible()
 
+    def test_sodium_by_the_report_and_by_the_water(self) -> None:
+        """Handbook 60, by hand: of CEC 15 over 6 in (0.1524 m), 18 % to 5 % takes 99.7 lb/1000 ft² of 92 % at 80 %."""
+        self.let_in()
+        for size in (WIDE, PHONE):
+            self.page.set_viewport_size(size)
+            self.go(f"ground/{Area.objects.get().pk}/sodium")
+            expect(self.page.get_by_text("No sample here tells sodium", exact=False)).to_be_visible()
+            expect(self.page.get_by_role("alert")).to_have_count(0)
+            self.fill("Exchangeable sodium, %", "18")
+            expect(self.page.locator("[data-field=exchange] [role=alert]")).to_contain_text("is not known")
+            self.fill("Exchange capacity, meq/100 g", "15")
+            self.says("takes 99.7 lb/1000 ft² of gypsum")
+            expect(self.page.get_by_text("The soil must drain", exact=False)).to_be_visible()
+            self.fill("Exchangeable sodium, %", "")
+            self.fill("Sodium, meq/L", "20")
+            expect(self.page.locator("[data-field=water_calcium] [role=alert]")).to_contain_text("Copy all three")
+            self.fill("Calcium, meq/L", "6")
+            self.fill("Magnesium, meq/L", "2")
+            self.says("11.9 % exchangeable sodium")
+            self.assertLessEqual(self.evaluate("() => document.documentElement.scrollWidth"), size["width"])
+
     def test_soil_readings_become_a_plan_over_years(self) -> None:
         self.let_in()
         self.go(f"ground/{Area.objects.get().pk}/soil")

@@ -57,6 +57,7 @@ class Views(BrowserTest):
             ("ground/new", "Add the area"),
             (f"ground/{area}/measure", "Keep it and use"),
             (f"ground/{terrace}/soil", "The plan"),
+            (f"ground/{terrace}/sodium", "Or by its water"),
             ("ground/files", "Bring it in"),
             ("shelf", "Heronsedge SC"),
             (f"shelf/{product}", "Understood"),

@@ -224,6 +224,7 @@ def _ground(today: date) -> Generator[Call, Any, tuple[int, int, int]]:
     taken = {"taken_on": str(today), "spot": "Middle", "ph": "5.6", "depth": q(4, "in")}
     soil = yield Call("add_soil_reading", at, body=taken | card)
     yield Call("plan_ph", at, body={"texture": "loam", "start": str(today), "target": 6.5})
+    yield Call("plan_sodium", at, body={"sodium": 18, "exchange": 15, "target": 5, "depth": q(6, "in")})
     yield Call("remove_soil_reading", at | {"reading_id": soil["soil"][0]["id"]})
     yield Call("get_area", at)
     yield Call("preview_geojson", body={"text": geojson("Bank")})

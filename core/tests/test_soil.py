@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from core.errors import InputError
 from core.rates.nutrients import LB_PER_1000
 from core.schools import House
-from core.soil.gypsum import exchangeable_sodium, gypsum_need, sodium_ratio
+from core.soil.gypsum import about, exchangeable_sodium, gypsum_need, sodium_ratio, sodium_share
 from core.soil.ph import LEAST_GAP, SULFUR, SULFUR_GREEN, PhPlan, PhReading, plan_ph
 from core.soil.ph_tables import lime_need, sulfur_need
 from core.units import Quantity, read_quantity
@@ -186,6 +186,20 @@ class Gypsum(unittest.TestCase):
         slice_ = 2_000_000 * 453.59237 / 4046.8564224 / 1000 / 0.1524  # kg/m³ over 6 in
         found = gypsum_need(10, 0, 10, slice_, 0.1524, efficiency=100)
         self.assertAlmostEqual(found.pure / LB_PER_1000, 39.5, places=1)
+
+    def test_the_share_by_a_laboratory(self) -> None:
+        """A milliequivalent of sodium is 22.99 mg (IUPAC): 345 ppm are 1.5 meq/100 g, 10 % of a capacity of 15."""
+        self.assertAlmostEqual(sodium_share(345, 15), 10.0, delta=0.01)
+        with self.assertRaisesRegex(InputError, "more sodium than the soil can hold"):
+            sodium_share(4000, 15)
+
+    def test_a_green_stands_less_at_once(self) -> None:
+        """98.1 lb/1000 ft² in portions of 10 at most: common practice, no source."""
+        self.assertEqual(gypsum_need(18, 5, 15, 1400, 0.15, purity=92, green=True).times, 10)
+        self.assertIn("At most 10 lb/1000 ft² at once on a green", " ".join(about(18, True, True)))
+        # 15 % is Handbook 60's.
+        self.assertIn("Below 15 % a soil is not sodic", about(9, False, False)[0])
+        self.assertNotIn("Below", " ".join(about(18, False, False)))
 
     def test_what_cannot_be(self) -> None:
         for numbers, field in (

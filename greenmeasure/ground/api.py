@@ -9,7 +9,7 @@ from greenmeasure.common.bounds import Id
 from greenmeasure.common.bringing import ImportOut
 from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against
-from greenmeasure.ground import actions, geojson, queries, soil
+from greenmeasure.ground import actions, geojson, queries, sodium, soil
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import (
     AreaIn,
@@ -23,6 +23,8 @@ from greenmeasure.ground.schemas import (
     MeasurementIn,
     PhPlanIn,
     PhPlanOut,
+    SodiumIn,
+    SodiumOut,
     SoilReadingIn,
 )
 
@@ -138,6 +140,12 @@ def remove_soil_reading(request: HttpRequest, account: Path[str], area_id: Id, r
     found = account_of(request)
     soil.remove_reading(Area.objects.one(found, area_id), reading_id)
     return queries.whole(found, area_id)
+
+
+@router.post("/{area_id}/sodium", response=SodiumOut, auth=VIEWER)
+def plan_sodium(request: HttpRequest, account: Path[str], area_id: Id, data: SodiumIn) -> SodiumOut:
+    """The gypsum that an area's sodium asks for; nothing is kept."""
+    return sodium.sodium(account_of(request), area_id, data)
 
 
 @router.post("/{area_id}/ph", response=PhPlanOut, auth=VIEWER)

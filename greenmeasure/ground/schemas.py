@@ -380,3 +380,35 @@ class PhPlanOut(Out):
     steps: list[DatedStepOut]
     notes: list[str]
     working: list[StepOut]
+
+
+class SodiumIn(In):
+    """What the gypsum planner asks: exchangeable sodium [%], or that of the water [meq/L], or none where a sample has it."""
+
+    sodium: Number = ""
+    water_sodium: Number = ""
+    water_calcium: Number = ""
+    water_magnesium: Number = ""
+    target: Number = 5
+    exchange: Number = ""
+    density: Number = 1400
+    depth: QuantityIn | None = None
+    purity: Number = 92
+    efficiency: Number = 80
+
+
+class SodiumOut(Out):
+    """What sodium a soil holds and what gypsum it takes; `share` and `target` in per cent for the drawing."""
+
+    sentence: str
+    share: float
+    target: float
+    sodic: float
+    from_text: str
+    per_area: str = ""
+    amount: str = ""
+    each: str = ""
+    times: int = 0
+    water: str = ""
+    notes: list[str]
+    working: list[StepOut] = []

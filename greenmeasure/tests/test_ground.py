@@ -172,6 +172,34 @@ class Soil(ApiTest):
             set(self.faults("POST", f"areas/{self.area.pk}/ph", {"texture": "loam", "start": "2027-03-01"})), {"readings"}
         )
 
+    def test_the_gypsum_that_sodium_asks_for(self) -> None:
+        """USDA Handbook 60 (1954), by hand: CEC 15, 1400 kg/m³, 15 cm, 18 % to 5 %: 98.1 lb/1000 ft² of 92 % at 80 %."""
+        path = f"areas/{self.area.pk}/sodium"
+        asked = {"sodium": 18, "exchange": "15", "depth": {"value": 150, "unit": "mm"}}
+        found = self.ask("POST", path, asked)
+        self.assertEqual((found["per_area"], found["from_text"]), ("98.1 lb/1000 ft²", "As typed"))
+        self.assertIn("18 % exchangeable sodium down to 5 %", found["sentence"])
+        self.assertIn("10 applications" if self.area.use == "green" else "2 applications", found["sentence"])
+        # 20 meq/L over √((6 + 2) ÷ 2): a ratio of 10, which comes to 11.89 %.
+        water = {"water_sodium": 20, "water_calcium": 6, "water_magnesium": 2, "exchange": 15}
+        found = self.ask("POST", path, water)
+        self.assertAlmostEqual(found["share"], 11.89, places=2)
+        self.assertIn("not sodic", found["notes"][0])
+        self.assertIn("no more than the 5 %", self.ask("POST", path, asked | {"sodium": 4})["sentence"])
+
+    def test_sodium_by_the_latest_sample_that_tells_it(self) -> None:
+        path = f"areas/{self.area.pk}/sodium"
+        self.assertEqual(set(self.faults("POST", path, {})), {"exchange"})
+        self.assertEqual(set(self.faults("POST", path, {"exchange": 15})), {"sodium"})
+        self.assertEqual(set(self.faults("POST", path, {"exchange": 15, "water_sodium": 3})), {"water_calcium"})
+        figures = [{"kind": "na", "value": "690", "unit": "ppm"}, {"kind": "cec", "value": 15}]
+        self.ask("POST", f"areas/{self.area.pk}/soil", SOIL | {"how": "lab", "figures": figures}, 201)
+        found = self.ask("POST", path, {})
+        # A milliequivalent of sodium is 22.99 mg (IUPAC): 690 ppm are 3.0 meq/100 g, a fifth of 15.
+        self.assertAlmostEqual(found["share"], 20, delta=0.02)
+        self.assertEqual(found["from_text"], "The sample of gate, Mon 2 Mar 2026")
+        self.assertEqual(set(self.faults("POST", path, {"density": 2})), {"density"})
+
     def sampled(self, **more: Any) -> dict[str, Any]:
         """The latest sample's answer, once it is kept."""
         whole = self.ask("POST", f"areas/{self.area.pk}/soil", SOIL | more, 201)

@@ -34,6 +34,7 @@ READS_BY_POST = {
     "check_poured",
     "measure_area",
     "plan_ph",
+    "plan_sodium",
     "fitting_rows",
     "reckon_backwards",
     "compare_products",

@@ -1,5 +1,5 @@
 import { api, read, send, type Schemas } from "./client";
-import { useChange } from "./hooks";
+import { useAnswer, useChange } from "./hooks";
 
 export type Sample = Schemas["SoilReadingOut"];
 
@@ -19,6 +19,19 @@ export function useRemoveSample(area_id: number) {
     read(
       api.DELETE("/api/accounts/{account}/areas/{area_id}/soil/{reading_id}", {
         params: { path: { ...path, area_id, reading_id } },
+      }),
+    ),
+  );
+}
+
+/** The gypsum that an area's sodium asks for. */
+export function useSodium(area_id: number, body: Schemas["SodiumIn"]) {
+  return useAnswer("sodium", body, (path, asked, signal) =>
+    read(
+      api.POST("/api/accounts/{account}/areas/{area_id}/sodium", {
+        params: { path: { ...path, area_id } },
+        body: asked,
+        signal,
       }),
     ),
   );

@@ -93,6 +93,10 @@ const router = createBrowserRouter([
         path: "ground/:id/soil",
         lazy: async () => ({ Component: (await import("../views/ground/soil/SoilPage")).SoilPage }),
       },
+      {
+        path: "ground/:id/sodium",
+        lazy: async () => ({ Component: (await import("../views/ground/soil/SodiumPage")).SodiumPage }),
+      },
       { path: "shelf", lazy: async () => ({ Component: (await import("../views/shelf/Shelf")).Shelf }) },
       {
         path: "shelf/stock",

@@ -1,0 +1,155 @@
+"""A programme's steps: their turns by day, event, warmth and soil; how turns stand; and that moving the year moves the plan."""
+
+import unittest
+from collections.abc import Callable
+from datetime import date, timedelta
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+from hypothesis import given
+from hypothesis import strategies as st
+
+from core.errors import InputError
+from core.season.standing import Kept, Stand, standings
+from core.season.steps import GRACE, Around, Timing, Turn, Warm, When, turns
+
+D = date
+LAST = date(2100, 1, 1)
+YEAR = (D(2031, 1, 1), D(2031, 12, 31))
+
+
+def when(timing: Timing, begin: date = YEAR[0], end: date = YEAR[1], **more: Any) -> When:
+    return When(timing, begin, end, **more)
+
+
+def warm(first: date, air: list[float], today: date, soil: list[float] | None = None) -> Warm:
+    return Warm(first, np.array(air), np.array(soil if soil is not None else air), today)
+
+
+class OfTheCalendar(unittest.TestCase):
+    def test_a_day_and_a_window(self) -> None:
+        one = turns(when(Timing.DATED, D(2031, 4, 1), D(2031, 4, 1)))[0]
+        self.assertEqual((one.begin, one.end), (D(2031, 4, 1), D(2031, 4, 1) + timedelta(days=GRACE)))
+        open_ = turns(when(Timing.WINDOW, D(2031, 4, 1), D(2031, 5, 15)))[0]
+        self.assertEqual((open_.begin, open_.end), (D(2031, 4, 1), D(2031, 5, 15)))
+
+    def test_every_fortnight_ends_with_its_last_day(self) -> None:
+        found = turns(when(Timing.EVERY, D(2031, 5, 1), D(2031, 6, 12), every=14))
+        self.assertEqual([t.begin for t in found], [D(2031, 5, 1), D(2031, 5, 15), D(2031, 5, 29), D(2031, 6, 12)])
+        # A turn is over before the next begins: a week's step leaves six days, however long the grace.
+        weekly = turns(when(Timing.EVERY, D(2031, 5, 1), D(2031, 6, 12), every=7, grace=30))
+        self.assertTrue(all((b.begin or LAST) - (a.end or LAST) > timedelta() for a, b in pairwise(weekly)))
+
+    def test_the_first_and_the_fifteenth(self) -> None:
+        found = turns(when(Timing.MONTHLY, D(2031, 3, 10), D(2031, 5, 10), monthly=(1, 15)))
+        self.assertEqual([t.begin for t in found], [D(2031, 3, 15), D(2031, 4, 1), D(2031, 4, 15), D(2031, 5, 1)])
+        # The last of February stands for its 31st.
+        last = turns(when(Timing.MONTHLY, D(2031, 1, 30), D(2031, 3, 31), monthly=(31,)))
+        self.assertEqual([t.begin for t in last], [D(2031, 1, 31), D(2031, 2, 28), D(2031, 3, 31)])
+
+    def test_before_and_after_what_it_goes_by(self) -> None:
+        step = when(Timing.EVENT, anchor="overseed", offset=-14)
+        self.assertEqual(turns(step, Around(anchors={"overseed": [D(2031, 9, 1)]}))[0].begin, D(2031, 8, 18))
+        waits = turns(step)[0]
+        self.assertIsNone(waits.begin)
+        self.assertIn("waits", waits.why)
+
+    @given(st.dates(D(2030, 1, 1), D(2031, 1, 1)), st.integers(1, 60), st.integers(0, 300))
+    def test_moving_the_year_by_a_day_moves_the_turns(self, begin: date, every: int, long: int) -> None:
+        day = timedelta(days=1)
+        step = when(Timing.EVERY, begin, begin + timedelta(days=min(long, every * 50)), every=every)
+        later = when(Timing.EVERY, step.begin + day, step.end + day, every=every)
+        self.assertEqual([(t.begin or LAST) + day for t in turns(step)], [t.begin for t in turns(later)])
+
+    def test_what_cannot_be(self) -> None:
+        wrong: list[tuple[str, Callable[[], When]]] = [
+            ("end", lambda: when(Timing.DATED, D(2031, 4, 2), D(2031, 4, 1))),
+            ("end", lambda: when(Timing.WINDOW, D(2031, 4, 2), D(2035, 4, 1))),
+            ("every", lambda: when(Timing.EVERY)),
+            ("every", lambda: when(Timing.EVERY, every=1)),
+            ("monthly", lambda: when(Timing.MONTHLY, monthly=(0,))),
+            ("sum", lambda: when(Timing.WARMTH)),
+            ("base", lambda: when(Timing.WARMTH, sum=200, base=99)),
+            ("soil", lambda: when(Timing.SOIL, soil=90)),
+            ("anchor", lambda: when(Timing.EVENT)),
+            ("offset", lambda: when(Timing.EVENT, anchor="overseed", offset=999)),
+            ("grace", lambda: when(Timing.DATED, grace=-1)),
+        ]
+        for field, make in wrong:
+            with self.assertRaises(InputError) as caught:
+                make()
+            self.assertEqual(caught.exception.field, field)
+
+
+class OfTheWeather(unittest.TestCase):
+    """Sums and means by hand."""
+
+    def test_by_degree_days(self) -> None:
+        step = when(Timing.WARMTH, D(2031, 3, 1), sum=100)
+        # Ten degrees a day: the tenth day, 10 March, makes a hundred.
+        known = warm(D(2031, 2, 1), [10.0] * 60, D(2031, 3, 5))
+        found = turns(step, Around(known, us=False))[0]
+        self.assertEqual(found.begin, D(2031, 3, 10))
+        self.assertIn("50 °C·d so far", found.why)
+
+    def test_a_base_takes_its_degrees_off_each_day(self) -> None:
+        step = when(Timing.WARMTH, D(2031, 3, 1), sum=100, base=5.0)
+        self.assertEqual(turns(step, Around(warm(D(2031, 3, 1), [10.0] * 60, D(2031, 3, 5))))[0].begin, D(2031, 3, 20))
+
+    def test_what_is_not_known_is_said(self) -> None:
+        step = when(Timing.WARMTH, D(2031, 3, 1), sum=100)
+        late = turns(step, Around(warm(D(2031, 3, 3), [10.0] * 60, D(2031, 3, 5))))[0]
+        self.assertIsNone(late.begin)
+        self.assertIn("known from 3 March on", late.why)
+        self.assertIn("add a station", turns(step)[0].why)
+        holes = [np.nan if 3 <= i < 7 else 10.0 for i in range(60)]
+        gap = turns(step, Around(warm(D(2031, 3, 1), holes, D(2031, 3, 20))))[0]
+        self.assertIsNone(gap.begin)  # four of the days that make the sum are unknown: more than a tenth
+        self.assertIn("4 days could not be counted", gap.why)
+
+    def test_by_the_years_before(self) -> None:
+        step = when(Timing.WARMTH, D(2031, 3, 1), D(2031, 6, 30), sum=100)
+        years = [warm(D(y, 1, 1), [t] * 200, D(y, 7, 1)) for y, t in ((2028, 20.0), (2029, 10.0), (2030, 5.0))]
+        found = turns(step, Around(warm(D(2031, 2, 1), [2.0] * 32, D(2031, 3, 4)), usual=years))[0]
+        # A hundred at 20, 10 and 5 a day: the 5th, 10th and 20th day of March.
+        self.assertEqual((found.begin, found.about), (None, D(2031, 3, 10)))
+        self.assertIn("About 10 March by 3 years before, between 5 March and 20 March.", found.why)
+
+    def test_by_the_soil(self) -> None:
+        """A pre-emergent before five days' mean soil of 12.8 °C (55 °F): extension teaching, common practice."""
+        step = when(Timing.SOIL, D(2031, 3, 1), soil=12.8)
+        soil = [5.0 + 0.25 * i for i in range(90)]  # the mean of five days is that of the middle one: 12.8 + 0.5 on the 34th
+        found = turns(step, Around(warm(D(2031, 3, 1), soil, D(2031, 3, 20), soil)))[0]
+        means = [sum(soil[i - 4 : i + 1]) / 5 for i in range(4, 90)]
+        self.assertEqual(found.begin, D(2031, 3, 1) + timedelta(days=next(i for i, m in enumerate(means) if m >= 12.8) + 4))
+        falling = when(Timing.SOIL, D(2031, 3, 1), soil=9.0, rising=False)
+        self.assertEqual(turns(falling, Around(warm(D(2031, 2, 1), [8.0] * 60, D(2031, 3, 2))))[0].begin, D(2031, 3, 1))
+
+
+class Stands(unittest.TestCase):
+    def stand(self, today: date, *done: date, kept: dict[int, Kept] | None = None) -> list[str]:
+        step = turns(when(Timing.EVERY, D(2031, 5, 1), D(2031, 6, 12), every=14))
+        return [s.stand.value for s in standings(step, kept or {}, done, today)]
+
+    def test_of_four_turns(self) -> None:
+        self.assertEqual(self.stand(D(2031, 5, 10)), ["late", "coming", "later", "later"])
+        self.assertEqual(self.stand(D(2031, 5, 3)), ["due", "coming", "later", "later"])
+        self.assertEqual(self.stand(D(2031, 5, 16), D(2031, 5, 2)), ["done", "due", "coming", "later"])
+
+    def test_an_application_counts_for_one_turn(self) -> None:
+        # A day before its first it counts, and so does a late one, for the turn it is late for.
+        self.assertEqual(self.stand(D(2031, 6, 20), D(2031, 4, 30), D(2031, 5, 25)), ["done", "done", "late", "late"])
+        self.assertEqual(self.stand(D(2031, 5, 16), D(2031, 3, 1)), ["late", "due", "coming", "later"])
+        self.assertEqual(self.stand(D(2031, 5, 3), D(2031, 5, 1), D(2031, 5, 1))[0], "done")
+
+    def test_skipped_and_moved(self) -> None:
+        kept = {0: Kept(skipped=True, why="rain"), 1: Kept(on=D(2031, 5, 20))}
+        self.assertEqual(self.stand(D(2031, 5, 16), kept=kept), ["skipped", "coming", "coming", "later"])
+        self.assertEqual(self.stand(D(2031, 5, 16), D(2031, 5, 2), kept=kept)[0], "skipped")
+
+    def test_one_that_waits_for_weather_is_neither_due_nor_late(self) -> None:
+        found = standings([Turn(0, None, None, "")], {}, [], D(2031, 5, 1))
+        self.assertEqual(found[0].stand, Stand.WAITING)
+        fixed = standings([Turn(0, None, None, "")], {0: Kept(on=D(2031, 5, 1))}, [], D(2031, 5, 1))
+        self.assertEqual(fixed[0].stand, Stand.DUE)

@@ -46,6 +46,7 @@ INSTALLED_APPS = [
     "greenmeasure.kit",
     "greenmeasure.water",
     "greenmeasure.work",
+    "greenmeasure.programme",
     "greenmeasure.trials",
     "greenmeasure.scouting",
     "greenmeasure.sky",

@@ -1,15 +1,17 @@
-"""How each turn of a programme's steps stands: done, skipped, late, due, coming, later, or waiting for its day."""
+"""How each turn of a programme's steps stands: done, skipped, missed, late, due, coming, later, or waiting for its day."""
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from enum import StrEnum
 
 from core.days import day
-from core.season.steps import Turn
+from core.season.steps import GRACE, Turn
 
 SOON = 14
 """Days before its first day from which a turn is told as coming (ours)."""
+LATE = 28
+"""Days after its last day from which a turn is no longer late but missed (ours)."""
 EARLY = 10
 """Days before its first day within which what goes down counts as a turn (ours)."""
 
@@ -24,11 +26,17 @@ class Stand(StrEnum):
     WAITING = "waiting"
     DONE = "done"
     SKIPPED = "skipped"
+    MISSED = "missed"
 
     @property
     def acts(self) -> bool:
         """Whether it asks for something now or soon."""
         return self in (Stand.LATE, Stand.DUE, Stand.COMING)
+
+    @property
+    def open(self) -> bool:
+        """Whether it is still to be done."""
+        return self not in (Stand.DONE, Stand.SKIPPED, Stand.MISSED)
 
 
 @dataclass(frozen=True)
@@ -40,79 +48,109 @@ class Kept:
     why: str = ""
 
 
+UNTOUCHED = Kept()
+
+
+@dataclass(frozen=True)
+class Line:
+    """A turn of a step on a ground: of which step, what was set for it, and which products do it, by their ids."""
+
+    step: int
+    turn: Turn
+    products: frozenset[int]
+    kept: Kept = UNTOUCHED
+
+    @property
+    def moved(self) -> "Line":
+        """The turn as it was set: from another first day on, with the days that it had."""
+        t = self.turn
+        if self.kept.on is None:
+            return self
+        long = t.end - t.begin if t.begin and t.end else timedelta(days=GRACE)
+        was = f" It was due from {day(t.begin)}." if t.begin else ""
+        why = f": {self.kept.why.rstrip('.')}" if self.kept.why else ""
+        told = f"Moved to {day(self.kept.on)}{why}.{was}"
+        return replace(self, turn=replace(t, begin=self.kept.on, end=self.kept.on + long, why=told))
+
+
 @dataclass(frozen=True)
 class Standing:
     """A turn with how it stands; `done` is the day it was done on."""
 
-    turn: Turn
+    line: Line
     stand: Stand
     done: date | None = None
-    kept: Kept | None = None
+
+    @property
+    def turn(self) -> Turn:
+        return self.line.turn
 
 
-def moved(turn: Turn, kept: Kept | None) -> Turn:
-    """A turn as somebody set it: to another first day, with the days that it had."""
-    if kept is None or kept.on is None:
-        return turn
-    long = turn.end - turn.begin if turn.begin and turn.end else timedelta(days=7)
-    was = f" It was due from {day(turn.begin)}." if turn.begin else ""
-    return replace(turn, begin=kept.on, end=kept.on + long, why=f"Moved to {day(kept.on)}.{was}")
+@dataclass(frozen=True)
+class Down:
+    """What went down on the ground: the day, and the product's id."""
+
+    on: date
+    product: int | None
 
 
-def standings(turns: Sequence[Turn], kept: Mapping[int, Kept], done: Collection[date], today: date) -> list[Standing]:
-    """How a step's turns on a ground stand.
+def standings(lines: Sequence[Line], down: Sequence[Down], today: date) -> list[Standing]:
+    """How the turns of all steps on a ground stand.
 
-    Each application counts for one turn: for an open one whose days it falls in, else for the last that it is late for, else
-    for the next, where it is near.
+    Each application counts for one turn that its product does: for an open one whose days it falls in, else for the last that
+    it is late for, else for the next, where it is near.
 
     Args:
-        turns: in order.
-        kept: what was set, by a turn's number.
-        done: days on which what the step means went down.
+        lines: every step's turns on the ground, as they were set.
+        down: what went down there.
         today: on the ground.
     """
-    set_ = [moved(t, kept.get(t.number)) for t in turns]
-    by_turn = _matched([t for t in set_ if not (k := kept.get(t.number)) or not k.skipped], sorted(set(done)))
-    found = []
-    for t in set_:
-        k = kept.get(t.number)
-        on = by_turn.get(t.number)
-        if on is not None:
-            found.append(Standing(t, Stand.DONE, on, k))
-        elif k is not None and k.skipped:
-            found.append(Standing(t, Stand.SKIPPED, None, k))
-        else:
-            found.append(Standing(t, _stand(t, today), None, k))
-    return found
+    done = matched(lines, down)
+    begun: dict[int, date] = {}
+    for line in lines:
+        if line.turn.begin and line.turn.begin <= today:
+            begun[line.step] = max(line.turn.begin, begun.get(line.step, date.min))
+    return [_standing(line, done.get((line.step, line.turn.number)), today, begun.get(line.step)) for line in lines]
 
 
-def _stand(t: Turn, today: date) -> Stand:
-    if t.begin is None or t.end is None:
-        return Stand.WAITING
-    if today > t.end:
-        return Stand.LATE
-    if today >= t.begin:
-        return Stand.DUE
-    return Stand.COMING if (t.begin - today).days <= SOON else Stand.LATER
+def _standing(line: Line, done: date | None, today: date, newest: date | None) -> Standing:
+    """How one turn stands; `newest` is the first day of its step's last turn that has begun, which takes an older one's place."""
+    if done is not None:
+        return Standing(line, Stand.DONE, done)
+    if line.kept.skipped:
+        return Standing(line, Stand.SKIPPED)
+    begin, end = line.turn.begin, line.turn.end
+    if begin is None or end is None:
+        return Standing(line, Stand.WAITING)
+    if today > end:
+        gone = (newest is not None and newest > begin) or (today - end).days > LATE
+        return Standing(line, Stand.MISSED if gone else Stand.LATE)
+    if today >= begin:
+        return Standing(line, Stand.DUE)
+    return Standing(line, Stand.COMING if (begin - today).days <= SOON else Stand.LATER)
 
 
-def _matched(turns: Sequence[Turn], days: Sequence[date]) -> dict[int, date]:
-    """The day each turn was done on, by its number."""
-    fixed = sorted((t for t in turns if t.begin is not None), key=lambda t: t.begin or date.min)
-    found: dict[int, date] = {}
-    for on in days:
-        open_ = [t for t in fixed if t.number not in found and t.begin and t.end]
-        within = [t for t in open_ if t.begin and t.end and t.begin <= on <= t.end]
-        late = [t for t in open_ if t.end and t.end < on]
-        early = [t for t in open_ if t.begin and t.begin - timedelta(days=_early(fixed, t)) <= on < t.begin]
+def matched(lines: Sequence[Line], down: Sequence[Down]) -> dict[tuple[int, int], date]:
+    """The day each turn was done on, by its step and its number.
+
+    Args:
+        lines: as they were set.
+        down: what went down.
+    """
+    fixed = sorted((x for x in lines if x.turn.begin and not x.kept.skipped), key=lambda x: (x.turn.begin or date.min, x.step))
+    found: dict[tuple[int, int], date] = {}
+    for on, product in sorted({(d.on, d.product) for d in down if d.product is not None}):
+        open_ = [x for x in fixed if product in x.products and (x.step, x.turn.number) not in found]
+        within = [x for x in open_ if x.turn.begin and x.turn.end and x.turn.begin <= on <= x.turn.end]
+        late = [x for x in open_ if x.turn.end and x.turn.end < on]
+        early = [x for x in open_ if x.turn.begin and x.turn.begin - timedelta(days=_early(fixed, x)) <= on < x.turn.begin]
         if best := within[:1] or late[-1:] or early[:1]:
-            found[best[0].number] = on
+            found[best[0].step, best[0].turn.number] = on
     return found
 
 
-def _early(fixed: Sequence[Turn], turn: Turn) -> int:
-    """How many days before it something counts as a turn: never nearer to the one before than to it."""
-    before = [t for t in fixed if t.begin and turn.begin and t.begin < turn.begin]
-    if not before or turn.begin is None or before[-1].begin is None:
-        return EARLY
-    return min(EARLY, (turn.begin - before[-1].begin).days // 2)
+def _early(fixed: Sequence[Line], line: Line) -> int:
+    """How many days before it something counts as a turn: never nearer to its step's turn before than to it."""
+    begin = line.turn.begin
+    before = [x.turn.begin for x in fixed if x.step == line.step and x.turn.begin and begin and x.turn.begin < begin]
+    return min(EARLY, (begin - before[-1]).days // 2) if begin and before else EARLY

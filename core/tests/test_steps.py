@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from core.errors import InputError
-from core.season.standing import Kept, Stand, standings
+from core.season.standing import UNTOUCHED, Down, Kept, Line, Stand, standings
 from core.season.steps import GRACE, Around, Timing, Turn, Warm, When, turns
 
 D = date
@@ -128,9 +128,12 @@ class OfTheWeather(unittest.TestCase):
 
 
 class Stands(unittest.TestCase):
+    def lines(self, step: int = 1, kept: dict[int, Kept] | None = None, products: tuple[int, ...] = (7,)) -> list[Line]:
+        found = turns(when(Timing.EVERY, D(2031, 5, 1), D(2031, 6, 12), every=14))
+        return [Line(step, t, frozenset(products), (kept or {}).get(t.number, UNTOUCHED)).moved for t in found]
+
     def stand(self, today: date, *done: date, kept: dict[int, Kept] | None = None) -> list[str]:
-        step = turns(when(Timing.EVERY, D(2031, 5, 1), D(2031, 6, 12), every=14))
-        return [s.stand.value for s in standings(step, kept or {}, done, today)]
+        return [s.stand.value for s in standings(self.lines(kept=kept), [Down(on, 7) for on in done], today)]
 
     def test_of_four_turns(self) -> None:
         self.assertEqual(self.stand(D(2031, 5, 10)), ["late", "coming", "later", "later"])
@@ -139,17 +142,32 @@ class Stands(unittest.TestCase):
 
     def test_an_application_counts_for_one_turn(self) -> None:
         # A day before its first it counts, and so does a late one, for the turn it is late for.
-        self.assertEqual(self.stand(D(2031, 6, 20), D(2031, 4, 30), D(2031, 5, 25)), ["done", "done", "late", "late"])
-        self.assertEqual(self.stand(D(2031, 5, 16), D(2031, 3, 1)), ["late", "due", "coming", "later"])
+        self.assertEqual(self.stand(D(2031, 6, 20), D(2031, 4, 30), D(2031, 5, 25)), ["done", "done", "missed", "late"])
+        self.assertEqual(self.stand(D(2031, 5, 16), D(2031, 3, 1)), ["missed", "due", "coming", "later"])
         self.assertEqual(self.stand(D(2031, 5, 3), D(2031, 5, 1), D(2031, 5, 1))[0], "done")
 
+    def test_two_steps_of_one_product_take_an_application_once(self) -> None:
+        two = [*self.lines(1), *self.lines(2)]
+        found = standings(two, [Down(D(2031, 5, 2), 7)], D(2031, 5, 3))
+        self.assertEqual(sum(s.stand is Stand.DONE for s in found), 1)
+        other = standings(self.lines(products=(8, 9)), [Down(D(2031, 5, 2), 7), Down(D(2031, 5, 3), 9)], D(2031, 5, 3))
+        self.assertEqual((other[0].stand, other[0].done), (Stand.DONE, D(2031, 5, 3)))
+
+    def test_what_is_long_over_is_missed_and_no_longer_late(self) -> None:
+        self.assertEqual(self.stand(D(2031, 7, 1)), ["missed", "missed", "missed", "late"])
+        # The last turn ends on 19 June; 28 days after that it is late no more.
+        self.assertEqual([self.stand(D(2031, 7, d))[3] for d in (17, 18)], ["late", "missed"])
+
     def test_skipped_and_moved(self) -> None:
-        kept = {0: Kept(skipped=True, why="rain"), 1: Kept(on=D(2031, 5, 20))}
+        kept = {0: Kept(skipped=True, why="rain"), 1: Kept(on=D(2031, 5, 20), why="away")}
         self.assertEqual(self.stand(D(2031, 5, 16), kept=kept), ["skipped", "coming", "coming", "later"])
         self.assertEqual(self.stand(D(2031, 5, 16), D(2031, 5, 2), kept=kept)[0], "skipped")
+        moved = self.lines(kept=kept)[1].turn
+        self.assertEqual(moved.why, "Moved to 20 May: away. It was due from 15 May.")
 
     def test_one_that_waits_for_weather_is_neither_due_nor_late(self) -> None:
-        found = standings([Turn(0, None, None, "")], {}, [], D(2031, 5, 1))
+        waits = Turn(0, None, None, "")
+        found = standings([Line(1, waits, frozenset({7}))], [Down(D(2031, 5, 1), 7)], D(2031, 5, 1))
         self.assertEqual(found[0].stand, Stand.WAITING)
-        fixed = standings([Turn(0, None, None, "")], {0: Kept(on=D(2031, 5, 1))}, [], D(2031, 5, 1))
+        fixed = standings([Line(1, waits, frozenset({7}), Kept(on=D(2031, 5, 1))).moved], [], D(2031, 5, 1))
         self.assertEqual(fixed[0].stand, Stand.DUE)

@@ -41,6 +41,7 @@ PARTS = (
     "ticks",
     "book",
     "trials",
+    "programme",
 )
 """The parts of an account that change by themselves; each has a revision: stock apart from the shelf, a round's ticks apart from
 rounds, for they change at every pour. Its own, of name, units, house rules and sites, counts
@@ -88,6 +89,7 @@ class Account(HouseRow):
     scouting_revision = _revision()
     sky_revision = _revision()
     trials_revision = _revision()
+    programme_revision = _revision()
     reckon_revision = _revision()
     season_revision = _revision()
     rounds_revision = _revision()

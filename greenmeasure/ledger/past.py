@@ -9,17 +9,16 @@ from core.label.product import Kind, Product
 from core.label.targets import find_target, includes
 from core.ledger.history import Applied, Place, Standing, applied, holds_of
 from core.ledger.ledger import Here, Ledger, ledger_of
-from core.ledger.places import NEAR
 from core.units import Quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.book import facts
-from greenmeasure.book.models import Entry
 from greenmeasure.common import clock
 from greenmeasure.common.clock import local_day
-from greenmeasure.common.kept import kept, kept_each
-from greenmeasure.ground.models import Area
-from greenmeasure.ground.queries import area_of, areas, kin
+from greenmeasure.common.kept import kept
+from greenmeasure.ground.queries import area_of, areas
+from greenmeasure.ledger.booked import booked, place_of
 from greenmeasure.ledger.grounds import grounds_of
+from greenmeasure.ledger.meant import every_meant
 from greenmeasure.shelf.queries import cards
 
 FAR_DAYS = 2 * 366
@@ -29,75 +28,15 @@ FAR_DAYS = 2 * 366
 def past(account: Account, area_ids: Iterable[int]) -> dict[int, list[Applied]]:
     """Everything on each of some areas, in no order."""
     found = {pk: list(mine) for pk, mine in booked(account, set(area_ids)).items()}
-    for a in (*every_under_way(account), *every_planned(account)):
+    for a in (*every_under_way(account), *every_planned(account), *every_meant(account)):
         if a.place and a.place.area in found:
             found[a.place.area].append(a)
     return found
 
 
-def whole_book(account: Account) -> None:
-    """Read the book of every area at once, for who goes through all of them: one by one they would be asked for one by one."""
-    booked(account, set(areas(account)))
-
-
-def history(account: Account, area_id: int) -> list[Applied]:
-    """What has gone down on an area, on what it is part of, and on its parts, the newest of each first."""
-    return [a for every in booked(account, set(kin(account, area_id))).values() for a in every]
-
-
 def near(account: Account, area_ids: Iterable[int], on: date) -> list[Applied]:
     """Everything on some areas that can bear on a plan for a day: of its season and the ones beside it."""
     return [a for every in past(account, area_ids).values() for a in every if abs((a.on - on).days) <= FAR_DAYS]
-
-
-def place_of(area: Area, treated: float, zone: str = "", spots: bool = False) -> Place:
-    """A ground of a job: all of an area, a named zone of it, spots all over it, or some of it.
-
-    Args:
-        area: that it is of.
-        treated: how much of it [m²].
-        zone: its name, where it has one.
-        spots: whether it is spots.
-    """
-    if spots:
-        return Place(area.pk, "", some=True, treated=treated, spots=True)
-    part = treated < area.size.base / NEAR
-    return Place(area.pk, zone if part else "", part and not zone, treated if part else 0.0)
-
-
-@kept_each("book", "shelf", "ground")
-def booked(account: Account, area_ids: set[int]) -> dict[int, list[Applied]]:
-    """What the book has of each area."""
-    found: dict[int, list[Applied]] = {pk: [] for pk in area_ids}
-    for a in _read_booked(account, area_ids):
-        assert a.place
-        found[a.place.area].append(a)
-    return found
-
-
-def _read_booked(account: Account, area_ids: set[int]) -> Iterable[Applied]:
-    every = Entry.objects.filter(application__account=account, application__struck_at=None, application__area_id__in=area_ids)
-    for entry in every.select_related("application__area__site").defer("contents", "application__note"):
-        found = entry.application
-        assert found.area
-        yield _by_its_card(
-            account,
-            entry.facts,
-            replace(
-                entry.applied(),
-                application=f"round-{found.round_id}" if found.round_id and not found.spots else f"application-{found.pk}",
-                place=place_of(found.area, found.treated.base, found.zone, found.spots),
-                at=found.finished_at,
-            ),
-        )
-
-
-def _by_its_card(account: Account, kept_facts: dict[str, Any], a: Applied) -> Applied:
-    """An application of an early record, which kept no holds, with those of its card."""
-    card = cards(account).get(a.product_id or 0)
-    if "holds" in kept_facts or card is None:
-        return a
-    return replace(a, holds=holds_of(card.core.rules), apart=card.core.rules.incompatible)
 
 
 @kept("rounds", "book", "shelf", "ground")
@@ -148,7 +87,7 @@ def _read_planned(account: Account) -> Iterable[Applied]:
 class Asked:
     """A plan's ground, time, product and target as a door asks for its ledger.
 
-    `besides` are applications that the plan itself is.
+    `besides` are applications that the plan itself is; `own` is the planned one that it is, where that is known.
     """
 
     place: Place
@@ -157,6 +96,7 @@ class Asked:
     target: str = ""
     job: tuple[Applied, ...] = ()
     besides: frozenset[str] = frozenset()
+    own: str = ""
 
 
 def ledger(account: Account, asked: Asked) -> Ledger:
@@ -176,6 +116,8 @@ def _missed(a: Applied) -> bool:
 
 def _fulfilled(every: list[Applied], asked: Asked) -> list[Applied]:
     """The planned windows that a plan is, or takes the place of: those against its target, and the next one of its product."""
+    if asked.own:
+        return [a for a in every if a.application == asked.own]
     wanted = find_target(asked.target)
     ahead = [a for a in every if a.planned and a.at and asked.at <= a.at]
     same = [a for a in ahead if a.product_id == asked.product_id]

@@ -26,7 +26,7 @@ from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas, kin, wholes
-from greenmeasure.ledger.past import history, whole_book
+from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.outcomes import words
 from greenmeasure.outcomes.schemas import EffectOut, OutcomesOut, PlanKeptOut, SkillOut, TriedOut
 from greenmeasure.scouting.models import Scouting

@@ -15,7 +15,7 @@ from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import OptionOut, rate_in, rate_out
 from greenmeasure.ground.queries import area_of
 from greenmeasure.kit.queries import machine_of
-from greenmeasure.ledger.past import history
+from greenmeasure.ledger.booked import history
 from greenmeasure.reckon.outs import per_foot
 from greenmeasure.reckon.queries import by_house, opening
 from greenmeasure.reckon.reading import ground_share

@@ -39,7 +39,8 @@ from greenmeasure.kit.schemas import CupIn
 from greenmeasure.kit.tanks import held
 from greenmeasure.kit.vessels import cabinet, check_in
 from greenmeasure.kit.words import setup_of
-from greenmeasure.ledger.past import Asked, history, ledger, place_of
+from greenmeasure.ledger.booked import history, place_of
+from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.reckon.outs import Reckoned, measure_out
 from greenmeasure.reckon.reading import check_spots, ground_share, part_of, rows_of, said_in
 from greenmeasure.reckon.schemas import (

@@ -20,7 +20,8 @@ from greenmeasure.common import clock
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
-from greenmeasure.ledger.past import Asked, history, ledger, whole_book
+from greenmeasure.ledger.booked import history, whole_book
+from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.scouting.queries import standing
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.outing import at_its_hour, hour_of

@@ -15,7 +15,7 @@ from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas, kin, site_name
 from greenmeasure.kit.queries import machines, taken_by
-from greenmeasure.ledger.past import history
+from greenmeasure.ledger.booked import history
 from greenmeasure.rounds.models import Round, RoundPart
 from greenmeasure.season.due import (
     Proposal,

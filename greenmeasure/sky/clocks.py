@@ -15,7 +15,7 @@ from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.common import clock as clocks
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
-from greenmeasure.ledger.past import history, whole_book
+from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.schemas import ClockOut
 from greenmeasure.sky.weather import Known, recent, station_of

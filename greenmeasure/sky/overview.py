@@ -8,7 +8,7 @@ from core.season.cover import covered_days
 from core.weather.words import UNITS
 from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common import clock
-from greenmeasure.ledger.past import history, whole_book
+from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.sky.schemas import RiskOut, SkyOut
 from greenmeasure.sky.strip import days_out
 from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, series_of, threshold_text

@@ -22,7 +22,7 @@ from greenmeasure.accounts.models import Account, Site
 from greenmeasure.common import clock
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.queries import area_of
-from greenmeasure.ledger.past import history
+from greenmeasure.ledger.booked import history
 from greenmeasure.scouting.models import Scouting
 from greenmeasure.scouting.queries import scout_out, standing
 from greenmeasure.sky.clocks import clocks_of

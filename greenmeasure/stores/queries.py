@@ -14,6 +14,7 @@ from greenmeasure.book.models import Entry
 from greenmeasure.book.queries import entries
 from greenmeasure.common import clock
 from greenmeasure.ground.queries import areas
+from greenmeasure.ledger.meant import every_meant
 from greenmeasure.ledger.past import every_planned, every_under_way
 from greenmeasure.shelf.models import Lot
 from greenmeasure.shelf.queries import Card, cards
@@ -41,7 +42,7 @@ def stores(account: Account) -> StoresOut:
         lots.setdefault(lot.product_id, []).append(lot)
     kept = {pk: c for pk, c in cards(account).items() if c.product.archived_at is None}
     needs = {pk: Needed() for pk in kept}
-    for a in (*every_under_way(account), *every_planned(account)):
+    for a in (*every_under_way(account), *every_planned(account), *every_meant(account)):
         _add(needs, kept, a, _ground(account, a), planned=True)
     for e, applied in _last_year(account, today, end):
         _add(needs, kept, applied, e.application.treated.base, planned=False)

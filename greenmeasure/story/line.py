@@ -12,7 +12,7 @@ from core.ledger.locks import locks_of
 from core.weather.words import told
 from greenmeasure.accounts.models import Account
 from greenmeasure.ground.models import Area
-from greenmeasure.ledger.past import history
+from greenmeasure.ledger.booked import history
 from greenmeasure.sky.watching import series_of, watched
 from greenmeasure.sky.weather import Known, known_at
 from greenmeasure.story.schemas import BehindOut, RainOut, SpanOut

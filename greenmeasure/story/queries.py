@@ -21,7 +21,8 @@ from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of, areas, kin, wholes
-from greenmeasure.ledger.past import every_planned, history
+from greenmeasure.ledger.booked import history
+from greenmeasure.ledger.past import every_planned
 from greenmeasure.scouting.followups import followup_out, without_effect_here
 from greenmeasure.scouting.models import FollowUp, Photo
 from greenmeasure.scouting.queries import by_report, photos, reports

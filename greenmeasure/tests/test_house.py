@@ -18,6 +18,7 @@ LAYERS = (
     ("passes", "sky"),
     ("reckon",),
     ("rounds",),
+    ("programme",),
     ("season", "trials"),
     ("today", "story", "proof", "outcomes", "stores", "demo", "archive"),
     ("api",),

@@ -213,6 +213,16 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../views/season/Season")).Season }),
       },
       {
+        path: "season/programme",
+        lazy: async () => ({
+          Component: (await import("../views/season/programme/ProgrammePage")).ProgrammePage,
+        }),
+      },
+      ...["new", ":id"].map((id) => ({
+        path: `season/programme/step/${id}`,
+        lazy: async () => ({ Component: (await import("../views/season/programme/StepPage")).StepPage }),
+      })),
+      {
         path: "season/:area/:disease",
         lazy: async () => ({ Component: (await import("../views/season/DuePage")).DuePage }),
       },

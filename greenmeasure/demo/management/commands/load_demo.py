@@ -31,6 +31,8 @@ from greenmeasure.kit.actions import clean, keep_calibration, save_machine
 from greenmeasure.kit.models import Machine, Vessel
 from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, CupIn, MachineIn, OwnVesselIn
 from greenmeasure.kit.vessels import keep_check, save_vessel
+from greenmeasure.programme.actions import add_event, adopt, save_step, set_turn
+from greenmeasure.programme.schemas import SeasonOutlineIn, StepEventIn, StepIn, TurnIn
 from greenmeasure.reckon.schemas import ComponentIn, DoseIn, JobIn, PartIn
 from greenmeasure.rounds.actions import finish_round, start_round
 from greenmeasure.rounds.models import Round
@@ -126,6 +128,8 @@ class Command(BaseCommand):
         self.sky(account, people, read("sky.json"))
         if not Spot.objects.filter(account=account, plots=None).exists():
             self.seen(account, people, read("scouting.json"))
+        if not account.steps.exists():
+            self.programme(account, people, read("programme.json"))
         first = about["members"][0]["username"]
         self.stdout.write(f"{account.name} is loaded. Sign in as {first} with the password {about['password']}")
 
@@ -159,6 +163,27 @@ class Command(BaseCommand):
                 kept = {k: row[k] for k in ("kind", "on", "clock") if k in row}
                 where = area[row["area"]].pk if "area" in row else None
                 add_by_hand(account, people[row["by"]], HandIn(**kept, value=value, area_id=where))
+
+    def programme(self, account: Account, people: dict[str, User], given: dict[str, Any]) -> None:
+        """The year's programme: outlines taken over, steps of its own, an event, a turn that was moved."""
+        by, area = people[given["by"]], {a.name: a.pk for a in Area.objects.of(account).kept()}
+        product = {p.name: p.pk for p in Product.objects.of(account)}
+        for row in given["outlines"]:
+            account.refresh_from_db()
+            adopt(account, by, SeasonOutlineIn(key=row["key"], year=given["year"], area_ids=[area[a] for a in row["areas"]]))
+        events = {row["name"]: add_event(account, StepEventIn(**row)).pk for row in given["events"]}
+        for row in given["steps"]:
+            account.refresh_from_db()
+            told = {k: row[k] for k in ("name", "why", "when")}
+            ground = [area[a] for a in row["areas"]]
+            mix = [{"product_id": product[row["product"]]}]
+            save_step(account, by, StepIn(**told, products=mix, area_ids=ground, event_id=events[row["event"]]))
+        for row in given["turns"]:
+            account.refresh_from_db()
+            step = account.steps.get(name=row["step"])
+            set_turn(
+                account, by, TurnIn(step_id=step.pk, area_id=area[row["area"]], **{k: row[k] for k in ("number", "on", "why")})
+            )
 
     def seen(self, account: Account, people: dict[str, User], given: dict[str, Any]) -> None:
         """The spots that are looked at again, their soil, what scouts found, and pictures of them."""

@@ -5,7 +5,9 @@ import { Empty } from "../../parts/Empty";
 import { FreshLine } from "../../parts/FreshLine";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
+import { SubRule } from "../../parts/SubRule";
 import { Waiting } from "../../parts/Waiting";
+import { seasonParts } from "./seasonParts";
 import { DueTable } from "./DueTable";
 
 /** The schedule in its first form: what is due, and in which hours. */
@@ -25,6 +27,7 @@ export function Season() {
             )
           }
         >
+          <SubRule label="Parts of the season" parts={seasonParts(account.slug)} />
           <FreshLine fresh={data.fresh} />
           {data.lines.length === 0 ? (
             <Empty>

@@ -1,0 +1,172 @@
+"""What a programme means to put down: the turns of its steps on each area, and what each would bring.
+
+What is dated counts in the ledger like any plan; what waits for weather has no day yet, and counts once it has one.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from datetime import date, datetime, time, timedelta
+from typing import Any
+
+from core.errors import InputError
+from core.growth.ramp import start_in_range
+from core.label.match import fit
+from core.label.rate import Rate
+from core.label.rules import Row
+from core.ledger.history import Applied, Place, Standing, applied
+from core.rates.dose import dose
+from core.season.standing import UNTOUCHED, Down, Kept, Line, matched
+from core.season.steps import NOTHING, Around, Warm, turns
+from core.units import Quantity
+from greenmeasure.accounts.models import Account
+from greenmeasure.common.kept import kept
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import areas
+from greenmeasure.ledger.booked import booked, history
+from greenmeasure.shelf.queries import Card, cards
+
+OVERSEED = "overseed"
+
+
+@kept("programme", "shelf", "ground")
+def steps(account: Account) -> tuple[Any, ...]:
+    """The steps that are kept, of all years, with their products, areas and what was set for their turns; for reading only."""
+    found = account.steps.filter(archived_at=None).select_related("event").prefetch_related("products", "areas", "turns")
+    return tuple(found)
+
+
+def grounds(account: Account, step: Any) -> list[Area]:
+    """The areas a step is for: its own, or all whole ones that are kept of its site, use and grass."""
+    own = {a.area_id for a in step.areas.all()}
+    every = [a for a in areas(account).values() if a.archived_at is None]
+    if own:
+        return [a for a in every if a.pk in own]
+    return [
+        a
+        for a in every
+        if a.parent_id is None and step.site_id in (None, a.site_id) and step.use in ("", a.use) and step.grass in ("", a.grass)
+    ]
+
+
+def on_area(account: Account, area_id: int) -> list[Any]:
+    """The steps that are for an area."""
+    return [s for s in steps(account) if any(a.pk == area_id for a in grounds(account, s))]
+
+
+def down(account: Account, area_id: int) -> list[Down]:
+    """What the book has of an area, of what it is part of and of its parts, by product."""
+    return [Down(a.on, a.product_id) for a in history(account, area_id)]
+
+
+def lines(every: Sequence[Any], area: Area, done: Sequence[Down], warm: Warm | None = None, more: Around = NOTHING) -> list[Line]:
+    """The turns of some steps on an area, as they were set.
+
+    Args:
+        every: the steps that are for it.
+        area: the ground.
+        done: what went down there.
+        warm: its weather, where it is asked.
+        more: the weather of years before, and how to speak.
+    """
+    by_id = {s.pk: s for s in every}
+
+    def of(step: Any, path: tuple[int, ...]) -> list[Line]:
+        when = step.timing
+        if when is None:
+            return []
+        days = _anchor(step, area)
+        if step.after_id in by_id and step.after_id not in path:
+            before = of(by_id[step.after_id], (*path, step.pk))
+            at = matched(before, done)
+            days = [on for x in before if (on := at.get((x.step, x.turn.number), x.turn.begin)) and not x.kept.skipped]
+        found = turns(when, replace(more, warm=warm, anchors={when.anchor: days}))
+        set_ = {t.number: Kept(t.on, t.skipped, t.why) for t in step.turns.all() if t.area_id == area.pk}
+        does = frozenset(p.product_id for p in step.products.all() if p.position == 0 or p.instead)
+        return [Line(step.pk, t, does, set_.get(t.number, UNTOUCHED)).moved for t in found]
+
+    return [line for step in every for line in of(step, ())]
+
+
+def _anchor(step: Any, area: Area) -> list[date]:
+    if step.anchor == OVERSEED:
+        return [area.overseed_on] if area.overseed_on else []
+    return [step.event.on] if step.event and step.event.archived_at is None else []
+
+
+@dataclass(frozen=True)
+class Brought:
+    """A step's product on an area: its label's row that fits best, the rate, how much of it, and what that brings."""
+
+    row: Row | None
+    rate: Rate
+    amount: Quantity
+    applied: Applied
+
+
+def brought(card: Card, part: Any, area: Area) -> Brought | None:
+    """What a product of a step comes to on an area; None where no rate is known or none can be reckoned.
+
+    Where the step gives no rate, the rule of the house gives it.
+    """
+    ground, given = area.ground, part.rate
+    rows = [(i, r) for i, r in enumerate(card.label_rows) if given is None or r.label.unit.kind == given.unit.kind]
+    row = min(rows, key=lambda r: (len(fit(r[1], r[0], ground, part.target).misses), r[0]))[1] if rows else None
+    rate = given or (start_in_range(row.label, area.site.house_rules).rate if row else None)
+    if rate is None:
+        return None
+    try:
+        amount = dose(card.core, rate, area.size).amount
+    except InputError:
+        return None
+    return Brought(row, rate, amount, applied(card.core, amount, area.size, date.min, row))
+
+
+def named(step: Any, area: Area, number: int) -> str:
+    """How the ledger names what a turn of a step would put down."""
+    return f"step-{step.pk}-{area.pk}-{number}"
+
+
+@kept("programme", "book", "shelf", "ground", "rounds")
+def every_meant(account: Account) -> tuple[Applied, ...]:
+    """What the dated turns of the programme that are still open would put down."""
+    return tuple(_read(account))
+
+
+def _read(account: Account) -> Iterator[Applied]:
+    every = steps(account)
+    if not every:
+        return
+    booked(account, set(areas(account)))
+    by_area: dict[int, list[Any]] = {}
+    for s in every:
+        for a in grounds(account, s):
+            by_area.setdefault(a.pk, []).append(s)
+    for pk, mine in by_area.items():
+        area = areas(account)[pk]
+        found = lines(mine, area, down(account, pk))
+        done = matched(found, down(account, pk))
+        by_id = {s.pk: s for s in mine}
+        made = {s.pk: _parts(account, s, area) for s in mine}
+        for line in found:
+            if line.turn.begin and line.turn.end and not line.kept.skipped and (line.step, line.turn.number) not in done:
+                step = by_id[line.step]
+                for bare, target in made[line.step]:
+                    yield _planned(bare, target, line, area, named(step, area, line.turn.number))
+
+
+def _parts(account: Account, step: Any, area: Area) -> list[tuple[Applied, str]]:
+    """What a step's mix brings to an area, without a day."""
+    found = []
+    for part in step.products.all():
+        card = cards(account).get(part.product_id)
+        if card is not None and not part.instead and (told := brought(card, part, area)):
+            found.append((told.applied, part.target))
+    return found
+
+
+def _planned(a: Applied, target: str, line: Line, area: Area, name: str) -> Applied:
+    assert line.turn.begin and line.turn.end
+    over = datetime.combine(line.turn.end + timedelta(days=1), time(), area.site.zone)
+    return replace(
+        a, on=line.turn.begin, application=name, standing=Standing.PLANNED, place=Place(area.pk), at=over, target=target
+    )

@@ -1,0 +1,211 @@
+"""The season's programme: steps, their turns against the book and the gate, moved and skipped, outlines, a copied year."""
+
+from datetime import datetime
+from typing import Any
+from unittest.mock import patch
+from zoneinfo import ZoneInfo
+
+from greenmeasure.programme.models import Step, StepTurn
+from greenmeasure.tests.base import AREA, ApiTest
+
+NOW = datetime(2026, 5, 20, 10, 20, tzinfo=ZoneInfo("America/New_York"))
+
+
+class ProgrammeTest(ApiTest):
+    """On 20 May 2026."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        held = patch("greenmeasure.common.clock.now", return_value=NOW)
+        held.start()
+        self.addCleanup(held.stop)
+
+    def step(self, expect: int = 201, rate: float | None = 0.5, **more: Any) -> dict[str, Any]:
+        when = {"timing": "every", "begin": "2026-05-01", "end": "2026-09-30", "every": "28"} | more.pop("when", {})
+        product: dict[str, Any] = {"product_id": self.feed.pk}
+        if rate:
+            product["rate"] = {"value": rate, "unit": "lb/kft2:N"}
+        body = {"name": "Feed", "when": when, "products": [product], "area_ids": [self.area.pk], "why": "Little and often."}
+        made: dict[str, Any] = self.ask("POST", "programme/steps", body | more, expect)
+        return made
+
+    def fed(self, on: str) -> None:
+        job = self.feed_job(on=on, clock="07:30")
+        used = {"used": [{"amount": {"value": "10", "unit": "lb"}}]}
+        self.ask("POST", "rounds/done", {"job": job, "finish": used, "reason": "It was so."}, 201)
+
+    def turns(self, year: int = 2026) -> list[dict[str, Any]]:
+        return [t for a in self.ask("GET", f"programme?year={year}")["areas"] for t in a["turns"]]
+
+
+class Steps(ProgrammeTest):
+    def test_an_empty_year_says_how_to_begin(self) -> None:
+        found = self.ask("GET", "programme")
+        self.assertIn("Start from an outline", found["sentence"])
+        self.assertEqual((found["year"], found["areas"], found["steps"]), (2026, [], []))
+
+    def test_a_step_gives_turns_that_stand_against_the_book(self) -> None:
+        made = self.step()
+        self.assertEqual(made["mix"], "Test 20-0-10, 0.5 lb N/1000 ft²")
+        self.assertEqual(made["when_text"], "Every 28 days from 1 May to 30 September")
+        found = self.ask("GET", "programme")
+        self.assertEqual(found["sentence"], "2026: 1 step on 1 area; 1 late. Feed on North green comes first.")
+        stands = [t["stand"] for t in found["areas"][0]["turns"]]
+        self.assertEqual(stands, ["late", "coming", "later", "later", "later", "later"])
+        self.fed("2026-05-06")
+        first = self.turns()[0]
+        self.assertEqual((first["stand"], first["day"]), ("done", "done 6 May"))
+        self.assertNotIn("late", [t["stand"] for t in self.turns()])
+
+    def test_the_year_brings_and_costs(self) -> None:
+        """Six turns of 0.5 lb N/1000 ft² are 3 lb; of a 20 % product on 7,000 ft² 17.5 lb each."""
+        self.step()
+        year = self.ask("GET", "programme")["areas"][0]
+        nitrogen = year["totals"][0]
+        self.assertEqual((nitrogen["name"], nitrogen["text"]), ("Nitrogen", "0 done, 3 to come; usual 2 to 5 lb/1000 ft²"))
+        needs = self.ask("GET", "stores")
+        feed = next(x for x in needs["lines"] if x["product"] == "Test 20-0-10")
+        self.assertEqual(feed["planned"], "105 lb")
+
+    def test_a_planned_feeding_counts_in_the_ledger(self) -> None:
+        """Ten turns of 0.9 lb are dated; the plan stands for the next of them: nine are 8.1 lb, with 0.5 lb now 8.6."""
+        self.step(rate=0.9, when={"every": "14", "begin": "2026-05-25"})
+        found = self.ask("POST", "reckon/job", self.feed_job())
+        dose = found["parts"][0]["doses"][0]
+        line = next(b for b in dose["budget"] if b["key"] == "nutrient:N")
+        self.assertEqual((line["used_text"], line["over"]), ("8.1", True))
+        self.assertIn("N would come to 8.6 lb N/1000 ft² this season", dose["findings"][0]["sentence"])
+
+    def test_by_what_kind_of_ground(self) -> None:
+        self.ask("POST", "areas", AREA | {"name": "Lawn", "grass": "tall_fescue", "use": "lawn"}, 201)
+        made = self.step(area_ids=[], grass="tall_fescue")
+        self.assertEqual(made["where"], "All the ground of tall fescue")
+        self.assertEqual({t["area"] for t in self.turns()}, {"Lawn"})
+
+    def test_bad_input_names_every_field(self) -> None:
+        when = {"timing": "every", "begin": "2026-05-01", "end": "2026-04-01", "every": "28"}
+        body = {"name": " ", "when": when, "products": [{"product_id": 999}], "area_ids": [999], "grass": "moss"}
+        found = self.faults("POST", "programme/steps", body)
+        self.assertEqual(set(found), {"name", "when.end", "products.0.product_id", "area_ids.0", "grass"})
+        soil = {"timing": "soil", "begin": "2026-03-01", "end": "2026-05-01"}
+        self.assertEqual(set(self.faults("POST", "programme/steps", body | {"when": soil})) & {"when.soil"}, {"when.soil"})
+        self.assertEqual(Step.objects.count(), 0)
+
+    def test_two_steps_may_not_wait_for_each_other(self) -> None:
+        first = self.step()
+        event = {"timing": "event", "begin": "2026-05-01", "end": "2026-09-30", "offset": "7"}
+        second = self.step(name="Iron", when=event, after_id=first["id"])
+        self.assertEqual([t["begin"] for t in self.turns() if t["name"] == "Iron"][:2], ["2026-05-08", "2026-06-05"])
+        said = self.faults("PUT", f"programme/steps/{first['id']}", self.form(first, when=event, after_id=second["id"]))
+        self.assertIn("would wait for each other", said["after_id"])
+        self.assertIn("“Iron”", said["after_id"])
+
+    def form(self, made: dict[str, Any], **more: Any) -> dict[str, Any]:
+        kept = {k: made[k] for k in ("version", "name", "area_ids", "why")}
+        return kept | {"when": made["when"], "products": [{"product_id": self.feed.pk}]} | more
+
+    def test_a_change_from_an_old_version_is_told(self) -> None:
+        made = self.step()
+        self.ask("PUT", f"programme/steps/{made['id']}", self.form(made, name="Spoon feed"))
+        answer = self.ask("PUT", f"programme/steps/{made['id']}", self.form(made, name="Another"), 409)
+        self.assertIn("name", {c["field"] for c in answer["changes"]})
+
+    def test_put_away_and_back(self) -> None:
+        made = self.step()
+        self.ask("DELETE", f"programme/steps/{made['id']}", expect=204)
+        self.assertEqual(self.turns(), [])
+        self.ask("POST", f"programme/steps/{made['id']}/back")
+        self.assertEqual(len(self.turns()), 6)
+
+    def test_what_it_goes_by(self) -> None:
+        year = self.ask("POST", "programme/events", {"name": "Club day", "on": "2026-06-20"}, 201)
+        event = year["events"][0]["id"]
+        when = {"timing": "event", "begin": "2026-01-01", "end": "2026-12-31", "offset": "-5"}
+        self.step(when=when, event_id=event)
+        self.assertEqual(self.turns()[0]["begin"], "2026-06-15")
+        self.ask("DELETE", f"programme/events/{event}", expect=204)
+        self.assertEqual((self.turns()[0]["begin"], self.turns()[0]["stand"]), (None, "waiting"))
+
+    def test_an_applicator_moves_and_a_viewer_reads(self) -> None:
+        made = self.step()
+        self.sign_in("applicator")
+        self.ask("POST", "programme/steps", {"name": "x", "when": {"timing": "dated", "begin": "2026-05-01"}}, 403)
+        where = {"step_id": made["id"], "area_id": self.area.pk, "number": 1}
+        self.ask("POST", "programme/turns", where | {"on": "2026-06-02"})
+        self.sign_in("viewer")
+        self.ask("POST", "programme/turns", where | {"skipped": True}, 403)
+        self.ask("GET", "programme")
+
+
+class Turns(ProgrammeTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.made = self.step()
+        self.where = {"step_id": self.made["id"], "area_id": self.area.pk, "number": 1}
+
+    def test_moved_skipped_and_taken_back(self) -> None:
+        self.ask("POST", "programme/turns", self.where | {"on": "2026-06-03", "why": "Away."})
+        second = self.turns()[1]
+        self.assertEqual((second["begin"], second["moved"]), ("2026-06-03", True))
+        self.assertIn("Moved to 3 June: Away. It was due from 29 May.", second["why"])
+        self.ask("POST", "programme/turns", self.where | {"skipped": True, "why": "It rained for a week."})
+        self.assertEqual(next(t for t in self.turns() if t["number"] == 1)["stand"], "skipped")
+        self.ask("POST", "programme/turns", self.where)
+        self.assertEqual((self.turns()[1]["begin"], StepTurn.objects.count()), ("2026-05-29", 0))
+
+    def test_what_is_done_stays(self) -> None:
+        self.fed("2026-05-06")
+        said = self.faults("POST", "programme/turns", self.where | {"number": 0, "on": "2026-05-12"})
+        self.assertIn("stands in the book", said["on"])
+
+    def test_no_such_turn_and_days_far_off(self) -> None:
+        self.assertIn("number", self.faults("POST", "programme/turns", self.where | {"number": 90}))
+        self.assertIn("on", self.faults("POST", "programme/turns", self.where | {"on": "2029-01-01"}))
+
+    def test_the_gate_refuses_a_day_inside_of_the_labels_interval(self) -> None:
+        """The label's least interval of 14 days, after what is booked and before what is meant."""
+        rows = [{"use": "dollar spot", "phrase": "0.4 to 0.8 fl oz per 1,000 sq ft", "interval_low": "14", "interval_high": "21"}]
+        self.rule_label(rates=rows)
+        spray = {"timing": "every", "begin": "2026-05-25", "end": "2026-07-01", "every": "21"}
+        made = self.step(name="Spray", rate=None, when=spray, products=[{"product_id": self.spray.pk}])
+        where = {"step_id": made["id"], "area_id": self.area.pk, "number": 1}
+        self.assertEqual([t["refused"] for t in self.turns() if t["name"] == "Spray"], [[], []])
+        looked = self.ask("POST", "programme/turns/look", where | {"on": "2026-06-02"})
+        self.assertIn("least interval is 14", looked["refused"][0]["sentence"])
+        answer = self.ask("POST", "programme/turns", where | {"on": "2026-06-02"}, 422)
+        self.assertIn("least interval is 14", str(answer))
+        self.assertEqual(StepTurn.objects.count(), 0)
+        self.ask("POST", "programme/turns", where | {"on": "2026-06-10"})
+
+    def rule_label(self, **more: Any) -> None:
+        from greenmeasure.tests.base import FUNGICIDE
+
+        self.ask("PUT", f"products/{self.spray.pk}", FUNGICIDE | more)
+
+
+class Years(ProgrammeTest):
+    def test_an_outline_becomes_steps_with_products_of_the_shelf(self) -> None:
+        offered = self.ask("GET", "programme/options")["outlines"]
+        self.assertTrue(offered[0]["fits"])
+        self.assertTrue(all(o["source"] for o in offered))
+        found = self.ask("POST", "programme/outlines", {"key": "cool_base", "year": 2026}, 201)
+        self.assertEqual([s["name"] for s in found["steps"]], ["Spring base", "Liquid boost", "Autumn base"])
+        self.assertIn("Test 20-0-10, 0.75 lb N/1000 ft²", found["steps"][0]["mix"])
+        said = self.faults("POST", "programme/outlines", {"key": "warm_lawn", "year": 2026})
+        self.assertIn("None of the ground", said["area_ids"])
+        self.assertIn("key", self.faults("POST", "programme/outlines", {"key": "nothing", "year": 2026}))
+
+    def test_a_year_is_copied_and_what_differs_is_told(self) -> None:
+        first = self.step()
+        self.step(
+            name="Iron", when={"timing": "event", "begin": "2026-05-01", "end": "2026-09-30", "offset": "7"}, after_id=first["id"]
+        )
+        found = self.ask("POST", "programme/copies", {"from_year": 2026, "year": 2027}, 201)
+        feed, iron = found["steps"]
+        self.assertEqual((feed["when"]["begin"], feed["differs"], iron["after_id"]), ("2027-05-01", "", feed["id"]))
+        self.assertIn("year", self.faults("POST", "programme/copies", {"from_year": 2026, "year": 2027}))
+        self.assertIn("from_year", self.faults("POST", "programme/copies", {"from_year": 2020, "year": 2021}))
+        when = {"timing": "every", "begin": "2027-05-01", "end": "2027-09-30", "every": "21"}
+        body = {"version": feed["version"], "name": "Feed", "when": when, "area_ids": [self.area.pk]}
+        changed = self.ask("PUT", f"programme/steps/{feed['id']}", body)
+        self.assertIn("Was: test 20-0-10", changed["differs"])

@@ -89,6 +89,8 @@ class Views(BrowserTest):
             ("sky/files", "File of weather"),
             ("sky/long", "Drag over a span"),
             ("season", "Due and coming"),
+            ("season/programme?year=2026", "Iron before the cup"),
+            ("season/programme/step/new", "Add the step"),
             ("passes", "It is walked"),
             (f"reckon?{urlencode({'job': json.dumps(job)})}", "What it brings"),
             ("reckon/back", "What is known"),

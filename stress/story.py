@@ -135,6 +135,7 @@ def the_season(service: str, now: datetime) -> Told:
     yield from _walking(area, sprayer, spray)
     yield from _rounds(area, bank, spray, sprayer, lot, today)
     yield from _due(area, spray, sprayer, now)
+    yield from _programme(area, feed, today)
     yield from _putting_away(corner, spray, feed, sprayer, spreader)
     yield from _leaving()
 
@@ -507,6 +508,36 @@ def _due(area: int, spray: Any, sprayer: int, now: datetime) -> Told:
     far = yield Call("add_area", body=AREA | {"name": "Far green"})
     yield Call("start_due", body={"area_id": far["id"], "disease": disease, "product_id": spray["id"], "machine_id": sprayer})
     yield Call("read_today")
+
+
+def _programme(area: int, feed: Any, today: date) -> Told:
+    """A year's steps: of an event, of another step, from an outline, moved, skipped, copied, put away and back."""
+    yield Call("read_step_options")
+    year = yield Call("add_event", body={"name": "Club day", "on": str(today + timedelta(days=20))})
+    event = year["events"][0]["id"]
+    span = {"begin": str(today), "end": str(today + timedelta(days=60))}
+    mix = [{"product_id": feed["id"], "rate": q(0.5, "lb/kft2:N")}]
+    feeding = {"name": "Feed", "when": {"timing": "every", "every": "14", **span}, "products": mix, "area_ids": [area]}
+    made = yield Call("add_step", body=feeding | {"why": "Little and often.", "water": q("0.25", "in")})
+    before = {"name": "Iron", "when": {"timing": "event", "offset": "-5", **span}, "event_id": event, "use": "green"}
+    after = {"name": "Again", "when": {"timing": "event", "offset": "7", **span}, "after_id": made["id"], "area_ids": [area]}
+    soil = {"name": "Soon", "when": {"timing": "soil", "soil": q(55, "degF"), **span}, "area_ids": [area]}
+    warm = {"name": "Warm", "when": {"timing": "warmth", "sum": "200", "base": "0", **span}, "area_ids": [area]}
+    monthly = {"name": "Twice", "when": {"timing": "monthly", "monthly": "1, 15", **span}, "area_ids": [area]}
+    for body in (before, after, soil, warm, monthly):
+        yield Call("add_step", body=body)
+    yield Call("change_step", {"step_id": made["id"]}, body=feeding | {"name": "Spoon feed", "version": made["version"]})
+    turn = {"step_id": made["id"], "area_id": area, "number": 1}
+    yield Call("look_at_turn", body=turn | {"on": str(today + timedelta(days=16))})
+    yield Call("set_turn", body=turn | {"on": str(today + timedelta(days=16)), "why": "Away"})
+    yield Call("set_turn", body=turn | {"skipped": True})
+    yield Call("set_turn", body=turn)
+    yield Call("adopt_outline", body={"key": "cool_easy", "year": today.year + 1, "area_ids": [area]})
+    yield Call("copy_programme", body={"from_year": today.year, "year": today.year + 2})
+    yield Call("read_programme", query={"year": str(today.year)})
+    yield Call("remove_event", {"event_id": event})
+    yield Call("put_step_away", {"step_id": made["id"]})
+    yield Call("put_step_back", {"step_id": made["id"]})
 
 
 def _putting_away(corner: int, spray: Any, feed: Any, sprayer: int, spreader: int) -> Told:

@@ -28,6 +28,7 @@ from greenmeasure.ledger.meant import steps
 from greenmeasure.programme.models import Event, Step, StepArea, StepProduct, StepTurn
 from greenmeasure.programme.queries import findings, turn_of
 from greenmeasure.programme.schemas import CopyIn, SeasonOutlineIn, StepEventIn, StepIn, StepProductIn, TurnIn, WhenIn
+from greenmeasure.programme.words import no_such_rate
 from greenmeasure.shelf.queries import Card, card_of, cards
 
 MOST_STEPS = 200
@@ -176,8 +177,9 @@ def _product(account: Account, given: StepProductIn, i: int) -> StepProduct:
     rate = rate_in(f"{at}.rate", r) if (r := filled(given.rate)) else None
     units = list(dict.fromkeys(r.label.unit.symbol for r in card.label_rows))
     if rate and units and not any(r.label.unit.kind == rate.unit.kind for r in card.label_rows):
-        said = f"The label of {card.product.name} gives no rate of that kind."
-        raise InputError(f"{at}.rate", str(rate), said, f"Give it in {joined(units)}, or leave it empty.")
+        raise InputError(
+            f"{at}.rate", str(rate), no_such_rate(card.product.name), f"Give it in {joined(units)}, or leave it empty."
+        )
     return StepProduct(
         product=card.product,
         target=given.target,

@@ -83,7 +83,7 @@ def _many(n: int, what: str) -> str:
 def day_text(begin: date | None, end: date | None, about: date | None, done: date | None, stand: Stand) -> str:
     """A turn's days in words: done on, due until, from, about."""
     if done:
-        return f"done {day(done)}"
+        return f"on {day(done)}"
     if begin is None or end is None:
         return f"about {day(about)}" if about else "no day yet"
     if stand in (Stand.DUE, Stand.LATE, Stand.MISSED):
@@ -103,3 +103,8 @@ def total_text(done: float, meant: float, usual: tuple[float, float] | None, us:
     been, ahead = (show_number(g / per, 3) for g in (done, meant))
     between = f"; usual {show_number(usual[0] / per, 3)} to {show_number(usual[1] / per, 3)}" if usual else ""
     return f"{been} done, {ahead} to come{between} {unit}"
+
+
+def no_such_rate(product: str) -> str:
+    """A rate that a product's label does not give in its kind of unit."""
+    return f"The label of {product} gives no rate of that kind."

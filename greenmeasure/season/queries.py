@@ -7,6 +7,7 @@ from core.errors import InputError
 from core.ground import Stress
 from core.label.targets import find_target, includes
 from core.season.choose import Pick
+from core.season.standing import Stand
 from greenmeasure.accounts.models import Account, sites_of
 from greenmeasure.book.queries import applications
 from greenmeasure.common import clock
@@ -16,6 +17,9 @@ from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas, kin, site_name
 from greenmeasure.kit.queries import machines, taken_by
 from greenmeasure.ledger.booked import history
+from greenmeasure.ledger.meant import brought, named
+from greenmeasure.programme.queries import acting, placed, turn_out
+from greenmeasure.programme.words import NO_PRODUCT
 from greenmeasure.rounds.models import Round, RoundPart
 from greenmeasure.season.due import (
     Proposal,
@@ -42,13 +46,16 @@ from greenmeasure.season.schemas import (
 from greenmeasure.season.words import (
     NONE_FIT,
     STATES,
+    STATES_OF_STEPS,
     TOO_FAR,
     again_title,
     by_text,
     due_sentence,
     fresh_of,
+    from_text,
     missed_text,
     name_of,
+    on_area,
     on_areas,
     stressed,
     zone_text,
@@ -63,6 +70,7 @@ from greenmeasure.sky.words import fresh_out, span_text
 WHOLE = 12
 """How many lines are told with their product and their window; the rest are told when they are opened."""
 JOB_HOURS = 1
+ORDER = ("late", "due", "coming")
 
 
 def due_list(account: Account, whole: int = WHOLE) -> DueOut:
@@ -71,7 +79,11 @@ def due_list(account: Account, whole: int = WHOLE) -> DueOut:
     standing = proposals(account)
     listed = [p for p in standing.proposals if listed_somewhere(account, p.disease)]
     shown = listed[:whole]
-    lines = [line_out(account, p) for p in shown] + _regulators(account)
+    lines = [line_out(account, p) for p in shown]
+    meant = _steps(account, whole)
+    again = {(x.area_id, x.product_id) for x in meant}
+    lines += [x for x in _regulators(account) if (x.area_id, x.product_id) not in again] + meant
+    lines.sort(key=lambda x: ORDER.index(x.state))
     told = {p.key for p in listed}
     without = on_areas([p for p in standing.proposals if p.key not in told])
     return DueOut(
@@ -277,6 +289,50 @@ def _again(c: ClockOut, by_heat: bool, today: date) -> tuple[date | None, StateN
     if today >= first:
         return last or today, "due"
     return (first, "coming") if (first - today).days <= 7 else (None, None)
+
+
+# --- steps of the programme -------------------------------------------------------------------------------------
+
+
+def _steps(account: Account, most: int) -> list[DueLineOut]:
+    """The turns of the programme that ask for something, the gravest first; each with the hours fit for it."""
+    found = []
+    for p in acting(placed(account, clock.today(account).year))[:most]:
+        part = next((x for x in p.step.products.all() if not x.instead), None)
+        card = cards(account).get(part.product_id) if part else None
+        told = brought(card, part, p.area) if card and part else None
+        known = known_at(p.area.site) if card else None
+        today, turn = clock.today(p.area), p.standing.turn
+        by = turn.begin if p.stand is Stand.COMING else turn.end
+        against = turn_out(account, p).refused
+        found.append(
+            DueLineOut(
+                key=named(p.step, p.area, turn.number),
+                kind="step",
+                area_id=p.area.pk,
+                area=p.area.name,
+                site=site_name(account, p.area),
+                disease="",
+                title=on_area(p.step.name, p.area.name),
+                state=cast(StateName, p.stand.value),
+                state_text=STATES_OF_STEPS[p.stand],
+                by=by,
+                by_text=by_text(by, today) if p.stand is not Stand.COMING else from_text(turn.begin),
+                why=against[0].sentence if against else turn.why,
+                delay="",
+                curative=False,
+                product_id=card.product.pk if card else None,
+                product=card.product.name if card else NO_PRODUCT,
+                rate=str(told.rate) if told else "",
+                amount=str(told.amount) if told else "",
+                cost="",
+                zones=[],
+                window=window_out(account, p.area, card, known, clock.now()) if card and known and not against else None,
+                planned=None,
+                round_id=None,
+            )
+        )
+    return found
 
 
 # --- one due thing whole ----------------------------------------------------------------------------------------

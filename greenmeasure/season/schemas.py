@@ -34,13 +34,13 @@ class PlannedOut(Out):
 
 
 class DueLineOut(Out):
-    """One thing that is due on an area: against a disease, or a regulator again.
+    """One thing that is due on an area: against a disease, a regulator again, or a step of the programme.
 
     `product` is the first that may go down, empty where none may; `zones` what differs within the area.
     """
 
     key: str
-    kind: Literal["disease", "regulator"]
+    kind: Literal["disease", "regulator", "step"]
     area_id: int
     area: str
     site: str

@@ -9,11 +9,13 @@ from core.ground import Stress
 from core.label.targets import TARGETS
 from core.season.choose import Pick
 from core.season.due import State
+from core.season.standing import Stand
 from greenmeasure.season.due import Proposal
 from greenmeasure.season.schemas import DueLineOut, DueWindowOut
 from greenmeasure.sky.schemas import FreshOut
 
 STATES = {State.LATE: "late", State.DUE: "due today", State.COMING: "coming"}
+STATES_OF_STEPS = {Stand.LATE: "late", Stand.DUE: "due", Stand.COMING: "coming"}
 TOO_FAR = "the forecast does not reach to now"
 NONE_FIT = "none of the hours in the forecast is fit for it"
 MANY_AREAS = 4
@@ -55,6 +57,16 @@ def by_text(by: date | None, today: date) -> str:
     if by <= today:
         return "today"
     return "by tomorrow" if (by - today).days == 1 else f"by {by:%A}, {day(by)}"
+
+
+def on_area(what: str, area: str) -> str:
+    """A step of the programme on an area."""
+    return f"{what} on {area}"
+
+
+def from_text(on: date | None) -> str:
+    """From when, in words."""
+    return f"from {on:%A}, {day(on)}" if on else ""
 
 
 def on_areas(found: Sequence[Proposal]) -> list[str]:

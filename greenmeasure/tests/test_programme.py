@@ -54,7 +54,7 @@ class Steps(ProgrammeTest):
         self.assertEqual(stands, ["late", "coming", "later", "later", "later", "later"])
         self.fed("2026-05-06")
         first = self.turns()[0]
-        self.assertEqual((first["stand"], first["day"]), ("done", "done 6 May"))
+        self.assertEqual((first["stand"], first["day"]), ("done", "on 6 May"))
         self.assertNotIn("late", [t["stand"] for t in self.turns()])
 
     def test_the_year_brings_and_costs(self) -> None:

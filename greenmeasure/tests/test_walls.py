@@ -24,6 +24,7 @@ FOR_OVERSEERS = {"export_archive"}
 """Reads that are not every member's."""
 READS_BY_POST = {
     "look_at_layout",
+    "look_at_turn",
     "check_work",
     "read_phrase",
     "read_grade",
@@ -96,6 +97,7 @@ FOR_APPLICATORS = {
     "change_photo",
     "remove_photo",
     "plan_due",
+    "set_turn",
     "drop_planned",
     "start_due",
 }

@@ -70,7 +70,9 @@ export function DueTable({ lines }: { lines: Line[] }) {
               {line.kind === "disease" ? (
                 <Link to={`${base}/season/${line.area_id}/${line.disease}`}>{line.title}</Link>
               ) : (
-                <Link to={`${base}/sky/clocks`}>{line.title}</Link>
+                <Link to={line.kind === "step" ? `${base}/season/programme` : `${base}/sky/clocks`}>
+                  {line.title}
+                </Link>
               )}
               {line.site && <small>, {line.site}</small>}
             </Title>
@@ -94,9 +96,9 @@ export function DueTable({ lines }: { lines: Line[] }) {
                   line.kind === "disease" &&
                   !line.product && <div>No product on the shelf may go down against it here.</div>
                 )}
-                {line.product && line.kind === "disease" && (
+                {line.product && line.kind !== "regulator" && (
                   <Soft>
-                    {line.product}, {line.rate}
+                    {[line.product, line.rate].filter(Boolean).join(", ")}
                     {line.curative && ", curative"}
                     {line.cost && ` · ${line.cost}`}
                   </Soft>

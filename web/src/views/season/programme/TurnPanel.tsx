@@ -22,7 +22,7 @@ const Panel = styled.section`
   border: 1px solid ${t.rule};
   border-left: 3px solid ${t.accent};
   h4 {
-    margin-bottom: 6px;
+    margin: 0 0 6px;
     font-size: ${t.s15};
   }
 `;

@@ -19,9 +19,9 @@ const Root = styled.div<{ $rows: number }>`
 `;
 const Sheet = styled.svg`
   position: absolute;
-  inset: 0;
+  inset: 0 0 14px;
   width: 100%;
-  height: 100%;
+  height: calc(100% - 14px);
   overflow: visible;
   .growth {
     fill: ${t.turf};
@@ -136,7 +136,7 @@ export function YearStrip({ area, year, today, picked, day, onPick }: Props) {
   };
   return (
     <Root ref={root} $rows={count} role="group" aria-label={`${year} on ${area.area}`}>
-      <Sheet viewBox="0 0 1200 84" preserveAspectRatio="none" aria-hidden>
+      <Sheet viewBox="0 0 1200 70" preserveAspectRatio="none" aria-hidden>
         {area.growth.map((share, i) => (
           <rect key={i} className="growth" x={i * 100} width={100} y={64 - share * 60} height={share * 60} />
         ))}

@@ -178,7 +178,7 @@ class Empty(BrowserTest):
         ("sky/station", "Where does your weather come from", None),
         ("sky/files", "Bring in a file", None),
         ("sky/long", "All the hours", None),
-        ("season", "Nothing is known to be due", None),
+        ("season", "needs a station: add one under Sky", None),
     )
 
     def test_every_place_leads_on_at_both_widths(self) -> None:

@@ -12,7 +12,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from core.days import day
+from core.days import day, so_many
 from core.season.cover import Cover, at_risk, covered_days, pressures
 
 Floats = NDArray[np.float64]
@@ -87,9 +87,10 @@ class Due:
         if not self.state.acts or len(self.ahead) < 2 or not self.ahead[-1]:
             return ""
         first = next(i for i, n in enumerate(self.ahead) if n)
-        days = len(self.ahead) - 1
-        start = "Every day of waiting" if first == 1 else f"From day {first} on, waiting"
-        return f"{start} leaves risk days unprotected: {self.ahead[first]} by then, {self.ahead[-1]} after {days} days."
+        span = "a week" if len(self.ahead) - 1 == MOST_WAITED else so_many(len(self.ahead) - 1)
+        begins = "" if first == 1 else f", from day {first} on"
+        left = self.ahead[-1]
+        return f"Waiting {span} leaves {left} risk {'day' if left == 1 else 'days'} unprotected{begins}."
 
 
 def due(outlook: Outlook, covers: list[Cover], seen: date | None = None) -> Due:

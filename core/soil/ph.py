@@ -53,6 +53,8 @@ WINDOWS = {"sulfur": ((4, 1), (5, 31), (9, 1), (10, 15)), "lime": ((3, 15), (5, 
 """Two windows a year (first and last day of each), out of heat and while soil is awake or cool (common practice)."""
 
 STEPS_A_WINDOW = 2
+YEARS_AHEAD = 3
+"""Calendar years whose steps are planned: what is left then waits for a new reading (ours)."""
 
 
 @dataclass(frozen=True)
@@ -179,13 +181,14 @@ def plan_ph(
     need = table.need
     caps = (SULFUR_GREEN if green else SULFUR) if lower else (LIME_GREEN if green else LIME)
     caps_of_product = Caps(caps.once / purity, caps.year / purity) if lower else caps
-    material = "elemental sulfur" if lower else "ground limestone"
-    steps = tuple(_steps(need, caps_of_product, ground, start, "sulfur" if lower else "lime"))
+    of_sulfur = "elemental sulfur" if purity >= 1 else f"a product of {show_number(purity * 100)} % sulfur"
+    material = of_sulfur if lower else "ground limestone"
+    beyond = lower and ph > HIGHEST_SULFUR + 1e-9
+    every = _steps(need, caps_of_product, ground, start, "sulfur" if lower else "lime")
+    steps = tuple(s for s in every if s.year < start.year + YEARS_AHEAD)
     years = len({s.year for s in steps})
-    said = (
-        f"pH {show_number(ph, 3)} to {aim:g}: {spread_text(need, us)} of {material} in all, {len(steps)} steps over "
-        f"{years} {'year' if years == 1 else 'years'}."
-    )
+    amount = f"{'at least ' if beyond else ''}{spread_text(need, us)} of {material}"
+    said = _said_of_steps(f"pH {show_number(ph, 3)} to {aim:g}", need, steps, amount, us)
     return PhPlan(
         ph,
         spread,
@@ -197,9 +200,25 @@ def plan_ph(
         caps_of_product,
         steps,
         said,
-        (*notes, *_about_sulfur(lower, free_lime, years), *WILL_NOT),
+        (*(BEYOND if beyond else ()), *notes, *_about_sulfur(lower, free_lime, years), *WILL_NOT),
         (table.working(us),),
     )
+
+
+BEYOND = (
+    f"Above pH {HIGHEST_SULFUR} no table tells how much: the amount is that from {HIGHEST_SULFUR} down, the least it can be.",
+    "Such soil holds free lime or sodium. Have it tested for both first; free lime holds the pH until it is gone.",
+)
+
+
+def _said_of_steps(what: str, need: float, steps: Sequence[DatedStep], all_of_it: str, us: bool) -> str:
+    years = len({s.year for s in steps})
+    span = f"{years} {'year' if years == 1 else 'years'}"
+    planned = sum(s.per_m2 for s in steps)
+    if planned >= need * (1 - 1e-6):
+        return f"{what}: {all_of_it} in all, {len(steps)} steps over {span}."
+    first = f"the first {span} bring {spread_text(planned, us)} in {len(steps)} steps"
+    return f"{what}: {all_of_it} in all; {first}, and the rest waits for a new reading."
 
 
 WILL_NOT = (
@@ -306,22 +325,16 @@ def spread_text(g_per_m2: float, us: bool) -> str:
 
 
 def _sulfur(ph: float, aim: float, texture: str, depth: float, purity: float) -> _Table:
-    if ph > HIGHEST_SULFUR + 1e-9:
-        raise InputError(
-            "readings",
-            ph,
-            f"pH {show_number(ph, 3)} is beyond the sulfur table, which ends at {HIGHEST_SULFUR}.",
-            "Such soil holds free lime or sodium: ask a soil laboratory.",
-        )
     if aim < 6.5 - 1e-9 and ph <= 6.5:
         raise InputError("target", aim, "The sulfur table does not go below pH 6.5.", "Ask a soil laboratory.")
     column = TEXTURES[texture].sulfur
     floor = max(aim, 6.5)
-    pounds = sulfur_need(column, ph) - sulfur_need(column, floor)
+    top = min(ph, HIGHEST_SULFUR)
+    pounds = sulfur_need(column, top) - sulfur_need(column, floor)
     note = "Table to pH 6.5 over 7 in (18 cm), straight between its rows."
     if floor > aim:
         note += " It does not go lower; see what 6.5 does first."
-    return _Table(f"Sulfur from pH {show_number(ph, 3)} to {floor:g}", pounds, depth / TABLE_DEPTH_SULFUR, purity, note)
+    return _Table(f"Sulfur from pH {show_number(top, 3)} to {floor:g}", pounds, depth / TABLE_DEPTH_SULFUR, purity, note)
 
 
 def _lime(ph: float, aim: float, texture: str, depth: float, value: float) -> _Table:

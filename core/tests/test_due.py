@@ -143,7 +143,7 @@ class WhatIsDue(unittest.TestCase):
     def test_waiting_costs_risk_days(self) -> None:
         found = due(self.outlook([0.1] * 10 + [0.3] * 8, 10), [])
         self.assertEqual(found.ahead, (0, 1, 2, 3, 4, 5, 6, 7))
-        self.assertIn("Every day of waiting leaves risk days unprotected: 1 by then, 7 after 7 days", found.delay)
+        self.assertIn("Waiting a week leaves 7 risk days unprotected.", found.delay)
 
     def test_what_is_not_known_makes_nothing_due(self) -> None:
         # No figure to check: one value is not known, the others are low.

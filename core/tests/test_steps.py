@@ -94,6 +94,7 @@ class OfTheWeather(unittest.TestCase):
         self.assertIn("50 °C·d so far", found.why)
 
     def test_a_base_takes_its_degrees_off_each_day(self) -> None:
+        """Five a day over a base of 5 °C: the twentieth makes a hundred."""
         step = when(Timing.WARMTH, D(2031, 3, 1), sum=100, base=5.0)
         self.assertEqual(turns(step, Around(warm(D(2031, 3, 1), [10.0] * 60, D(2031, 3, 5))))[0].begin, D(2031, 3, 20))
 

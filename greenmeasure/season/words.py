@@ -16,6 +16,11 @@ from greenmeasure.sky.schemas import FreshOut
 
 STATES = {State.LATE: "late", State.DUE: "due today", State.COMING: "coming"}
 STATES_OF_STEPS = {Stand.LATE: "late", Stand.DUE: "due", Stand.COMING: "coming"}
+NOTHING = {
+    "fresh": "Nothing is due.",
+    "stale": "No step is due. What the weather asks for needs newer hours and a forecast: fetch the weather.",
+    "none": "No step is due. What the weather asks for needs a station: add one under Sky.",
+}
 TOO_FAR = "the forecast does not reach to now"
 NONE_FIT = "none of the hours in the forecast is fit for it"
 MANY_AREAS = 4
@@ -34,7 +39,7 @@ def fresh_of(site: str, fresh: FreshOut) -> FreshOut:
 def due_sentence(lines: Sequence[DueLineOut], more: int, fresh: str) -> str:
     """The due list in a sentence: how much is due, and the best hours for the first of it."""
     if not lines:
-        return "Nothing is due." if fresh == "fresh" else "Nothing is known to be due."
+        return NOTHING[fresh]
     now = [x for x in lines if x.state in ("late", "due")]
     count = len(now) + more
     if not count:

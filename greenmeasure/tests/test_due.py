@@ -202,7 +202,8 @@ class Due(SkyTest):
     def test_without_fresh_weather_nothing_is_known_to_be_due(self) -> None:
         with patch("greenmeasure.common.clock.now", return_value=NOW + timedelta(days=40)):
             due = self.ask("GET", "season/due")
-        self.assertEqual((due["lines"], due["sentence"]), ([], "Nothing is known to be due."))
+        said = "No step is due. What the weather asks for needs newer hours and a forecast: fetch the weather."
+        self.assertEqual((due["lines"], due["sentence"]), ([], said))
 
     def test_hours_beyond_the_table_are_never_told_as_now(self) -> None:
         """The last day of the forecast ends in the morning; in its evening nothing is known of the hour that is now."""

@@ -145,6 +145,6 @@ class Metric(TestCase):
             self.ask("POST", f"areas/{self.area.pk}/soil", reading, 201)
         plan = self.ask("POST", f"areas/{self.area.pk}/ph", {"target": 6.5, "start": "2026-04-10"})
         self.metric(plan | {"working": []})  # the working begins at the table, which is in lb/acre
-        self.assertIn("kg/100 m² of elemental sulfur", plan["sentence"])
+        self.assertIn("kg/100 m² of a product of 90 % sulfur", plan["sentence"])
         for path in ("areas", f"areas/{self.area.pk}", "products", "machines", "today"):
             self.metric(self.ask("GET", path))

@@ -45,6 +45,7 @@ class Steps(ProgrammeTest):
         self.assertEqual((found["year"], found["areas"], found["steps"]), (2026, [], []))
 
     def test_a_step_gives_turns_that_stand_against_the_book(self) -> None:
+        """The rate is the one that was typed."""
         made = self.step()
         self.assertEqual(made["mix"], "Test 20-0-10, 0.5 lb N/1000 ft²")
         self.assertEqual(made["when_text"], "Every 28 days from 1 May to 30 September")
@@ -185,6 +186,7 @@ class Turns(ProgrammeTest):
 
 class Years(ProgrammeTest):
     def test_an_outline_becomes_steps_with_products_of_the_shelf(self) -> None:
+        """The rate is the outline's own, `core.season.outlines`."""
         offered = self.ask("GET", "programme/options")["outlines"]
         self.assertTrue(offered[0]["fits"])
         self.assertTrue(all(o["source"] for o in offered))

@@ -1,0 +1,185 @@
+"""The season's optimum: solved instances, brute force on random ones, and what every plan must keep."""
+
+import unittest
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from core.errors import InputError
+from core.season.optimise import greedy, optimise
+from core.season.problem import Choice, Option, Package, Problem, broken, tally
+
+SPOT = {"spot": 1.0}
+
+
+def searched(problem: Problem) -> float:
+    """The least that any plan comes to, by trying every one."""
+    every = [(i, d) for d in range(problem.days) for i, o in enumerate(problem.options) if o.may(d)]
+    least = tally(problem, []).total
+
+    def on(at: int, chosen: list[Choice]) -> None:
+        nonlocal least
+        if at == len(every):
+            if not broken(problem, chosen):
+                least = min(least, tally(problem, chosen).total)
+            return
+        on(at + 1, chosen)
+        more = [*chosen, every[at]]
+        if not set(broken(problem, more)) - {"in a row"}:  # a run may still be ended by what comes between
+            on(at + 1, more)
+
+    on(0, [])
+    return least
+
+
+def plan_text(problem: Problem, chosen: tuple[Choice, ...], area: str = "A") -> str:
+    """A plan of one area as letters, a day each."""
+    by_day = {d: problem.options[i].product for i, d in chosen if problem.options[i].area == area}
+    return "".join(by_day.get(d, ".") for d in range(problem.days))
+
+
+def first(**more: Any) -> Problem:
+    """Eight weeks, three products: solved by exhaustive search, HiGHS and CP-SAT alike before it came here."""
+    options = (
+        Option("A", "P", 30, 2, 2, SPOT, ("FRAC 11",), most=4),
+        Option("A", "Q", 42, 2, 2, SPOT, ("FRAC 3",), most=4),
+        Option("A", "R", 26, 1, 1, SPOT, ("FRAC M05",), most=4),
+    )
+    worth = {("A", "spot"): np.array([10.0, 60, 80, 50, 90, 70, 60, 40])}
+    limits = {"in_a_row": {"FRAC 11": 2, "FRAC 3": 2}} | more
+    return Problem(8, options, worth, one_a_day=True, **limits)
+
+
+def second(**more: Any) -> Problem:
+    """Two areas, a fungicide and a regulator kept apart, a lock on B."""
+    f, g = {"f": 1.0}, {"g": 1.0}
+    options = (
+        Option("A", "P", 30, 2, 2, f),
+        Option("B", "P", 24, 2, 2, f, days=frozenset({0, 1, 3, 4})),
+        Option("A", "G", 20, 2, 2, g),
+        Option("B", "G", 16, 2, 2, g, days=frozenset({0, 1, 3, 4})),
+    )
+    worth = {
+        ("A", "f"): np.array([20.0, 40, 50, 45, 30]),
+        ("A", "g"): np.array([15.0] * 5),
+        ("B", "f"): np.array([10.0, 30, 35, 35, 10]),
+        ("B", "g"): np.array([0.0, 12, 12, 12, 12]),
+    }
+    return Problem(5, options, worth, **({"apart": {("P", "G"): 1}} | more))
+
+
+def third(**more: Any) -> Problem:
+    """A cap of an active, what is on the shelf, and packages to buy."""
+    options = (
+        Option("A", "P", 5, 2, 2, SPOT, actives={"a": 4.0}, amount=3.0),
+        Option("A", "Q", 5, 1, 1, SPOT, actives={"a": 3.0}, amount=2.0),
+    )
+    worth = {("A", "spot"): np.array([30.0, 50, 70, 40, 60, 20])}
+    kept = {
+        "caps": {("A", "a"): 10.0},
+        "stock": {"P": 4.0, "Q": 1.0},
+        "packages": {"P": Package(5.0, 60.0), "Q": Package(4.0, 35.0)},
+    }
+    return Problem(6, options, worth, one_a_day=True, **(kept | more))
+
+
+class Solved(unittest.TestCase):
+    """Instances whose optimum exhaustive search, HiGHS and CP-SAT agreed on (worked beforehand)."""
+
+    def test_groups_in_a_row(self) -> None:
+        for problem, total, texts in (
+            (first(), 126, {".P.P.RP.", ".P.RP.P."}),
+            (first(in_a_row={}), 120, {"P.P.P.P."}),
+            (first(in_a_row={"FRAC 11": 1, "FRAC 3": 2}), 138, None),
+            (first(runs={("A", "FRAC 11"): 2}), 138, None),
+        ):
+            found = optimise(problem)
+            self.assertAlmostEqual(found.tally.total, total)
+            self.assertTrue(found.proven)
+            self.assertEqual(broken(problem, found.chosen), [])
+            if texts:
+                self.assertIn(plan_text(problem, found.chosen), texts)
+
+    def test_outings_gather_areas(self) -> None:
+        for outing, total in ((0.0, 241), (15.0, 291), (40.0, 341)):
+            self.assertAlmostEqual(optimise(second(outing=outing)).tally.total, total)
+        together = second(outing=15.0, apart={})
+        self.assertAlmostEqual(optimise(together).tally.total, 255)
+        dear = optimise(second(outing=40.0))
+        self.assertEqual({plan_text(second(), dear.chosen, a) for a in "AB"}, {".P.P."})
+
+    def test_caps_stock_and_packages(self) -> None:
+        found = optimise(third())
+        self.assertAlmostEqual(found.tally.total, 100)
+        self.assertIn(plan_text(third(), found.chosen), {".P.QQ.", ".QP.Q.", ".QQP.."})
+        self.assertAlmostEqual(found.tally.packages, 35)
+        free = optimise(third(caps={}))
+        self.assertAlmostEqual(free.tally.total, 75)
+        self.assertEqual(plan_text(third(), free.chosen), "P.P.P.")
+
+
+class Properties(unittest.TestCase):
+    @staticmethod
+    def made(draw: Any) -> Problem:
+        days = draw(st.integers(3, 4))
+        options = tuple(
+            Option(
+                area,
+                product,
+                draw(st.integers(5, 40)),
+                draw(st.integers(1, 3)),
+                draw(st.integers(1, 3)),
+                SPOT,
+                (draw(st.sampled_from(["FRAC 11", "FRAC 3", "FRAC M05"])),),
+                {"a": 1.0},
+                1.0,
+            )
+            for area in "AB"[: draw(st.integers(1, 2))]
+            for product in "PQ"
+        )
+        worth = {(a, "spot"): np.array([float(draw(st.integers(0, 60))) for _ in range(days)]) for a in {o.area for o in options}}
+        return Problem(
+            days,
+            options,
+            worth,
+            outing=float(draw(st.integers(0, 30))),
+            apart={("P", "Q"): draw(st.integers(1, 2))},
+            in_a_row={"FRAC 11": 1, "FRAC 3": draw(st.integers(1, 2))},
+            runs={("A", "FRAC 3"): 1},
+            caps={("A", "a"): float(draw(st.integers(1, 4)))},
+            stock={"P": float(draw(st.integers(0, 4)))},
+            packages={"Q": Package(2.0, 9.0)},
+        )
+
+    @settings(max_examples=40, deadline=None)
+    @given(st.data())
+    def test_brute_force_agrees_and_every_rule_is_kept(self, data: Any) -> None:
+        problem = self.made(data.draw)
+        found = optimise(problem)
+        self.assertEqual(broken(problem, found.chosen), [])
+        self.assertAlmostEqual(found.tally.total, searched(problem), places=6)
+        near = greedy(problem)
+        self.assertEqual(broken(problem, near.chosen), [])
+        self.assertGreaterEqual(near.tally.total, found.tally.total - 1e-6)
+
+    @settings(max_examples=20, deadline=None)
+    @given(st.data())
+    def test_more_stock_never_costs_more(self, data: Any) -> None:
+        problem = self.made(data.draw)
+        more = replace(problem, stock={p: a + 2 for p, a in problem.stock.items()} | {"Q": 2.0})
+        self.assertLessEqual(optimise(more).tally.total, optimise(problem).tally.total + 1e-6)
+
+    def test_moving_the_year_by_a_day_moves_the_plan(self) -> None:
+        problem = first()
+        worth = {k: np.concatenate([[0.0], v]) for k, v in problem.worth.items()}
+        later = replace(problem, days=9, worth=worth)
+        self.assertAlmostEqual(optimise(later).tally.total, optimise(problem).tally.total)
+
+    def test_nothing_to_plan_with_and_no_time(self) -> None:
+        bare = replace(first(), options=())
+        self.assertEqual((optimise(bare).chosen, optimise(bare).tally.exposed), ((), 460.0))  # the sum of what the days are worth
+        with self.assertRaises(InputError):
+            optimise(replace(first(), runs={("A", "FRAC 11"): 9}, in_a_row={"FRAC 11": -1}))

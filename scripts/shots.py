@@ -108,6 +108,10 @@ def take_sky(page: Page, shot: Callable[[str], None]) -> None:
     page.get_by_role("link", name="Dollar spot on Croquet 1").click()
     page.wait_for_selector("[data-choice]")
     shot("due")
+    go(page, "season/programme?year=2026", "[data-turn]")
+    page.locator("[data-turn]").nth(8).click()
+    scroll_to(page, "The year")
+    shot("programme")
 
 
 def take_ground(page: Page, shot: Callable[[str], None]) -> None:
@@ -137,7 +141,6 @@ def take_ground(page: Page, shot: Callable[[str], None]) -> None:
 
 def take_shelf_and_kit(page: Page, shot: Callable[[str], None]) -> None:
     go(page, "shelf", "text=Heronsedge SC")
-    shot("shelf")
     page.get_by_role("link", name="Heronsedge SC").click()
     page.wait_for_selector("text=Understood")
     shot("product-card")

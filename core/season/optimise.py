@@ -45,15 +45,34 @@ class _Model:
         self.rows: list[tuple[list[int], list[float], float]] = []
 
     def column(self, cost: float, high: float = 1.0, whole: bool = True) -> int:
+        """A quantity to be chosen between 0 and `high`, and its number.
+
+        Args:
+            cost: of one of it [money].
+            high: its most [1].
+            whole: whether it is counted in wholes.
+        """
         self.costs.append(cost)
         self.high.append(high)
         self.whole.append(int(whole))
         return len(self.costs) - 1
 
     def at_most(self, columns: Sequence[int], shares: Sequence[float], most: float) -> None:
+        """A sum of quantities that may not pass a bound.
+
+        Args:
+            columns: the quantities, by number.
+            shares: how much of each counts [1].
+            most: the bound [1].
+        """
         self.rows.append((list(columns), list(shares), most))
 
     def solve(self, seconds: float) -> object:
+        """What HiGHS finds, as scipy tells it.
+
+        Args:
+            seconds: how long it may look [s].
+        """
         at = [(r, c, v) for r, (columns, shares, _) in enumerate(self.rows) for c, v in zip(columns, shares, strict=True)]
         rows, columns, values = (np.array(x) for x in zip(*at, strict=True)) if at else (np.zeros(0, int),) * 3
         matrix = coo_array((values, (rows, columns)), shape=(len(self.rows), len(self.costs))).tocsr()

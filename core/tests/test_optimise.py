@@ -157,6 +157,7 @@ class Properties(unittest.TestCase):
     @settings(max_examples=40, deadline=None)
     @given(st.data())
     def test_brute_force_agrees_and_every_rule_is_kept(self, data: Any) -> None:
+        """The least cost by trying every plan."""
         problem = self.made(data.draw)
         found = optimise(problem)
         self.assertEqual(broken(problem, found.chosen), [])

@@ -42,7 +42,9 @@ def stores(account: Account) -> StoresOut:
         lots.setdefault(lot.product_id, []).append(lot)
     kept = {pk: c for pk, c in cards(account).items() if c.product.archived_at is None}
     needs = {pk: Needed() for pk in kept}
-    for a in (*every_under_way(account), *every_planned(account), *every_meant(account)):
+    now = clock.now()
+    ahead = [a for a in (*every_planned(account), *every_meant(account)) if a.on <= end and (a.at is None or a.at > now)]
+    for a in (*every_under_way(account), *ahead):
         _add(needs, kept, a, _ground(account, a), planned=True)
     for e, applied in _last_year(account, today, end):
         _add(needs, kept, applied, e.application.treated.base, planned=False)

@@ -67,4 +67,5 @@ def money(found: Decimal, currency: str) -> str:
 
 def until_text(end: date) -> str:
     """Which needs are told."""
-    return f"Planned: windows and rounds under way. As last year: what went down from this day to {end.day} {end:%B} a year ago."
+    planned = "Planned: steps of the programme, windows and rounds under way."
+    return f"{planned} As last year: what went down from this day to {end.day} {end:%B} a year ago."

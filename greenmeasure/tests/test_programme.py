@@ -66,7 +66,7 @@ class Steps(ProgrammeTest):
         self.assertEqual((nitrogen["name"], nitrogen["text"]), ("Nitrogen", "0 done, 3 to come; usual 2 to 5 lb/1000 ft²"))
         needs = self.ask("GET", "stores")
         feed = next(x for x in needs["lines"] if x["product"] == "Test 20-0-10")
-        self.assertEqual(feed["planned"], "105 lb")
+        self.assertEqual(feed["planned"], "87.5 lb")  # what is over is no plan any more: five of the six
 
     def test_a_planned_feeding_counts_in_the_ledger(self) -> None:
         """Ten turns of 0.9 lb are dated; the plan stands for the next of them: nine are 8.1 lb, with 0.5 lb now 8.6."""

@@ -169,6 +169,7 @@ class Properties(unittest.TestCase):
     @settings(max_examples=20, deadline=None)
     @given(st.data())
     def test_more_stock_never_costs_more(self, data: Any) -> None:
+        """A property."""
         problem = self.made(data.draw)
         more = replace(problem, stock={p: a + 2 for p, a in problem.stock.items()} | {"Q": 2.0})
         self.assertLessEqual(optimise(more).tally.total, optimise(problem).tally.total + 1e-6)

@@ -102,7 +102,7 @@ def total_text(done: float, meant: float, usual: tuple[float, float] | None, us:
     unit = "lb/1000 ft²" if us else "g/100 m²"
     been, ahead = (show_number(g / per, 3) for g in (done, meant))
     between = f"; usual {show_number(usual[0] / per, 3)} to {show_number(usual[1] / per, 3)}" if usual else ""
-    return f"{been} done, {ahead} to come{between} {unit}"
+    return f"{been} done, {ahead} {unit} to come{between}"
 
 
 def no_such_rate(product: str) -> str:

@@ -63,7 +63,7 @@ class Steps(ProgrammeTest):
         self.step()
         year = self.ask("GET", "programme")["areas"][0]
         nitrogen = year["totals"][0]
-        self.assertEqual((nitrogen["name"], nitrogen["text"]), ("Nitrogen", "0 done, 3 to come; usual 2 to 5 lb/1000 ft²"))
+        self.assertEqual((nitrogen["name"], nitrogen["text"]), ("Nitrogen", "0 done, 3 lb/1000 ft² to come; usual 2 to 5"))
         needs = self.ask("GET", "stores")
         feed = next(x for x in needs["lines"] if x["product"] == "Test 20-0-10")
         self.assertEqual(feed["planned"], "87.5 lb")  # what is over is no plan any more: five of the six

@@ -126,7 +126,7 @@ def named(step: Any, area: Area, number: int) -> str:
     return f"step-{step.pk}-{area.pk}-{number}"
 
 
-@kept("programme", "book", "shelf", "ground", "rounds")
+@kept("programme", "book", "shelf", "ground")
 def every_meant(account: Account) -> tuple[Applied, ...]:
     """What the dated turns of the programme that are still open would put down."""
     return tuple(_read(account))

@@ -31,7 +31,7 @@ from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import FactOut, OptionOut, quantity_out, rate_out
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas, site_name
-from greenmeasure.ledger.booked import history
+from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.ledger.meant import OVERSEED, brought, down, grounds, lines, named, steps
 from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.programme.models import Event, Step, StepProduct
@@ -121,6 +121,9 @@ def _around(account: Account, area: Area, year: int) -> Around:
 def placed(account: Account, year: int) -> list[Placed]:
     """The turns of a year's steps on every area that they are for."""
     every = [s for s in steps(account) if s.year == year]
+    if not every:
+        return []
+    whole_book(account)
     asks_weather = any(s.timing and s.timing.timing in (Timing.WARMTH, Timing.SOIL) for s in every)
     found = []
     for area in areas(account).values():
@@ -243,11 +246,12 @@ def programme(account: Account, year: int | None = None) -> ProgrammeOut:
     year = year or today.year
     found = placed(account, year)
     every = [s for s in steps(account) if s.year == year]
-    acts = [turn_out(account, p) for p in acting(found)]
+    told_of = {id(p): turn_out(account, p) for p in found}
+    acts = [told_of[id(p)] for p in acting(found)]
     by_area: dict[int, list[Placed]] = {}
     for p in found:
         by_area.setdefault(p.area.pk, []).append(p)
-    told = [_area_year(account, areas(account)[pk], mine, year) for pk, mine in by_area.items()]
+    told = [_area_year(account, areas(account)[pk], mine, year, told_of) for pk, mine in by_area.items()]
     first, length = _year(year)
     prices = [price for _, price in told if price is not None]
     return ProgrammeOut(
@@ -274,7 +278,9 @@ def event_out(e: Event) -> StepEventOut:
     return StepEventOut(id=e.pk, name=e.name, on=e.on, day=f"{e.on.day} {e.on:%b %Y}")
 
 
-def _area_year(account: Account, area: Area, mine: list[Placed], year: int) -> tuple[AreaYearOut, Decimal | None]:
+def _area_year(
+    account: Account, area: Area, mine: list[Placed], year: int, told: dict[int, TurnOut]
+) -> tuple[AreaYearOut, Decimal | None]:
     turns = sorted(mine, key=lambda p: (p.standing.done or p.standing.turn.begin or p.standing.turn.about or SOONEST, p.step.pk))
     price = _cost(account, area, mine)
     return AreaYearOut(
@@ -282,7 +288,7 @@ def _area_year(account: Account, area: Area, mine: list[Placed], year: int) -> t
         area=area.name,
         site=site_name(account, area),
         grass=GRASSES[area.grass].name,
-        turns=[turn_out(account, p) for p in turns],
+        turns=[told[id(p)] for p in turns],
         totals=_totals(account, area, mine, year),
         cost=f"{price:,.2f} {account.currency}" if price is not None else "",
         growth=_growth(account, area, year),

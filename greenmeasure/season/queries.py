@@ -275,7 +275,7 @@ def _regulators(account: Account) -> list[DueLineOut]:
 
 def _again(c: ClockOut, by_heat: bool, today: date) -> tuple[date | None, StateName | None]:
     """When a regulator is due again by the house's school: its day and its state; none while it is far off."""
-    if by_heat and c.share is not None:
+    if by_heat and c.share is not None and not c.lacks:
         if c.stage in ("ended", "rebound"):
             return today, "late"
         if c.stage == "due":

@@ -19,7 +19,7 @@ from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.schemas import ClockOut
 from greenmeasure.sky.weather import Known, recent, station_of
-from greenmeasure.sky.words import CLOCK_SCHOOLS, clock_sentence
+from greenmeasure.sky.words import CLOCK_SCHOOLS, clock_sentence, lacks_text
 
 Floats = NDArray[np.float64]
 SHARES = np.arange(0, OVER + 0.001, 0.05)
@@ -63,13 +63,15 @@ def _clock(account: Account, area: Area, a: Applied, known: Known | None, today:
         since=a.on,
         stage=found.stage.value if found else "none",
         share=round(found.share, 4) if found else None,
-        sentence=clock_sentence(found, target, by_days, account.us),
+        sentence=clock_sentence(found, target, by_days, account.us, today),
         due=found.due if found else None,
         earliest=found.earliest if found else None,
         latest=found.latest if found else None,
         calendar_first=by_days.first,
         calendar_last=by_days.last,
         school=CLOCK_SCHOOLS[by_heat],
+        upto=found.upto if found else None,
+        lacks=lacks_text(found, target, today),
         cautions=cautions(ground, target, a.on, today, earlier),
         track=[round(float(t), 4) for t in track],
         shape=[round(float(s), 4) for s in growth_shape(SHARES)] if found else [],
@@ -83,10 +85,11 @@ def _name(account: Account, a: Applied) -> str:
 
 
 def _run(a: Applied, target: Target, known: Known, today: date) -> Clock | None:
-    """The clock, or None where there is no weather for it."""
+    """The clock up to today, or up to where the weather ends; None where there is none for it."""
     days = known.weather.days
+    last = days.first + timedelta(days=len(days) - 1)
     try:
-        return run(days.first, days.high, days.low, a.on, today, target, foretold=days.forecast)
+        return run(days.first, days.high, days.low, a.on, min(today, last), target, foretold=days.forecast)
     except InputError:
         return None
 

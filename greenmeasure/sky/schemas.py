@@ -116,7 +116,9 @@ class CoverOut(Out):
 class ClockOut(Out):
     """A regulator on an area: `share` of its target that has run, and where that ends; None where no target is known.
 
-    `track` is the share by day from `since` on; `shape` growth over that of untreated turf at shares from 0 in steps of 0.05.
+    `upto` is the last day that could be counted, before today where the weather ends earlier; `lacks` says why nothing is told
+    of the target. `track` is the share by day from `since` on; `shape` growth over that of untreated turf at shares from 0 in
+    steps of 0.05.
     """
 
     product_id: int | None
@@ -134,6 +136,8 @@ class ClockOut(Out):
     calendar_last: date | None
     school: str
     cautions: list[str]
+    upto: date | None
+    lacks: str
     track: list[float]
     shape: list[float]
 

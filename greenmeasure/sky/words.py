@@ -242,8 +242,20 @@ def risk_names(risks: list[RiskOut], first: bool = True) -> str:
 CLOCK_SCHOOLS = {True: "House rule: go by degree days.", False: "House rule: go by the label's days."}
 
 
-def clock_sentence(found: Clock | None, target: Target | None, by_days: Calendar, us: bool) -> str:
+def lacks_text(found: Clock | None, target: Target | None, today: date) -> str:
+    """Why nothing is told of a target: none is known, or no weather, or it ends before today; empty where all is there."""
+    if target is None:
+        return "no target known"
+    if found is None:
+        return "no weather known since then"
+    return f"counted to {day(found.upto)}, where the weather ends" if found.upto < today else ""
+
+
+def clock_sentence(found: Clock | None, target: Target | None, by_days: Calendar, us: bool, today: date) -> str:
     """How far a regulator's hold has run, and when it ends; by the label's days where no clock runs."""
+    if found is not None and target is not None and found.upto < today:
+        ends = f"The weather is known to {day(found.upto)} only: the count stands at {degree_day_sum(found.sum, us)}"
+        return f"{ends} of {degree_day_sum(target.sum, us)}. {clock_sentence(None, None, by_days, us, today)}"
     if found is None or target is None:
         first = f"from {day(by_days.first)}" if by_days.first else ""
         last = f"by {day(by_days.last)}" if by_days.last else ""

@@ -105,10 +105,7 @@ function Clock({ clock: c }: { clock: Schemas["ClockOut"] }) {
           <Facts
             of={[
               ["Put down", date(c.since)],
-              [
-                "By degree days",
-                c.due ? date(c.due) : c.share === null ? "no target known" : "beyond the forecast",
-              ],
+              ["By degree days", c.lacks || (c.due ? date(c.due) : "beyond the forecast")],
               ["Its spread", spread],
               ["By the label", label.filter(Boolean).join(", ")],
               ["The house", c.school],

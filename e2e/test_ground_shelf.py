@@ -4,6 +4,7 @@ import json
 import re
 import tempfile
 from pathlib import Path
+from typing import Any
 
 from PIL import Image
 from playwright.sync_api import expect
@@ -96,7 +97,8 @@ class Ground(BrowserTest):
             expect(self.page.get_by_role("cell", name=spot, exact=True)).to_be_visible()
         self.pick("Soil", "Clay")
         self.fill("Target pH", "6.5")
-        self.says("elemental sulfur in all")
+        self.says("of a product of 90 % sulfur in all")
+        self.says("the rest waits for a new reading")
         expect(self.page.get_by_text("Gypsum does not lower pH")).to_be_visible()
         expect(self.page.get_by_role("img", name=re.compile("pH 8 now"))).to_be_visible()
         self.fill("Target pH", "12")
@@ -168,6 +170,21 @@ class Ground(BrowserTest):
 
 
 class Shelf(BrowserTest):
+    def test_a_card_opened_before_it_is_read_again_shows_what_was_saved(self) -> None:
+        self.let_in()
+        self.go(f"shelf/{Product.objects.get(name='Test SC').pk}")
+        self.fill("For what", "dollar spot, preventive")
+        held: list[Any] = []
+        self.page.route("**/api/accounts/alder/products", lambda route: held.append(route))
+        self.button("Save the changes").click()
+        self.page.wait_for_url("**/shelf")
+        self.page.get_by_role("link", name="Test SC").click()
+        expect(self.button("Save the changes")).to_be_visible()
+        for route in held:
+            route.continue_()
+        self.page.unroute("**/api/accounts/alder/products")
+        expect(self.page.get_by_role("textbox", name="For what")).to_have_value("dollar spot, preventive")
+
     def test_a_whole_card_with_its_rules_its_stock_and_its_picture(self) -> None:
         self.let_in()
         product = Product.objects.get(name="Test SC")

@@ -80,6 +80,8 @@ const clock: Schemas["ClockOut"] = {
   calendar_first: on(25),
   calendar_last: on(32),
   school: "",
+  upto: "2026-08-05",
+  lacks: "",
   cautions: [],
   track: Array.from({ length: 24 }, (_, i) => i / 13),
   shape: [1, 0.9, 0.8, 0.9, 1],

@@ -154,7 +154,10 @@ class GranulesByKeyboard(BrowserTest):
         self.fail(f"Tab never came to “{name}”; it stands on “{self.focused()}”")
 
     def type_in(self, name: str, text: str) -> None:
+        """Type into the field of this name: its unit's button bears the name too, and keys there are shortcuts."""
         self.tab_to(name)
+        while self.evaluate("() => !document.activeElement.matches('input, textarea')"):
+            self.tab_to(name)
         self.page.keyboard.press("Control+A")
         self.page.keyboard.type(text)
 

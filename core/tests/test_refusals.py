@@ -129,10 +129,10 @@ class Refusals(unittest.TestCase):
 
     def test_cups_and_soil(self) -> None:
         self.refused("mark", "volume", lambda: check_cup(read_quantity("4 oz wt"), read_quantity("112 g"), 20.0))
-        wild = [PhReading(s, date(2030, 4, 1), 9.6) for s in "abc"]
+        wild = [PhReading(s, date(2030, 4, 1), 4.2) for s in "abc"]
         self.refused(
-            "readings",
-            "beyond the sulfur table",
+            "target",
+            "The lime table goes from",
             lambda: plan_ph(
                 wild, texture="loam", grass="mixed", ground=GREEN.size, green=True, start=date(2030, 5, 1), target=6.5
             ),

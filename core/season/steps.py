@@ -135,10 +135,6 @@ class Turn:
     why: str
     about: date | None = None
 
-    @property
-    def fixed(self) -> bool:
-        return self.begin is not None
-
 
 @dataclass(frozen=True)
 class Around:
@@ -235,7 +231,7 @@ def _of_weather(when: When, around: Around, hit: date | None, why: str, look: Lo
     """A turn that weather tells: on its day, or not yet, with the day by the years before; over where its last day has passed."""
     if hit is not None and hit <= when.end:
         return Turn(0, hit, hit + timedelta(days=when.grace), why)
-    years = [on for w in around.usual if (on := _moved(look(w, _in_year(when.begin, w.first), when), when))]
+    years = [on for w in around.usual if (on := _moved(look(w, same_day(when.begin, w.first.year), when), when))]
     about = years[len(years) // 2] if (years := sorted(years)) else None
     if about is None:
         return Turn(0, None, None, why)
@@ -244,12 +240,8 @@ def _of_weather(when: When, around: Around, hit: date | None, why: str, look: Lo
     return Turn(0, None, None, f"{why} About {day(about)} by {of} before{span}.", about)
 
 
-def _in_year(on: date, first: date) -> date:
-    """The same day in a table's first year."""
-    return _same_day(on, first.year)
-
-
-def _same_day(on: date, year: int) -> date:
+def same_day(on: date, year: int) -> date:
+    """The same day in another year; 28 February for the 29th."""
     return on.replace(year=year, day=28) if (on.month, on.day) == (2, 29) else on.replace(year=year)
 
 
@@ -257,8 +249,8 @@ def _moved(on: date | None, when: When) -> date | None:
     """A day of another year, in the step's year."""
     if on is None:
         return None
-    found = _same_day(on, when.begin.year)
-    found = found if found >= when.begin else _same_day(on, when.begin.year + 1)
+    found = same_day(on, when.begin.year)
+    found = found if found >= when.begin else same_day(on, when.begin.year + 1)
     return found if found <= when.end else None
 
 

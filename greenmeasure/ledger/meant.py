@@ -22,7 +22,7 @@ from greenmeasure.accounts.models import Account
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
-from greenmeasure.ledger.booked import booked, history
+from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.shelf.queries import Card, cards
 
 OVERSEED = "overseed"
@@ -48,9 +48,13 @@ def grounds(account: Account, step: Any) -> list[Area]:
     ]
 
 
-def on_area(account: Account, area_id: int) -> list[Any]:
-    """The steps that are for an area."""
-    return [s for s in steps(account) if any(a.pk == area_id for a in grounds(account, s))]
+def by_area(account: Account, every: Sequence[Any]) -> dict[int, list[Any]]:
+    """Of some steps those that are for each area, by its id."""
+    found: dict[int, list[Any]] = {}
+    for s in every:
+        for a in grounds(account, s):
+            found.setdefault(a.pk, []).append(s)
+    return found
 
 
 def down(account: Account, area_id: int) -> list[Down]:
@@ -97,17 +101,24 @@ def _anchor(step: Any, area: Area) -> list[date]:
 class Brought:
     """A step's product on an area: its label's row that fits best, the rate, how much of it, and what that brings."""
 
+    part: Any
+    card: Card
     row: Row | None
     rate: Rate
     amount: Quantity
     applied: Applied
 
 
-def brought(card: Card, part: Any, area: Area) -> Brought | None:
-    """What a product of a step comes to on an area; None where no rate is known or none can be reckoned.
+def mixed(account: Account, step: Any, area: Area) -> list[Brought]:
+    """What the products of a step's mix come to on an area, but for those of which no rate is known or can be reckoned.
 
     Where the step gives no rate, the rule of the house gives it.
     """
+    found = [(part, cards(account).get(part.product_id)) for part in step.products.all() if not part.instead]
+    return [b for part, card in found if card is not None and (b := _brought(card, part, area))]
+
+
+def _brought(card: Card, part: Any, area: Area) -> Brought | None:
     ground, given = area.ground, part.rate
     rows = [(i, r) for i, r in enumerate(card.label_rows) if given is None or r.label.unit.kind == given.unit.kind]
     row = min(rows, key=lambda r: (len(fit(r[1], r[0], ground, part.target).misses), r[0]))[1] if rows else None
@@ -118,7 +129,7 @@ def brought(card: Card, part: Any, area: Area) -> Brought | None:
         amount = dose(card.core, rate, area.size).amount
     except InputError:
         return None
-    return Brought(row, rate, amount, applied(card.core, amount, area.size, date.min, row))
+    return Brought(part, card, row, rate, amount, applied(card.core, amount, area.size, date.min, row))
 
 
 def named(step: Any, area: Area, number: int) -> str:
@@ -136,32 +147,18 @@ def _read(account: Account) -> Iterator[Applied]:
     every = steps(account)
     if not every:
         return
-    booked(account, set(areas(account)))
-    by_area: dict[int, list[Any]] = {}
-    for s in every:
-        for a in grounds(account, s):
-            by_area.setdefault(a.pk, []).append(s)
-    for pk, mine in by_area.items():
-        area = areas(account)[pk]
-        found = lines(mine, area, down(account, pk))
-        done = matched(found, down(account, pk))
+    whole_book(account)
+    for pk, mine in by_area(account, every).items():
+        area, been = areas(account)[pk], down(account, pk)
+        found = lines(mine, area, been)
+        done = matched(found, been)
         by_id = {s.pk: s for s in mine}
-        made = {s.pk: _parts(account, s, area) for s in mine}
+        made = {s.pk: mixed(account, s, area) for s in mine}
         for line in found:
             if line.turn.begin and line.turn.end and not line.kept.skipped and (line.step, line.turn.number) not in done:
                 step = by_id[line.step]
-                for bare, target in made[line.step]:
-                    yield _planned(bare, target, line, area, named(step, area, line.turn.number))
-
-
-def _parts(account: Account, step: Any, area: Area) -> list[tuple[Applied, str]]:
-    """What a step's mix brings to an area, without a day."""
-    found = []
-    for part in step.products.all():
-        card = cards(account).get(part.product_id)
-        if card is not None and not part.instead and (told := brought(card, part, area)):
-            found.append((told.applied, part.target))
-    return found
+                for b in made[line.step]:
+                    yield _planned(b.applied, b.part.target, line, area, named(step, area, line.turn.number))
 
 
 def _planned(a: Applied, target: str, line: Line, area: Area, name: str) -> Applied:

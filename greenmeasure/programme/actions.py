@@ -14,7 +14,7 @@ from core.label.product import Kind
 from core.label.rate import RateUnit
 from core.readable import joined
 from core.season.outlines import OUTLINES, Sketch, fits
-from core.season.steps import Timing, When
+from core.season.steps import Timing, When, same_day
 from core.units import LENGTH, celsius
 from greenmeasure.accounts.models import Account, User, sites_of
 from greenmeasure.common import clock
@@ -371,8 +371,5 @@ def _copy(step: Step, user: User, years: int) -> Step:
 
 
 def _moved(when: When, years: int) -> When:
-    def on(day: date) -> date:
-        leap = (day.month, day.day) == (2, 29)
-        return day.replace(year=day.year + years, day=28 if leap else day.day)
-
-    return When(**(asdict(when) | {"begin": on(when.begin), "end": on(when.end)}))
+    begin, end = (same_day(on, on.year + years) for on in (when.begin, when.end))
+    return replace(when, begin=begin, end=end)

@@ -32,7 +32,7 @@ from greenmeasure.common.schemas import FactOut, OptionOut, quantity_out, rate_o
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas, site_name
 from greenmeasure.ledger.booked import history, whole_book
-from greenmeasure.ledger.meant import OVERSEED, brought, down, grounds, lines, named, steps
+from greenmeasure.ledger.meant import OVERSEED, Brought, by_area, down, lines, mixed, named, steps
 from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.programme.models import Event, Step, StepProduct
 from greenmeasure.programme.schemas import (
@@ -84,29 +84,33 @@ class Placed:
 
 
 @kept("sky")
-def _years(account: Account, site_id: int) -> tuple[Warm, ...]:
-    """The years of a site's weather, the oldest first, each from its first day of January on."""
+def _days(account: Account, site_id: int) -> Warm | None:
+    """All days known of a site, with the forecast in them; its last one stands for today. None where nothing is known."""
     station = station_of(sites_of(account)[site_id])
     known = whole(station) if station else None
     if known is None:
+        return None
+    days = known.weather.days
+    return Warm(days.first, days.air, of_days(days), days.first + timedelta(days=len(days) - 1))
+
+
+@kept("sky")
+def _years(account: Account, site_id: int) -> tuple[Warm, ...]:
+    """The years of a site's weather, the oldest first, each from its first day of January on."""
+    every, found = _days(account, site_id), []
+    if every is None:
         return ()
-    days, found = known.weather.days, []
-    last = days.first + timedelta(days=len(days) - 1)
-    soil = of_days(days)
-    for year in range(max(days.first.year, last.year - YEARS), last.year + 1):
-        a = max(0, (date(year, 1, 1) - days.first).days)
-        b = (date(year + 1, 1, 1) - days.first).days
-        found.append(Warm(days.first + timedelta(days=a), days.air[a:b], soil[a:b], last))
+    for year in range(max(every.first.year, every.today.year - YEARS), every.today.year + 1):
+        a = max(0, (date(year, 1, 1) - every.first).days)
+        b = (date(year + 1, 1, 1) - every.first).days
+        found.append(replace(every, first=every.first + timedelta(days=a), air=every.air[a:b], soil=every.soil[a:b]))
     return tuple(found)
 
 
 def _warm(account: Account, area: Area, today: date) -> Warm | None:
     """What is known of an area's days, with the forecast in them."""
-    station = station_of(area.site)
-    known = whole(station) if station else None
-    if known is None:
-        return None
-    return Warm(known.weather.days.first, known.weather.days.air, of_days(known.weather.days), today)
+    every = _days(account, area.site_id)
+    return replace(every, today=today) if every else None
 
 
 def _around(account: Account, area: Area, year: int) -> Around:
@@ -125,10 +129,9 @@ def placed(account: Account, year: int) -> list[Placed]:
         return []
     whole_book(account)
     asks_weather = any(s.timing and s.timing.timing in (Timing.WARMTH, Timing.SOIL) for s in every)
-    found = []
+    found, of = [], by_area(account, every)
     for area in areas(account).values():
-        mine = [s for s in every if area in grounds(account, s)]
-        if not mine:
+        if not (mine := of.get(area.pk)):
             continue
         today, done = clock.today(area), down(account, area.pk)
         warm = _warm(account, area, today) if asks_weather else None
@@ -177,12 +180,10 @@ def findings(account: Account, step: Step, area: Area, on: date, number: int) ->
     """What the gate says of a turn on a day: of each product of the mix, the gravest first."""
     found: list[Finding] = []
     at = clock.moment_at(area, on)
-    for part in [p for p in step.products.all() if not p.instead]:
-        card = cards(account).get(part.product_id)
-        told = brought(card, part, area) if card else None
-        if card is None or told is None or told.row is None:
+    for told in mixed(account, step, area):
+        if told.row is None:
             continue
-        row, rate = told.row, told.rate
+        card, part, row, rate = told.card, told.part, told.row, told.rate
         meant = replace(told.applied, on=on, at=at, place=Place(area.pk), application=named(step, area, number))
         asked = Asked(Place(area.pk), at, card.product.pk, part.target, own=named(step, area, number))
         target = part.target or row.target or row.use
@@ -191,11 +192,11 @@ def findings(account: Account, step: Step, area: Area, on: date, number: int) ->
     return sorted(dict.fromkeys(found), key=lambda f: f.act)
 
 
-def turn_out(account: Account, p: Placed, judged: bool = True) -> TurnOut:
-    """A turn in words; `judged` asks the gate of what is still open."""
+def turn_out(account: Account, p: Placed) -> TurnOut:
+    """A turn in words, with what the gate says of it where it is still open."""
     turn, stand = p.standing.turn, p.stand
     on = max(turn.begin, clock.today(p.area)) if turn.begin else None
-    said_ = findings(account, p.step, p.area, on, turn.number) if judged and on and stand.open else []
+    said_ = findings(account, p.step, p.area, on, turn.number) if on and stand.open else []
     first, length = _year(p.step.year)
     begin = p.standing.done or turn.begin or turn.about
     long = (turn.end - turn.begin).days if turn.begin and turn.end and not p.standing.done else 0
@@ -248,16 +249,16 @@ def programme(account: Account, year: int | None = None) -> ProgrammeOut:
     every = [s for s in steps(account) if s.year == year]
     told_of = {id(p): turn_out(account, p) for p in found}
     acts = [told_of[id(p)] for p in acting(found)]
-    by_area: dict[int, list[Placed]] = {}
+    turns_of: dict[int, list[Placed]] = {}
     for p in found:
-        by_area.setdefault(p.area.pk, []).append(p)
-    told = [_area_year(account, areas(account)[pk], mine, year, told_of) for pk, mine in by_area.items()]
+        turns_of.setdefault(p.area.pk, []).append(p)
+    told = [_area_year(account, areas(account)[pk], mine, year, told_of) for pk, mine in turns_of.items()]
     first, length = _year(year)
     prices = [price for _, price in told if price is not None]
     return ProgrammeOut(
         year=year,
         years=sorted({s.year for s in steps(account)} | {today.year, today.year + 1, year}),
-        sentence=sentence(year, len(every), len(by_area), acts),
+        sentence=sentence(year, len(every), len(turns_of), acts),
         today=(today - first).days / length if today.year == year else None,
         acts=acts,
         areas=[out for out, _ in told],
@@ -282,53 +283,42 @@ def _area_year(
     account: Account, area: Area, mine: list[Placed], year: int, told: dict[int, TurnOut]
 ) -> tuple[AreaYearOut, Decimal | None]:
     turns = sorted(mine, key=lambda p: (p.standing.done or p.standing.turn.begin or p.standing.turn.about or SOONEST, p.step.pk))
-    price = _cost(account, area, mine)
+    ahead = _ahead(account, area, mine)
+    price = _cost(account, area, ahead)
     return AreaYearOut(
         area_id=area.pk,
         area=area.name,
         site=site_name(account, area),
         grass=GRASSES[area.grass].name,
         turns=[told[id(p)] for p in turns],
-        totals=_totals(account, area, mine, year),
+        totals=_totals(account, area, ahead, year),
         cost=f"{price:,.2f} {account.currency}" if price is not None else "",
         growth=_growth(account, area, year),
     ), price
 
 
-def _cost(account: Account, area: Area, mine: Sequence[Placed]) -> Decimal | None:
-    """What the turns that are still open cost; None where no price is known."""
-    found = [
-        price.total
-        for p in mine
-        if p.stand.open
-        for part in p.step.products.all()
-        if not part.instead and (price := _price(account, area, part))
-    ]
+def _ahead(account: Account, area: Area, mine: Sequence[Placed]) -> list[Brought]:
+    """What the turns that are still open bring, a product each."""
+    made = {p.step.pk: mixed(account, p.step, area) for p in mine}
+    return [b for p in mine if p.stand.open for b in made[p.step.pk]]
+
+
+def _cost(account: Account, area: Area, ahead: Sequence[Brought]) -> Decimal | None:
+    """What is still to come costs; None where no price is known."""
+    prices = [cost(b.card.core, b.amount, area.size, foot_of(account.us)) for b in ahead]
+    found = [price.total for price in prices if price]
     return sum(found, Decimal(0)) if found else None
-
-
-def _price(account: Account, area: Area, part: StepProduct) -> Any:
-    card = cards(account).get(part.product_id)
-    told = brought(card, part, area) if card else None
-    return cost(card.core, told.amount, area.size, foot_of(account.us)) if card and told else None
 
 
 NUTRIENTS = ((Basis.N, "Nitrogen"), (Basis.P2O5, "Phosphate (P₂O₅)"), (Basis.K2O, "Potash (K₂O)"))
 
 
-def _totals(account: Account, area: Area, mine: Sequence[Placed], year: int) -> list[TotalOut]:
+def _totals(account: Account, area: Area, ahead: Sequence[Brought], year: int) -> list[TotalOut]:
     """What a year brings of N, P and K: what went down, and what is still meant."""
     been = [a for a in history(account, area.pk) if a.on.year == year and a.place and a.place.area == area.pk]
-    ahead = [
-        told.applied
-        for p in mine
-        if p.stand.open
-        for part in p.step.products.all()
-        if not part.instead and (card := cards(account).get(part.product_id)) and (told := brought(card, part, area))
-    ]
     found = []
     for basis, name in NUTRIENTS:
-        done, meant = _sum(been, basis), _sum(ahead, basis)
+        done, meant = _sum(been, basis), _sum([b.applied for b in ahead], basis)
         usual = season_range(area.ground) if basis is Basis.N else None
         if not done and not meant:
             continue

@@ -17,7 +17,7 @@ from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas, kin, site_name
 from greenmeasure.kit.queries import machines, taken_by
 from greenmeasure.ledger.booked import history
-from greenmeasure.ledger.meant import brought, named
+from greenmeasure.ledger.meant import mixed, named
 from greenmeasure.programme.queries import acting, placed, turn_out
 from greenmeasure.programme.words import NO_PRODUCT
 from greenmeasure.rounds.models import Round, RoundPart
@@ -300,7 +300,7 @@ def _steps(account: Account, most: int) -> list[DueLineOut]:
     for p in acting(placed(account, clock.today(account).year))[:most]:
         part = next((x for x in p.step.products.all() if not x.instead), None)
         card = cards(account).get(part.product_id) if part else None
-        told = brought(card, part, p.area) if card and part else None
+        told = next((b for b in mixed(account, p.step, p.area) if b.part == part), None)
         known = known_at(p.area.site) if card else None
         today, turn = clock.today(p.area), p.standing.turn
         by = turn.begin if p.stand is Stand.COMING else turn.end

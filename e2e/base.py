@@ -25,6 +25,9 @@ PASSWORD = "long enough to pass"
 PATIENCE = 30_000
 """How long anything may take [ms]: a machine that is busy with other things fails no test."""
 
+IDLE = "() => new Promise(done => requestIdleCallback(() => requestAnimationFrame(() => done()), {timeout: 2000}))"
+"""Waits until the page has nothing to do, and has drawn."""
+
 expect.set_options(timeout=PATIENCE)
 
 
@@ -184,19 +187,22 @@ class BrowserTest(LiveServerTestCase):
         """The view's sentence holds these words."""
         expect(self.sentence()).to_contain_text(words)
 
-    def settle(self, quiet: int = 400) -> None:
-        """Wait until what was typed has been answered: no request is under way, and none came for so long [ms]."""
-        if not self.still(quiet, PATIENCE):
+    def settle(self) -> None:
+        """Wait until what was typed has been answered: nothing waits to be asked, is under way, or is still to be drawn."""
+        if not self.still(quiet=250, at_most=PATIENCE):
             self.fail(f"The page still asks: {[r.url for r in self.asked]}")
 
     def still(self, quiet: int, at_most: int) -> bool:
-        """Whether within `at_most` [ms] no request was under way, and none came, for `quiet` [ms]."""
+        """Whether within `at_most` [ms] no request was under way, and none came, for `quiet` [ms], and the page had time."""
         still = 0
         for _ in range(at_most // 50):
             self.page.wait_for_timeout(50)
             still = 0 if self.asked else still + 50
             if still >= quiet:
-                return True
+                self.page.evaluate(IDLE)  # what draws an answer may ask for more
+                if not self.asked:
+                    return True
+                still = 0
         return False
 
     def tick_all(self, section: str) -> None:

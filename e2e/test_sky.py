@@ -295,7 +295,7 @@ class Due(SkyBrowser):
         for place in ("season", f"season/{area}/dollar_spot", "sky", "sky/hours"):
             self.go(place)
             expect(self.sentence()).to_be_visible()
-            self.page.wait_for_load_state("networkidle")
+            self.still(quiet=100, at_most=2_000)
             over = self.page.evaluate("() => document.documentElement.scrollWidth - innerWidth")
             self.assertLessEqual(over, 0, place)
         self.go(f"season/{area}/dollar_spot")

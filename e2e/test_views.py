@@ -127,12 +127,12 @@ class Views(BrowserTest):
             "to => { history.pushState({}, '', to); dispatchEvent(new PopStateEvent('popstate')); }", f"/a/alder-quay/{place}"
         )
         expect(self.page.get_by_text(words).first).to_be_visible()
-        self.page.wait_for_load_state("networkidle")
+        self.still(quiet=100, at_most=2_000)
 
     def serious(self) -> list[str]:
         if not self.evaluate("() => !!window.axe"):
             self.evaluate(AXE.read_text(encoding="utf-8"))
-        found = self.evaluate("() => axe.run(document, {resultTypes: ['violations']})")
+        found = self.evaluate("() => axe.run(document, {resultTypes: ['violations'], preload: false})")
         return [
             f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found["violations"] if v["impact"] in ("serious", "critical")
         ]

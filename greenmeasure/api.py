@@ -19,6 +19,7 @@ from greenmeasure.kit.api import router as kit
 from greenmeasure.kit.api import vessels_router as vessels
 from greenmeasure.outcomes.api import router as outcomes
 from greenmeasure.passes.api import router as passes
+from greenmeasure.planner.api import router as plans
 from greenmeasure.programme.api import router as programme
 from greenmeasure.proof.api import router as proof
 from greenmeasure.reckon.api import mixes_router as mixes
@@ -112,5 +113,6 @@ api.add_router(f"{ACCOUNT}/book", book)
 api.add_router(f"{ACCOUNT}/proof", proof)
 api.add_router(f"{ACCOUNT}/trials", trials)
 api.add_router(f"{ACCOUNT}/programme", programme)
+api.add_router(f"{ACCOUNT}/plans", plans)
 api.add_router(f"{ACCOUNT}/outcomes", outcomes)
 api.add_router(f"{ACCOUNT}/stores", stores)

@@ -2,7 +2,8 @@
 
 Two in a row of one single-site code is FRAC general guidance (from memory); a label's own limit binds. Multi-site codes
 do not count; a premix counts for every code in it. Runs go by the day: what went down on one ground on one day, in one tank or
-apart, is one step of a run. What is only planned makes a run longer and never breaks it.
+apart, is one step of a run. What is only planned makes a run longer and never breaks it; but for what is itself only planned,
+which is asked again on its day.
 """
 
 from collections.abc import Sequence
@@ -34,16 +35,17 @@ def in_a_row(plan: Applied, past: Sequence[Applied]) -> dict[str, int]:
     after = sorted(d for d in days if d > plan.on)
     for code in plan.codes:
         if not multi_site(code):
-            runs[code] = 1 + _run(code, before, days) + _run(code, after, days)
+            runs[code] = 1 + sum(_run(code, order, days, plan.planned) for order in (before, after))
     return runs
 
 
-def _run(code: str, order: Sequence[date], days: dict[date, list[Applied]]) -> int:
+def _run(code: str, order: Sequence[date], days: dict[date, list[Applied]], planned: bool) -> int:
+    """How many days in order have a code; `planned` lets what is only planned end it."""
     run = 0
     for on in order:
         if any(code in a.codes for a in days[on]):
             run += 1
-        elif not all(a.planned for a in days[on]):
+        elif planned or not all(a.planned for a in days[on]):
             break
     return run
 
@@ -119,6 +121,12 @@ def apart(product: Product, plan: Applied, past: Sequence[Applied]) -> list[Find
             if _meant(rule, plan) and days < max(rule.days, 1):
                 found.append(_kept(Weight.REFUSE if a.label_binds else Weight.WARN, a.product, rule, a, plan))
     return found
+
+
+def apart_days(a: Applied, b: Applied) -> int:
+    """By how many days the labels of two things keep them from one ground, whichever comes first; 0 where neither does."""
+    every = [max(r.days, 1) for one, other in ((a, b), (b, a)) for r in one.apart if _meant(r, other)]
+    return max(every, default=0)
 
 
 def _meant(rule: Incompatible, a: Applied) -> bool:

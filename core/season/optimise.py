@@ -1,24 +1,29 @@
 """The plan of a season that costs least within every rule, by mixed-integer programming, with a greedy one beside it.
 
 The model: binary choices; cover as shares; intervals as cliques; what is kept apart by pairs; packages as whole numbers; an
-outing each day that is gone out on; a group's run as a count that another group ends. Solved by HiGHS (Huangfu Q, Hall JAJ
-(2018) Math Prog Comp 10:119-142) through scipy. Costs are summed anew from what was chosen.
+outing for each machine on each day that it is gone out with; a group's run as a count that another group ends. Days that
+the same choices reach are one. Solved by HiGHS (Huangfu Q, Hall JAJ (2018) Math Prog Comp 10:119-142) through its own binding,
+which tells how far it is and can be stopped. Costs are summed anew from what was chosen.
 """
 
 import math
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Sequence
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass, replace
+from heapq import heapify, heappop, heappush
+from importlib import import_module
+from operator import mul
+from time import monotonic
+from typing import Any
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import coo_array
 
 from core.errors import InputError
-from core.season.problem import Choice, Problem, Tally, broken, tally
+from core.season.problem import EXACT, Choice, Option, Problem, Tally, bought, broken, covered, tally
 
 SECONDS = 10.0
 """How long is looked for a better plan [s] (ours)."""
-OPTIMAL, OUT_OF_TIME, INFEASIBLE = 0, 1, 2
 
 
 @dataclass(frozen=True)
@@ -35,24 +40,39 @@ class Optimum:
         return self.gap <= 1e-6 * max(1.0, self.tally.total)
 
 
+@dataclass(frozen=True)
+class Progress:
+    """How far a search is: what the best plan found comes to, and the least that any can; neither where none is known [money]."""
+
+    best: float | None
+    least: float | None
+
+
+Watch = Callable[[Progress], bool]
+"""Told how far a search is, now and then; it is ended where the answer is False."""
+
+
 class _Model:
     """The rows and columns of the program as they are built."""
 
     def __init__(self) -> None:
         self.costs: list[float] = []
+        self.low: list[float] = []
         self.high: list[float] = []
         self.whole: list[int] = []
         self.rows: list[tuple[list[int], list[float], float]] = []
 
-    def column(self, cost: float, high: float = 1.0, whole: bool = True) -> int:
-        """A quantity to be chosen between 0 and `high`, and its number.
+    def column(self, cost: float, high: float = 1.0, whole: bool = True, low: float = 0.0) -> int:
+        """A quantity to be chosen between `low` and `high`, and its number.
 
         Args:
             cost: of one of it [money].
             high: its most [1].
             whole: whether it is counted in wholes.
+            low: its least [1].
         """
         self.costs.append(cost)
+        self.low.append(low)
         self.high.append(high)
         self.whole.append(int(whole))
         return len(self.costs) - 1
@@ -65,90 +85,236 @@ class _Model:
             shares: how much of each counts [1].
             most: the bound [1].
         """
-        self.rows.append((list(columns), list(shares), most))
+        if columns:
+            self.rows.append((list(columns), list(shares), most))
 
-    def solve(self, seconds: float) -> object:
-        """What HiGHS finds, as scipy tells it.
+    def solve(self, limits: "_Limits", watch: Watch | None, base: float) -> "_Solved":
+        """What HiGHS finds.
 
         Args:
-            seconds: how long it may look [s].
+            limits: when it may end.
+            watch: told how far it is.
+            base: what costs have to be counted from [money].
         """
+        highs: Any = import_module("highspy")  # slow to load, and for plans alone
+        solver = highs.Highs()
+        solver.setOptionValue("output_flag", False)
+        solver.setOptionValue("time_limit", limits.seconds)
+        solver.setOptionValue("mip_rel_gap", limits.gap)
+        solver.passModel(self._program(highs))
+        if watch:
+
+            def heard(event: Any) -> None:
+                best, least = (x + base if math.isfinite(x) else None for x in _bounds(event.data_out))
+                if not watch(Progress(best, least)):
+                    event.interrupt()
+
+            solver.cbMipInterrupt += heard
+        solver.run()
+        info, status = solver.getInfo(), solver.getModelStatus()
+        values = list(solver.getSolution().col_value) if info.primal_solution_status == 2 else None  # 2: it keeps every row
+        least = info.mip_dual_bound if math.isfinite(info.mip_dual_bound) else None
+        return _Solved(values, least, status == highs.HighsModelStatus.kOptimal, status == highs.HighsModelStatus.kInfeasible)
+
+    def _program(self, highs: Any) -> Any:
         at = [(r, c, v) for r, (columns, shares, _) in enumerate(self.rows) for c, v in zip(columns, shares, strict=True)]
         rows, columns, values = (np.array(x) for x in zip(*at, strict=True)) if at else (np.zeros(0, int),) * 3
         matrix = coo_array((values, (rows, columns)), shape=(len(self.rows), len(self.costs))).tocsr()
-        return milp(
-            np.array(self.costs),
-            integrality=np.array(self.whole),
-            bounds=Bounds(0, np.array(self.high)),
-            constraints=LinearConstraint(matrix, ub=np.array([most for _, _, most in self.rows])) if self.rows else (),
-            options={"time_limit": seconds, "mip_rel_gap": 0.0},
-        )
+        program = highs.HighsLp()
+        program.num_col_, program.num_row_ = len(self.costs), len(self.rows)
+        program.col_cost_, program.col_lower_, program.col_upper_ = map(np.array, (self.costs, self.low, self.high))
+        program.row_lower_ = np.full(len(self.rows), -highs.kHighsInf)
+        program.row_upper_ = np.array([most for _, _, most in self.rows], float)
+        program.a_matrix_.format_ = highs.MatrixFormat.kRowwise
+        program.a_matrix_.start_, program.a_matrix_.index_, program.a_matrix_.value_ = matrix.indptr, matrix.indices, matrix.data
+        kinds = (highs.HighsVarType.kContinuous, highs.HighsVarType.kInteger)
+        program.integrality_ = [kinds[w] for w in self.whole]
+        return program
 
 
-def optimise(problem: Problem, seconds: float = SECONDS) -> Optimum:
-    """The cheapest plan within every rule.
+@dataclass(frozen=True)
+class _Limits:
+    """When a search may end: after so long [s], or where no plan can be cheaper by more than a share of `gap`."""
+
+    seconds: float
+    gap: float
+
+
+@dataclass(frozen=True)
+class _Solved:
+    """The quantities that were found, if any; the least that any can cost, if known; `done` where none is cheaper than what was
+    found, `never` where none can be.
+    """
+
+    values: list[float] | None
+    least: float | None
+    done: bool
+    never: bool
+
+
+def _bounds(data: Any) -> tuple[float, float]:
+    return data.mip_primal_bound, data.mip_dual_bound
+
+
+def optimise(problem: Problem, seconds: float = SECONDS, watch: Watch | None = None) -> Optimum:
+    """The cheapest plan within every rule that has in it what is fixed.
 
     Args:
         problem: what is to be planned.
         seconds: how long to look for a better plan [s].
+        watch: told how far it is, and asked whether to go on.
 
     Raises:
         InputError: no plan keeps every rule, or none was found in time.
     """
-    model = _Model()
-    x = {(i, day): model.column(o.cost) for i, o in enumerate(problem.options) for day in range(problem.days) if o.may(day)}
-    if not x:
-        return Optimum((), tally(problem, ()), 0.0)
+    if len(problem.areas) < 2 or sum(len(o.all_days(problem.days)) for o in problem.options) <= WHOLE:
+        return _solved(problem, seconds, watch, 0.0)
+    with ThreadPoolExecutor(1) as beside:  # on a core of its own: the least that any plan costs
+        least = beside.submit(_relaxed, problem, seconds)
+        chosen = tuple(sorted(_by_areas(problem, seconds, watch), key=_in_order))
+        told, bound = tally(problem, chosen), least.result()
+    return Optimum(chosen, told, math.inf if bound is None else max(0.0, told.total - bound))
+
+
+WHOLE = 1500
+"""Choices up to which a year is solved whole; more of them are solved an area at a time (ours)."""
+NEAR = 0.005
+"""How near its best an area is planned at a time: the next turn may change it [share] (ours)."""
+TURNS = 4
+"""How often each area is planned anew with what the others do, at the most (ours)."""
+
+
+def _relaxed(problem: Problem, seconds: float) -> float | None:
+    """The least that any plan costs, by letting choices be made in part; None where that is not known in time."""
+    model, worth = _Model(), _worth(problem)
+    _program(model, problem)
+    model.whole = [0] * len(model.whole)
+    solved = model.solve(_Limits(seconds, 0.0), None, worth)
+    return None if solved.values is None or not solved.done else worth + math.fsum(map(mul, model.costs, solved.values))
+
+
+def _worth(problem: Problem) -> float:
+    """What all days come to without any cover [money]."""
+    return float(sum((w * problem.needed(*key)).sum() for key, w in problem.worth.items()))
+
+
+def _program(model: _Model, problem: Problem) -> dict[Choice, int]:
+    """The whole program, and the number of each choice in it."""
+    fixed = set(problem.fixed)
+    x = {
+        (i, day): model.column(o.cost, low=float((i, day) in fixed))
+        for i, o in enumerate(problem.options)
+        for day in o.all_days(problem.days)
+    }
     _cover(model, problem, x)
     _rules(model, problem, x)
     _runs(model, problem, x)
     _packages(model, problem, x)
-    if problem.outing:
-        outs = [model.column(problem.outing) for _ in range(problem.days)]
-        for (_, day), c in x.items():
-            model.at_most([c, outs[day]], [1, -1], 0)
-    found = model.solve(seconds)
-    values = getattr(found, "x", None)
-    if values is None:
-        why = "No plan keeps every rule." if getattr(found, "status", 0) == INFEASIBLE else "No plan was found in time."
+    _outings(model, problem, x)
+    return x
+
+
+def _solved(problem: Problem, seconds: float, watch: Watch | None, gap: float) -> Optimum:
+    """The cheapest plan, or one that is dearer by a share of `gap` at the most."""
+    model = _Model()
+    x = _program(model, problem)
+    if not x:
+        return Optimum((), tally(problem, ()), 0.0)
+    worth = _worth(problem)
+    solved = model.solve(_Limits(seconds, gap), watch, worth)
+    if solved.values is None:
+        why = "No plan keeps every rule." if solved.never else "No plan was found in time."
         raise InputError("plan", None, why, "Leave out an area, or give it more time.")
-    chosen = tuple(sorted((key for key, c in x.items() if values[c] > 0.5), key=lambda c: (c[1], c[0])))
+    chosen = tuple(sorted((key for key, c in x.items() if solved.values[c] > 0.5), key=_in_order))
     told = tally(problem, chosen)
-    worth = float(sum(w.sum() for w in problem.worth.values()))
-    bound = getattr(found, "mip_dual_bound", None)
-    gap = 0.0 if getattr(found, "status", 1) == OPTIMAL or bound is None else max(0.0, told.total - float(bound) - worth)
-    return Optimum(chosen, told, gap)
+    least = -math.inf if solved.least is None else solved.least + worth
+    return Optimum(chosen, told, 0.0 if solved.done else max(0.0, told.total - least))
+
+
+def _in_order(choice: Choice) -> tuple[int, int]:
+    return choice[1], choice[0]
+
+
+def _by_areas(problem: Problem, seconds: float, watch: Watch | None) -> list[Choice]:
+    """A good plan of many areas: begun greedily, then each area in turn, going out where the others do.
+
+    Args:
+        problem: what is to be planned.
+        seconds: how long it may take [s].
+        watch: asked whether to go on.
+    """
+    until, first = monotonic() + seconds, greedy(problem)
+    best, total = list(first.chosen), first.tally.total
+    for turn in range(TURNS):
+        before = total
+        for area in problem.areas:
+            left = until - monotonic()
+            if left <= 0 or (watch and not watch(Progress(total, None))):
+                return best
+            others = [c for c in best if problem.options[c[0]].area != area]
+            share = problem.outing / len(problem.areas) if not turn else problem.outing
+            try:
+                found = [*others, *_alone(problem, area, others, share, left)]
+            except InputError:
+                continue
+            if not broken(problem, found) and (cost := tally(problem, found).total) < total:
+                best, total = found, cost
+        if turn and before - total <= NEAR * total:
+            break
+    return best
+
+
+def _alone(problem: Problem, area: str, others: Sequence[Choice], outing: float, seconds: float) -> list[Choice]:
+    """The best plan of one area with what the others do."""
+    own = [i for i, o in enumerate(problem.options) if o.area == area]
+    options, fixed = [problem.options[i] for i in own], [(own.index(i), d) for i, d in problem.fixed if i in own]
+    for n, (i, day) in enumerate(others):
+        o = problem.options[i]
+        beside = Option(
+            f"beside-{n}", o.product, 0.0, 1, amount=o.amount, days=frozenset({day}), machine=o.machine, hours=o.hours
+        )
+        fixed.append((len(options), day))
+        options.append(beside)
+    part = replace(
+        problem,
+        options=tuple(options),
+        worth={key: w for key, w in problem.worth.items() if key[0] == area},
+        caps={key: cap for key, cap in problem.caps.items() if key[0] == area},
+        outing=outing,
+        fixed=tuple(fixed),
+    )
+    return [(own[i], d) for i, d in _solved(part, seconds, None, NEAR).chosen if i < len(own)]
 
 
 def _cover(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
-    """A day's cover is no more than what reaches it, nor than all of it; what it is worth is earned."""
+    """A day's cover is no more than what reaches it, nor than its need; what it is worth is earned.
+
+    Days of one need that the same choices reach have one cover, worth what all of them are.
+    """
     for (area, target), worth in problem.worth.items():
-        here = [(i, o, o.covers[target]) for i, o in enumerate(problem.options) if o.area == area and target in o.covers]
-        for day in range(problem.days):
-            if worth[day] <= 0:
-                continue
-            reach = [
-                (x[i, on], share)
-                for i, o, share in here
-                for on in range(max(0, day - o.lasts + 1), day - o.lag + 1)
-                if (i, on) in x
-            ]
-            if reach:
-                z = model.column(-float(worth[day]), whole=False)
-                model.at_most([z, *(c for c, _ in reach)], [1.0, *(-share for _, share in reach)], 0.0)
+        reach: dict[int, list[tuple[int, float]]] = {}
+        for (i, on), column in x.items():
+            o = problem.options[i]
+            if o.area == area and (share := o.covers.get(target)):
+                for day in range(on + o.lag, min(problem.days, on + o.lasts)):
+                    reach.setdefault(day, []).append((column, share))
+        needed, alike = problem.needed(area, target), dict[tuple[float, tuple[tuple[int, float], ...]], float]()
+        for day, mine in reach.items():
+            if worth[day] > 0 and needed[day] > 0:
+                key = (float(needed[day]), tuple(mine))
+                alike[key] = alike.get(key, 0.0) + float(worth[day])
+        for (need, columns), earned in alike.items():
+            z = model.column(-earned, high=need, whole=False)
+            model.at_most([z, *(c for c, _ in columns)], [1.0, *(-share for _, share in columns)], 0.0)
 
 
 def _rules(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
-    by = _by_product(problem)
-    for mine in by.values():
-        option = problem.options[mine[0]]
-        for day in range(problem.days):
-            clique = [x[i, d] for i in mine for d in range(day, min(problem.days, day + max(option.interval, 1))) if (i, d) in x]
-            if len(clique) > 1:
-                model.at_most(clique, [1] * len(clique), 1)
-        if option.most is not None:
-            every = [x[i, d] for i in mine for d in range(problem.days) if (i, d) in x]
-            model.at_most(every, [1] * len(every), option.most)
+    for mine in _by_product(problem).values():
+        _intervals(model, problem, x, mine)
+        most = problem.options[mine[0]].most
+        if most is not None:
+            every = [x[i, d] for i in mine for d in problem.options[i].all_days(problem.days)]
+            model.at_most(every, [1] * len(every), most)
     of = _of_areas(problem)
     for area in problem.areas:
         if problem.one_a_day:
@@ -161,6 +327,25 @@ def _rules(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
     for (area, active), cap in problem.caps.items():
         held = [(c, a) for (i, _), c in x.items() if (o := problem.options[i]).area == area and (a := o.actives.get(active, 0.0))]
         model.at_most([c for c, _ in held], [a for _, a in held], cap)
+
+
+def _intervals(model: _Model, problem: Problem, x: dict[Choice, int], mine: Sequence[int]) -> None:
+    """One application of a product within the interval of each, by whichever rows of its label: the longer one counts."""
+    least = {i: max(problem.options[i].interval, 1) for i in mine}
+    days = {i: problem.options[i].all_days(problem.days) for i in mine}
+    for long in sorted(set(least.values())):
+        same = sorted((d, x[i, d]) for i in mine if least[i] == long for d in days[i])
+        last: set[int] = set()
+        for day in sorted({d for d, _ in same}):
+            clique = {c for d, c in same if day <= d < day + long}
+            if len(clique) > 1 and not clique <= last:
+                model.at_most(list(clique), [1] * len(clique), 1)
+                last = clique
+        for i in mine:
+            for day in days[i] if least[i] < long else ():
+                for near in ([c for d, c in same if day <= d < day + long], [c for d, c in same if day - long < d < day]):
+                    if near:
+                        model.at_most([x[i, day], *near], [1] * (len(near) + 1), 1)
 
 
 def _of_areas(problem: Problem) -> dict[str, list[int]]:
@@ -181,23 +366,25 @@ def _pairs(problem: Problem, x: dict[Choice, int], p: tuple[str, str], q: tuple[
     by = _by_product(problem)
     for i in by.get(p, ()):
         for j in by.get(q, ()):
-            for a in range(problem.days):
-                for b in range(max(0, a - gap + 1), min(problem.days, a + gap)):
-                    if (i, a) in x and (j, b) in x:
-                        yield x[i, a], x[j, b]
+            others = problem.options[j].all_days(problem.days)
+            for a in problem.options[i].all_days(problem.days):
+                yield from ((x[i, a], x[j, b]) for b in others if abs(b - a) < gap)
 
 
 def _runs(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
     """How often a group has followed itself: counted up by each day with it, ended by a day with another and not with it."""
     of = _of_areas(problem)
     for area in problem.areas:
+        covering = [i for i in of[area] if problem.options[i].covers and problem.options[i].codes]
         for code, most in problem.in_a_row.items():
+            if not any(code in problem.options[i].groups for i in covering):
+                continue
             before: int | None = None
             start = problem.runs.get((area, code), 0)
-            for day in range(problem.days):
-                here = [(x[i, day], problem.options[i]) for i in of[area] if (i, day) in x]
-                own = [c for c, o in here if code in o.groups and o.covers]
-                other = [c for c, o in here if code not in o.groups and o.covers]
+            for day in sorted({d for i in covering for d in problem.options[i].all_days(problem.days)}):
+                here = [(x[i, day], problem.options[i]) for i in covering if (i, day) in x]
+                own = [c for c, o in here if code in o.groups]
+                other = [c for c, o in here if code not in o.groups]
                 ends, has = model.column(0.0), model.column(0.0)
                 run = model.column(0.0, high=most, whole=False)
                 model.at_most([ends, *other], [1, *([-1] * len(other))], 0)
@@ -227,19 +414,69 @@ def _packages(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
         model.at_most(columns, shares, problem.stock.get(product, 0.0))
 
 
+def _outings(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
+    """A machine goes out on a day, at its cost, where anything goes down with it; and people are out no longer than they can."""
+    outs: dict[tuple[int, str], int] = {}
+    for (i, day), c in x.items():
+        if problem.outing:
+            key = (day, problem.options[i].machine)
+            if key not in outs:
+                outs[key] = model.column(problem.outing)
+            model.at_most([c, outs[key]], [1, -1], 0)
+    if problem.hours is not None:
+        for day in sorted({d for _, d in x}):
+            out = [(c, problem.options[i].hours) for (i, d), c in x.items() if d == day]
+            model.at_most([c for c, _ in out], [h for _, h in out], problem.hours)
+
+
 def greedy(problem: Problem) -> Optimum:
     """The plan of somebody who takes, as long as it pays, whatever pays most next and breaks no rule."""
-    chosen: list[Choice] = []
-    every = [(i, d) for i, o in enumerate(problem.options) for d in range(problem.days) if o.may(d)]
-    now = tally(problem, chosen).total
-    while True:
-        best = min(
-            ((tally(problem, [*chosen, c]).total, c) for c in every if c not in chosen and not broken(problem, [*chosen, c])),
-            default=None,
-        )
-        if best is None or best[0] >= now - 1e-9:
-            break
-        now = best[0]
-        chosen.append(best[1])
+    chosen = list(problem.fixed)
+    bare = {key: problem.needed(*key) - covered(problem, chosen, *key) for key in problem.worth}
+    every = [
+        (i, d)
+        for i in range(len(problem.options))
+        for d in problem.options[i].all_days(problem.days)
+        if (i, d) not in problem.fixed
+    ]
+    paid = {p: bought(problem, chosen, p) for p in problem.packages}
+    heap = [(-_gain(problem, c, chosen, bare, paid), c) for c in every]
+    heapify(heap)
+    out, fresh = {(d, problem.options[i].machine) for i, d in chosen}, dict[Choice, int]()
+    while heap and -heap[0][0] > EXACT:
+        _, best = heappop(heap)
+        if fresh.get(best) != len(chosen):  # what was chosen since may have taken from what it gains
+            fresh[best] = len(chosen)
+            heappush(heap, (-_gain(problem, best, chosen, bare, paid), best))
+            continue
+        option = problem.options[best[0]]
+        if broken(problem, [*chosen, best], option.area):
+            continue
+        chosen.append(best)
+        for target in option.covers:
+            if (option.area, target) in bare:
+                bare[option.area, target] = problem.needed(option.area, target) - covered(problem, chosen, option.area, target)
+        if option.product in paid:
+            paid[option.product] = bought(problem, chosen, option.product)
+        if (best[1], option.machine) not in out:  # the way is paid: what else goes out that day gains by it
+            out.add(way := (best[1], option.machine))
+            heap = [(g - problem.outing * ((c[1], problem.options[c[0]].machine) == way), c) for g, c in heap]
+            heapify(heap)
     ordered = tuple(sorted(chosen, key=lambda c: (c[1], c[0])))
     return Optimum(ordered, tally(problem, ordered), math.inf)
+
+
+def _gain(problem: Problem, choice: Choice, chosen: Sequence[Choice], bare: Any, paid: dict[str, float]) -> float:
+    """By how much a choice more makes a plan cheaper."""
+    i, day = choice
+    option = problem.options[i]
+    gain = -option.cost
+    if problem.outing and not any(d == day and problem.options[j].machine == option.machine for j, d in chosen):
+        gain -= problem.outing
+    if option.product in paid:
+        gain -= bought(problem, [*chosen, choice], option.product) - paid[option.product]
+    for target, share in option.covers.items():
+        if (option.area, target) in bare:
+            a, b = day + option.lag, day + option.lasts
+            gain += float((problem.worth[option.area, target][a:b] * np.minimum(share, bare[option.area, target][a:b])).sum())
+    return gain

@@ -26,9 +26,9 @@ class Option:
     """A product, or a mix, on an area.
 
     `cost` of one application without what packages cost; `lasts` the days that it covers, its own first, `lag` days late;
-    `interval` the least days from one to the next; `covers` for each target how well, 0 to 1; `codes` its groups; `actives` what
-    of each goes down [g/m²]; `amount` of product it takes; `most` how often this season yet; `days` those on which it may go
-    down, all where none are told.
+    `interval` the least days from one of its product to the next, of two the longer; `covers` for each target how much of a day's
+    need; `codes` its groups; `actives` what of each goes down [g/m²]; `amount` of product it takes; `most` how often this season
+    yet; `days` those on which it may go down, all where none are told; `machine` what it goes out with, and for how many `hours`.
     """
 
     area: str
@@ -43,10 +43,16 @@ class Option:
     most: int | None = None
     days: frozenset[int] | None = None
     lag: int = 0
+    machine: str = ""
+    hours: float = 0.0
 
     def may(self, day: int) -> bool:
         """Whether it may go down on a day."""
         return self.days is None or day in self.days
+
+    def all_days(self, count: int) -> list[int]:
+        """The days of `count` on which it may go down, in order."""
+        return list(range(count)) if self.days is None else sorted(d for d in self.days if 0 <= d < count)
 
     @property
     def groups(self) -> tuple[str, ...]:
@@ -66,10 +72,12 @@ class Package:
 class Problem:
     """What is to be planned over `days`.
 
-    `worth` is what an unprotected day costs, by area and target; `outing` what going out costs on a day; `apart` keeps the second
-    product so many days away from the first, before and after it; `in_a_row` how often a group may follow itself, `runs` how
-    often it has on an area before the first day; `caps` what of an active an area may still get [g/m²]; `stock` what is there of
-    a product, `packages` what more is bought in; `one_a_day` whether an area takes one option a day.
+    `worth` is what an unprotected day costs, by area and target, for each part of its need, which is 1 unless `need` tells it;
+    `outing` what going out with a machine costs on a day; `apart` keeps the second product so many days away from the first,
+    before and after it; `in_a_row` how often a group may follow itself, `runs` how often it has on an area before the first day;
+    `caps` what of an active an area may still get [g/m²]; `stock` what is there of a product, `packages` what more is bought in;
+    `one_a_day` whether an area takes one option a day; `hours` how long people are out on a day at the most; `fixed` what is
+    chosen already.
     """
 
     days: int
@@ -83,6 +91,13 @@ class Problem:
     stock: Mapping[str, float] = field(default_factory=dict)
     packages: Mapping[str, Package] = field(default_factory=dict)
     one_a_day: bool = False
+    need: Mapping[tuple[str, str], Floats] = field(default_factory=dict)
+    hours: float | None = None
+    fixed: tuple[Choice, ...] = ()
+
+    def needed(self, area: str, target: str) -> Floats:
+        """How much of a target each day of an area needs."""
+        return self.need[area, target] if (area, target) in self.need else np.ones(self.days)
 
     @property
     def areas(self) -> tuple[str, ...]:
@@ -99,53 +114,74 @@ class Tally:
     exposed: float
 
     @property
+    def product(self) -> float:
+        """What goes down costs, and what is bought for it."""
+        return self.applications + self.packages
+
+    @property
     def total(self) -> float:
         return self.applications + self.packages + self.outings + self.exposed
 
 
 def tally(problem: Problem, chosen: Sequence[Choice]) -> Tally:
     """What choices come to, summed exactly."""
-    need: dict[str, float] = {}
-    for i, _ in chosen:
-        need[problem.options[i].product] = need.get(problem.options[i].product, 0.0) + problem.options[i].amount
-    packages = 0.0
-    for product, amount in need.items():
-        if product in problem.packages and amount > problem.stock.get(product, 0.0) + EXACT:
-            short = amount - problem.stock.get(product, 0.0)
-            packages += math.ceil(short / problem.packages[product].size - EXACT) * problem.packages[product].price
+    packages = math.fsum(bought(problem, chosen, product) for product in problem.packages)
     exposed = 0.0
     for (area, target), worth in problem.worth.items():
-        exposed += float((worth * (1 - covered(problem, chosen, area, target))).sum())
-    return Tally(
-        math.fsum(problem.options[i].cost for i, _ in chosen), packages, problem.outing * len({day for _, day in chosen}), exposed
-    )
+        exposed += float((worth * (problem.needed(area, target) - covered(problem, chosen, area, target))).sum())
+    outings = {(day, problem.options[i].machine) for i, day in chosen}
+    return Tally(math.fsum(problem.options[i].cost for i, _ in chosen), packages, problem.outing * len(outings), exposed)
+
+
+def used(problem: Problem, chosen: Sequence[Choice], product: str) -> float:
+    """How much of a product choices take."""
+    return sum(problem.options[i].amount for i, _ in chosen if problem.options[i].product == product)
+
+
+def bought(problem: Problem, chosen: Sequence[Choice], product: str) -> float:
+    """What the packages of a product cost that have to be bought for choices [money]."""
+    package, short = problem.packages[product], used(problem, chosen, product) - problem.stock.get(product, 0.0)
+    return math.ceil(short / package.size - EXACT) * package.price if short > EXACT else 0.0
 
 
 def covered(problem: Problem, chosen: Sequence[Choice], area: str, target: str) -> Floats:
-    """How far each day of an area is covered against a target, 0 to 1."""
+    """How much of each day's need of a target is met on an area: never more than it."""
     found = np.zeros(problem.days)
     for i, day in chosen:
         option = problem.options[i]
         if option.area == area and (share := option.covers.get(target)):
             found[day + option.lag : day + option.lasts] += share
-    return np.minimum(found, 1.0)
+    return np.minimum(found, problem.needed(area, target))
 
 
-def broken(problem: Problem, chosen: Sequence[Choice]) -> list[str]:
-    """The rules that choices break, by their names; none where they keep all of them."""
-    found = []
-    if any(not problem.options[i].may(day) or not 0 <= day < problem.days for i, day in chosen):
+def broken(problem: Problem, chosen: Sequence[Choice], only: str = "") -> list[str]:
+    """The rules that choices break, by their names; none where they keep all of them.
+
+    Args:
+        problem: what is planned.
+        chosen: the choices.
+        only: the one area that is asked about, of which the others are known to keep every rule; all where it is empty.
+    """
+    found, every = [], chosen if not only else [c for c in chosen if problem.options[c[0]].area == only]
+    if any(not problem.options[i].may(day) or not 0 <= day < problem.days for i, day in every):
         found.append("day")
-    if len(set(chosen)) < len(chosen):
+    if len(set(every)) < len(every):
         found.append("twice")
-    for area in problem.areas:
-        here = sorted(((day, problem.options[i]) for i, day in chosen if problem.options[i].area == area), key=lambda x: x[0])
+    if problem.hours is not None and any(h > problem.hours + EXACT for h in hours(problem, chosen).values()):
+        found.append("hours")
+    for area in (only,) if only else problem.areas:
+        here = sorted(((day, problem.options[i]) for i, day in every if problem.options[i].area == area), key=lambda x: x[0])
         found += _on_area(problem, area, here)
-    need: dict[str, float] = {}
-    for i, _ in chosen:
-        need[problem.options[i].product] = need.get(problem.options[i].product, 0.0) + problem.options[i].amount
-    if any(p not in problem.packages and a > problem.stock[p] + EXACT for p, a in need.items() if p in problem.stock):
+    if any(p not in problem.packages and used(problem, chosen, p) > left + EXACT for p, left in problem.stock.items()):
         found.append("stock")
+    return found
+
+
+def hours(problem: Problem, chosen: Sequence[Choice]) -> dict[int, float]:
+    """How many hours people are out, by the days on which anything goes down."""
+    found: dict[int, float] = {}
+    for i, day in chosen:
+        found[day] = found.get(day, 0.0) + problem.options[i].hours
     return found
 
 
@@ -155,7 +191,7 @@ def _on_area(problem: Problem, area: str, here: Sequence[tuple[int, Option]]) ->
     for day, option in here:
         by_product.setdefault(option.product, []).append((day, option))
     for mine in by_product.values():
-        if any(b - a < max(o.interval, 1) for (a, o), (b, _) in pairwise(mine)):
+        if any(b - a < max(o.interval, p.interval, 1) for (a, o), (b, p) in pairwise(mine)):
             found.append("interval")
         most = mine[0][1].most
         if most is not None and len(mine) > most:
@@ -175,7 +211,7 @@ def _runs(problem: Problem, area: str, here: Sequence[tuple[int, Option]]) -> li
     """Groups that follow themselves more often than they may: days with anything else that covers end a run."""
     by_day: dict[int, list[Option]] = {}
     for day, option in here:
-        if option.covers:
+        if option.covers and option.codes:
             by_day.setdefault(day, []).append(option)
     for code, most in problem.in_a_row.items():
         run = problem.runs.get((area, code), 0)

@@ -101,6 +101,11 @@ def _field(fault: InputError) -> FieldOut:
     )
 
 
+def told(fault: InputError) -> ErrorOut:
+    """A fault as an answer tells it."""
+    return ErrorOut(code=fault.code, message=fault.sentence, fields=[_field(fault)])
+
+
 _SAID = {
     "missing": ("It is missing.", "Say what it is."),
     "string_too_long": ("It is too long.", "{max_length:,} characters at the most."),

@@ -87,7 +87,8 @@ def _read_planned(account: Account) -> Iterable[Applied]:
 class Asked:
     """A plan's ground, time, product and target as a door asks for its ledger.
 
-    `besides` are applications that the plan itself is; `own` is the planned one that it is, where that is known.
+    `besides` are applications that the plan itself is, or takes the place of; `own` is the planned one that it is, where that is
+    known; `more` would go down beside it, and is kept nowhere yet.
     """
 
     place: Place
@@ -97,12 +98,14 @@ class Asked:
     job: tuple[Applied, ...] = ()
     besides: frozenset[str] = frozenset()
     own: str = ""
+    more: tuple[Applied, ...] = ()
 
 
 def ledger(account: Account, asked: Asked) -> Ledger:
     """The ledger of a plan: what bears on its ground, less what was planned of the plan itself."""
     area, grounds = area_of(account, asked.place.area), grounds_of(account)
-    every = near(account, grounds.kin(area.pk), local_day(area, asked.at))
+    kin = grounds.kin(area.pk)
+    every = [*near(account, kin, local_day(area, asked.at)), *(a for a in asked.more if a.place and a.place.area in kin)]
     every = [a for a in every if a.application not in asked.besides and not _missed(a)]
     done = {a.application for a in _fulfilled(every, asked)}
     every = [a for a in every if a.application not in done]

@@ -67,6 +67,7 @@ def save_step(account: Account, user: User, data: StepIn, step: Step | None = No
         made.site_id, made.use, made.grass, made.why = data.site_id, data.use, data.grass, data.why
         made.anchor, made.event, made.after = data.anchor, *anchors
         made.water_value, made.water_unit = (water.value, water.unit.key) if water else (None, "")
+        made.made = False
         if step is not None:
             made.next_version()
         made.save()
@@ -362,7 +363,7 @@ def _copy(step: Step, user: User, years: int) -> Step:
     own: Sequence[Any] = (*step.areas.all(), *step.products.all())
     made = Step.objects.get(pk=step.pk)
     made.pk, made._state.adding, made.version = None, True, 1
-    made.year, made.when, made.by, made.copied_id = step.year + years, kept, str(user), step.pk
+    made.year, made.when, made.by, made.copied_id, made.made = step.year + years, kept, str(user), step.pk, False
     made.save()
     for row in own:
         row.pk, row._state.adding, row.step = None, True, made

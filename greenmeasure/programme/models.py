@@ -28,6 +28,7 @@ class Step(Belonging):
 
     `when` is a `core.season.steps.When` as JSON, but for what it goes by, which is a day of the ground (`anchor`), an event or
     another step. Without areas of its own it is for all the ground of a site, a use and a grass, each of which may be left open.
+    `made` is one that a plan made and nobody has changed since: the next plan may take its place.
     """
 
     year = models.PositiveSmallIntegerField()
@@ -43,6 +44,7 @@ class Step(Belonging):
     why = models.CharField(max_length=300, blank=True)
     by = models.CharField(max_length=80)
     copied = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, related_name="copies")
+    made = models.BooleanField(default=False)
 
     class Meta(Belonging.Meta):
         verbose_name = "step"

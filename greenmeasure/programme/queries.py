@@ -15,6 +15,7 @@ from core.growth.potential import potential
 from core.label.rate import Basis
 from core.ledger.gate import Plan, check
 from core.ledger.history import Applied, Place
+from core.ledger.history import Standing as BookStanding
 from core.rates.cost import cost
 from core.rates.nutrients import season_range
 from core.readable import foot_of
@@ -184,12 +185,18 @@ def findings(account: Account, step: Step, area: Area, on: date, number: int) ->
         if told.row is None:
             continue
         card, part, row, rate = told.card, told.part, told.row, told.rate
-        meant = replace(told.applied, on=on, at=at, place=Place(area.pk), application=named(step, area, number))
-        asked = Asked(Place(area.pk), at, card.product.pk, part.target, own=named(step, area, number))
+        own = named(step, area, number)
+        meant = replace(told.applied, on=on, at=at, place=Place(area.pk), application=own, standing=_stands(area, on))
+        asked = Asked(Place(area.pk), at, card.product.pk, part.target, own=own)
         target = part.target or row.target or row.use
         checked = check(Plan(card.core, row, rate, meant, card.label_rows, target), ledger(account, asked), account.us)
         found += [f for f in checked.findings if f.act in (Weight.REFUSE, Weight.WARN)]
     return sorted(dict.fromkeys(found), key=lambda f: f.act)
+
+
+def _stands(area: Area, on: date) -> BookStanding:
+    """How a turn stands to the ledger: one of a day to come is only planned, and is asked again on that day."""
+    return BookStanding.PLANNED if on > clock.today(area) else BookStanding.BOOKED
 
 
 def turn_out(account: Account, p: Placed) -> TurnOut:
@@ -293,7 +300,7 @@ def _area_year(
         turns=[told[id(p)] for p in turns],
         totals=_totals(account, area, ahead, year),
         cost=f"{price:,.2f} {account.currency}" if price is not None else "",
-        growth=_growth(account, area, year),
+        growth=growth(account, area, year),
     ), price
 
 
@@ -340,7 +347,7 @@ def _sum(every: Sequence[Applied], basis: Basis) -> float:
     return sum(a.nutrients.get(basis, 0.0) for a in every)
 
 
-def _growth(account: Account, area: Area, year: int) -> list[float]:
+def growth(account: Account, area: Area, year: int) -> list[float]:
     """How well the grass grows in each month, by the weather of the years that are known; empty where none is."""
     months: list[list[float]] = [[] for _ in range(12)]
     for w in _years(account, area.site_id):

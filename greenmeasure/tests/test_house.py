@@ -19,7 +19,7 @@ LAYERS = (
     ("reckon",),
     ("rounds",),
     ("programme",),
-    ("season", "trials"),
+    ("season", "trials", "planner"),
     ("today", "story", "proof", "outcomes", "stores", "demo", "archive"),
     ("api",),
     ("urls", "openapi"),

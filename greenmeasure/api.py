@@ -66,6 +66,9 @@ class Api(NinjaAPI):
         for path in schema["paths"].values():
             for operation in path.values():
                 operation["responses"]["default"] = {"description": "Anything else", **answer}
+                told = operation["responses"].get(200, {}).get("content", {})
+                if len(told) > 1 and "application/x-ndjson" in told:
+                    del told["application/json"]  # a line for each thing, and never all as one
         return schema
 
 

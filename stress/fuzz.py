@@ -101,17 +101,23 @@ class Document:
             return f"{len(content)} bytes where none are told" if content else ""
         if kind not in schemas:
             return f"answered {status} as {kind or 'nothing'}, told as {', '.join(schemas)}"
-        if kind != "application/json":
+        if kind not in ("application/json", LINES):
             return ""
         try:
-            value = json.loads(content, parse_constant=_no_number)
+            values = [
+                json.loads(part, parse_constant=_no_number) for part in (content.splitlines() if kind == LINES else [content])
+            ]
         except ValueError as wrong:
             return f"answered {status} with what is no JSON: {wrong}"
         key = json.dumps(schemas[kind], sort_keys=True)
         if key not in self._validators:
             self._validators[key] = Draft202012Validator({**schemas[kind], "components": {"schemas": self.components}})
-        wrong_at = next(self._validators[key].iter_errors(value), None)
+        wrong_at = next((w for value in values for w in self._validators[key].iter_errors(value)), None)
         return f"answered {status} not as told: {wrong_at.json_path}: {wrong_at.message[:200]}" if wrong_at else ""
+
+
+LINES = "application/x-ndjson"
+"""The kind of an answer that comes as a line of JSON for each thing."""
 
 
 def _broke(raised: Any) -> str:
@@ -204,6 +210,8 @@ class Fuzz:
         if answer.kind == "application/zip":
             return answer.content
         text = answer.content.decode("utf-8", "replace")
+        if answer.kind == LINES:
+            return [json.loads(part) for part in text.splitlines()]
         return json.loads(text) if answer.kind == "application/json" and text else text
 
     # --- wrong ones

@@ -136,6 +136,7 @@ def the_season(service: str, now: datetime) -> Told:
     yield from _rounds(area, bank, spray, sprayer, lot, today)
     yield from _due(area, spray, sprayer, now)
     yield from _programme(area, feed, today)
+    yield from _plan(today)
     yield from _putting_away(corner, spray, feed, sprayer, spreader)
     yield from _leaving()
 
@@ -538,6 +539,15 @@ def _programme(area: int, feed: Any, today: date) -> Told:
     yield Call("remove_event", {"event_id": event})
     yield Call("put_step_away", {"step_id": made["id"]})
     yield Call("put_step_back", {"step_id": made["id"]})
+
+
+def _plan(today: date) -> Told:
+    """A plan of the next year, and none of it taken, then what comes of it."""
+    options = yield Call("read_plan_options")
+    ask = {"year": options["years"][1], "weekdays": [1], "hours": "6", "off": [{"begin": str(today), "end": str(today)}]}
+    told = yield Call("make_plan", body=ask)
+    plan = next(e["plan"] for e in told if "plan" in e)
+    yield Call("take_plan", body={"ask": ask, "choices": plan["choices"]})
 
 
 def _putting_away(corner: int, spray: Any, feed: Any, sprayer: int, spreader: int) -> Told:

@@ -98,6 +98,7 @@ class _Model:
         """
         highs: Any = import_module("highspy")  # slow to load, and for plans alone
         solver = highs.Highs()
+        solver.setOptionValue("log_to_console", False)
         solver.setOptionValue("output_flag", False)
         solver.setOptionValue("time_limit", limits.seconds)
         solver.setOptionValue("mip_rel_gap", limits.gap)

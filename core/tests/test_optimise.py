@@ -3,13 +3,14 @@
 import unittest
 from dataclasses import replace
 from typing import Any
+from unittest.mock import patch
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.errors import InputError
-from core.season.optimise import greedy, optimise
+from core.season.optimise import Progress, greedy, optimise
 from core.season.problem import Choice, Option, Package, Problem, broken, tally
 
 SPOT = {"spot": 1.0}
@@ -132,13 +133,15 @@ class Properties(unittest.TestCase):
                 draw(st.integers(5, 40)),
                 draw(st.integers(1, 3)),
                 draw(st.integers(1, 3)),
-                SPOT,
+                {"spot": draw(st.sampled_from([1.0, 0.6]))},
                 (draw(st.sampled_from(["FRAC 11", "FRAC 3", "FRAC M05"])),),
                 {"a": 1.0},
                 1.0,
+                machine=draw(st.sampled_from(["boom", "can"])),
+                hours=float(draw(st.integers(1, 2))),
             )
             for area in "AB"[: draw(st.integers(1, 2))]
-            for product in "PQ"
+            for product in ("P", "Q", *draw(st.sampled_from([(), ("P",)])))
         )
         worth = {(a, "spot"): np.array([float(draw(st.integers(0, 60))) for _ in range(days)]) for a in {o.area for o in options}}
         return Problem(
@@ -152,6 +155,10 @@ class Properties(unittest.TestCase):
             caps={("A", "a"): float(draw(st.integers(1, 4)))},
             stock={"P": float(draw(st.integers(0, 4)))},
             packages={"Q": Package(2.0, 9.0)},
+            need={
+                (o.area, "spot"): np.array([draw(st.sampled_from([0.0, 0.5, 1.0, 1.5])) for _ in range(days)]) for o in options
+            },
+            hours=draw(st.sampled_from([None, 2.0, 3.0])),
         )
 
     @settings(max_examples=40, deadline=None)
@@ -173,6 +180,51 @@ class Properties(unittest.TestCase):
         problem = self.made(data.draw)
         more = replace(problem, stock={p: a + 2 for p, a in problem.stock.items()} | {"Q": 2.0})
         self.assertLessEqual(optimise(more).tally.total, optimise(problem).tally.total + 1e-6)
+
+    @settings(max_examples=20, deadline=None)
+    @given(st.data())
+    def test_an_area_at_a_time_keeps_every_rule_too_and_its_gap_is_true(self, data: Any) -> None:
+        """Against every plan of the same instance, solved whole."""
+        problem = self.made(data.draw)
+        whole = optimise(problem)
+        with patch("core.season.optimise.WHOLE", 0):
+            found = optimise(problem)
+        self.assertEqual(broken(problem, found.chosen), [])
+        self.assertLessEqual(found.tally.total - found.gap, whole.tally.total + 1e-6)
+        self.assertGreaterEqual(found.tally.total, whole.tally.total - 1e-6)
+
+    def test_what_is_fixed_stays_and_is_built_on(self) -> None:
+        """What is fixed is in every plan, and one that is fixed dearly still costs."""
+        for fixed in ((0, 4), (1, 2)):
+            problem = replace(first(), fixed=(fixed,))
+            found = optimise(problem)
+            self.assertIn(fixed, found.chosen)
+            self.assertEqual(broken(problem, found.chosen), [])
+            self.assertGreaterEqual(found.tally.total, optimise(first()).tally.total - 1e-6)
+            self.assertIn(fixed, greedy(problem).chosen)
+
+    def test_it_tells_how_far_it_is_and_can_be_stopped(self) -> None:
+        rng, told = np.random.default_rng(4), list[Progress]()
+        options = tuple(
+            Option(area, p, 20.0 + n, 14, 10, SPOT, (f"FRAC {n}",), machine="boom")
+            for area in "ABC"
+            for n, p in enumerate("PQRS")
+        )
+        worth = {(area, "spot"): rng.random(120) * 9 for area in "ABC"}
+        hard = Problem(120, options, worth, outing=10.0, in_a_row={f"FRAC {n}": 1 for n in range(4)})
+
+        def stop(progress: Progress) -> bool:
+            told.append(progress)
+            return len(told) < 3
+
+        with patch("core.season.optimise.WHOLE", 10_000):
+            try:
+                found = optimise(hard, 60.0, stop)
+            except InputError as none:
+                self.assertIn("No plan was found in time", none.sentence)
+            else:
+                self.assertFalse(found.proven)
+        self.assertLess(len(told), 60)
 
     def test_moving_the_year_by_a_day_moves_the_plan(self) -> None:
         problem = first()

@@ -18,3 +18,9 @@ def sends(*kinds: str) -> dict[str, Any]:
     """What the document tells of an operation that answers with a file of one of these media types."""
     schema = {"type": "object"} if all(k.endswith("json") for k in kinds) else {"type": "string", "format": "binary"}
     return {"responses": {200: {"description": "OK", "content": {k: {"schema": schema} for k in kinds}}}}
+
+
+def sends_lines(shape: str) -> dict[str, Any]:
+    """What the document tells of an operation that answers with a line of JSON for each of many things of one shape."""
+    schema = {"$ref": f"#/components/schemas/{shape}"}
+    return {"responses": {200: {"description": "OK", "content": {"application/x-ndjson": {"schema": schema}}}}}

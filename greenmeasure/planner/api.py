@@ -1,11 +1,12 @@
 """The plan that is made."""
 
-from collections.abc import Iterator
+from collections.abc import Generator, Iterator
 
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Path, Router
 
 from greenmeasure.accounts.auth import MANAGER, VIEWER, account_of, user_of
+from greenmeasure.common.answers import sends_lines
 from greenmeasure.planner import actions, queries
 from greenmeasure.planner.facts import ask_in
 from greenmeasure.planner.making import made
@@ -22,7 +23,7 @@ def read_plan_options(request: HttpRequest, account: Path[str]) -> PlanOptionsOu
     return queries.options(account_of(request))
 
 
-@router.post("/make", response=PlanEventOut, auth=VIEWER)
+@router.post("/make", response=PlanEventOut, auth=VIEWER, openapi_extra=sends_lines("PlanEventOut"))
 def make_plan(request: HttpRequest, account: Path[str], data: PlanAskIn) -> StreamingHttpResponse:
     """Make a plan; nothing is kept. The answer is a line of JSON for each `PlanEventOut`: how far it is, and at its end the plan.
 
@@ -35,12 +36,12 @@ def make_plan(request: HttpRequest, account: Path[str], data: PlanAskIn) -> Stre
     return answer
 
 
-def _lines(events: Iterator[PlanEventOut]) -> Iterator[bytes]:
+def _lines(events: Generator[PlanEventOut, None, None]) -> Iterator[bytes]:
     try:
         for event in events:
             yield event.model_dump_json(exclude_none=True).encode() + b"\n"
     finally:
-        getattr(events, "close", lambda: None)()
+        events.close()
 
 
 @router.post("/take", response={201: ProgrammeOut}, auth=MANAGER)

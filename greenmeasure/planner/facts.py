@@ -223,7 +223,7 @@ def shelf_of(account: Account) -> list[Candidate]:
     ]
 
 
-@kept("sky")
+@kept("sky", "ground", "scouting")
 def _spells(account: Account, site_id: int) -> dict[tuple[str, float], Spell]:
     """Each model's risk days of all that is known of a site, by model and threshold; empty where nothing is."""
     of_site = [w for ws in all_watched(account).values() for w in ws if w.area.site_id == site_id]
@@ -449,6 +449,9 @@ class _Gathered:
             if day >= self.ask.days:
                 continue
             for b in mixed(self.account, p.step, p.area):
+                if (name, NITROGEN) in self.caps:
+                    left = self.caps[name, NITROGEN] - b.applied.nutrients.get(Basis.N, 0.0)
+                    self.caps[name, NITROGEN] = max(0.0, left)
                 self.options.append(self._kept_option(name, b, day))
                 self.offers.append(None)
                 self.fixed.append((len(self.options) - 1, day))
@@ -518,9 +521,13 @@ def checked(account: Account, area: Area, o: Offer, on: date, led: Ledger) -> Ch
 
 
 def refused(account: Account, area: Area, o: Offer, on: date, led: Ledger, warned: bool = False) -> list[Finding]:
-    """Why an offer may not go down on a day; `warned` takes a warning for a refusal where the label is no law."""
+    """Why an offer may not go down on a day; `warned` takes a warning for a refusal where the label is no law.
+
+    What lies near is minded on the day: it keeps nothing off the rest of the ground.
+    """
     grave = (Weight.REFUSE, Weight.WARN) if warned and not o.product.label_binds else (Weight.REFUSE,)
-    return [f for f in checked(account, area, o, on, led).findings if f.act in grave]
+    found = [f for f in checked(account, area, o, on, led).findings if f.act in grave]
+    return [f for f in found if f.act is Weight.REFUSE or not f.key.startswith("near-")]
 
 
 def meant_of(area: Area, o: Offer, on: date) -> Applied:

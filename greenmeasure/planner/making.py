@@ -3,7 +3,7 @@
 The solver runs beside, so that its progress can be told; whoever listens no longer ends it.
 """
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Generator, Iterator, Sequence
 from dataclasses import replace
 from queue import Empty, Queue
 from threading import Event, Thread
@@ -29,7 +29,7 @@ GATHERED, CHOSEN, FARED = 0.35, 0.85, 0.95
 """Shares of the whole at which the gathering, the choosing and the telling end (ours)."""
 
 
-def made(account: Account, ask: Ask) -> Iterator[PlanEventOut]:
+def made(account: Account, ask: Ask) -> Generator[PlanEventOut, None, None]:
     """A plan, after lines of how far it is; a fault ends it in a line of its own."""
     try:
         yield from _made(account, ask)

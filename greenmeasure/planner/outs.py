@@ -21,7 +21,6 @@ from greenmeasure.planner.schemas import (
 )
 from greenmeasure.planner.words import (
     NAMES,
-    NO_OFFER,
     added_text,
     bare_text,
     breaks,
@@ -32,6 +31,7 @@ from greenmeasure.planner.words import (
     gives,
     money,
     moved_text,
+    no_offer,
     not_worth,
     on_day,
     other_text,
@@ -171,13 +171,16 @@ def _rival(year: Year, key: str, chosen: Sequence[Choice], risk: float) -> Rival
 
 
 def _stays(year: Year, chosen: Sequence[Choice]) -> list[BareOut]:
-    """The risk that stays uncovered, the most first, with what would have to give for the best that could be done about it."""
-    found = []
+    """The risk that stays uncovered, the most first, with what would have to give; at the end what nothing is listed against."""
+    found, without = [], dict[str, list[str]]()
     for key, risk in year.risk.items():
         left = risk * (1 - covered(year.problem, chosen, *key))
-        if left.sum() >= BARE:
+        if not any(o.area == key[0] and key[1] in o.covers for o in year.problem.options):
+            without.setdefault(key[1], []).append(year.areas[key[0]].name)
+        elif left.sum() >= BARE:
             found.append((float(left.sum()), key, left, float(risk.sum())))
-    return [_stay(year, chosen, key, left, risk) for _, key, left, risk in sorted(found, key=lambda f: (-f[0], f[1]))]
+    told = [_stay(year, chosen, key, left, risk) for _, key, left, risk in sorted(found, key=lambda f: (-f[0], f[1]))]
+    return [*told, *(BareOut(what=target_text(t).capitalize(), text=no_offer(names), why="") for t, names in without.items())]
 
 
 def _stay(year: Year, chosen: Sequence[Choice], key: Key, left: Floats, risk: float) -> BareOut:
@@ -189,8 +192,6 @@ def _stay(year: Year, chosen: Sequence[Choice], key: Key, left: Floats, risk: fl
             for day in year.ask.out:
                 best = max(best, (float(left[day : day + o.lasts].sum()), (i, day)))
     gain, (i, day) = best
-    if i < 0:
-        return BareOut(what=what, text=text, why=NO_OFFER)
     offer, on = year.of(i), year.on(day)
     if not year.problem.options[i].may(day):
         said = refused(year.account, area, offer, on, bears(year.account, area, on, year.besides))

@@ -41,7 +41,9 @@ RULES = {
 }
 
 
-NO_OFFER = "Nothing on the shelf is listed against it on that grass."
+def no_offer(areas: Sequence[str]) -> str:
+    """Nothing on the shelf holds a disease off some areas."""
+    return f"nothing on the shelf may go down against it on {joined(list(areas))}."
 
 
 def no_price(product: str) -> str:

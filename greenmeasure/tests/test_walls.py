@@ -25,6 +25,7 @@ FOR_OVERSEERS = {"export_archive"}
 READS_BY_POST = {
     "look_at_layout",
     "look_at_turn",
+    "make_plan",
     "check_work",
     "read_phrase",
     "read_grade",

@@ -218,6 +218,10 @@ const router = createBrowserRouter([
           Component: (await import("../views/season/programme/ProgrammePage")).ProgrammePage,
         }),
       },
+      {
+        path: "season/plan",
+        lazy: async () => ({ Component: (await import("../views/season/plan/PlanPage")).PlanPage }),
+      },
       ...["new", ":id"].map((id) => ({
         path: `season/programme/step/${id}`,
         lazy: async () => ({ Component: (await import("../views/season/programme/StepPage")).StepPage }),

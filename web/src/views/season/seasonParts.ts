@@ -2,4 +2,5 @@
 export const seasonParts = (account: string) => [
   { to: `/a/${account}/season`, text: "What is due" },
   { to: `/a/${account}/season/programme`, text: "Programme" },
+  { to: `/a/${account}/season/plan`, text: "Make a plan" },
 ];

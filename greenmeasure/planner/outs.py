@@ -21,6 +21,7 @@ from greenmeasure.planner.schemas import (
 )
 from greenmeasure.planner.words import (
     NAMES,
+    NO_DAY,
     added_text,
     bare_text,
     breaks,
@@ -192,6 +193,8 @@ def _stay(year: Year, chosen: Sequence[Choice], key: Key, left: Floats, risk: fl
             for day in year.ask.out:
                 best = max(best, (float(left[day : day + o.lasts].sum()), (i, day)))
     gain, (i, day) = best
+    if gain < BARE / 2:
+        return BareOut(what=what, text=text, why=NO_DAY)
     offer, on = year.of(i), year.on(day)
     if not year.problem.options[i].may(day):
         said = refused(year.account, area, offer, on, bears(year.account, area, on, year.besides))

@@ -46,6 +46,9 @@ def no_offer(areas: Sequence[str]) -> str:
     return f"nothing on the shelf may go down against it on {joined(list(areas))}."
 
 
+NO_DAY = "Nobody goes out on a day that would cover them."
+
+
 def no_price(product: str) -> str:
     """A product that cannot be weighed by money."""
     return f"{product} has no price, so it was not weighed. Give it one on its card, or plan for the least product."

@@ -25,11 +25,11 @@ export function Beside({ rivals }: { rivals: MadePlan["rivals"] }) {
         <thead>
           <tr>
             <th>Plan</th>
-            <th className="figure">Applications</th>
+            <th className="figure">Times</th>
             <th className="figure wide">Outings</th>
             <th className="figure">Cost</th>
             <th className="figure wide">What acts</th>
-            <th className="figure">Risk days without cover</th>
+            <th className="figure">Bare risk days</th>
           </tr>
         </thead>
         <tbody>

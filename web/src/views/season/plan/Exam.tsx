@@ -37,9 +37,9 @@ export function Exam({ rows }: { rows: ExamRow[] }) {
         <thead>
           <tr>
             <th>Plan</th>
-            <th className="figure">Applications</th>
+            <th className="figure">Times</th>
             <th className="figure wide">Cost</th>
-            <th className="figure">Risk days without cover</th>
+            <th className="figure">Bare risk days</th>
           </tr>
         </thead>
         <tbody>

@@ -144,13 +144,15 @@ export function PlanForm({ value: v, onChange, years, currency, error, running, 
             />
           </>
         )}
-        <DateField
-          label="Nobody there from"
-          name="off.0.begin"
-          value={v.offFrom}
-          onChange={(offFrom) => onChange({ offFrom })}
-        />
-        <DateField label="To" name="off.0.end" value={v.offTo} onChange={(offTo) => onChange({ offTo })} />
+        <Fields $columns={2}>
+          <DateField
+            label="Nobody there from"
+            name="off.0.begin"
+            value={v.offFrom}
+            onChange={(offFrom) => onChange({ offFrom })}
+          />
+          <DateField label="To" name="off.0.end" value={v.offTo} onChange={(offTo) => onChange({ offTo })} />
+        </Fields>
       </Fields>
       <Fields $columns={2} style={{ marginTop: 10 }}>
         <Switch value={v.protect} onChange={(protect) => onChange({ protect })}>

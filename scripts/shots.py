@@ -112,6 +112,11 @@ def take_sky(page: Page, shot: Callable[[str], None]) -> None:
     page.locator("[data-turn]").nth(8).click()
     scroll_to(page, "The year")
     shot("programme")
+    go(page, "season/plan", "text=Make the plan")
+    page.get_by_role("button", name="Make the plan").click()
+    page.wait_for_selector("text=In ten made-up years")
+    scroll_to(page, "The plan")
+    shot("plan")
 
 
 def take_ground(page: Page, shot: Callable[[str], None]) -> None:
@@ -124,14 +129,6 @@ def take_ground(page: Page, shot: Callable[[str], None]) -> None:
     page.wait_for_selector("text=What to mind")
     page.wait_for_load_state("networkidle")
     shot("compare")
-    go(page, "ground", "text=Memorial lawn")
-    page.get_by_role("link", name="Terrace").click()
-    page.wait_for_selector("text=How it was measured")
-    page.get_by_role("link", name="Measure it again").click()
-    pick(page, "How it is measured", "Radii around a pin")
-    page.get_by_role("textbox", name="Radii, in order").fill("48 52 57 61 55 50 47 51 58 60 54 49")
-    page.wait_for_selector("[data-answer=size]")
-    shot("measure")
     go(page, "ground", "text=Memorial lawn")
     page.get_by_role("link", name="Bowling green").click()
     page.get_by_role("link", name="Water", exact=True).click()

@@ -137,6 +137,7 @@ def the_season(service: str, now: datetime) -> Told:
     yield from _due(area, spray, sprayer, now)
     yield from _programme(area, feed, today)
     yield from _plan(today)
+    yield Call("save_hold", {"area_id": area, "active": "tebuconazole"}, body={"version": 0, "own": "250", "base": "0"})
     yield from _putting_away(corner, spray, feed, sprayer, spreader)
     yield from _leaving()
 

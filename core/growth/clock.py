@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from core.days import day
 from core.errors import InputError
 from core.weather.degree_days import Base, degree_days
-from core.weather.words import degree_day_sum, warmth
+from core.weather.words import degree_day_base, degree_day_part
 
 Floats = NDArray[np.float64]
 REBOUND, OVER = 1.5, 3.0
@@ -31,6 +31,11 @@ class Trust(StrEnum):
     HIGH = "high"
     MEDIUM = "medium"
     LOW = "low"
+    OWN = "own"
+
+    @property
+    def text(self) -> str:
+        return {"high": "published", "medium": "from extension tables", "low": "a rule of thumb", "own": "your own"}[self.value]
 
 
 @dataclass(frozen=True)
@@ -48,18 +53,47 @@ WARM_BASE = Base(10.0)
 TARGETS = (
     Target("trinexapac-ethyl", "green", 200.0, Base(), Trust.HIGH),
     Target("trinexapac-ethyl", "lawn", 350.0, Base(), Trust.LOW),
+    Target("trinexapac-ethyl", "lawn", 400.0, Base(), Trust.LOW),
     Target("trinexapac-ethyl", "warm", 200.0, WARM_BASE, Trust.MEDIUM),
     Target("paclobutrazol", "green", 295.0, Base(), Trust.MEDIUM),
     Target("prohexadione-calcium", "green", 280.0, Base(), Trust.MEDIUM),
     Target("prohexadione-calcium", "warm", 135.0, WARM_BASE, Trust.LOW),
     Target("flurprimidol", "green", 240.0, Base(), Trust.LOW),
 )
-"""By active and turf: greens of cool grass, taller cuts of it, and warm-season turf."""
+"""By active and turf: greens of cool grass, taller cuts of it (a range: its lower end counts), and warm-season turf."""
+LEAST_SUM, MOST_SUM = 20.0, 2000.0
+"""The targets that anybody may set [°C·d] (ours)."""
 
 
 def target_of(active: str, turf: str) -> Target | None:
     """The target of an active on a turf; None where none is known, and the calendar must do."""
     return next((t for t in TARGETS if t.active == active.lower() and t.turf == turf), None)
+
+
+TURFS = {"green": "greens of cool grass", "lawn": "taller cuts of cool grass", "warm": "warm-season turf"}
+
+
+def offered(active: str) -> list[Target]:
+    """The targets that are known of an active, on any turf."""
+    return [t for t in TARGETS if t.active == active.lower()]
+
+
+def own_target(active: str, total: float, base: float) -> Target:
+    """A target that somebody set for an active on a ground.
+
+    Args:
+        active: by its common name.
+        total: degree days to the next application [°C d].
+        base: they are counted over [°C].
+
+    Raises:
+        InputError: no sum or base to count by.
+    """
+    if not LEAST_SUM <= total <= MOST_SUM:
+        raise InputError("own", total, "That is no sum to wait for.", f"Give °C·d between {LEAST_SUM:.0f} and {MOST_SUM:.0f}.")
+    if not -5 <= base <= 20:
+        raise InputError("base", base, "That is no base of degree days.", "0 °C is usual; 10 °C on warm-season turf.")
+    return Target(active.lower(), "own", total, Base(base), Trust.OWN)
 
 
 class Stage(StrEnum):
@@ -96,8 +130,7 @@ class Clock:
 
     def told(self, us: bool) -> str:
         """The sum with its base and where it stands, in the units of US accounts or of others."""
-        sums = f"{degree_day_sum(self.sum, us)} of {degree_day_sum(self.target.sum, us)}"
-        base = f"base {warmth(self.target.base.celsius, us)}"
+        sums = degree_day_part(self.sum, self.target.sum, us)
         words = {
             Stage.HOLDS: "it holds",
             Stage.DUE: "it is due",
@@ -107,7 +140,7 @@ class Clock:
         }[self.stage]
         days = "day" if self.missing == 1 else "days"
         holes = f" {self.missing} {days} could not be counted." if self.missing else ""
-        return f"{sums} ({base}) since {day(self.since)}: {words}.{holes}"
+        return f"{sums}, {degree_day_base(self.target.base.celsius, us)}, since {day(self.since)}: {words}.{holes}"
 
 
 def run(

@@ -4,6 +4,7 @@ The cautions are common practice, no source. Yellowing is expected from about da
 deeper in heat and after a first full dose (rule of thumb, low).
 """
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
@@ -11,6 +12,8 @@ from core.days import day
 from core.grasses import GRASSES
 from core.ground import Ground, Stress
 from core.growth.clock import Target, Trust, target_of
+
+NONE: Mapping[str, Target] = {}
 
 GREEN_HEIGHT = 0.0125
 """Height of cut [m] up to which the targets of greens are taken to hold (ours; about half an inch)."""
@@ -24,9 +27,9 @@ def turf_of(ground: Ground) -> str:
     return "green" if ground.height is not None and ground.height.base <= GREEN_HEIGHT else "lawn"
 
 
-def target_for(actives: list[str], ground: Ground) -> Target | None:
-    """The target of the first active that has one on this turf."""
-    return next((t for a in actives if (t := target_of(a, turf_of(ground)))), None)
+def target_for(actives: Sequence[str], ground: Ground, own: Mapping[str, Target] = NONE) -> Target | None:
+    """The target of the first active that has one on this turf; one that was set for the ground comes before a known one."""
+    return next((t for a in actives if (t := own.get(a.lower()) or target_of(a, turf_of(ground)))), None)
 
 
 @dataclass(frozen=True)
@@ -56,9 +59,8 @@ def cautions(ground: Ground, target: Target | None, on: date, today: date, earli
     said = []
     if target is None:
         said.append("No degree-day target is known for this active on this turf: the label's days must do.")
-    elif target.trust is not Trust.HIGH:
-        how = "from extension tables" if target.trust is Trust.MEDIUM else "a rule of thumb"
-        said.append(f"The target is {how}; keep your own notes of when growth comes back.")
+    elif target.trust in (Trust.MEDIUM, Trust.LOW):
+        said.append(f"The target is {target.trust.text}; keep your own notes of when growth comes back.")
     if turf_of(ground) == "lawn" and target is not None:
         said.append("At lawn height clippings come back more slowly than on a green, and how much more is little studied.")
     if earlier == 1:

@@ -284,7 +284,7 @@ class Clocks(unittest.TestCase):
         self.assertEqual((found.sum, found.missing), (140, 1))
         self.assertIn("1 day could not be counted", found.told(us=False))
         self.assertIn("base 0 °C", found.told(us=False))
-        self.assertIn("base 32 °F", found.told(us=True))
+        self.assertIn("base 0 °C (32 °F)", found.told(us=True))
 
     def test_an_application_ahead_or_before_the_weather(self) -> None:
         assert self.target

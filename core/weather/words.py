@@ -86,10 +86,32 @@ def rainfall(depth: float, us: bool) -> str:
 
 
 def degree_day_sum(total: float, us: bool) -> str:
-    """A sum of degree days [°C·d] in words; no 32 in it, for it is a difference.
+    """A sum of degree days in the trade's unit, °C·d, with °F·d beside it for US accounts; no 32 in it, for it is a difference.
 
     Args:
         total: of degree days [°C d].
-        us: whether to say it in US units.
+        us: whether to say it in °F·d, too.
     """
-    return f"{show_number(round(total * 1.8))} °F·d" if us else f"{show_number(round(total))} °C·d"
+    return f"{show_number(round(total))} °C·d" + (f" ({show_number(round(total * 1.8))} °F·d)" if us else "")
+
+
+def degree_day_part(total: float, goal: float, us: bool) -> str:
+    """A sum of degree days of the one that is waited for.
+
+    Args:
+        total: of degree days so far [°C d].
+        goal: the sum that is waited for [°C d].
+        us: whether to say it in °F·d, too.
+    """
+    beside = f" ({show_number(round(total * 1.8))} of {show_number(round(goal * 1.8))} °F·d)" if us else ""
+    return f"{show_number(round(total))} of {show_number(round(goal))} °C·d{beside}"
+
+
+def degree_day_base(celsius: float, us: bool) -> str:
+    """The base of degree days in the trade's unit.
+
+    Args:
+        celsius: the base [°C].
+        us: whether to say it in °F, too.
+    """
+    return f"base {show_number(round(celsius, 1))} °C" + (f" ({show_number(round(celsius * 1.8 + 32))} °F)" if us else "")

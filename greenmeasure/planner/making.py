@@ -87,7 +87,7 @@ def _far(share: float, text: str) -> PlanEventOut:
 def chosen(problem: Problem, seconds: float) -> Iterator[tuple[float, str] | Optimum]:
     """What the solver chooses, after how far it is; it stops where nobody asks for more."""
     heard: Queue[Progress] = Queue()
-    stopped, found = Event(), list[Optimum | InputError]()
+    stopped, found = Event(), list[Optimum | Exception]()
 
     def watch(progress: Progress) -> bool:
         heard.put(progress)
@@ -96,7 +96,7 @@ def chosen(problem: Problem, seconds: float) -> Iterator[tuple[float, str] | Opt
     def work() -> None:
         try:
             found.append(optimise(problem, seconds, watch))
-        except InputError as fault:
+        except Exception as fault:  # told where it is asked for
             found.append(fault)
 
     last: Progress | None = None
@@ -112,7 +112,7 @@ def chosen(problem: Problem, seconds: float) -> Iterator[tuple[float, str] | Opt
         stopped.set()
         worker.join()
     result = found[0]
-    if isinstance(result, InputError):
+    if isinstance(result, Exception):
         raise result
     yield result
 

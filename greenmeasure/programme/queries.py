@@ -56,8 +56,10 @@ from greenmeasure.programme.words import (
     STANDS,
     day_text,
     differs_text,
+    outings_text,
     sentence,
     total_text,
+    uses_text,
     when_text,
     where_text,
 )
@@ -298,7 +300,8 @@ def _area_year(
         site=site_name(account, area),
         grass=GRASSES[area.grass].name,
         turns=[told[id(p)] for p in turns],
-        totals=_totals(account, area, ahead, year),
+        totals=[*_totals(account, area, ahead, year), *_uses(account, area, ahead, year)],
+        outings=outings_text(*_outings(mine)),
         cost=f"{price:,.2f} {account.currency}" if price is not None else "",
         growth=growth(account, area, year),
     ), price
@@ -338,6 +341,37 @@ def _totals(account: Account, area: Area, ahead: Sequence[Brought], year: int) -
                 share_meant=meant / full,
                 low=usual[0] / full if usual else 0.0,
                 high=usual[1] / full if usual else 0.0,
+            )
+        )
+    return found
+
+
+def _outings(mine: Sequence[Placed]) -> tuple[int, int]:
+    """On how many days of a year's turns somebody was out on an area, and will be."""
+    done = {p.standing.done for p in mine if p.standing.done}
+    ahead = {p.standing.turn.begin or p.standing.turn.about for p in mine if p.stand.open}
+    return len(done), len(ahead)
+
+
+def _uses(account: Account, area: Area, ahead: Sequence[Brought], year: int) -> list[TotalOut]:
+    """How often each product that is still meant goes down in a year, of how often its label allows."""
+    been = [a for a in history(account, area.pk) if a.on.year == year]
+    found = []
+    for card in {b.card.product.pk: b.card for b in ahead}.values():
+        most = card.core.rules.applications_per_season
+        if most is None:
+            continue
+        done = len({a.application or i for i, a in enumerate(been) if a.is_of(card.core)})
+        meant = sum(b.card.product.pk == card.product.pk for b in ahead)
+        full = max(done + meant, most)
+        found.append(
+            TotalOut(
+                name=card.product.name,
+                text=uses_text(done, meant, most),
+                share_done=done / full,
+                share_meant=meant / full,
+                low=0.0,
+                high=most / full,
             )
         )
     return found

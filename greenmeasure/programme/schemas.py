@@ -169,6 +169,7 @@ class AreaYearOut(Out):
     grass: str
     turns: list[TurnOut]
     totals: list[TotalOut]
+    outings: str
     cost: str
     growth: list[float]
 

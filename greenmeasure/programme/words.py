@@ -105,6 +105,18 @@ def total_text(done: float, meant: float, usual: tuple[float, float] | None, us:
     return f"{been} done, {ahead} {unit} to come{between}"
 
 
+def outings_text(done: int, ahead: int) -> str:
+    """On how many days somebody is out on an area in a year; empty where on none."""
+    told = [f"{_many(n, 'day')} {word}" for n, word in ((done, "out so far"), (ahead, "to come")) if n]
+    return joined(told)
+
+
+def uses_text(done: int, meant: int, most: int) -> str:
+    """How often a product goes down in a year, of how often its label allows."""
+    over = "; that is more than its label allows" if done + meant > most else ""
+    return f"{done} done, {meant} to come; {most} a season allowed{over}"
+
+
 def no_such_rate(product: str) -> str:
     """A rate that a product's label does not give in its kind of unit."""
     return f"The label of {product} gives no rate of that kind."

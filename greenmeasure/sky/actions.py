@@ -7,6 +7,7 @@ from django.db import IntegrityError, transaction
 from core.disease.registry import MODELS, of_disease
 from core.disease.threshold import Care, Level, threshold_of
 from core.errors import InputError
+from core.growth.clock import own_target
 from core.label.targets import TARGETS
 from core.units import read_signed
 from core.weather.hours import believable
@@ -21,9 +22,10 @@ from greenmeasure.common.models import seen_by
 from greenmeasure.common.schemas import signed_in
 from greenmeasure.common.versions import Stale, claim, no_version
 from greenmeasure.ground.models import Area
+from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.addresses import address_of, outside
-from greenmeasure.sky.models import HandReading, Rhythm, Station, Watch
-from greenmeasure.sky.schemas import Number
+from greenmeasure.sky.models import HandReading, Hold, Rhythm, Station, Watch
+from greenmeasure.sky.schemas import HoldIn, Number
 from greenmeasure.sky.station_schemas import HandIn, RhythmIn, StationIn, WatchIn
 from greenmeasure.sky.weather import station_of
 
@@ -199,6 +201,37 @@ def save_watch(area: Area, disease: str, data: WatchIn) -> Watch:
             raise Stale from None
         area.account.touch("sky")
     return made
+
+
+def save_hold(area: Area, active: str, data: HoldIn) -> None:
+    """Set how long an active holds on an area; an empty target takes what was set back. Version 0 is of none that is set yet.
+
+    Raises:
+        Stale: it was changed since `data.version`.
+        InputError: no regulator's active, or no target to wait for.
+    """
+    name = active.strip().lower()
+    if not any(c.name.lower() == name for card in cards(area.account).values() for c in card.core.contents):
+        raise InputError("active", active, f"No product on the shelf holds “{active}”.", "Pick a regulator of the list.")
+    own = _optional("own", data.own)
+    target = own_target(name, own, _optional("base", data.base) or 0.0) if own is not None else None
+    row = Hold.objects.filter(area=area, active=name).first()
+    if data.version is None:
+        raise no_version()
+    if (row is None) != (data.version == 0):
+        raise Stale
+    with claim(row, data.version):
+        if target is None:
+            Hold.objects.filter(area=area, active=name).delete()
+        else:
+            made = row or Hold(area=area, active=name)
+            made.sum, made.base = target.sum, target.base.celsius
+            try:
+                with transaction.atomic():
+                    made.save()
+            except IntegrityError:
+                raise Stale from None
+        area.account.touch("sky")
 
 
 # --- what comes back every week ---------------------------------------------------------------------------------

@@ -15,7 +15,7 @@ from greenmeasure.common.versions import against
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import area_of
 from greenmeasure.sky import actions, clocks, files, fit, locks, overview, schools, stations, strip
-from greenmeasure.sky.schemas import ClockOut, FitIn, FitOut, LockOut, LongOut, SchoolsOut, SkyDayOut, SkyOut, StripOut
+from greenmeasure.sky.schemas import ClockOut, FitIn, FitOut, HoldIn, LockOut, LongOut, SchoolsOut, SkyDayOut, SkyOut, StripOut
 from greenmeasure.sky.station_schemas import (
     HandIn,
     HandOut,
@@ -192,6 +192,21 @@ def save_watch(request: HttpRequest, account: Path[str], area_id: Id, disease: W
         actions.save_watch(Area.objects.one(found, area_id), disease, data)
     found.refresh_from_db()
     return stations.watches_out(found, area_id)
+
+
+@router.put("/areas/{area_id}/holds/{active}", response=list[ClockOut], auth=MANAGER)
+def save_hold(request: HttpRequest, account: Path[str], area_id: Id, active: Word, data: HoldIn) -> list[ClockOut]:
+    """Set how long a regulator's active holds on an area, in degree days."""
+    found = account_of(request)
+
+    def stands() -> HoldIn:
+        found.refresh_from_db()
+        return clocks.hold_of(found, area_id, active)
+
+    with against(data, stands):
+        actions.save_hold(Area.objects.one(found, area_id), active, data)
+    found.refresh_from_db()
+    return clocks.all_clocks(found)
 
 
 @router.post("/rhythms", response={201: RhythmOut}, auth=MANAGER)

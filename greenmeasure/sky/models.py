@@ -202,6 +202,22 @@ class Watch(HouseRow):
         return Care(Level(self.susceptible), Level(self.bears), self.history, self.own)
 
 
+class Hold(HouseRow):
+    """The degree days for which a regulator's active holds on an area, as somebody set them [°C·d], over a base [°C]."""
+
+    area = models.ForeignKey("ground.Area", on_delete=models.CASCADE, related_name="holds")
+    active = models.CharField(max_length=80)
+    sum = models.FloatField()
+    base = models.FloatField(default=0)
+    version = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["area", "active"], name="one_hold_an_active")]
+
+    def __str__(self) -> str:
+        return f"{self.active} on {self.area}"
+
+
 def _today() -> date:
     """The day on which a rhythm is set up, at Greenwich."""
     return clock.now().date()

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from greenmeasure.common.bounds import In
-from greenmeasure.common.schemas import FactOut, Out
+from greenmeasure.common.schemas import FactOut, OptionOut, Out
 from greenmeasure.scouting.schemas import ScoutOut
 
 RiskName = Literal["low", "rising", "high", "outside", "too_few"]
@@ -117,8 +117,10 @@ class ClockOut(Out):
     """A regulator on an area: `share` of its target that has run, and where that ends; None where no target is known.
 
     `upto` is the last day that could be counted, before today where the weather ends earlier; `lacks` says why nothing is told
-    of the target. `track` is the share by day from `since` on; `shape` growth over that of untreated turf at shares from 0 in
-    steps of 0.05.
+    of the target. `own` is a target that was set here [°C·d] over a `base` [°C], for an `active`; `offered` the known ones as
+    sum and base; `season` the season's running total and what it was on the day it went down; `together` what is to be minded
+    where several classes are at work. `track` is the share by day from `since` on; `shape` growth over that of untreated turf at
+    shares from 0 in steps of 0.05.
     """
 
     product_id: int | None
@@ -140,6 +142,21 @@ class ClockOut(Out):
     lacks: str
     track: list[float]
     shape: list[float]
+    active: str
+    version: int
+    own: str
+    base: str
+    offered: list[OptionOut]
+    season: str
+    together: str
+
+
+class HoldIn(In):
+    """A target of one's own for an active on an area [°C·d] over a base [°C]; empty for the known one again."""
+
+    version: int | None = None
+    own: float | str = ""
+    base: float | str = "0"
 
 
 class JobOnStripOut(Out):

@@ -1,5 +1,6 @@
 """The sky as one says it: how fresh the weather is, hours, fitness, risks, clocks and what a school would have cost."""
 
+from collections.abc import Sequence
 from datetime import date, datetime, timedelta
 from decimal import Decimal
 from math import isnan
@@ -7,15 +8,16 @@ from zoneinfo import ZoneInfo
 
 from core.days import clock, day
 from core.disease.model import Risk
-from core.growth.clock import REBOUND, Clock, Stage, Target
+from core.growth.clock import REBOUND, TURFS, Clock, Stage, Target
 from core.growth.standing import Calendar
 from core.label.rules import Leaf
 from core.ledger.locks import Forbidden
+from core.readable import joined
 from core.season.replay import School
 from core.units import show_number
 from core.weather.intake import Taken
 from core.weather.windows import WORDS, Fit, Needs, holds, limiting, verdict
-from core.weather.words import breeze, degree_day_sum, rainfall, told, warmth
+from core.weather.words import breeze, degree_day_base, degree_day_part, degree_day_sum, rainfall, told, warmth
 from greenmeasure.common.schemas import FactOut
 from greenmeasure.sky.models import Station
 from greenmeasure.sky.outing import Outing
@@ -254,8 +256,8 @@ def lacks_text(found: Clock | None, target: Target | None, today: date) -> str:
 def clock_sentence(found: Clock | None, target: Target | None, by_days: Calendar, us: bool, today: date) -> str:
     """How far a regulator's hold has run, and when it ends; by the label's days where no clock runs."""
     if found is not None and target is not None and found.upto < today:
-        ends = f"The weather is known to {day(found.upto)} only: the count stands at {degree_day_sum(found.sum, us)}"
-        return f"{ends} of {degree_day_sum(target.sum, us)}. {clock_sentence(None, None, by_days, us, today)}"
+        ends = f"The weather is known to {day(found.upto)} only: the count stands at {degree_day_part(found.sum, target.sum, us)}"
+        return f"{ends}. {clock_sentence(None, None, by_days, us, today)}"
     if found is None or target is None:
         first = f"from {day(by_days.first)}" if by_days.first else ""
         last = f"by {day(by_days.last)}" if by_days.last else ""
@@ -263,7 +265,8 @@ def clock_sentence(found: Clock | None, target: Target | None, by_days: Calendar
         return f"By the label again {span}." if span else "The label gives no days."
     when = ""
     if found.stage is Stage.HOLDS and found.due:
-        spread = f", between {day(found.earliest)} and {day(found.latest)}" if found.earliest and found.latest else ""
+        low, high = found.earliest, found.latest
+        spread = f", between {day(low)} and {day(high)}" if low and high and low != high else ""
         when = f" The target is reached on {day(found.due)}{spread}."
     elif found.stage is Stage.HOLDS:
         when = " The forecast does not reach as far as the target."
@@ -271,6 +274,36 @@ def clock_sentence(found: Clock | None, target: Target | None, by_days: Calendar
         ends = degree_day_sum(REBOUND * target.sum, us)
         when = f" Past {ends} growth rebounds."
     return f"{found.told(us)}{when}"
+
+
+def target_text(t: Target, us: bool) -> str:
+    """A known target in words: its sum, what it was found on, and how well."""
+    return f"{degree_day_sum(t.sum, us)}, {degree_day_base(t.base.celsius, us)}: {TURFS[t.turf]}, {t.trust.text}"
+
+
+def season_text(today: float, then: float | None, on: date, begin: date, base: float, us: bool) -> str:
+    """The season's running total of degree days, and what it was when a regulator went down.
+
+    Args:
+        today: the total so far [°C d].
+        then: the total on that day, None where it was before the season [°C d].
+        on: that day.
+        begin: when the season began.
+        base: what is counted over [°C].
+        us: whether to say it in °F·d, too.
+    """
+    said = f"{degree_day_sum(today, us)} since {day(begin)}, {degree_day_base(base, us)}"
+    return said if then is None else f"{said}; {degree_day_sum(then, us)} on {day(on)}, when it went down"
+
+
+def together_text(product: str, others: Sequence[tuple[str, Clock | None]], own: Clock | None) -> str:
+    """What is to be minded where several classes are at work on one ground."""
+    if not others:
+        return ""
+    ends = sorted((c.due, name) for name, c in (*others, (product, own)) if c and c.due)
+    said = f"With {joined([name for name, _ in others])}: two suppress more than one, and neither holds longer for it."
+    first = f" {ends[0][1]} is the first to run out, on {day(ends[0][0])}." if ends else ""
+    return f"{said}{first} Growth rebounds only once all have run out."
 
 
 STAND_IN = "A product of 14 to 28 days"

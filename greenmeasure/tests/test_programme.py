@@ -6,7 +6,7 @@ from unittest.mock import patch
 from zoneinfo import ZoneInfo
 
 from greenmeasure.programme.models import Step, StepTurn
-from greenmeasure.tests.base import AREA, ApiTest
+from greenmeasure.tests.base import AREA, FEED, ApiTest
 
 NOW = datetime(2026, 5, 20, 10, 20, tzinfo=ZoneInfo("America/New_York"))
 
@@ -43,6 +43,17 @@ class Steps(ProgrammeTest):
         found = self.ask("GET", "programme")
         self.assertIn("Start from an outline", found["sentence"])
         self.assertEqual((found["year"], found["areas"], found["steps"]), (2026, [], []))
+
+    def test_a_year_says_how_often_one_is_out_and_what_labels_allow(self) -> None:
+        """Six turns, one of them done; the label allows four a season."""
+        rules = {"rules": {"applications_per_season": 4}}
+        self.ask("PUT", f"products/{self.feed.pk}", FEED | rules)
+        self.step()
+        self.fed("2026-05-06")
+        area = self.ask("GET", "programme")["areas"][0]
+        self.assertEqual(area["outings"], "1 day out so far and 5 days to come")
+        told = {x["name"]: x["text"] for x in area["totals"]}
+        self.assertEqual(told["Test 20-0-10"], "1 done, 5 to come; 4 a season allowed; that is more than its label allows")
 
     def test_a_step_gives_turns_that_stand_against_the_book(self) -> None:
         """The rate is the one that was typed."""

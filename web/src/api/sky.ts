@@ -204,6 +204,17 @@ export function useSaveWatch(area_id: number) {
   );
 }
 
+export function useSaveHold(area_id: number, active: string) {
+  return useChange((path, body: Schemas["HoldIn"]) =>
+    read(
+      send.PUT("/api/accounts/{account}/sky/areas/{area_id}/holds/{active}", {
+        params: { path: { ...path, area_id, active } },
+        body,
+      }),
+    ),
+  );
+}
+
 export function useAddRhythm() {
   return useChange((path, body: Schemas["RhythmIn"]) =>
     read(send.POST("/api/accounts/{account}/sky/rhythms", { params: { path }, body })),

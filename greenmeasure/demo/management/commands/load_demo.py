@@ -43,9 +43,10 @@ from greenmeasure.scouting.schemas import FollowUpIn, PhotoIn, ScoutIn, SpotIn
 from greenmeasure.shelf.actions import save_lot, save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import LotIn, ProductIn
-from greenmeasure.sky.actions import add_by_hand, add_rhythm, save_station, save_watch
+from greenmeasure.sky.actions import add_by_hand, add_rhythm, save_hold, save_station, save_watch
 from greenmeasure.sky.keeping import keep_forecast, keep_hours
 from greenmeasure.sky.models import Station, Watch
+from greenmeasure.sky.schemas import HoldIn
 from greenmeasure.sky.station_schemas import HandIn, RhythmIn, StationIn, WatchIn
 from greenmeasure.trials.actions import begin, end, keep_scores
 from greenmeasure.trials.models import Plot, Trial
@@ -154,6 +155,8 @@ class Command(BaseCommand):
         area = {a.name: a for a in Area.objects.of(account).kept()}
         for row in given["watches"]:
             save_watch(area[row["area"]], row["disease"], WatchIn(**{k: v for k, v in row.items() if k != "disease"}, version=0))
+        for row in given["holds"]:
+            save_hold(area[row["area"]], row["active"], HoldIn(version=0, own=row["own"], base=row["base"]))
         for row in given["rhythms"]:
             add_rhythm(account, RhythmIn(**row, area_id=area[row["area"]].pk if "area" in row else None))
         account.rhythms.update(since=given["rhythms_since"])

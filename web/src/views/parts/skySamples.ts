@@ -84,6 +84,15 @@ const clock: Schemas["ClockOut"] = {
   lacks: "",
   cautions: [],
   track: Array.from({ length: 24 }, (_, i) => i / 13),
+  active: "trinexapac-ethyl",
+  version: 0,
+  own: "",
+  base: "0",
+  offered: [
+    { key: "200/0", text: "200 °C·d (360 °F·d), base 0 °C (32 °F): greens of cool grass, published" },
+  ],
+  season: "2,140 °C·d (3,852 °F·d) since 1 January, base 0 °C (32 °F)",
+  together: "",
   shape: [1, 0.9, 0.8, 0.9, 1],
 };
 

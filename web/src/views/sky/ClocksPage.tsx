@@ -1,8 +1,9 @@
 import { scaleLinear } from "d3-scale";
+import { Fragment } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useClocks, useSky } from "../../api/sky";
-import { useAccount } from "../../app/session";
+import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { dayOf } from "../../parts/days";
 import { Empty } from "../../parts/Empty";
@@ -13,6 +14,8 @@ import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { Waiting } from "../../parts/Waiting";
+import { HoldForm } from "./HoldForm";
+import { OneAxis } from "./OneAxis";
 import { skyParts } from "./skyParts";
 
 const Two = styled.div`
@@ -70,14 +73,22 @@ export function ClocksPage() {
               the application against its target, and the label’s days beside it.
             </Empty>
           )}
-          {list.map((c) => (
-            <Clock key={`${c.area_id} ${c.product}`} clock={c} />
+          {list.map((c, i) => (
+            <Fragment key={`${c.area_id} ${c.product}`}>
+              <Clock clock={c} />
+              {stacked(list, c) && list.findIndex((x) => x.area_id === c.area_id) === i && (
+                <OneAxis clocks={list.filter((x) => x.area_id === c.area_id)} />
+              )}
+            </Fragment>
           ))}
         </Page>
       )}
     </Waiting>
   );
 }
+
+const stacked = (list: Schemas["ClockOut"][], c: Schemas["ClockOut"]) =>
+  list.filter((x) => x.area_id === c.area_id && x.track.length > 1).length > 1;
 
 function sentence(list: Schemas["ClockOut"][]) {
   if (!list.length) return "No growth regulator is at work.";
@@ -91,6 +102,7 @@ function sentence(list: Schemas["ClockOut"][]) {
 const date = (on: string | null) => on && dayOf(on);
 
 function Clock({ clock: c }: { clock: Schemas["ClockOut"] }) {
+  const may = useMay("manager");
   const spread =
     c.earliest && c.latest && c.earliest !== c.latest ? `${date(c.earliest)} to ${date(c.latest)}` : "";
   const label = [
@@ -108,9 +120,12 @@ function Clock({ clock: c }: { clock: Schemas["ClockOut"] }) {
               ["By degree days", c.lacks || (c.due ? date(c.due) : "beyond the forecast")],
               ["Its spread", spread],
               ["By the label", label.filter(Boolean).join(", ")],
+              ["Running total", c.season],
               ["The house", c.school],
             ]}
           />
+          {c.together && <Hint style={{ marginTop: 6 }}>{c.together}</Hint>}
+          {may && c.active && <HoldForm key={c.version} clock={c} />}
           {c.cautions.map((x) => (
             <Hint key={x} style={{ marginTop: 6 }}>
               {x}

@@ -120,7 +120,9 @@ function Whole({ data, onYear }: { data: Programme; onYear: (year: string) => vo
             <Year key={a.area_id} aria-label={a.area}>
               <h3>
                 {a.area}
-                <small>{[a.site, a.grass, a.cost && `${a.cost} to come`].filter(Boolean).join(", ")}</small>
+                <small>
+                  {[a.site, a.grass, a.outings, a.cost && `${a.cost} to come`].filter(Boolean).join(", ")}
+                </small>
               </h3>
               <YearStrip
                 area={a}

@@ -13,10 +13,13 @@ from playwright.sync_api import expect
 from e2e.base import PHONE, BrowserTest
 from greenmeasure.accounts.models import Account
 from greenmeasure.scouting.models import Scouting
+from greenmeasure.shelf.actions import save_product
+from greenmeasure.shelf.schemas import ProductIn
 from greenmeasure.sky import providers
 from greenmeasure.sky.fetching import fetch, wanted
 from greenmeasure.sky.models import Reading, Station
 from greenmeasure.tests.base import make_account
+from greenmeasure.tests.test_clocks import REGULATOR
 from greenmeasure.tests.test_due import FUNGICIDES
 from sims.weather_service import Service
 
@@ -315,3 +318,31 @@ class Due(SkyBrowser):
         expect(self.page.locator("[data-watch=dollar_spot]")).to_contain_text("99 % probability")
         self.go("season")
         expect(self.page.locator("[data-due$=dollar_spot]")).to_have_count(0)
+
+
+class Holds(SkyBrowser):
+    def test_a_target_of_ones_own_is_set_and_taken_back(self) -> None:
+        """On a phone: 300 °C·d in place of the known one, which comes back at a press."""
+        made = save_product(self.account, ProductIn(**REGULATOR))
+        green = self.account.areas.get()
+        part = {"area_id": green.pk, "doses": [{"row_id": made.rates.get().pk, "rate": {"value": 5, "unit": "fl_oz/acre"}}]}
+        job = {"mix": [{"product_id": made.pk, "target": ""}], "machine_id": self.account.machines.get(kind="sprayer").pk}
+        job |= {"passes": 1, "parts": [part], "on": "2026-08-06", "clock": "08:00"}
+        done = {"job": job, "finish": {"used": [{"amount": {"value": "0.8", "unit": "fl_oz"}}]}, "reason": "It was so."}
+        answer = self.client.post("/api/accounts/alder/rounds/done", json.dumps(done), content_type="application/json")
+        self.assertEqual(answer.status_code, 201, answer.content)
+        self.station()
+        self.page.set_viewport_size(PHONE)
+        self.go("sky/clocks")
+        self.button("Set how long Slow ME holds on North green").click()
+        self.fill("Again after, °C·d", "3")
+        self.button("Count by it").click()
+        expect(self.page.get_by_role("textbox", name="Again after, °C·d")).to_be_focused()
+        self.fill("Again after, °C·d", "300")
+        self.button("Count by it").click()
+        expect(self.page.get_by_text("of 300 °C·d").first).to_be_visible()
+        self.button("Set how long Slow ME holds on North green").click()
+        self.button("The known one again").click()
+        expect(self.page.get_by_text("of 300 °C·d")).to_have_count(0)
+        over = self.page.evaluate("() => document.documentElement.scrollWidth - innerWidth")
+        self.assertLessEqual(over, 0)

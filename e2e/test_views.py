@@ -91,6 +91,7 @@ class Views(BrowserTest):
             ("season", "Due and coming"),
             ("season/programme?year=2026", "Iron before the cup"),
             ("season/programme/step/new", "Add the step"),
+            ("season/plan", "Make the plan"),
             ("passes", "It is walked"),
             (f"reckon?{urlencode({'job': json.dumps(job)})}", "What it brings"),
             ("reckon/back", "What is known"),

@@ -38,6 +38,7 @@ const Stem = styled.button`
 const Ends = styled.div`
   display: flex;
   justify-content: space-between;
+  margin-bottom: 10px;
   font-size: ${t.s13};
   color: ${t.soft};
 `;

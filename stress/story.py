@@ -535,6 +535,13 @@ def _programme(area: int, feed: Any, today: date) -> Told:
     yield Call("set_turn", body=turn | {"skipped": True})
     yield Call("set_turn", body=turn)
     yield Call("adopt_outline", body={"key": "cool_easy", "year": today.year + 1, "area_ids": [area]})
+    for spot in ("one", "two", "three"):
+        yield Call("add_soil_reading", {"area_id": area}, body={"spot": spot, "taken_on": str(today), "ph": 7.6})
+    sulfur = {"name": "Sulfur", "kind": "amendment", "formulation": "GR", "rates": [{"phrase": "1 to 5 lb per 1,000 sq ft"}]}
+    sulfur |= {"contents": [{"name": "S", "basis": "S", "amount": 90, "unit": "%"}]}
+    yield Call("add_product", body=sulfur)
+    ph = {"texture": "sand", "start": str(today), "target": "6.5"}
+    yield Call("adopt_soil_plan", body={"area_id": area, "plan": ph})
     yield Call("copy_programme", body={"from_year": today.year, "year": today.year + 2})
     yield Call("read_programme", query={"year": str(today.year)})
     yield Call("remove_event", {"event_id": event})

@@ -220,12 +220,17 @@ def options() -> GroundOptionsOut:
 
 
 def ph_plan(account: Account, area_id: int, data: PhPlanIn) -> PhPlanOut:
+    """The pH plan of an area from its readings, in words. Raises as `core.soil.ph.plan_ph`."""
+    return plan_ph_out(planned_ph(account, area_id, data), account.us)
+
+
+def planned_ph(account: Account, area_id: int, data: PhPlanIn) -> PhPlan:
     """The pH plan of an area from its readings. Raises as `core.soil.ph.plan_ph`."""
     area = Area.objects.one(account, area_id)
     readings = [PhReading(r.spot, r.taken_on, r.ph) for r in area.soil.all()]
     depth = quantity_in("depth", given, LENGTH).base if (given := filled(data.depth)) else TABLE_DEPTH_SULFUR
     target = number_in("target", data.target) if data.target not in (None, "") else None
-    found = plan_ph(
+    return plan_ph(
         readings,
         texture=data.texture or area.texture,
         grass=area.grass,
@@ -239,7 +244,6 @@ def ph_plan(account: Account, area_id: int, data: PhPlanIn) -> PhPlanOut:
         target=target,
         house=area.site.house_rules,
     )
-    return plan_ph_out(found, account.us)
 
 
 def _percent(field: str, given: float | str) -> float:

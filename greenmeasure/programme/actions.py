@@ -12,6 +12,7 @@ from core.grasses import GRASSES
 from core.label.match import lists
 from core.label.product import Kind
 from core.label.rate import RateUnit
+from core.ledger.amendments import is_sulfur
 from core.readable import joined
 from core.season.outlines import OUTLINES, Sketch, fits
 from core.season.steps import Timing, When, same_day
@@ -22,12 +23,21 @@ from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.schemas import filled, number_in, quantity_in, rate_in, signed_in
 from greenmeasure.common.versions import claim
 from greenmeasure.ground.models import Area
-from greenmeasure.ground.queries import areas
+from greenmeasure.ground.queries import areas, planned_ph
 from greenmeasure.ledger.booked import history
 from greenmeasure.ledger.meant import steps
 from greenmeasure.programme.models import Event, Step, StepArea, StepProduct, StepTurn
 from greenmeasure.programme.queries import findings, turn_of
-from greenmeasure.programme.schemas import CopyIn, SeasonOutlineIn, StepEventIn, StepIn, StepProductIn, TurnIn, WhenIn
+from greenmeasure.programme.schemas import (
+    CopyIn,
+    SeasonOutlineIn,
+    SoilStepsIn,
+    StepEventIn,
+    StepIn,
+    StepProductIn,
+    TurnIn,
+    WhenIn,
+)
 from greenmeasure.programme.words import no_such_rate
 from greenmeasure.shelf.queries import Card, card_of, cards
 
@@ -334,6 +344,54 @@ PER_FOOT = RateUnit.from_key("lb/kft2:N")
 """What outlines give nitrogen in."""
 LIQUID = 0.3
 """Nitrogen above which a feeding is a granule's [lb/1000 ft²] (common practice, no source)."""
+
+
+SOIL_GRACE = 14
+"""Days that a step of a pH plan may wait: soil is in no haste (ours)."""
+
+
+def adopt_soil(account: Account, user: User, data: SoilStepsIn) -> int:
+    """Put the steps of a pH plan into the programme of their years, with the shelf's sulfur or lime; the first one's year.
+
+    Steps of a soil's plan that stand already and are not done make place.
+
+    Raises:
+        InputError: as `core.soil.ph.plan_ph`, or the plan has no steps, or nothing on the shelf does it.
+    """
+    plan = planned_ph(account, data.area_id, data.plan)
+    if not plan.steps:
+        raise InputError("area_id", data.area_id, plan.sentence, "There is nothing to put down.")
+    lower = plan.verdict == "lower"
+    every = [c for c in cards(account).values() if c.product.archived_at is None and _amends(c, lower)]
+    if not every:
+        what = "elemental sulfur" if lower else "lime"
+        raise InputError("area_id", data.area_id, f"There is no {what} on the shelf.", "Add its card first.")
+    area, name = areas(account)[data.area_id], LOWER if lower else RAISE
+    with transaction.atomic():
+        Step.objects.of(account).filter(name=name, areas__area=area, year__gte=plan.steps[0].on.year, turns=None).delete()
+        for s in plan.steps:
+            when = When(Timing.DATED, s.on, s.on, grace=SOIL_GRACE)
+            made = Step.objects.create(
+                account=account, name=name, year=s.on.year, when=stored(when), why=plan.sentence[:300], by=str(user)
+            )
+            StepArea.objects.create(step=made, area=area)
+            rate = s.per_m2 / AMENDED_IN.size
+            StepProduct.objects.create(
+                step=made, position=0, product=every[0].product, target=PH, rate_value=rate, rate_unit=AMENDED_IN.key
+            )
+        account.touch("programme")
+    return plan.steps[0].on.year
+
+
+LOWER, RAISE, PH = "Sulfur for the pH", "Lime for the pH", "Soil pH"
+AMENDED_IN = RateUnit.from_key("lb/kft2")
+"""What the steps of a pH plan are given in."""
+
+
+def _amends(card: Card, lower: bool) -> bool:
+    """Whether a product moves a soil's pH the way that is wanted: elemental sulfur lowers it, lime raises it."""
+    listed = any(lists(r, "soil_ph") for r in card.label_rows)
+    return is_sulfur(card.core) if lower else card.core.is_a(Kind.AMENDMENT) and listed and not is_sulfur(card.core)
 
 
 def copy_year(account: Account, user: User, data: CopyIn) -> list[Step]:

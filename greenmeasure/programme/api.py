@@ -14,6 +14,7 @@ from greenmeasure.programme.schemas import (
     ProgrammeAsked,
     ProgrammeOut,
     SeasonOutlineIn,
+    SoilStepsIn,
     StepEventIn,
     StepIn,
     StepOptionsOut,
@@ -105,6 +106,13 @@ def adopt_outline(request: HttpRequest, account: Path[str], data: SeasonOutlineI
     found = account_of(request)
     actions.adopt(found, user_of(request), data)
     return 201, queries.programme(found, data.year)
+
+
+@router.post("/soil", response={201: ProgrammeOut}, auth=MANAGER)
+def adopt_soil_plan(request: HttpRequest, account: Path[str], data: SoilStepsIn) -> tuple[int, ProgrammeOut]:
+    """Put the steps of a pH plan into the programme."""
+    found = account_of(request)
+    return 201, queries.programme(found, actions.adopt_soil(found, user_of(request), data))
 
 
 @router.post("/copies", response={201: ProgrammeOut}, auth=MANAGER)

@@ -9,6 +9,7 @@ from core.season.steps import Timing
 from greenmeasure.common.bounds import Id, In, Word
 from greenmeasure.common.findings import FindingOut
 from greenmeasure.common.schemas import FactOut, Line, Name, OptionOut, Out, QuantityIn, QuantityOut, RateOut
+from greenmeasure.ground.schemas import PhPlanIn
 
 Number = float | str
 StandName = Literal["late", "due", "coming", "later", "waiting", "done", "skipped", "missed"]
@@ -242,6 +243,13 @@ class SeasonOutlineIn(In):
     key: Word
     year: Annotated[int, Field(ge=2000, le=2100)]
     area_ids: Annotated[list[Id], Field(max_length=400)] = []
+
+
+class SoilStepsIn(In):
+    """A pH plan of an area, as the soil's page asks for it, whose steps are to stand in the programme."""
+
+    area_id: Id
+    plan: PhPlanIn
 
 
 class CopyIn(In):

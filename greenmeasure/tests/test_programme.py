@@ -222,3 +222,45 @@ class Years(ProgrammeTest):
         body = {"version": feed["version"], "name": "Feed", "when": when, "area_ids": [self.area.pk]}
         changed = self.ask("PUT", f"programme/steps/{feed['id']}", body)
         self.assertIn("Was: test 20-0-10", changed["differs"])
+
+
+class SoilSteps(ProgrammeTest):
+    """A pH plan's steps in the programme, with the shelf's sulfur, its rate the plan's and held by the gate."""
+
+    plan = {"texture": "sand", "start": "2026-05-20", "target": "6.5", "purity": "90"}
+
+    def setUp(self) -> None:
+        super().setUp()
+        for spot in ("a", "b", "c"):
+            reading = {"spot": spot, "taken_on": "2026-05-01", "ph": 7.5}
+            self.ask("POST", f"areas/{self.area.pk}/soil", reading, 201)
+
+    def sulfur(self) -> None:
+        card = {
+            "name": "Sulfur 90",
+            "kind": "amendment",
+            "formulation": "GR",
+            "contents": [{"name": "S", "basis": "S", "amount": 90, "unit": "%"}],
+            "rates": [{"phrase": "1 to 5 lb per 1,000 sq ft", "target": "Soil pH"}],
+        }
+        self.ask("POST", "products", card, 201)
+
+    def test_they_become_steps_of_their_years_once(self) -> None:
+        self.sulfur()
+        told = self.ask("POST", f"areas/{self.area.pk}/ph", self.plan)
+        body = {"area_id": self.area.pk, "plan": self.plan}
+        for _ in range(2):  # pressed again it takes its own place
+            self.ask("POST", "programme/soil", body, 201)
+        made = Step.objects.filter(name="Sulfur for the pH")
+        self.assertEqual(sorted(s.when["begin"] for s in made), sorted(s["on"] for s in told["steps"]))
+        turns = [t for year in {s.year for s in made} for t in self.turns(year) if t["name"] == "Sulfur for the pH"]
+        self.assertEqual(len(turns), len(told["steps"]))
+        self.assertEqual([t["refused"] for t in turns if t["refused"]], [])
+        self.assertIn("lb/1000 ft²", turns[0]["mix"])
+
+    def test_without_a_product_or_a_need_it_says_so(self) -> None:
+        body = {"area_id": self.area.pk, "plan": self.plan}
+        told = self.ask("POST", "programme/soil", body, 422)
+        self.assertIn("no elemental sulfur on the shelf", told["message"])
+        self.ask("POST", "programme/soil", {"area_id": self.area.pk, "plan": self.plan | {"target": "7.5"}}, 422)
+        self.assertEqual(Step.objects.count(), 0)

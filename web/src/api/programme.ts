@@ -90,6 +90,12 @@ export function useAdoptOutline() {
   );
 }
 
+export function useAdoptSoil() {
+  return useChange((path, body: Schemas["SoilStepsIn"]) =>
+    read(send.POST("/api/accounts/{account}/programme/soil", { params: { path }, body })),
+  );
+}
+
 export function useCopyYear() {
   return useChange((path, body: Schemas["CopyIn"]) =>
     read(send.POST("/api/accounts/{account}/programme/copies", { params: { path }, body })),

@@ -21,6 +21,7 @@ import { Waiting } from "../../../parts/Waiting";
 import { Working } from "../../../parts/Working";
 import { depthUnits } from "../../../parts/units";
 import { areaParts } from "../areaParts";
+import { IntoProgramme } from "./IntoProgramme";
 import { PhRule } from "./PhRule";
 import { SampleForm } from "./SampleForm";
 import { Samples } from "./Samples";
@@ -187,6 +188,7 @@ export function SoilPage() {
                         </li>
                       ))}
                     </Steps>
+                    {may && body && <IntoProgramme area={a.id} plan={body} />}
                   </>
                 )}
               </Section>

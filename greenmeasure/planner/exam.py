@@ -84,7 +84,9 @@ def _row(key: str, found: list[Fared], currency: str, by_cost: bool) -> ExamRowO
         key=key,
         name=NAMES[key][0],
         applications=range_text(times[0], median(times), times[-1]) if times[0] != times[-1] else f"{times[0]}",
-        cost=money(cost[0], currency, by_cost) if cost[0] == cost[-1] else range_text(cost[0], median(cost), cost[-1]),
+        cost=money(cost[0], currency, by_cost)
+        if cost[0] == cost[-1]
+        else f"{range_text(cost[0], median(cost), cost[-1])} {currency if by_cost else 'kg'}",
         bare=range_text(low, middle, high),
         low=low,
         middle=middle,

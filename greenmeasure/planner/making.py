@@ -55,12 +55,14 @@ def _made(account: Account, ask: Ask) -> Iterator[PlanEventOut]:
             yield _far(*heard)
     assert best
     notes: list[str] = []
+    out: set[Choice] = set()
+    against = kept_out(year, best.chosen)
     for _ in range(AGAIN):
-        against = kept_out(year, best.chosen)
         if not against:
             break
-        best = mended(year.problem, best, against)
-    against = kept_out(year, best.chosen)
+        out |= against.keys()
+        best = mended(without(year.problem, out), best, against)
+        against = kept_out(year, best.chosen)
     if against:
         notes = [
             left_out(year.of(i).product.name, year.areas[year.problem.options[i].area].name, year.on(day), why)
@@ -127,13 +129,13 @@ def _last(heard: "Queue[Progress]") -> Progress | None:
 
 
 def kept_out(year: Year, plan: Sequence[Choice]) -> dict[Choice, str]:
-    """What of a plan the gate refuses with all the rest of it in the ledger, and why."""
+    """What of a plan the gate refuses with the rest of it in the ledger, and why; of two that clash the first."""
     anew = [c for c in plan if c not in year.problem.fixed]
     down = {c: meant_of(year.areas[year.problem.options[c[0]].area], year.of(c[0]), year.on(c[1])) for c in anew}
     found: dict[Choice, str] = {}
     for c in anew:
         area, on = year.areas[year.problem.options[c[0]].area], year.on(c[1])
-        more = tuple(a for other, a in down.items() if other != c)
+        more = tuple(a for other, a in down.items() if other != c and other not in found)
         said = refused(year.account, area, year.of(c[0]), on, bears(year.account, area, on, year.besides, more))
         if said:
             found[c] = said[0].sentence
@@ -148,9 +150,9 @@ def mended(problem: Problem, best: Optimum, against: Collection[Choice]) -> Opti
     return Optimum(found.chosen, found.tally, max(0.0, found.tally.total - least))
 
 
-def without(problem: Problem, against: Sequence[Choice]) -> Problem:
-    """A problem in which what the gate refused may not be chosen; the later of each two that clash."""
+def without(problem: Problem, against: Collection[Choice]) -> Problem:
+    """A problem in which what the gate refused may not be chosen."""
     options = list(problem.options)
-    for i, day in against[-1:] if len(against) == 2 else against:
+    for i, day in against:
         options[i] = replace(options[i], days=(options[i].days or frozenset()) - {day})
     return replace(problem, options=tuple(options))

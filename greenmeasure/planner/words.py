@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import date
+from math import isfinite
 
 from core.days import day
 from core.label.targets import TARGETS
@@ -86,6 +87,8 @@ def proof_text(proven: bool, gap: float, told: Tally, currency: str, by_cost: bo
     """How good a plan is known to be."""
     if proven:
         return "No plan within the rules costs less, risk counted."
+    if not isfinite(gap):
+        return "How much cheaper another plan could be is not known."
     share = gap / told.total if told.total else 0.0
     return f"Another plan could be cheaper by {money(gap, currency, by_cost)} at the most ({share:.0%} of all, risk counted)."
 

@@ -158,6 +158,19 @@ class Made(PlannerTest):
         dear = [b["why"] for b in self.plan(feed=False, risk_days="30")["bare"]]
         self.assertTrue(any("worth less than it costs" in w for w in dear), dear)
 
+    def test_what_the_model_does_not_know_the_gate_keeps_out(self) -> None:
+        """A label keeps the two apart by 40 days, cover lasts 21: a plan made without knowing it passes the gate all the same."""
+        beta = Product.objects.get(name="Beta SC")
+        beta.rules["incompatible"][0]["days"] = 40
+        beta.save()
+        self.account.touch("shelf")
+        with patch("greenmeasure.planner.facts.apart_days", return_value=0):
+            found = self.plan(feed=False)
+        one, other = self.days(found, "Alpha SC"), self.days(found, "Beta SC")
+        self.assertTrue(one or other)
+        self.assertTrue(all(abs((a - b).days) >= 40 for a in one for b in other), (one, other))
+        self.take(found, feed=False)
+
     def test_nobody_listening_ends_it(self) -> None:
         from greenmeasure.planner.facts import ask_in
         from greenmeasure.planner.making import made

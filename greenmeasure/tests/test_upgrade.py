@@ -335,6 +335,37 @@ class Works(SimpleTestCase):
         self.assertNotIn("sky_scouting", tables)
 
 
+class Programmes(SimpleTestCase):
+    """The landing of programmes: steps, their turns moved and skipped, events, a copied year; no plan had been made yet."""
+
+    def test_steps_stay_what_somebody_set_and_can_be_read(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            before = sqlite3.connect(":memory:")
+            before.executescript((DATA / "programme.sql").read_text(encoding="utf-8"))
+            asked = 'select id, name, year, "when", event_id, copied_id from programme_step order by id'
+            turns = 'select step_id, area_id, number, "on", skipped, why from programme_stepturn order by id'
+            was = [before.execute(q).fetchall() for q in (asked, turns)]
+            database = brought_up("programme", Path(folder))
+            with sqlite3.connect(database) as held:
+                now = [held.execute(q).fetchall() for q in (asked, turns)]
+                self.assertEqual(held.execute("select distinct made from programme_step").fetchall(), [(0,)])
+                self.assertEqual(held.execute("select count(*) from sky_hold").fetchone(), (0,))
+            told = json.loads(run("-c", PROGRAMME, database=database))
+        self.assertEqual((now, [len(rows) for rows in was]), (was, [6, 2]))
+        self.assertEqual({t["stand"] for a in told["areas"] for t in a["turns"]} & {"skipped"}, {"skipped"})
+        self.assertEqual(sorted(s["name"] for s in told["steps"]), ["Before the day", "Spoon feed", "When it cools"])
+
+
+PROGRAMME = """
+import json
+import django
+django.setup()
+from greenmeasure.accounts.models import Account
+from greenmeasure.programme.queries import programme
+print(json.dumps(programme(Account.objects.get(slug="alder"), 2026).model_dump(mode="json")))
+"""
+
+
 class BringUpToDate(SimpleTestCase):
     """What `make demo` and `make serve` say where a database cannot be brought up to date."""
 

@@ -19,14 +19,13 @@ REGULATOR: dict[str, Any] = {
 class ClockTest(SkyTest):
     def setUp(self) -> None:
         super().setUp()
-        made = self.ask("POST", "products", REGULATOR, 201)
-        job = self.job(
-            product_id=made["id"],
-            row_id=made["rates"][0]["id"],
-            rate={"value": 5, "unit": "fl_oz/acre"},
-            on="2026-08-06",
-            clock="08:00",
-        )
+        self.put_down(REGULATOR, "2026-08-06")
+
+    def put_down(self, card: dict[str, Any], on: str) -> None:
+        """Add a regulator's card, and note that it went down at eight."""
+        made = self.ask("POST", "products", card, 201)
+        rate = {"value": 5, "unit": "fl_oz/acre"}
+        job = self.job(product_id=made["id"], row_id=made["rates"][0]["id"], rate=rate, on=on, clock="08:00")
         used = {"used": [{"amount": {"value": "0.8", "unit": "fl_oz"}}]}
         self.ask("POST", "rounds/done", {"job": job, "finish": used, "reason": "It was so."}, 201)
 
@@ -113,16 +112,7 @@ class OwnTargets(ClockTest):
             "contents": [{"name": "paclobutrazol", "basis": "active", "amount": 22, "unit": "%"}],
             "group_code": "Class B",
         }
-        made = self.ask("POST", "products", other, 201)
-        job = self.job(
-            product_id=made["id"],
-            row_id=made["rates"][0]["id"],
-            rate={"value": 5, "unit": "fl_oz/acre"},
-            on="2026-08-10",
-            clock="08:00",
-        )
-        used = {"used": [{"amount": {"value": "0.8", "unit": "fl_oz"}}]}
-        self.ask("POST", "rounds/done", {"job": job, "finish": used, "reason": "It was so."}, 201)
+        self.put_down(other, "2026-08-10")
         self.ask("PUT", self.path(), {"version": 0, "own": "60"})  # it has run out by far
         found = {c["product"]: c for c in self.ask("GET", "sky/clocks")}
         self.assertEqual((found["Slow ME"]["stage"], found["Root SC"]["stage"]), ("ended", "none"))  # by the label's days

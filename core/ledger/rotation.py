@@ -17,6 +17,8 @@ from core.label.rules import Incompatible
 from core.ledger.history import Applied, Standing, turn
 from core.schools import PLAIN, House
 
+IN_A_ROW = 2
+"""How often a single-site group may follow itself where its label does not say (FRAC general guidance, from memory)."""
 HELPERS = (Kind.ADJUVANT, Kind.COLOURANT, Kind.CONDITIONER)
 """What helps the spray is no partner of what it carries."""
 
@@ -54,7 +56,7 @@ def rotation(product: Product, plan: Applied, past: Sequence[Applied], house: Ho
     """Groups repeated, against the label's limit, which refuses, and the house's, which warns."""
     if not product.is_a(Kind.FUNGICIDE):
         return []
-    by_house = 1 if plan.curative and house.of("next_curative") == "change_always" else 2
+    by_house = 1 if plan.curative and house.of("next_curative") == "change_always" else IN_A_ROW
     label = product.rules.consecutive
     found = []
     for code, run in in_a_row(plan, past).items():

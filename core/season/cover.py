@@ -67,6 +67,16 @@ def at_risk(values: Floats, threshold: float) -> Flags:
     return np.asarray(np.nan_to_num(values, nan=-np.inf) >= threshold * (1 - 1e-9))
 
 
+USUAL_INTERVAL = 14
+"""Days of cover where a label gives no interval (common practice, no source)."""
+
+
+def middle(interval: tuple[int | None, int | None]) -> int:
+    """The middle of a label's interval [d], a fortnight where it gives none."""
+    low, high = interval
+    return round(((low or high or USUAL_INTERVAL) + (high or low or USUAL_INTERVAL)) / 2)
+
+
 def reaches(applied: Applied, day: date) -> bool:
     """Whether an application may cover a day or one after it, by the longest interval of its label."""
     return applied.on + timedelta(days=max(applied.interval[0] or 0, applied.interval[1] or 0)) >= day

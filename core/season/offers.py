@@ -20,13 +20,11 @@ from core.rates.cost import cost
 from core.rates.dose import dose
 from core.schools import House
 from core.season.choose import Candidate
-from core.season.cover import protects
+from core.season.cover import middle, protects
 from core.units import Quantity
 
 NITROGEN = "N"
 """The target of what feeds, beside diseases by their keys."""
-USUAL_INTERVAL = 14
-"""Days of cover where a label gives no interval (common practice, no source)."""
 NEVER = date.min
 """The day of what has none yet."""
 QUICK_DAYS = 35
@@ -56,8 +54,7 @@ class Offer:
         """For how many days it covers, its own first."""
         if NITROGEN in self.covers:
             return feeds(self.product)
-        low, high = self.row.interval
-        return round(((low or high or USUAL_INTERVAL) + (high or low or USUAL_INTERVAL)) / 2)
+        return middle(self.row.interval)
 
     @property
     def least(self) -> int:

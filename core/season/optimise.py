@@ -48,6 +48,7 @@ class Progress:
     least: float | None
 
 
+UNKNOWN = Progress(None, None)
 Watch = Callable[[Progress], bool]
 """Told how far a search is, now and then; it is ended where the answer is False."""
 
@@ -110,7 +111,10 @@ class _Model:
                 if not watch(Progress(best, least)):
                     event.interrupt()
 
-            solver.cbMipInterrupt += heard
+            if any(self.whole):
+                solver.cbMipInterrupt += heard
+            else:
+                solver.cbSimplexInterrupt += heard
         solver.run()
         info, status = solver.getInfo(), solver.getModelStatus()
         values = list(solver.getSolution().col_value) if info.primal_solution_status == 2 else None  # 2: it keeps every row
@@ -171,7 +175,7 @@ def optimise(problem: Problem, seconds: float = SECONDS, watch: Watch | None = N
     if len(problem.areas) < 2 or sum(len(o.all_days(problem.days)) for o in problem.options) <= WHOLE:
         return _solved(problem, seconds, watch, 0.0)
     with ThreadPoolExecutor(1) as beside:  # on a core of its own: the least that any plan costs
-        least = beside.submit(_relaxed, problem, seconds)
+        least = beside.submit(_relaxed, problem, seconds, watch)
         chosen = tuple(sorted(_by_areas(problem, seconds, watch), key=_in_order))
         told, bound = tally(problem, chosen), least.result()
     return Optimum(chosen, told, math.inf if bound is None else max(0.0, told.total - bound))
@@ -185,12 +189,12 @@ TURNS = 4
 """How often each area is planned anew with what the others do, at the most (ours)."""
 
 
-def _relaxed(problem: Problem, seconds: float) -> float | None:
+def _relaxed(problem: Problem, seconds: float, watch: Watch | None) -> float | None:
     """The least that any plan costs, by letting choices be made in part; None where that is not known in time."""
     model, worth = _Model(), _worth(problem)
     _program(model, problem)
     model.whole = [0] * len(model.whole)
-    solved = model.solve(_Limits(seconds, 0.0), None, worth)
+    solved = model.solve(_Limits(seconds, 0.0), watch and (lambda _: watch(UNKNOWN)), worth)
     return None if solved.values is None or not solved.done else worth + math.fsum(map(mul, model.costs, solved.values))
 
 
@@ -255,7 +259,7 @@ def _by_areas(problem: Problem, seconds: float, watch: Watch | None) -> list[Cho
             others = [c for c in best if problem.options[c[0]].area != area]
             share = problem.outing / len(problem.areas) if not turn else problem.outing
             try:
-                found = [*others, *_alone(problem, area, others, share, left)]
+                found = [*others, *_alone(problem, area, others, share, left, watch)]
             except InputError:
                 continue
             if not broken(problem, found) and (cost := tally(problem, found).total) < total:
@@ -265,7 +269,9 @@ def _by_areas(problem: Problem, seconds: float, watch: Watch | None) -> list[Cho
     return best
 
 
-def _alone(problem: Problem, area: str, others: Sequence[Choice], outing: float, seconds: float) -> list[Choice]:
+def _alone(
+    problem: Problem, area: str, others: Sequence[Choice], outing: float, seconds: float, watch: Watch | None
+) -> list[Choice]:
     """The best plan of one area with what the others do."""
     own = [i for i, o in enumerate(problem.options) if o.area == area]
     options, fixed = [problem.options[i] for i in own], [(own.index(i), d) for i, d in problem.fixed if i in own]
@@ -284,7 +290,8 @@ def _alone(problem: Problem, area: str, others: Sequence[Choice], outing: float,
         outing=outing,
         fixed=tuple(fixed),
     )
-    return [(own[i], d) for i, d in _solved(part, seconds, None, NEAR).chosen if i < len(own)]
+    asks = watch and (lambda _: watch(UNKNOWN))
+    return [(own[i], d) for i, d in _solved(part, seconds, asks, NEAR).chosen if i < len(own)]
 
 
 def _cover(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from core.ledger.history import Applied
-from core.season.cover import at_risk, cover_of, covered_days, pressures
+from core.season.cover import at_risk, cover_of, covered_days, middle, pressures
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -52,8 +52,7 @@ class Season:
 
 def by_calendar(season: Season, spray: Applied, price: Decimal | None) -> School:
     """Every label interval from the season's begin to its end, whatever the weather; the middle of the interval's range."""
-    low, high = spray.interval
-    step = timedelta(days=round(((low or high or 14) + (high or low or 14)) / 2))
+    step = timedelta(days=middle(spray.interval))
     days, on = [], season.begin
     while on <= season.end:
         days.append(on)

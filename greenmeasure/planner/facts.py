@@ -7,6 +7,7 @@ ledger. What the choices do to each other is modelled, and asked of the gate aga
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,12 +19,12 @@ from core.label.rate import Basis
 from core.ledger.gate import Checked, Plan, check
 from core.ledger.history import Applied, Place, Standing
 from core.ledger.ledger import Ledger
-from core.ledger.rotation import apart_days, in_a_row
+from core.ledger.rotation import IN_A_ROW, apart_days, in_a_row
 from core.rates.nutrients import season_range
 from core.season.choose import Candidate
-from core.season.cover import at_risk, covered_days, protects
+from core.season.cover import at_risk, covered_days, middle, protects
 from core.season.expected import Spell, expected, foretold
-from core.season.offers import NITROGEN, USUAL_INTERVAL, Offer, feeds, offers
+from core.season.offers import NITROGEN, Offer, feeds, offers
 from core.season.problem import Choice, Option, Problem
 from core.season.standing import UNTOUCHED, Stand
 from greenmeasure.accounts.models import Account
@@ -62,8 +63,6 @@ BY_HAND = 1000.0
 """What is put down in an hour where no machine or no swath is known [m²] (ours)."""
 GROWING = range(4, 11)
 """Months that are fed evenly where no weather tells how grass grows (common practice, no source)."""
-HOUSE_RUN = 2
-"""How often a group may follow itself where no label says less: see `core.ledger.rotation`."""
 
 
 @dataclass(frozen=True)
@@ -90,7 +89,7 @@ class Ask:
     def days(self) -> int:
         return (self.last - self.first).days + 1
 
-    @property
+    @cached_property
     def out(self) -> list[int]:
         """The days on which people go out, counted from the first."""
         found = []
@@ -278,6 +277,7 @@ class _Gathered:
         mine = self._priced(mine)
         self._worths(area, name, mine)
         mine = [o for o in mine if any((name, target) in self.worth for target in o.covers)]
+        self._limits(name, mine, bears(self.account, area, self.ask.first, self.besides))
         days = self._days(area, name, mine, out)
         for offer in mine:
             self._option(area, name, offer, days[id(offer)])
@@ -322,11 +322,11 @@ class _Gathered:
     def _worths(self, area: Area, name: str, mine: Sequence[Offer]) -> None:
         """What a day without cover or food is worth: by what an application costs here, a share of going out in it."""
         out = self.ask.outing / len(self.ask.ground) if self.ask.by_cost else 0.0
-        for key, risk in self.risk.items():
-            cheapest = min((self.cost(area, o) + out for o in mine if key[0] == name and key[1] in o.covers), default=None)
-            if cheapest is not None:
-                self.worth[key] = risk * cheapest / self.ask.risk_days
-        feeding = [(self.cost(area, o) + out, o.applied.nutrients[Basis.N]) for o in mine if NITROGEN in o.covers]
+        costs = [(self.cost(area, o) + out, o) for o in mine]
+        for disease in {t for _, o in costs for t in o.covers if t != NITROGEN}:
+            cheapest = min(c for c, o in costs if disease in o.covers)
+            self.worth[name, disease] = self.risk[name, disease] * cheapest / self.ask.risk_days
+        feeding = [(c, o.applied.nutrients[Basis.N]) for c, o in costs if NITROGEN in o.covers]
         span = season_range(area.ground) if self.ask.feed else None
         if not feeding or span is None:
             return
@@ -359,7 +359,6 @@ class _Gathered:
             for o in wanted:
                 if not refused(self.account, area, o, on, led, warned=True):
                     found[id(o)].add(day)
-            self._limits(name, mine, led)
         return {key: frozenset(days) for key, days in found.items()}
 
     def _does(self, name: str, offer: Offer, day: int) -> bool:
@@ -375,7 +374,7 @@ class _Gathered:
             label = o.product.rules.consecutive
             for code, run in in_a_row(replace(o.applied, on=date.max), past).items():
                 self.runs.setdefault((name, code), run - 1)
-                self.limits[code] = min(self.limits.get(code, HOUSE_RUN), label if label is not None else HOUSE_RUN)
+                self.limits[code] = min(self.limits.get(code, IN_A_ROW), label if label is not None else IN_A_ROW)
 
     def _option(self, area: Area, name: str, o: Offer, days: frozenset[int]) -> None:
         """An offer as an option, with what of its caps is left."""
@@ -457,8 +456,7 @@ class _Gathered:
                 self.fixed.append((len(self.options) - 1, day))
 
     def _kept_option(self, name: str, b: Brought, day: int) -> Option:
-        low, high = b.applied.interval
-        lasts = round(((low or high or USUAL_INTERVAL) + (high or low or USUAL_INTERVAL)) / 2)
+        lasts = middle(b.applied.interval)
         covers: dict[str, float] = {}
         if b.card.core.is_a(Kind.FUNGICIDE):
             covers = {t: 1.0 for where, t in self.risk if where == name and protects(b.applied, b.card.label_rows, t)}

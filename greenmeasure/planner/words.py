@@ -11,6 +11,7 @@ from core.season.offers import NITROGEN
 from core.season.problem import Tally
 from core.season.reasons import Other, Reasons
 from core.units import show_number
+from greenmeasure.programme.words import many
 
 FEEDS_EVENLY = "No weather tells how the grass grows: it is fed evenly from April to October."
 READING, ASKING, CHOOSING, BESIDE, LOOKING = (
@@ -76,11 +77,6 @@ def sentence(applications: int, outings: int, bare: float, risk: float, cost: st
         return "Nothing needs to go down: nothing that may pays for itself."
     said = f"{many(applications, 'application')} on {many(outings, 'outing')} for {cost}"
     return f"{said}, {round(risk - bare)} of {round(risk)} risk days covered." if risk >= 0.5 else f"{said}."
-
-
-def many(n: int, what: str) -> str:
-    """A number of things."""
-    return f"{n} {what}{'' if n == 1 else 's'}"
 
 
 def proof_text(proven: bool, gap: float, told: Tally, currency: str, by_cost: bool) -> str:

@@ -66,7 +66,7 @@ def sentence(year: int, steps: int, areas: int, acts: Sequence[TurnOut]) -> str:
     """The state of a year's programme."""
     if not steps:
         return f"No programme for {year} yet. Start from an outline, copy another year, or add a step."
-    said = f"{year}: {_many(steps, 'step')} on {_many(areas, 'area')}"
+    said = f"{year}: {many(steps, 'step')} on {many(areas, 'area')}"
     late, due = (sum(a.stand == s for a in acts) for s in ("late", "due"))
     if not late and not due:
         coming = next((a for a in acts if a.begin), None)
@@ -76,7 +76,8 @@ def sentence(year: int, steps: int, areas: int, acts: Sequence[TurnOut]) -> str:
     return f"{said}; {joined(told)}. {first.name} on {first.area} comes first."
 
 
-def _many(n: int, what: str) -> str:
+def many(n: int, what: str) -> str:
+    """A number of things."""
     return f"{n} {what}{'' if n == 1 else 's'}"
 
 
@@ -107,7 +108,7 @@ def total_text(done: float, meant: float, usual: tuple[float, float] | None, us:
 
 def outings_text(done: int, ahead: int) -> str:
     """On how many days somebody is out on an area in a year; empty where on none."""
-    told = [f"{_many(n, 'day')} {word}" for n, word in ((done, "out so far"), (ahead, "to come")) if n]
+    told = [f"{many(n, 'day')} {word}" for n, word in ((done, "out so far"), (ahead, "to come")) if n]
     return joined(told)
 
 

@@ -7,158 +7,19 @@ which tells how far it is and can be stopped. Costs are summed anew from what wa
 """
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass, replace
-from heapq import heapify, heappop, heappush
-from importlib import import_module
+from dataclasses import replace
 from operator import mul
 from time import monotonic
-from typing import Any
-
-import numpy as np
-from scipy.sparse import coo_array
 
 from core.errors import InputError
-from core.season.problem import EXACT, Choice, Option, Problem, Tally, bought, broken, covered, tally
+from core.season.greedy import greedy
+from core.season.problem import Choice, Optimum, Option, Problem, broken, tally
+from core.season.program import UNKNOWN, Limits, Program, Progress, Watch
 
 SECONDS = 10.0
 """How long is looked for a better plan [s] (ours)."""
-
-
-@dataclass(frozen=True)
-class Optimum:
-    """What is to be done, in order, what it comes to, and by how much a better plan could be cheaper: 0 where none is [money]."""
-
-    chosen: tuple[Choice, ...]
-    tally: Tally
-    gap: float
-
-    @property
-    def proven(self) -> bool:
-        """Whether no plan is cheaper."""
-        return self.gap <= 1e-6 * max(1.0, self.tally.total)
-
-
-@dataclass(frozen=True)
-class Progress:
-    """How far a search is: what the best plan found comes to, and the least that any can; neither where none is known [money]."""
-
-    best: float | None
-    least: float | None
-
-
-UNKNOWN = Progress(None, None)
-Watch = Callable[[Progress], bool]
-"""Told how far a search is, now and then; it is ended where the answer is False."""
-
-
-class _Model:
-    """The rows and columns of the program as they are built."""
-
-    def __init__(self) -> None:
-        self.costs: list[float] = []
-        self.low: list[float] = []
-        self.high: list[float] = []
-        self.whole: list[int] = []
-        self.rows: list[tuple[list[int], list[float], float]] = []
-
-    def column(self, cost: float, high: float = 1.0, whole: bool = True, low: float = 0.0) -> int:
-        """A quantity to be chosen between `low` and `high`, and its number.
-
-        Args:
-            cost: of one of it [money].
-            high: its most [1].
-            whole: whether it is counted in wholes.
-            low: its least [1].
-        """
-        self.costs.append(cost)
-        self.low.append(low)
-        self.high.append(high)
-        self.whole.append(int(whole))
-        return len(self.costs) - 1
-
-    def at_most(self, columns: Sequence[int], shares: Sequence[float], most: float) -> None:
-        """A sum of quantities that may not pass a bound.
-
-        Args:
-            columns: the quantities, by number.
-            shares: how much of each counts [1].
-            most: the bound [1].
-        """
-        if columns:
-            self.rows.append((list(columns), list(shares), most))
-
-    def solve(self, limits: "_Limits", watch: Watch | None, base: float) -> "_Solved":
-        """What HiGHS finds.
-
-        Args:
-            limits: when it may end.
-            watch: told how far it is.
-            base: what costs have to be counted from [money].
-        """
-        highs: Any = import_module("highspy")  # slow to load, and for plans alone
-        solver = highs.Highs()
-        solver.setOptionValue("log_to_console", False)
-        solver.setOptionValue("output_flag", False)
-        solver.setOptionValue("time_limit", limits.seconds)
-        solver.setOptionValue("mip_rel_gap", limits.gap)
-        solver.passModel(self._program(highs))
-        if watch:
-
-            def heard(event: Any) -> None:
-                best, least = (x + base if math.isfinite(x) else None for x in _bounds(event.data_out))
-                if not watch(Progress(best, least)):
-                    event.interrupt()
-
-            if any(self.whole):
-                solver.cbMipInterrupt += heard
-            else:
-                solver.cbSimplexInterrupt += heard
-        solver.run()
-        info, status = solver.getInfo(), solver.getModelStatus()
-        values = list(solver.getSolution().col_value) if info.primal_solution_status == 2 else None  # 2: it keeps every row
-        least = info.mip_dual_bound if math.isfinite(info.mip_dual_bound) else None
-        return _Solved(values, least, status == highs.HighsModelStatus.kOptimal, status == highs.HighsModelStatus.kInfeasible)
-
-    def _program(self, highs: Any) -> Any:
-        at = [(r, c, v) for r, (columns, shares, _) in enumerate(self.rows) for c, v in zip(columns, shares, strict=True)]
-        rows, columns, values = (np.array(x) for x in zip(*at, strict=True)) if at else (np.zeros(0, int),) * 3
-        matrix = coo_array((values, (rows, columns)), shape=(len(self.rows), len(self.costs))).tocsr()
-        program = highs.HighsLp()
-        program.num_col_, program.num_row_ = len(self.costs), len(self.rows)
-        program.col_cost_, program.col_lower_, program.col_upper_ = map(np.array, (self.costs, self.low, self.high))
-        program.row_lower_ = np.full(len(self.rows), -highs.kHighsInf)
-        program.row_upper_ = np.array([most for _, _, most in self.rows], float)
-        program.a_matrix_.format_ = highs.MatrixFormat.kRowwise
-        program.a_matrix_.start_, program.a_matrix_.index_, program.a_matrix_.value_ = matrix.indptr, matrix.indices, matrix.data
-        kinds = (highs.HighsVarType.kContinuous, highs.HighsVarType.kInteger)
-        program.integrality_ = [kinds[w] for w in self.whole]
-        return program
-
-
-@dataclass(frozen=True)
-class _Limits:
-    """When a search may end: after so long [s], or where no plan can be cheaper by more than a share of `gap`."""
-
-    seconds: float
-    gap: float
-
-
-@dataclass(frozen=True)
-class _Solved:
-    """The quantities that were found, if any; the least that any can cost, if known; `done` where none is cheaper than what was
-    found, `never` where none can be.
-    """
-
-    values: list[float] | None
-    least: float | None
-    done: bool
-    never: bool
-
-
-def _bounds(data: Any) -> tuple[float, float]:
-    return data.mip_primal_bound, data.mip_dual_bound
 
 
 def optimise(problem: Problem, seconds: float = SECONDS, watch: Watch | None = None) -> Optimum:
@@ -191,10 +52,10 @@ TURNS = 4
 
 def _relaxed(problem: Problem, seconds: float, watch: Watch | None) -> float | None:
     """The least that any plan costs, by letting choices be made in part; None where that is not known in time."""
-    model, worth = _Model(), _worth(problem)
+    model, worth = Program(), _worth(problem)
     _program(model, problem)
     model.whole = [0] * len(model.whole)
-    solved = model.solve(_Limits(seconds, 0.0), watch and (lambda _: watch(UNKNOWN)), worth)
+    solved = model.solve(Limits(seconds, 0.0), watch and (lambda _: watch(UNKNOWN)), worth)
     return None if solved.values is None or not solved.done else worth + math.fsum(map(mul, model.costs, solved.values))
 
 
@@ -203,7 +64,7 @@ def _worth(problem: Problem) -> float:
     return float(sum((w * problem.needed(*key)).sum() for key, w in problem.worth.items()))
 
 
-def _program(model: _Model, problem: Problem) -> dict[Choice, int]:
+def _program(model: Program, problem: Problem) -> dict[Choice, int]:
     """The whole program, and the number of each choice in it."""
     fixed = set(problem.fixed)
     x = {
@@ -221,12 +82,12 @@ def _program(model: _Model, problem: Problem) -> dict[Choice, int]:
 
 def _solved(problem: Problem, seconds: float, watch: Watch | None, gap: float) -> Optimum:
     """The cheapest plan, or one that is dearer by a share of `gap` at the most."""
-    model = _Model()
+    model = Program()
     x = _program(model, problem)
     if not x:
         return Optimum((), tally(problem, ()), 0.0)
     worth = _worth(problem)
-    solved = model.solve(_Limits(seconds, gap), watch, worth)
+    solved = model.solve(Limits(seconds, gap), watch, worth)
     if solved.values is None:
         why = "No plan keeps every rule." if solved.never else "No plan was found in time."
         raise InputError("plan", None, why, "Leave out an area, or give it more time.")
@@ -294,7 +155,7 @@ def _alone(
     return [(own[i], d) for i, d in _solved(part, seconds, asks, NEAR).chosen if i < len(own)]
 
 
-def _cover(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
+def _cover(model: Program, problem: Problem, x: dict[Choice, int]) -> None:
     """A day's cover is no more than what reaches it, nor than its need; what it is worth is earned.
 
     Days of one need that the same choices reach have one cover, worth what all of them are.
@@ -316,7 +177,7 @@ def _cover(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
             model.at_most([z, *(c for c, _ in columns)], [1.0, *(-share for _, share in columns)], 0.0)
 
 
-def _rules(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
+def _rules(model: Program, problem: Problem, x: dict[Choice, int]) -> None:
     for mine in _by_product(problem).values():
         _intervals(model, problem, x, mine)
         most = problem.options[mine[0]].most
@@ -337,7 +198,7 @@ def _rules(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
         model.at_most([c for c, _ in held], [a for _, a in held], cap)
 
 
-def _intervals(model: _Model, problem: Problem, x: dict[Choice, int], mine: Sequence[int]) -> None:
+def _intervals(model: Program, problem: Problem, x: dict[Choice, int], mine: Sequence[int]) -> None:
     """One application of a product within the interval of each, by whichever rows of its label: the longer one counts."""
     least = {i: max(problem.options[i].interval, 1) for i in mine}
     days = {i: problem.options[i].all_days(problem.days) for i in mine}
@@ -379,7 +240,7 @@ def _pairs(problem: Problem, x: dict[Choice, int], p: tuple[str, str], q: tuple[
                 yield from ((x[i, a], x[j, b]) for b in others if abs(b - a) < gap)
 
 
-def _runs(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
+def _runs(model: Program, problem: Problem, x: dict[Choice, int]) -> None:
     """How often a group has followed itself: counted up by each day with it, ended by a day with another and not with it."""
     of = _of_areas(problem)
     for area in problem.areas:
@@ -408,7 +269,7 @@ def _runs(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
                 before = run
 
 
-def _packages(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
+def _packages(model: Program, problem: Problem, x: dict[Choice, int]) -> None:
     """What is used of a product is there, or bought in whole packages."""
     for product in {*problem.stock, *problem.packages}:
         used = [(c, problem.options[i].amount) for (i, _), c in x.items() if problem.options[i].product == product]
@@ -422,7 +283,7 @@ def _packages(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
         model.at_most(columns, shares, problem.stock.get(product, 0.0))
 
 
-def _outings(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
+def _outings(model: Program, problem: Problem, x: dict[Choice, int]) -> None:
     """A machine goes out on a day, at its cost, where anything goes down with it; and people are out no longer than they can."""
     outs: dict[tuple[int, str], int] = {}
     for (i, day), c in x.items():
@@ -435,56 +296,3 @@ def _outings(model: _Model, problem: Problem, x: dict[Choice, int]) -> None:
         for day in sorted({d for _, d in x}):
             out = [(c, problem.options[i].hours) for (i, d), c in x.items() if d == day]
             model.at_most([c for c, _ in out], [h for _, h in out], problem.hours)
-
-
-def greedy(problem: Problem) -> Optimum:
-    """The plan of somebody who takes, as long as it pays, whatever pays most next and breaks no rule."""
-    chosen = list(problem.fixed)
-    bare = {key: problem.needed(*key) - covered(problem, chosen, *key) for key in problem.worth}
-    every = [
-        (i, d)
-        for i in range(len(problem.options))
-        for d in problem.options[i].all_days(problem.days)
-        if (i, d) not in problem.fixed
-    ]
-    paid = {p: bought(problem, chosen, p) for p in problem.packages}
-    heap = [(-_gain(problem, c, chosen, bare, paid), c) for c in every]
-    heapify(heap)
-    out, fresh = {(d, problem.options[i].machine) for i, d in chosen}, dict[Choice, int]()
-    while heap and -heap[0][0] > EXACT:
-        _, best = heappop(heap)
-        if fresh.get(best) != len(chosen):  # what was chosen since may have taken from what it gains
-            fresh[best] = len(chosen)
-            heappush(heap, (-_gain(problem, best, chosen, bare, paid), best))
-            continue
-        option = problem.options[best[0]]
-        if broken(problem, [*chosen, best], option.area):
-            continue
-        chosen.append(best)
-        for target in option.covers:
-            if (option.area, target) in bare:
-                bare[option.area, target] = problem.needed(option.area, target) - covered(problem, chosen, option.area, target)
-        if option.product in paid:
-            paid[option.product] = bought(problem, chosen, option.product)
-        if (best[1], option.machine) not in out:  # the way is paid: what else goes out that day gains by it
-            out.add(way := (best[1], option.machine))
-            heap = [(g - problem.outing * ((c[1], problem.options[c[0]].machine) == way), c) for g, c in heap]
-            heapify(heap)
-    ordered = tuple(sorted(chosen, key=lambda c: (c[1], c[0])))
-    return Optimum(ordered, tally(problem, ordered), math.inf)
-
-
-def _gain(problem: Problem, choice: Choice, chosen: Sequence[Choice], bare: Any, paid: dict[str, float]) -> float:
-    """By how much a choice more makes a plan cheaper."""
-    i, day = choice
-    option = problem.options[i]
-    gain = -option.cost
-    if problem.outing and not any(d == day and problem.options[j].machine == option.machine for j, d in chosen):
-        gain -= problem.outing
-    if option.product in paid:
-        gain -= bought(problem, [*chosen, choice], option.product) - paid[option.product]
-    for target, share in option.covers.items():
-        if (option.area, target) in bare:
-            a, b = day + option.lag, day + option.lasts
-            gain += float((problem.worth[option.area, target][a:b] * np.minimum(share, bare[option.area, target][a:b])).sum())
-    return gain

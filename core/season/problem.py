@@ -123,6 +123,20 @@ class Tally:
         return self.applications + self.packages + self.outings + self.exposed
 
 
+@dataclass(frozen=True)
+class Optimum:
+    """What is to be done, in order, what it comes to, and by how much a better plan could be cheaper: 0 where none is [money]."""
+
+    chosen: tuple[Choice, ...]
+    tally: Tally
+    gap: float
+
+    @property
+    def proven(self) -> bool:
+        """Whether no plan is cheaper."""
+        return self.gap <= 1e-6 * max(1.0, self.tally.total)
+
+
 def tally(problem: Problem, chosen: Sequence[Choice]) -> Tally:
     """What choices come to, summed exactly."""
     packages = math.fsum(bought(problem, chosen, product) for product in problem.packages)

@@ -10,8 +10,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.errors import InputError
-from core.season.optimise import Progress, greedy, optimise
+from core.season.greedy import greedy
+from core.season.optimise import optimise
 from core.season.problem import Choice, Option, Package, Problem, broken, tally
+from core.season.program import Progress
 
 SPOT = {"spot": 1.0}
 

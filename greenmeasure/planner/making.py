@@ -10,8 +10,10 @@ from threading import Event, Thread
 from time import monotonic
 
 from core.errors import InputError
-from core.season.optimise import Optimum, Progress, greedy, optimise
-from core.season.problem import Choice, Problem
+from core.season.greedy import greedy
+from core.season.optimise import optimise
+from core.season.problem import Choice, Optimum, Problem
+from core.season.program import Progress
 from core.season.rivals import by_calendar, by_threshold
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.errors import told

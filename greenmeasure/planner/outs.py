@@ -4,8 +4,7 @@ from collections.abc import Mapping, Sequence
 
 from core.findings import Weight
 from core.season.offers import NITROGEN
-from core.season.optimise import Optimum
-from core.season.problem import Choice, broken, covered, hours, tally, used
+from core.season.problem import Choice, Optimum, broken, covered, hours, tally, used
 from core.season.reasons import Other, reasons
 from core.units import Quantity
 from greenmeasure.common.findings import finding_out

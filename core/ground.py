@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from datetime import date
 from enum import StrEnum
 
-from core.grasses import GRASSES
+from core.grasses import Blend, Sward
 from core.units import Quantity
 
 
@@ -60,13 +60,14 @@ class Hazard:
 class Ground:
     """A piece of ground: its size, and what of it the label's rules ask for.
 
-    `height` is the mown height [m], `slope` a fraction; `tested_p` whether a soil test says that phosphorus is wanted; `ph` the
-    mean of the latest readings.
+    `blend` are the grasses of a mixed sward; `height` is the mown height [m], `slope` a fraction; `tested_p` whether a soil test
+    says that phosphorus is wanted; `ph` the mean of the latest readings.
     """
 
     name: str
     size: Quantity
     grass: str = ""
+    blend: Blend = ()
     cultivar: str = ""
     height: Quantity | None = None
     use: str = ""
@@ -79,14 +80,14 @@ class Ground:
     ph: float | None = None
 
     @property
+    def sward(self) -> Sward:
+        """What grows on it."""
+        return Sward(self.grass, self.blend)
+
+    @property
     def grass_name(self) -> str:
-        return GRASSES[self.grass].name if self.grass in GRASSES else "unknown grass"
+        return self.sward.name
 
     def sown_by(self, on: date) -> date | None:
         """When it was last sown by a day: an overseeding whose day has come counts until somebody says that it was not done."""
         return max((d for d in (self.sown_on, self.overseed_on) if d and d <= on), default=None)
-
-    @property
-    def cool(self) -> bool:
-        """Whether its grass is of the cool season."""
-        return self.grass in GRASSES and GRASSES[self.grass].cool

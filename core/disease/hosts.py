@@ -3,7 +3,7 @@
 Common practice, no source; after the usual host lists of the trade.
 """
 
-from core.grasses import GRASSES
+from core.grasses import Sward
 
 _BENT = ("creeping_bentgrass", "colonial_bentgrass")
 _WARM = ("bermudagrass", "zoysiagrass", "seashore_paspalum")
@@ -30,8 +30,11 @@ HOSTS: dict[str, tuple[str, ...]] = {
 }
 
 
-def diseases_of(grass: str) -> list[str]:
-    """The diseases that a grass is commonly met with, by their keys; all of them for a mixed or unknown sward."""
-    if grass not in GRASSES or grass == "mixed":
+def diseases_of(sward: Sward) -> list[str]:
+    """The diseases that any grass of a sward is commonly met with, by their keys.
+
+    All of them where nobody said which grasses; none of ornamentals, which other fungi strike.
+    """
+    if not sward.grasses:
         return list(HOSTS)
-    return [disease for disease, hosts in HOSTS.items() if grass in hosts]
+    return [disease for disease, hosts in HOSTS.items() if any(g in hosts for g in sward.grasses)]

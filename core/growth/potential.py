@@ -7,6 +7,8 @@ metric form (optimum 20 °C and 31 °C, spread 5.5 and 7 °C). It knows no water
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from core.grasses import GRASSES, Sward
+
 Floats = NDArray[np.float64]
 OPTIMUM, SPREAD = {True: 20.0, False: 31.0}, {True: 5.5, False: 7.0}
 """By season of the grass (cool or warm) [°C]."""
@@ -29,6 +31,22 @@ def potential(air: ArrayLike, cool: bool, swing: float = 0.0) -> Floats:
     wide = spread**2 + swing**2
     off = np.asarray(air, dtype=float) - OPTIMUM[cool]
     return np.asarray(spread / np.sqrt(wide) * np.exp(-0.5 * off**2 / wide))
+
+
+def of_sward(air: ArrayLike, sward: Sward) -> Floats:
+    """How well a sward can grow: the potential of its grasses by their shares.
+
+    Args:
+        air: mean temperature [°C].
+        sward: what grows there.
+
+    Returns:
+        [1]; NaN where the temperature is not known, or what grows there is no turf or not said.
+    """
+    parts = sward.parts or (((sward.grass, 1.0),) if sward.unsaid else ())
+    if not parts or not sward.turf:
+        return np.full(np.shape(air), np.nan)
+    return np.asarray(sum(potential(air, GRASSES[key].cool) * share for key, share in parts))
 
 
 def shares(months: ArrayLike, cool: bool) -> Floats | None:

@@ -9,7 +9,6 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from core.days import day
-from core.grasses import GRASSES
 from core.ground import Ground, Stress
 from core.growth.clock import Target, Trust, target_of
 
@@ -18,18 +17,28 @@ NONE: Mapping[str, Target] = {}
 GREEN_HEIGHT = 0.0125
 """Height of cut [m] up to which the targets of greens are taken to hold (ours; about half an inch)."""
 YELLOW = (3, 10)
+COMMON = 20.0
+"""A day's mean [°C] by which targets over unlike bases are compared (ours)."""
 
 
-def turf_of(ground: Ground) -> str:
-    """Which targets a ground goes by: `warm`, `green` or `lawn`."""
-    if ground.grass in GRASSES and not GRASSES[ground.grass].cool:
-        return "warm"
-    return "green" if ground.height is not None and ground.height.base <= GREEN_HEIGHT else "lawn"
+def turfs_of(ground: Ground) -> tuple[str, ...]:
+    """Which targets a ground goes by, `warm`, `green` or `lawn`: two where it has grasses of both seasons, none of no turf."""
+    seasons = ground.sward.seasons or {True}
+    cool = "green" if ground.height is not None and ground.height.base <= GREEN_HEIGHT else "lawn"
+    return () if not ground.sward.turf else tuple(cool if season else "warm" for season in sorted(seasons, reverse=True))
 
 
 def target_for(actives: Sequence[str], ground: Ground, own: Mapping[str, Target] = NONE) -> Target | None:
-    """The target of the first active that has one on this turf; one that was set for the ground comes before a known one."""
-    return next((t for a in actives if (t := own.get(a.lower()) or target_of(a, turf_of(ground)))), None)
+    """The target of the first active that has one on this turf; one that was set for the ground comes before a known one.
+
+    Where grasses of both seasons stand in it, that of the one which is held the shorter, by its days at 20 °C.
+    """
+    return next((t for a in actives if (t := own.get(a.lower()) or _known(a, turfs_of(ground)))), None)
+
+
+def _known(active: str, turfs: Sequence[str]) -> Target | None:
+    found = [t for turf in turfs if (t := target_of(active, turf))]
+    return min(found, key=lambda t: t.sum / (COMMON - t.base.celsius), default=None)
 
 
 @dataclass(frozen=True)
@@ -61,7 +70,7 @@ def cautions(ground: Ground, target: Target | None, on: date, today: date, earli
         said.append("No degree-day target is known for this active on this turf: the label's days must do.")
     elif target.trust in (Trust.MEDIUM, Trust.LOW):
         said.append(f"The target is {target.trust.text}; keep your own notes of when growth comes back.")
-    if turf_of(ground) == "lawn" and target is not None:
+    if "lawn" in turfs_of(ground) and target is not None:
         said.append("At lawn height clippings come back more slowly than on a green, and how much more is little studied.")
     if earlier == 1:
         said.append("It was the first of the season: its hold is weaker and shorter than that of later ones.")

@@ -3,11 +3,11 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from core.grasses import GRASSES
+from core.grasses import GRASSES, ORNAMENTALS, Sward
 from core.ground import Ground
 from core.label.rules import Intent, Row
 from core.label.targets import PESTS, find_target, includes
-from core.readable import is_us
+from core.readable import is_us, joined
 from core.schools import House
 from core.units import UNITS, Unit, show_number
 
@@ -29,9 +29,8 @@ class Fit:
 def fit(row: Row, index: int, ground: Ground, target: str = "", intent: Intent = Intent.ANY) -> Fit:
     """How `row` fits `ground`, for `target` (a target's key, or text) and `intent` where they are given."""
     misses: dict[str, str] = {}
-    if row.grasses and ground.grass and ground.grass not in row.grasses:
-        listed = ", ".join(GRASSES[g].name.lower() for g in row.grasses if g in GRASSES)
-        misses["grass"] = f"The row lists {listed}; {ground.name} is {ground.grass_name.lower()}."
+    if said := _grass(row, ground):
+        misses["grass"] = said
     if said := _height(row, ground):
         misses["height"] = said
     if row.uses and ground.use and ground.use not in row.uses:
@@ -41,6 +40,28 @@ def fit(row: Row, index: int, ground: Ground, target: str = "", intent: Intent =
     if intent is not Intent.ANY and row.intent is not Intent.ANY and row.intent is not intent:
         misses["intent"] = f"The row is the {row.intent.text} rate."
     return Fit(row, index, tuple(misses.values()), frozenset(misses))
+
+
+def unlisted(row: Row, sward: Sward) -> tuple[str, ...]:
+    """What grows there and is not on a row's list, by its keys: a mixed sward is judged by every grass in it.
+
+    A row that lists nothing is for all turf, and for no ornamentals.
+    """
+    if not row.grasses:
+        return () if sward.turf else (ORNAMENTALS,)
+    here = sward.grasses or ((sward.grass,) if sward.grass else ())
+    return tuple(g for g in here if g not in row.grasses)
+
+
+def _grass(row: Row, ground: Ground) -> str:
+    missing = unlisted(row, ground.sward)
+    if not missing:
+        return ""
+    listed = ", ".join(GRASSES[g].name.lower() for g in row.grasses if g in GRASSES) or "turf"
+    has = f"{ground.name} is {ground.grass_name.lower()}"
+    if len(ground.sward.grasses) > 1:
+        has = f"{has}, and {joined([GRASSES[g].name.lower() for g in missing])} {'is' if len(missing) == 1 else 'are'} not on it"
+    return f"The row lists {listed}; {has}."
 
 
 def _key(text: str) -> str:

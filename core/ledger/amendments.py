@@ -73,7 +73,7 @@ def _sulfur(product: Product, plan: Applied, ground: Ground, season: Sequence[Ap
             f"The pH of {ground.name} is not known. Read it before sulfur goes down: in a soil that is not alkaline it does harm."
         )
         return [*found, Finding("ph-unknown", Weight.ASK, ask)]
-    aim = aim_of(ground.ph, ground.grass, house)
+    aim = aim_of(ground.ph, ground.sward, house)
     if aim is None or aim >= ground.ph:
         stands = f"{ground.grass_name.lower()} stands that, and the house leaves it"
         told = f"The pH of {ground.name} is {show_number(ground.ph, 3)}: {stands}."

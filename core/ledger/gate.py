@@ -9,8 +9,9 @@ from datetime import date, timedelta
 
 from core.days import day, so_many
 from core.findings import Finding, Weight, by_weight
+from core.grasses import GRASSES
 from core.ground import Ground, Stress
-from core.label.match import fit, gap_in_heights, height_span
+from core.label.match import fit, gap_in_heights, height_span, unlisted
 from core.label.product import Kind, Product
 from core.label.rate import Rate, show_label_rate
 from core.label.rules import Intent, Row, unreadable_text
@@ -207,7 +208,8 @@ def _row(plan: Plan, ground: Ground) -> list[Finding]:
             Finding(
                 "grass-not-listed",
                 act,
-                f"The label of {plan.product.name} does not list {ground.grass_name.lower()}, which is on {ground.name}.",
+                f"The label of {plan.product.name} does not list {_not_listed(rows, ground)}, which is on {ground.name}."
+                f"{SAY_WHICH if ground.sward.unsaid else ''}",
             )
         ]
     gap = gap_in_heights(rows, ground, plan.target)
@@ -222,9 +224,16 @@ def _row(plan: Plan, ground: Ground) -> list[Finding]:
         if aspect in here.aspects and not (aspect == "height" and (gap or ground.height is None)):
             words = next(m for m, a in zip(here.misses, _order(here.aspects), strict=True) if a == aspect)
             found.append(Finding(key, act, f"{words} Pick the row that is meant."))
-    if ground.grass == "mixed" and plan.row.grasses:
-        found.append(Finding("mixed-sward", Weight.WARN, "Mixed sward: every grass in it must be on the label."))
     return found
+
+
+SAY_WHICH = " Say on the area's page which grasses it has: each must be on the label."
+
+
+def _not_listed(rows: Sequence[Row], ground: Ground) -> str:
+    """What of a ground's sward no row that comes nearest lists."""
+    fewest = min((unlisted(r, ground.sward) for r in rows), key=len)
+    return joined([GRASSES[g].name.lower() for g in fewest])
 
 
 def _order(aspects: frozenset[str]) -> list[str]:

@@ -115,7 +115,7 @@ def _nitrogen(product: Product, n: float, ground: Ground, house: House, us: bool
     elif quick > N_QUICK * (1 + 1e-9):
         found.append(_more("nitrogen-quick", quick, N_QUICK, "quick N at once", us))
     heat = house.of("nitrogen_in_heat")
-    if ground.stress is Stress.HEAT and (heat == "none" or (heat == "cool_no" and ground.cool)):
+    if ground.stress is Stress.HEAT and (heat == "none" or (heat == "cool_no" and ground.sward.cool)):
         found.append(
             Finding(
                 "nitrogen-in-heat",
@@ -170,8 +170,9 @@ def _closed(g: dict[Basis, float], on: date, closed: Sequence[Closed]) -> list[F
 
 
 def season_range(ground: Ground) -> tuple[float, float] | None:
-    """The N that the ground's grass usually takes in a season [g/m²], least and most; None where it is not known."""
-    if ground.grass not in SEASON_N:
-        return None
-    low, high = SEASON_N[ground.grass]
-    return low * LB_PER_1000, high * LB_PER_1000
+    """The N that what grows on the ground usually takes in a season [g/m²], least and most; None where it is not known.
+
+    A mixed sward takes its grasses' by their shares.
+    """
+    low, high = (ground.sward.mean({g: n[i] for g, n in SEASON_N.items()}.get) for i in (0, 1))
+    return None if low is None or high is None else (low * LB_PER_1000, high * LB_PER_1000)

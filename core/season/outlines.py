@@ -8,6 +8,7 @@ is said. What the label, the soil test and the place ask for comes first.
 from dataclasses import dataclass
 from datetime import date
 
+from core.grasses import Sward
 from core.label.product import Kind
 from core.season.steps import Timing, When
 
@@ -33,19 +34,30 @@ class Sketch:
     soil: float = 0.0
     rising: bool = True
     grace: int = 10
+    cold: float = 0.0
 
     def when(self, year: int) -> When:
         """When it is due in a year."""
         begin = date(year, *self.begin)
         end = date(year, *self.end) if self.end else begin
         return When(
-            self.timing, begin, end, every=self.every, monthly=self.monthly, soil=self.soil, rising=self.rising, grace=self.grace
+            self.timing,
+            begin,
+            end,
+            every=self.every,
+            monthly=self.monthly,
+            soil=self.soil,
+            rising=self.rising,
+            grace=self.grace,
+            cold=self.cold,
         )
 
 
 @dataclass(frozen=True)
 class Outline:
-    """A programme to start from: for grass of which season (None for both), for which uses (none for all), and whose it is."""
+    """A programme to start from, and whose it is: for grass of which season (None for both) or what is no `turf`, for which uses
+    (none for all).
+    """
 
     key: str
     name: str
@@ -54,6 +66,7 @@ class Outline:
     cool: bool | None
     uses: tuple[str, ...]
     steps: tuple[Sketch, ...]
+    turf: bool = True
 
 
 FEED, IRON = Kind.FERTILISER, Kind.IRON
@@ -70,10 +83,12 @@ CRABGRASS = Sketch(
 )
 
 
-def _snow(name: str, begin: tuple[int, int], why: str) -> Sketch:
-    return Sketch(name, Kind.FUNGICIDE, DATED, begin, target="snow_mould", grace=14, why=why)
+def _snow(name: str, begin: tuple[int, int], end: tuple[int, int], cold: float, why: str) -> Sketch:
+    return Sketch(name, Kind.FUNGICIDE, Timing.COLD, begin, end, target="snow_mould", grace=14, why=why, cold=cold)
 
 
+SLOWING, BEFORE_SNOW = 10.0, 6.0
+"""Ten days' mean air [°C] at which cool grass grows a little, and at which snow may soon lie (common practice, no source)."""
 OUTLINES = {
     o.key: o
     for o in (
@@ -159,55 +174,45 @@ OUTLINES = {
         Outline(
             "snow_early_late",
             "Snow moulds, two sprays",
-            "One in October while it still grows, one before lasting snow. Needs no station.",
+            "One while it still grows, one before lasting snow. Needs no station; where there is one, the cold moves them.",
             PRACTICE,
             True,
             (),
             (
-                Sketch(
-                    "First snow-mould spray",
-                    Kind.FUNGICIDE,
-                    DATED,
-                    (10, 12),
-                    target="snow_mould",
-                    grace=14,
-                    why="While it still grows.",
-                ),
-                Sketch(
-                    "Last snow-mould spray",
-                    Kind.FUNGICIDE,
-                    DATED,
-                    (11, 18),
-                    target="snow_mould",
-                    grace=14,
-                    why="Before lasting snow, on bare turf.",
-                ),
+                _snow("First snow-mould spray", (10, 12), (11, 5), SLOWING, "While it still grows."),
+                _snow("Last snow-mould spray", (11, 18), (12, 10), BEFORE_SNOW, "Before lasting snow, on bare turf."),
             ),
         ),
         Outline(
             "snow_late",
             "Snow moulds, one spray",
-            "One spray, as late as the ground is bare. Needs no station.",
+            "One spray, as late as the ground is bare. Needs no station; where there is one, the cold moves it.",
             PRACTICE,
             True,
             (),
+            (_snow("Snow-mould spray", (11, 15), (12, 10), BEFORE_SNOW, "The last dry day before lasting snow."),),
+        ),
+        Outline(
+            "ornamentals",
+            "Ornamentals, every 30 days",
+            "Leaves protected every 30 days from leaf to early autumn.",
+            PRACTICE,
+            None,
+            (),
             (
                 Sketch(
-                    "Snow-mould spray",
-                    Kind.FUNGICIDE,
-                    DATED,
-                    (11, 15),
-                    target="snow_mould",
-                    grace=14,
-                    why="The last dry day before lasting snow.",
+                    "Protect the leaves", Kind.FUNGICIDE, EVERY, (4, 20), (9, 20), every=30, why="Spray both sides of the leaf."
                 ),
             ),
+            turf=False,
         ),
     )
 }
 """By key."""
 
 
-def fits(outline: Outline, cool: bool, use: str) -> bool:
-    """Whether an outline is for a turf: of which season, and what it is for."""
-    return outline.cool in (None, cool) and (not outline.uses or use in outline.uses)
+def fits(outline: Outline, sward: Sward, use: str) -> bool:
+    """Whether an outline is for a ground: for any of what grows on it, and what it is kept as."""
+    if outline.turf != sward.turf:
+        return False
+    return (outline.cool is None or outline.cool in sward.seasons) and (not outline.uses or use in outline.uses)

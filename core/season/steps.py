@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from core.days import day, so_many
+from core.disease.model import rolling_mean
 from core.errors import InputError
 from core.weather.words import degree_day_sum, warmth
 
@@ -24,6 +25,10 @@ GRACE = 7
 MOST_TURNS = 60
 SOIL_DAYS = 5
 """Days of which the soil's mean is taken, as for the diseases told by it."""
+COLD_DAYS = 10
+"""Days of which the air's mean is taken as it turns cold, as before snow (common practice, no source)."""
+COLD_EARLY = 28
+"""Days before its day of the calendar from which on the cold may bring a step (ours)."""
 USUAL_HOLES = 0.1
 """How much of the days since the beginning may be unknown before a sum is none [share] (ours)."""
 
@@ -37,7 +42,13 @@ class Timing(StrEnum):
     WINDOW = "window"
     WARMTH = "warmth"
     SOIL = "soil"
+    COLD = "cold"
     EVENT = "event"
+
+    @property
+    def by_weather(self) -> bool:
+        """Whether weather moves it."""
+        return self in (Timing.WARMTH, Timing.SOIL, Timing.COLD)
 
     @property
     def text(self) -> str:
@@ -48,6 +59,7 @@ class Timing(StrEnum):
             "window": "Between two days",
             "warmth": "By degree days",
             "soil": "By soil temperature",
+            "cold": "As it turns cold",
             "event": "Before or after something",
         }[self.value]
 
@@ -58,8 +70,8 @@ class When:
 
     `begin` and `end` bound it: all its turns begin between them, and one that waits for warmth or for the soil is counted from
     `begin` on. `every` is in days, `monthly` are days of the month, `sum` degree days over `base` [°C·d, °C], `soil` the
-    temperature [°C] that it passes upwards or downwards, `anchor` what it goes by, `offset` the days after it, below 0 before;
-    `grace` the days that a turn has.
+    temperature [°C] that it passes upwards or downwards, `cold` what the air falls under [°C], `anchor` what it goes by, `offset`
+    the days after it, below 0 before; `grace` the days that a turn has.
     """
 
     timing: Timing
@@ -74,6 +86,7 @@ class When:
     anchor: str = ""
     offset: int = 0
     grace: int = GRACE
+    cold: float = 0.0
 
     def __post_init__(self) -> None:
         if self.end < self.begin:
@@ -96,6 +109,8 @@ class When:
             raise InputError("base", self.base, "That is no base of degree days.", "0, 5 and 10 °C are usual.")
         if self.timing is Timing.SOIL and not -5 <= self.soil <= 40:
             raise InputError("soil", self.soil, "No soil is as cold or warm as that.", "Give a temperature at 2 in (5 cm).")
+        if self.timing is Timing.COLD and not -10 <= self.cold <= 25:
+            raise InputError("cold", self.cold, "No autumn is told by that.", "6 °C (43 °F) is usual before lasting snow.")
         if self.timing is Timing.EVENT and not self.anchor:
             raise InputError("anchor", "", "What does it go by?", "Pick an event or another step.")
         if not -366 <= self.offset <= 366:
@@ -104,12 +119,15 @@ class When:
 
 @dataclass(frozen=True)
 class Warm:
-    """A site's days from `first` on: the mean air, and the soil [°C], NaN where unknown; `today` the first that is not over."""
+    """A site's days from `first` on: the mean air, and the soil [°C], and the snow that lay [cm], NaN where unknown; `today` the
+    first that is not over.
+    """
 
     first: date
     air: Floats
     soil: Floats
     today: date
+    snow: Floats = field(default_factory=lambda: np.empty(0))
 
     def from_day(self, values: Floats, on: date) -> tuple[date, Floats]:
         """Values of the days [°C] from a day on, or from the first known day where that is later.
@@ -286,7 +304,7 @@ def _soil_day(warm: Warm, begin: date, when: When) -> date | None:
     skip = (begin - warm.first).days
     if skip < 0:
         return None
-    means = _means(warm.soil)
+    means = rolling_mean(warm.soil, SOIL_DAYS)
     with np.errstate(invalid="ignore"):
         passed = means >= when.soil if when.rising else means <= when.soil
     hit = np.flatnonzero(passed[skip:])
@@ -296,18 +314,52 @@ def _soil_day(warm: Warm, begin: date, when: When) -> date | None:
 def _soil_reached(warm: Warm, when: When, us: bool) -> tuple[date | None, str]:
     if warm.first > when.begin:
         return None, f" The weather is known from {day(warm.first)} on."
-    means = _means(warm.soil)
+    means = rolling_mean(warm.soil, SOIL_DAYS)
     at = (warm.today - warm.first).days
     now = means[at] if 0 <= at < len(means) else np.nan
     return _soil_day(warm, when.begin, when), "" if np.isnan(now) else f" It is at {warmth(float(now), us)} now."
 
 
-def _means(soil: Floats) -> Floats:
-    """The mean of each day and the days before it; NaN where any of them is unknown."""
-    if len(soil) < SOIL_DAYS:
-        return np.full(len(soil), np.nan)
-    found = np.convolve(soil, np.ones(SOIL_DAYS) / SOIL_DAYS, "valid")
-    return np.concatenate([np.full(SOIL_DAYS - 1, np.nan), found])
+def _cold(when: When, around: Around) -> list[Turn]:
+    """By the calendar without a station; with one on the day it turns cold, the day before snow at the latest."""
+    warm, under = around.warm, warmth(when.cold, around.us)
+    if warm is None or warm.first > when.begin - timedelta(days=COLD_EARLY + COLD_DAYS):
+        why = f"On {day(when.begin)} by the calendar: no weather is known that would tell when it turns cold."
+        return [_turn(0, when.begin, when.grace, why)]
+    hit, snow = _cold_day(warm, when.begin, when), _snow_day(warm)
+    if hit:
+        on, why = hit, f"The mean of {so_many(COLD_DAYS)} is under {under} on {day(hit)}."
+    else:
+        found = [_cold_day(w, same_day(when.begin, w.first.year), when) for w in around.usual]
+        years = sorted(same_day(x, when.begin.year) for x in found if x)
+        about = years[len(years) // 2] if years else when.begin
+        on = min(max(about, warm.first + timedelta(days=len(warm.air))), when.end)
+        before = f", about {day(about)} by the years before" if years else ""
+        why = f"When the mean of {so_many(COLD_DAYS)} falls under {under}{before}; on {day(when.end)} at the latest."
+    if snow and warm.today < snow <= on + timedelta(days=when.grace):
+        last = snow - timedelta(days=1)
+        return [Turn(0, min(on, last), last, f"{why} Snow is forecast for {day(snow)}: it goes on bare turf before.")]
+    lies = " Snow lies: it goes on bare turf." if snow == warm.today else ""
+    return [_turn(0, on, when.grace, f"{why} By the calendar it would be {day(when.begin)}.{lies}")]
+
+
+def _cold_day(warm: Warm, begin: date, when: When) -> date | None:
+    """The first day near a day of the calendar on which the mean of the last days is under the temperature."""
+    first = (begin - warm.first).days - COLD_EARLY
+    last = first + COLD_EARLY + (when.end - when.begin).days
+    if first < 0:
+        return None
+    with np.errstate(invalid="ignore"):
+        hit = np.flatnonzero(rolling_mean(warm.air, COLD_DAYS)[first : last + 1] <= when.cold)
+    return warm.first + timedelta(days=first + int(hit[0])) if len(hit) else None
+
+
+def _snow_day(warm: Warm) -> date | None:
+    """The first day from today on on which snow lies or is forecast to; None where none is."""
+    first = max(0, (warm.today - warm.first).days)
+    with np.errstate(invalid="ignore"):
+        hit = np.flatnonzero(warm.snow[first:] > 0)
+    return warm.first + timedelta(days=first + int(hit[0])) if len(hit) else None
 
 
 _BY = {
@@ -317,5 +369,6 @@ _BY = {
     Timing.WINDOW: _window,
     Timing.WARMTH: _warmth,
     Timing.SOIL: _soil,
+    Timing.COLD: _cold,
     Timing.EVENT: _event,
 }

@@ -11,11 +11,11 @@ from datetime import date, timedelta
 from statistics import fmean
 
 from core.errors import InputError
+from core.grasses import Sward
 from core.rates.nutrients import LB_PER_1000
 from core.readable import is_us
 from core.schools import PLAIN, House
 from core.soil.ph_tables import (
-    GRASS_PH,
     HIGHEST_LIME,
     HIGHEST_SULFUR,
     LB_ACRE,
@@ -24,6 +24,7 @@ from core.soil.ph_tables import (
     TABLE_DEPTH_LIME,
     TABLE_DEPTH_SULFUR,
     TEXTURES,
+    likes,
     lime_need,
     sulfur_need,
 )
@@ -121,7 +122,7 @@ def plan_ph(
     readings: Sequence[PhReading],
     *,
     texture: str,
-    grass: str,
+    sward: Sward,
     ground: Quantity,
     green: bool,
     start: date,
@@ -140,7 +141,7 @@ def plan_ph(
         target: aimed at [pH].
         readings: by spot and date; the latest of each spot counts.
         texture: a key of `TEXTURES`.
-        grass: a grass's key, for the pH that it likes.
+        sward: what grows there, for the pH that it likes.
         ground: the ground's size.
         green: whether the lower caps of greens hold.
         start: the first day on which work can be done.
@@ -165,7 +166,10 @@ def plan_ph(
     now = latest(readings)
     values = [check_ph(r.ph, "readings") for r in now]
     ph, spread = fmean(values), max(values) - min(values)
-    low, high = GRASS_PH.get(grass, (6.0, 7.0))
+    wanted = likes(sward) or ((target, target) if target is not None else None)
+    if wanted is None:
+        raise InputError("target", None, "What pH they like depends on the shrub or flower.", "Give the pH that is aimed at.")
+    low, high = wanted
     notes = _about_readings(now, spread)
     aim = target if target is not None else _aim(ph, low, high, house)
     if aim is None:
@@ -236,16 +240,16 @@ def _aim(ph: float, low: float, high: float, house: House) -> float | None:
     return low if ph < low - STANDS / 2 else None
 
 
-def aim_of(ph: float, grass: str, house: House) -> float | None:
+def aim_of(ph: float, sward: Sward, house: House) -> float | None:
     """The pH that the house would aim at on a ground; None where nothing is to be done.
 
     Args:
         ph: of the ground [pH].
-        grass: its key.
+        sward: what grows there.
         house: whose school is kept.
     """
-    low, high = GRASS_PH.get(grass, (6.0, 7.0))
-    return _aim(ph, low, high, house)
+    wanted = likes(sward)
+    return _aim(ph, *wanted, house) if wanted else None
 
 
 def _about_readings(now: Sequence[PhReading], spread: float) -> list[str]:

@@ -10,6 +10,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from itertools import pairwise
 
+from core.grasses import Sward
+
 TABLE_DEPTH_SULFUR = 7 * 0.0254
 """The depth that the sulfur table is for [m]: the middle of 6 to 8 in."""
 TABLE_DEPTH_LIME = 7 * 0.0254
@@ -73,12 +75,26 @@ GRASS_PH: Mapping[str, tuple[float, float]] = {
     "seashore_paspalum": (6.0, 7.5),
     "buffalograss": (6.0, 7.5),
     "bahiagrass": (5.5, 6.5),
-    "mixed": (6.0, 7.0),
 }
 """The pH that a grass likes, from least to most (extension teaching, from memory)."""
 
+MOST_LIKE = (6.0, 7.0)
+"""What most grasses like, where nobody said which they are (common practice, no source)."""
+
 STANDS = 1.0
 """How far outside that range a grass still does well (common practice, no source)."""
+
+
+def likes(sward: Sward) -> tuple[float, float] | None:
+    """The pH that a sward likes, from least to most; None of ornamentals, which differ.
+
+    Of a mixed one it is what all its grasses like; where they like no pH alike it is the middle between them.
+    """
+    if not sward.turf:
+        return None
+    ranges = [GRASS_PH[key] for key in sward.grasses if key in GRASS_PH] or [MOST_LIKE]
+    low, high = max(low for low, _ in ranges), min(high for _, high in ranges)
+    return (low, high) if low <= high else ((low + high) / 2,) * 2
 
 
 def sulfur_need(column: str, ph: float) -> float:

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from core.disease.explain import explain
 from core.disease.hosts import HOSTS, diseases_of
 from core.disease.registry import MODELS, of_disease
-from core.grasses import GRASSES
+from core.grasses import GRASSES, Sward
 from core.tests.weather import START, even, real_hours, waving, weather_of
 from core.weather.arrivals import from_the_future, shifted
 from core.weather.hours import HOUR as ONE
@@ -120,6 +120,6 @@ class Hosts(unittest.TestCase):
         for disease, grasses in HOSTS.items():
             self.assertTrue(of_disease(disease), disease)
             self.assertFalse(set(grasses) - set(GRASSES), disease)
-        self.assertIn("large_patch", diseases_of("zoysiagrass"))
-        self.assertNotIn("large_patch", diseases_of("creeping_bentgrass"))
-        self.assertEqual(diseases_of("mixed"), list(HOSTS))
+        self.assertIn("large_patch", diseases_of(Sward("zoysiagrass")))
+        self.assertNotIn("large_patch", diseases_of(Sward("creeping_bentgrass")))
+        self.assertEqual(diseases_of(Sward("mixed")), list(HOSTS))

@@ -127,7 +127,8 @@ class Sources(unittest.TestCase):
 LAYERS = (
     ("errors", "days", "trade_units"),
     ("units", "zones"),
-    ("spans", "readable", "findings", "schools", "grasses", "working"),
+    ("spans", "readable", "findings", "schools", "working"),
+    ("grasses",),
     ("ground",),
     ("label",),
     ("rates",),

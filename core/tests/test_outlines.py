@@ -5,6 +5,7 @@ from datetime import date
 
 import numpy as np
 
+from core.grasses import Sward
 from core.label.product import Kind
 from core.label.targets import find_target
 from core.season.outlines import OUTLINES, fits
@@ -24,12 +25,12 @@ class Outlines(unittest.TestCase):
                     self.assertEqual(bool(sketch.nitrogen), sketch.kind is Kind.FERTILISER)
 
     def test_what_they_are_for(self) -> None:
-        def keys(cool: bool, use: str) -> set[str]:
-            return {o.key for o in OUTLINES.values() if fits(o, cool, use)}
+        def keys(grass: str, use: str) -> set[str]:
+            return {o.key for o in OUTLINES.values() if fits(o, Sward(grass), use)}
 
-        self.assertIn("cool_spoon", keys(True, "green"))
-        self.assertNotIn("cool_spoon", keys(True, "lawn"))
-        self.assertEqual(keys(False, "lawn"), {"warm_lawn"})
+        self.assertIn("cool_spoon", keys("creeping_bentgrass", "green"))
+        self.assertNotIn("cool_spoon", keys("creeping_bentgrass", "lawn"))
+        self.assertEqual(keys("zoysiagrass", "lawn"), {"warm_lawn"})
 
     def test_a_season_of_nitrogen_is_a_usual_one(self) -> None:
         """Cool lawns take 2 to 4 lb of N per 1000 ft² a year, little effort 1 and more: extension teaching, from memory."""

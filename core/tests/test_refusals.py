@@ -11,6 +11,7 @@ from core.areas.radii import by_radii
 from core.areas.rings import MOST_POSITIONS, by_rings, read_geometry, read_ring
 from core.areas.taped import taped
 from core.errors import InputError
+from core.grasses import Sward
 from core.label.phrase import read_label_rate
 from core.label.product import Content, check_product
 from core.label.rate import Basis, Rate
@@ -134,7 +135,7 @@ class Refusals(unittest.TestCase):
             "target",
             "The lime table goes from",
             lambda: plan_ph(
-                wild, texture="loam", grass="mixed", ground=GREEN.size, green=True, start=date(2030, 5, 1), target=6.5
+                wild, texture="loam", sward=Sward("mixed"), ground=GREEN.size, green=True, start=date(2030, 5, 1), target=6.5
             ),
         )
         with self.assertRaises(ValueError):

@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.errors import InputError
+from core.grasses import Sward
 from core.rates.nutrients import LB_PER_1000
 from core.schools import House
 from core.soil.gypsum import about, exchangeable_sodium, gypsum_need, sodium_ratio, sodium_share
@@ -23,7 +24,7 @@ START = date(2031, 3, 1)
 def plan(*values: float, **more: object) -> PhPlan:
     given_: dict[str, object] = {
         "texture": "loam",
-        "grass": "kentucky_bluegrass",
+        "sward": Sward("kentucky_bluegrass"),
         "ground": GROUND,
         "green": False,
         "start": START,
@@ -62,7 +63,7 @@ class Tables(unittest.TestCase):
 class Plans(unittest.TestCase):
     def test_clay_at_eight_is_a_fight_of_years(self) -> None:
         """2000 lb/acre is 45.9 lb/1000 ft²; at 10 a year that is five years (arithmetic)."""
-        found = plan(8.0, 8.0, 8.0, texture="clay", grass="kentucky_bluegrass", target=6.5)
+        found = plan(8.0, 8.0, 8.0, texture="clay", sward=Sward("kentucky_bluegrass"), target=6.5)
         self.assertAlmostEqual(found.need / LB_PER_1000, 2000 / 43.56, places=6)
         # Three of them are planned (ours): what is left waits for a reading.
         self.assertEqual(len({s.year for s in found.steps}), 3)
@@ -147,7 +148,7 @@ class Plans(unittest.TestCase):
     def test_the_latest_reading_of_a_spot_counts(self) -> None:
         # 7.0 is the later reading.
         readings = [PhReading("A", date(2030, 4, 1), 8.0), PhReading("a ", date(2031, 2, 1), 7.0)]
-        found = plan_ph(readings, texture="loam", grass="mixed", ground=GROUND, green=False, start=START)
+        found = plan_ph(readings, texture="loam", sward=Sward("mixed"), ground=GROUND, green=False, start=START)
         self.assertEqual(found.ph, 7.0)
 
     def test_metric_ground_is_told_in_kilograms(self) -> None:

@@ -27,6 +27,70 @@ def warm(first: date, air: list[float], today: date, soil: list[float] | None = 
     return Warm(first, np.array(air), np.array(soil if soil is not None else air), today)
 
 
+def falling(first: date, days: int, today: date, snow: date | None = None, year: int = 0) -> Warm:
+    """Air that falls by half a degree a day from 20 °C on the first day [°C], and snow [cm] on one day."""
+    lies = np.zeros(days)
+    if snow:
+        lies[(snow - first).days :] = 5.0
+    return Warm(first, 20 - 0.5 * np.arange(days), np.full(days, np.nan), today, lies)
+
+
+class OfTheCold(unittest.TestCase):
+    """Air of 20 °C on 1 October, half a degree less each day: the mean of ten days is 22.25 - d/2, d days after.
+
+    It is at most 6 °C from d = 32.5 on, on 3 November; by hand.
+    """
+
+    FIRST = D(2031, 8, 1)
+    SPRAY = When(Timing.COLD, D(2031, 11, 15), D(2031, 12, 10), cold=6.0, grace=14)
+
+    def weather(self, today: date, days: int, snow: date | None = None) -> Warm:
+        fall = falling(D(2031, 10, 1), days, today, snow)
+        flat = np.full((fall.first - self.FIRST).days, 20.0)
+        return Warm(self.FIRST, np.concatenate([flat, fall.air]), flat, today, np.concatenate([0 * flat, fall.snow]))
+
+    def turn(self, warm: Warm | None = None, usual: tuple[Warm, ...] = ()) -> Turn:
+        (found,) = turns(self.SPRAY, Around(warm, usual=usual, us=False))
+        return found
+
+    def test_without_a_station_it_is_dated(self) -> None:
+        self.assertEqual((self.turn().begin, self.turn().end), (D(2031, 11, 15), D(2031, 11, 29)))
+        self.assertIn("by the calendar", self.turn().why)
+        late = Warm(D(2031, 11, 1), np.full(30, 3.0), np.full(30, 3.0), D(2031, 11, 20))
+        self.assertEqual(self.turn(late).begin, D(2031, 11, 15))
+
+    def test_the_cold_brings_it(self) -> None:
+        found = self.turn(self.weather(D(2031, 11, 5), 40))
+        self.assertEqual((found.begin, found.end), (D(2031, 11, 3), D(2031, 11, 17)))
+        self.assertIn("By the calendar it would be 15 November", found.why)
+
+    def test_a_warm_autumn_keeps_it_waiting_until_its_last_day(self) -> None:
+        mild = Warm(self.FIRST, np.full(115, 12.0), np.full(115, 12.0), D(2031, 11, 20), np.zeros(115))
+        self.assertEqual(self.turn(mild).begin, D(2031, 11, 24))
+        long = Warm(self.FIRST, np.full(140, 12.0), np.full(140, 12.0), D(2031, 12, 15), np.zeros(140))
+        self.assertEqual(self.turn(long).begin, D(2031, 12, 10))
+
+    def test_by_the_years_before_until_it_is_known(self) -> None:
+        known = Warm(self.FIRST, np.full(40, 20.0), np.full(40, 20.0), D(2031, 9, 5), np.zeros(40))
+        air = np.concatenate([np.full(273, 20.0), 20 - 0.5 * np.arange(92)])
+        before = Warm(D(2030, 1, 1), air, np.full(365, 9.0), known.today)
+        found = self.turn(known, (before,))
+        self.assertEqual(found.begin, D(2031, 11, 3))
+        self.assertIn("about 3 November by the years before", found.why)
+
+    def test_snow_that_is_forecast_ends_it_the_day_before(self) -> None:
+        found = self.turn(self.weather(D(2031, 11, 5), 45, D(2031, 11, 9)))
+        self.assertEqual((found.begin, found.end), (D(2031, 11, 3), D(2031, 11, 8)))
+        self.assertIn("Snow is forecast for 9 November", found.why)
+        lies = self.turn(self.weather(D(2031, 11, 9), 45, D(2031, 11, 9)))
+        self.assertIn("Snow lies", lies.why)
+
+    def test_what_tells_no_autumn_is_refused(self) -> None:
+        with self.assertRaises(InputError) as caught:
+            When(Timing.COLD, D(2031, 11, 15), D(2031, 12, 10), cold=40)
+        self.assertEqual(caught.exception.field, "cold")
+
+
 class OfTheCalendar(unittest.TestCase):
     def test_a_day_and_a_window(self) -> None:
         one = turns(when(Timing.DATED, D(2031, 4, 1), D(2031, 4, 1)))[0]

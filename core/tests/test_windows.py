@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from core.errors import InputError
 from core.ground import Stress
 from core.growth.clock import TARGETS, Stage, growth_shape, run, target_of
-from core.growth.standing import calendar, cautions, target_for, turf_of
+from core.growth.standing import calendar, cautions, target_for, turfs_of
 from core.label.product import Kind
 from core.label.rules import Leaf, Rules
 from core.tests.things import GREEN, LAWN
@@ -316,7 +316,7 @@ class Regulators(unittest.TestCase):
         # 200 growing degree days, base 0 °C: Kreuser and Soldat 2011.
         taller = replace(GREEN, height=read_quantity("0.6 in"))
         warm = replace(LAWN, grass="zoysiagrass")
-        self.assertEqual([turf_of(g) for g in (GREEN, taller, LAWN, warm)], ["green", "lawn", "lawn", "warm"])
+        self.assertEqual([turfs_of(g) for g in (GREEN, taller, LAWN, warm)], [("green",), ("lawn",), ("lawn",), ("warm",)])
         target = target_for(["something else", "trinexapac-ethyl"], GREEN)
         self.assertEqual((target.sum, target.base.celsius) if target else None, (200.0, 0.0))
         self.assertIsNone(target_for(["fludioxonil"], GREEN))

@@ -9,7 +9,7 @@ from typing import Any
 from django.db import transaction
 
 from core.errors import InputError
-from core.grasses import GRASSES
+from core.grasses import GRASSES, MIXED, blend_of
 from core.ground import HazardKind, Stress
 from core.label.rules import Use
 from core.passes.near import How, Place, outline_of, shape_of
@@ -24,7 +24,7 @@ from greenmeasure.common.schemas import filled, number_in, quantity_in
 from greenmeasure.common.versions import claim
 from greenmeasure.ground.measuring import in_account_units, measured, plan_of
 from greenmeasure.ground.models import Area, Measurement
-from greenmeasure.ground.schemas import AreaIn, HazardIn, LiesIn, MeasurementIn
+from greenmeasure.ground.schemas import AreaIn, BlendIn, HazardIn, LiesIn, MeasurementIn
 
 TALLEST_CUT = 0.3
 """Turf is not mown above 30 cm (common practice, no source)."""
@@ -48,6 +48,7 @@ def save_area(account: Account, data: AreaIn, area: Area | None = None, by: User
     if parent and size and size.base > parent.size.base * (1 + 1e-6):
         faults.add("size", str(size), f"A part of {parent.name} cannot be larger than its {parent.size}.", "Check both sizes.")
     grass = faults.of(_grass, data.grass)
+    blend = faults.of(_blend, data.blend) if grass == MIXED else []
     height = faults.of(_height, data) if data.height else None
     slope = faults.of(_slope, data.slope) if data.slope not in (None, "") else None
     stress = faults.of(_one_of, "stress", data.stress, Stress)
@@ -60,6 +61,7 @@ def save_area(account: Account, data: AreaIn, area: Area | None = None, by: User
     faults.raise_any()
     assert name and site and size and grass and stress
     was = (area.height_value, area.height_unit)
+    area.blend = blend or []
     area.name, area.site, area.grass, area.note, area.parent = name, site, grass, data.note, parent
     area.size_value, area.size_unit = size.value, size.unit.key
     area.height_value = height.value if height else None
@@ -148,6 +150,17 @@ def _grass(key: str) -> str:
             "Pick the one that covers most of the area.",
         )
     return key
+
+
+def _blend(given: Sequence[BlendIn]) -> list[dict[str, Any]]:
+    """The grasses of a mixed sward as they are kept; one share that is left empty is the rest of it. Raises InputError."""
+    shares = [number_in(f"blend.{i}.share", b.share) if b.share not in (None, "") else None for i, b in enumerate(given)]
+    rest = 100 - sum(s for s in shares if s is not None)
+    if shares.count(None) > 1:
+        raise InputError("blend", None, "More than one share is missing.", "Leave one empty at the most: it is the rest.")
+    told = [(b.grass, rest if s is None else s) for b, s in zip(given, shares, strict=True)]
+    blend_of(told)
+    return [{"grass": key, "share": share} for key, share in told]
 
 
 def _height(data: AreaIn) -> Quantity:

@@ -7,7 +7,7 @@ from django.db import transaction
 from core.areas.measure import in_trade
 from core.areas.rings import by_rings, read_geometry, to_geometry
 from core.errors import InputError, NotUnderstood
-from core.grasses import GRASSES
+from core.grasses import GRASSES, MIXED
 from greenmeasure.accounts.models import Account, Site, User, sites_of
 from greenmeasure.common.bounds import read_json, shaped
 from greenmeasure.common.bringing import ImportOut, LineChangeOut, brought_in
@@ -38,6 +38,7 @@ def _feature(area: Area) -> dict[str, Any]:
             "size": area.size_value,
             "size_unit": area.size_unit,
             "grass": area.grass,
+            "blend": area.blend,
             "height": area.height_value,
             "height_unit": area.height_unit,
             "use": area.use,
@@ -137,12 +138,13 @@ def _site(account: Account, name: str) -> Site:
 
 
 def _area_in(name: str, site: Site, given: dict[str, Any], measure: MeasureIn | None) -> AreaIn:
-    grass = str(given.get("grass") or "mixed")
+    grass = str(given.get("grass") or MIXED)
     size, height = given.get("size"), given.get("height")
     found = {
         "name": name,
         "site_id": site.pk,
-        "grass": grass if grass in GRASSES else "mixed",
+        "grass": grass if grass in GRASSES else MIXED,
+        "blend": given.get("blend") or [],
         "size": None if measure or size is None else {"value": size, "unit": str(given.get("size_unit") or "m2")},
         "height": None if height is None else {"value": height, "unit": str(given.get("height_unit") or "mm")},
         "use": str(given.get("use") or ""),

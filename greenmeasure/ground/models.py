@@ -5,6 +5,7 @@ from statistics import fmean
 from django.db import models
 
 from core.errors import InputError
+from core.grasses import Sward, blend_of
 from core.ground import Ground, Hazard, HazardKind, Stress
 from core.soil.samples import Figure, How, Sample, figure
 from core.units import UNITS, Quantity
@@ -14,13 +15,17 @@ from greenmeasure.common.rows import HouseRow
 
 
 class Area(Belonging):
-    """A piece of ground: its size and height of cut as typed, the grass on it, and what the label's rules ask of it."""
+    """A piece of ground: its size and height of cut as typed, the grass on it, and what the label's rules ask of it.
+
+    `blend` are the grasses of a mixed sward as `{"grass", "share"}`, in percent.
+    """
 
     site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="areas")
     parent = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, blank=True, related_name="parts")
     size_value = models.FloatField()
     size_unit = models.CharField(max_length=12)
     grass = models.CharField(max_length=30)
+    blend = models.JSONField(default=list, blank=True)
     cultivar = models.CharField(max_length=80, blank=True)
     use = models.CharField(max_length=12, blank=True)
     height_value = models.FloatField(null=True)
@@ -59,6 +64,14 @@ class Area(Belonging):
         return None if self.height_value is None else Quantity(self.height_value, UNITS[self.height_unit])
 
     @property
+    def sward(self) -> Sward:
+        """What grows on it; a blend that cannot be read is none."""
+        try:
+            return Sward(self.grass, blend_of([(b["grass"], float(b["share"])) for b in self.blend]))
+        except (InputError, KeyError, TypeError, ValueError):
+            return Sward(self.grass)
+
+    @property
     def ground(self) -> Ground:
         """The area as the core sees it."""
         hazards = tuple(
@@ -69,6 +82,7 @@ class Area(Belonging):
             self.name,
             self.size,
             grass=self.grass,
+            blend=self.sward.blend,
             cultivar=self.cultivar,
             height=self.height,
             use=self.use,

@@ -21,6 +21,7 @@ from greenmeasure.ground.models import Area, Measurement
 from greenmeasure.ground.schemas import (
     AreaOut,
     AreaWholeOut,
+    BlendOut,
     DatedStepOut,
     GrassOut,
     GroundOptionsOut,
@@ -54,7 +55,9 @@ def area_out(area: Area) -> AreaOut:
         also=str(other),
         parent_id=area.parent_id,
         grass=area.grass,
-        grass_name=GRASSES[area.grass].name,
+        grass_name=area.sward.name,
+        turf=area.sward.turf,
+        blend=[BlendOut(grass=b["grass"], share=exact_number(b["share"])) for b in area.blend],
         cultivar=area.cultivar,
         use=area.use,
         height=quantity_out(area.height) if area.height else None,
@@ -204,7 +207,7 @@ def _parts(account: Account) -> dict[int, list[int]]:
 def options() -> GroundOptionsOut:
     """What an area's form offers to pick from."""
     return GroundOptionsOut(
-        grasses=[GrassOut(key=g.key, name=g.name, botanical=g.botanical) for g in GRASSES.values()],
+        grasses=[GrassOut(key=g.key, name=g.name, botanical=g.botanical, turf=g.turf) for g in GRASSES.values()],
         uses=[OptionOut(key=u.value, text=u.value.capitalize()) for u in Use],
         textures=[OptionOut(key=t.key, text=t.name) for t in TEXTURES.values()],
         shades=[OptionOut(key=k, text=t) for k, t in (("none", "In the open"), ("part", "Part of the day"), ("full", "Shade"))],
@@ -233,7 +236,7 @@ def planned_ph(account: Account, area_id: int, data: PhPlanIn) -> PhPlan:
     return plan_ph(
         readings,
         texture=data.texture or area.texture,
-        grass=area.grass,
+        sward=area.sward,
         ground=area.size,
         green=area.use == "green",
         start=data.start,

@@ -159,6 +159,20 @@ class HazardOut(Out):
     lies: LiesOut | None
 
 
+class BlendIn(In):
+    """A grass of a mixed sward, with its share in percent; an empty share is the rest of it."""
+
+    grass: Word
+    share: Number | None = None
+
+
+class BlendOut(Out):
+    """A grass of a mixed sward, with its share in percent."""
+
+    grass: str
+    share: str
+
+
 class AreaIn(In):
     """`share` of the parent may stand in place of a size: `1/2`, `30 %`. `measure` is how the size was found, if it was.
 
@@ -173,6 +187,7 @@ class AreaIn(In):
     measure: MeasureIn | None = None
     parent_id: int | None = None
     grass: str
+    blend: Annotated[list[BlendIn], Field(max_length=8)] = []
     cultivar: Name = ""
     use: str = ""
     height: QuantityIn | None = None
@@ -202,6 +217,8 @@ class AreaOut(Out):
     parent_id: int | None
     grass: str
     grass_name: str
+    turf: bool
+    blend: list[BlendOut]
     cultivar: str
     use: str
     height: QuantityOut | None
@@ -304,11 +321,12 @@ class GroundOut(Out):
 
 
 class GrassOut(Out):
-    """A grass to pick."""
+    """A grass to pick, or what is no turf."""
 
     key: str
     name: str
     botanical: str
+    turf: bool
 
 
 class SoilKindOut(Out):

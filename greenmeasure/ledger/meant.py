@@ -44,7 +44,10 @@ def grounds(account: Account, step: Any) -> list[Area]:
     return [
         a
         for a in every
-        if a.parent_id is None and step.site_id in (None, a.site_id) and step.use in ("", a.use) and step.grass in ("", a.grass)
+        if a.parent_id is None
+        and step.site_id in (None, a.site_id)
+        and step.use in ("", a.use)
+        and (not step.grass or step.grass in (a.grass, *a.sward.grasses))
     ]
 
 

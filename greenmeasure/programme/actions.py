@@ -9,7 +9,7 @@ from django.db import transaction
 
 from core.errors import InputError, Refused
 from core.grasses import GRASSES
-from core.label.match import lists
+from core.label.match import lists, unlisted
 from core.label.product import Kind
 from core.label.rate import RateUnit
 from core.ledger.amendments import is_sulfur
@@ -20,7 +20,7 @@ from core.units import LENGTH, celsius
 from greenmeasure.accounts.models import Account, User, sites_of
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Faults, Missing
-from greenmeasure.common.schemas import filled, number_in, quantity_in, rate_in, signed_in
+from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in, rate_in, signed_in
 from greenmeasure.common.versions import claim
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas, planned_ph
@@ -102,11 +102,12 @@ def when_in(data: WhenIn, anchor: str) -> When:
             tuple(_days(data.monthly)) if data.timing is Timing.MONTHLY else (),
             number_in("sum", data.sum) if data.timing is Timing.WARMTH else 0.0,
             signed_in("base", data.base) if data.timing is Timing.WARMTH else 0.0,
-            _soil(data) if data.timing is Timing.SOIL else 0.0,
+            _degrees("soil", data.soil, SOIL_USUAL) if data.timing is Timing.SOIL else 0.0,
             data.rising,
             anchor,
             _whole("offset", data.offset),
             _whole("grace", data.grace),
+            _degrees("cold", data.cold, COLD_USUAL) if data.timing is Timing.COLD else 0.0,
         )
     except InputError as fault:
         raise fault.on(f"when.{fault.field}") from None
@@ -130,11 +131,14 @@ def _days(given: str) -> list[int]:
     return sorted({_whole("monthly", d) for d in given.replace(",", " ").replace(";", " ").split()})
 
 
-def _soil(data: WhenIn) -> float:
-    given = filled(data.soil)
+SOIL_USUAL, COLD_USUAL = "55 °F (12.8 °C) is usual for crabgrass.", "43 °F (6 °C) is usual before lasting snow."
+
+
+def _degrees(field: str, typed: QuantityIn | None, usual: str) -> float:
+    given = filled(typed)
     if given is None:
-        raise InputError("soil", None, "At which temperature of the soil?", "55 °F (12.8 °C) is usual for crabgrass.")
-    return celsius("soil", signed_in("soil", given.value), given.unit)
+        raise InputError(field, None, "At which temperature?", usual)
+    return celsius(field, signed_in(field, given.value), given.unit)
 
 
 def _goes_by(data: StepIn) -> str:
@@ -277,9 +281,7 @@ def adopt(account: Account, user: User, data: SeasonOutlineIn) -> list[Step]:
     if outline is None:
         raise InputError("key", data.key, "There is no such outline.", "Pick one of the list.")
     ground = [_area(account, pk, i) for i, pk in enumerate(data.area_ids)] or [
-        a
-        for a in areas(account).values()
-        if a.archived_at is None and a.parent_id is None and fits(outline, GRASSES[a.grass].cool, a.use)
+        a for a in areas(account).values() if a.archived_at is None and a.parent_id is None and fits(outline, a.sward, a.use)
     ]
     if not ground:
         raise InputError("area_ids", None, "None of the ground is of its kind.", "Pick the areas that it is to be for.")
@@ -329,6 +331,7 @@ def _of_kind(account: Account, sketch: Sketch, ground: Sequence[Area]) -> Card |
         and c.core.is_a(sketch.kind)
         and (sketch.kind is not Kind.FERTILISER or not c.core.label_binds)
         and (not sketch.target or any(lists(r, sketch.target) for r in c.label_rows))
+        and (not c.label_rows or any(not unlisted(r, a.sward) for r in c.label_rows for a in ground))
         and (not sketch.nitrogen or any(r.label.unit.kind == PER_FOOT.kind for r in c.label_rows))
     ]
 

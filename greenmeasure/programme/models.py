@@ -85,6 +85,7 @@ def when_of(kept: Any, anchor: str) -> When | None:
             anchor or "gone",
             int(kept.get("offset", 0)),
             int(kept.get("grace", 7)),
+            float(kept.get("cold", 0)),
         )
     except (InputError, KeyError, TypeError, ValueError, AttributeError, OverflowError):
         return None

@@ -10,8 +10,7 @@ import numpy as np
 
 from core.errors import InputError
 from core.findings import Finding, Weight
-from core.grasses import GRASSES
-from core.growth.potential import potential
+from core.growth.potential import of_sward
 from core.label.rate import Basis
 from core.ledger.gate import Plan, check
 from core.ledger.history import Applied, Place
@@ -94,7 +93,7 @@ def _days(account: Account, site_id: int) -> Warm | None:
     if known is None:
         return None
     days = known.weather.days
-    return Warm(days.first, days.air, of_days(days), days.first + timedelta(days=len(days) - 1))
+    return Warm(days.first, days.air, of_days(days), days.first + timedelta(days=len(days) - 1), days.snow)
 
 
 @kept("sky")
@@ -106,7 +105,8 @@ def _years(account: Account, site_id: int) -> tuple[Warm, ...]:
     for year in range(max(every.first.year, every.today.year - YEARS), every.today.year + 1):
         a = max(0, (date(year, 1, 1) - every.first).days)
         b = (date(year + 1, 1, 1) - every.first).days
-        found.append(replace(every, first=every.first + timedelta(days=a), air=every.air[a:b], soil=every.soil[a:b]))
+        first = every.first + timedelta(days=a)
+        found.append(replace(every, first=first, air=every.air[a:b], soil=every.soil[a:b], snow=every.snow[a:b]))
     return tuple(found)
 
 
@@ -131,7 +131,7 @@ def placed(account: Account, year: int) -> list[Placed]:
     if not every:
         return []
     whole_book(account)
-    asks_weather = any(s.timing and s.timing.timing in (Timing.WARMTH, Timing.SOIL) for s in every)
+    asks_weather = any(s.timing and s.timing.timing.by_weather for s in every)
     found, of = [], by_area(account, every)
     for area in areas(account).values():
         if not (mine := of.get(area.pk)):
@@ -298,7 +298,7 @@ def _area_year(
         area_id=area.pk,
         area=area.name,
         site=site_name(account, area),
-        grass=GRASSES[area.grass].name,
+        grass=area.sward.name,
         turns=[told[id(p)] for p in turns],
         totals=[*_totals(account, area, ahead, year), *_uses(account, area, ahead, year)],
         outings=outings_text(*_outings(mine)),
@@ -391,8 +391,8 @@ def growth(account: Account, area: Area, year: int) -> list[float]:
             months[(w.first + timedelta(days=i)).month - 1].append(float(air))
     if not all(len(m) and not np.isnan(m).all() for m in months):
         return []
-    cool = GRASSES[area.grass].cool
-    return [round(float(np.nanmean(potential(np.array(m), cool))), 3) for m in months]
+    found = [float(np.nanmean(of_sward(np.array(m), area.sward))) for m in months] if area.sward.turf else []
+    return [round(g, 3) for g in found]
 
 
 # --- steps ------------------------------------------------------------------------------------------------------
@@ -482,6 +482,7 @@ def _when_out(when: Any, us: bool) -> WhenOut:
         base=when.base,
         soil=_degrees(when.soil, us) if when.timing is Timing.SOIL else None,
         rising=when.rising,
+        cold=_degrees(when.cold, us) if when.timing is Timing.COLD else None,
         offset=when.offset,
         grace=when.grace,
     )
@@ -493,14 +494,14 @@ def _when_out(when: Any, us: bool) -> WhenOut:
 def options(account: Account) -> StepOptionsOut:
     """What a step's form offers, and the outlines, those for the account's turf first."""
     year = clock.today(account).year
-    turf = {(GRASSES[a.grass].cool, a.use) for a in areas(account).values() if a.archived_at is None}
+    turf = {(a.sward, a.use) for a in areas(account).values() if a.archived_at is None}
     found = [
         SeasonOutlineOut(
             key=o.key,
             name=o.name,
             told=o.told,
             source=o.source,
-            fits=any(fits(o, cool, use) for cool, use in turf),
+            fits=any(fits(o, sward, use) for sward, use in turf),
             steps=[FactOut(name=s.name, text=f"{when_text(s.when(year), '', account.us)}. {s.why}") for s in o.steps],
         )
         for o in OUTLINES.values()

@@ -19,8 +19,8 @@ class WhenIn(In):
     """When a step is to be done; which fields count depends on `timing`.
 
     `begin` and `end` bound it; `every` in days; `monthly` days of the month (`1, 15`); `sum` of degree days over `base`; `soil`
-    the temperature that is passed upwards (`rising`) or downwards; `offset` days after what it goes by, below 0 before;
-    `grace` the days a turn has.
+    the temperature that is passed upwards (`rising`) or downwards; `cold` what the air falls under; `offset` days after what it
+    goes by, below 0 before; `grace` the days a turn has.
     """
 
     timing: Timing
@@ -32,6 +32,7 @@ class WhenIn(In):
     base: Number = 0
     soil: QuantityIn | None = None
     rising: bool = True
+    cold: QuantityIn | None = None
     offset: Number = 0
     grace: Number = 7
 
@@ -86,6 +87,7 @@ class WhenOut(Out):
     base: float
     soil: GivenOut | None
     rising: bool
+    cold: GivenOut | None
     offset: int
     grace: int
 

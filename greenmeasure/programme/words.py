@@ -8,7 +8,7 @@ from core.grasses import GRASSES
 from core.rates.nutrients import LB_PER_1000
 from core.readable import joined
 from core.season.standing import Stand
-from core.season.steps import Timing, When
+from core.season.steps import COLD_DAYS, Timing, When
 from core.units import show_number
 from core.weather.words import degree_day_sum, warmth
 from greenmeasure.programme.schemas import TurnOut
@@ -46,6 +46,9 @@ def when_text(when: When | None, goes_by: str, us: bool) -> str:
             return f"At {degree_day_sum(when.sum, us)} over {warmth(when.base, us)}, counted {span}"
         case Timing.SOIL:
             return f"When the soil is {'over' if when.rising else 'under'} {warmth(when.soil, us)}, {span}"
+        case Timing.COLD:
+            under = f"the mean of {so_many(COLD_DAYS)} falls under {warmth(when.cold, us)}"
+            return f"When {under}; without weather on {day(when.begin)}"
         case Timing.EVENT:
             how = (
                 "On the day of" if not when.offset else f"{so_many(abs(when.offset))} {'after' if when.offset > 0 else 'before'}"

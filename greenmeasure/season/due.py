@@ -183,7 +183,7 @@ def choices_of(account: Account, p: Proposal, on: date) -> list[Pick]:
 def first_choice_of(account: Account, p: Proposal, on: date) -> Pick | None:
     """The first of the shelf that may go down against a proposal; None where none may."""
     wanted, ground = _wanted(p, on), p.area.ground
-    like = Ground("", foot_of(account.us), ground.grass, height=ground.height, use=ground.use)
+    like = Ground("", foot_of(account.us), ground.grass, ground.blend, height=ground.height, use=ground.use)
     found = _drafts(account, p.area.site_id, wanted.disease, wanted.curative, like)
     return first_choice(wanted, found, _bears(account, wanted, p.area), account.us)
 

@@ -75,7 +75,7 @@ def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, n
     """Judge the hours from now on for products on an area."""
     needs, here = needs_together(picked), known.now_at(now)
     own = area.pk if has_own(account, area.pk, now) else None
-    open_hours = _open_hours(account, area.site_id, own, area.ground.cool, tuple(c.product.pk for c in picked), _hour(now))
+    open_hours = _open_hours(account, area.site_id, own, area.sward.cool, tuple(c.product.pk for c in picked), _hour(now))
     judged = shut_by(open_hours, _shut(account, area, picked, known.station, here), _ahead_of(known.station, here).now)
     return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), _hour(now), needed)
 

@@ -149,7 +149,7 @@ def hand_out(r: HandReading) -> HandOut:
 def watches_out(account: Account, area_id: int) -> WatchesOut:
     """Every disease there is a model for, and how an area is watched for it; the usual ones of its grass first."""
     area = area_of(account, area_id)
-    usual = diseases_of(area.grass)
+    usual = diseases_of(area.sward)
     rows = {w.disease: w for w in Watch.objects.filter(area=area)}
     seen = seen_lately(account)
     order = [*usual, *(d for d in HOSTS if d not in usual)]

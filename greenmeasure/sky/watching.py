@@ -58,7 +58,7 @@ def all_watched(account: Account) -> dict[int, list[Watched]]:
 
 
 def _watched(area: Area, rows: dict[str, Watch], seen: dict[tuple[int, str], date]) -> Iterable[Watched]:
-    usual = diseases_of(area.grass)
+    usual = diseases_of(area.sward)
     for disease in dict.fromkeys([*usual, *rows]):
         row = rows.get(disease)
         if (row and not row.on) or (row is None and disease not in usual):

@@ -6,9 +6,13 @@ from unittest.mock import patch
 from zoneinfo import ZoneInfo
 
 from greenmeasure.programme.models import Step, StepTurn
-from greenmeasure.tests.base import AREA, FEED, ApiTest
+from greenmeasure.tests.base import AREA, FEED, FUNGICIDE, ApiTest
+from greenmeasure.tests.planned import make_station
 
 NOW = datetime(2026, 5, 20, 10, 20, tzinfo=ZoneInfo("America/New_York"))
+
+
+SNOW = {"phrase": "0.4 to 0.8 fl oz per 1,000 sq ft", "target": "Snow mould"}
 
 
 class ProgrammeTest(ApiTest):
@@ -39,6 +43,22 @@ class ProgrammeTest(ApiTest):
 
 
 class Steps(ProgrammeTest):
+    def test_a_snow_mould_spray_needs_no_station_and_follows_one(self) -> None:
+        """15 November is the outline's; with weather the day is that of the year before, which is in November or near it."""
+        self.ask("POST", "products", FUNGICIDE | {"name": "Snow SC", "rates": [SNOW]}, 201)
+        self.ask("POST", "programme/outlines", {"key": "snow_late", "year": 2026}, 201)
+        (turn,) = self.turns()
+        self.assertEqual((turn["begin"], turn["stand"]), ("2026-11-15", "later"))
+        self.assertIn("no weather is known", turn["why"])
+        (step,) = self.ask("GET", "programme")["steps"]
+        self.assertEqual((step["when"]["cold"], step["when"]["timing"]), ({"value": "42.8", "unit": "degF"}, "cold"))
+        make_station(self.account, self.area.site, NOW, 520)
+        self.account.touch()
+        (turn,) = self.turns()
+        self.assertIn("falls under 43 °F, about", turn["why"])
+        self.assertIn("By the calendar it would be 15 November.", turn["why"])
+        self.assertTrue("2026-10-18" <= turn["begin"] <= "2026-12-10", turn["begin"])
+
     def test_an_empty_year_says_how_to_begin(self) -> None:
         found = self.ask("GET", "programme")
         self.assertIn("Start from an outline", found["sentence"])

@@ -116,6 +116,7 @@ def _part(trial: Trial, found: Laid, i: int, numbers: list[int]) -> Area:
 
 ALIKE = (
     "grass",
+    "blend",
     "cultivar",
     "use",
     "height_value",

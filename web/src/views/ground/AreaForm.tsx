@@ -15,6 +15,7 @@ import { Fields, Section, Stack } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { areaUnits, distanceUnits, heightUnits } from "../../parts/units";
+import { BlendLines, NO_GRASS } from "./BlendLines";
 import { MeasureBench } from "./MeasureBench";
 import { blankSketch, toMeasure, type Sketch } from "./sketch";
 
@@ -28,6 +29,7 @@ interface Typed {
   share: string;
   parent: string;
   grass: string;
+  blend: { grass: string; share: string }[];
   cultivar: string;
   use: string;
   height: TypedQuantity;
@@ -54,6 +56,7 @@ function typed(area: Area | undefined, us: boolean): Typed {
     share: "",
     parent: area?.parent_id ? `${area.parent_id}` : "",
     grass: area?.grass ?? "",
+    blend: area?.blend ?? [],
     cultivar: area?.cultivar ?? "",
     use: area?.use ?? "",
     height: { value: area?.height?.exact ?? "", unit: area?.height?.unit ?? (us ? "in" : "mm") },
@@ -88,6 +91,9 @@ function toAreaIn(v: Typed, measured: boolean): Schemas["AreaIn"] {
     measure,
     parent_id: v.parent ? Number(v.parent) : null,
     grass: v.grass,
+    blend: v.blend
+      .filter((b) => b.grass || b.share.trim())
+      .map((b) => ({ grass: b.grass, share: b.share.trim() || null })),
     cultivar: v.cultivar,
     use: v.use,
     height: v.height.value.trim() ? v.height : null,
@@ -111,6 +117,7 @@ const placed = [
   "share",
   "parent_id",
   "grass",
+  "blend",
   "height",
   "slope",
   "stress",
@@ -121,6 +128,8 @@ const placed = [
   "note",
   "measure",
 ];
+
+const MIXED = "mixed";
 
 /** An area's form. What is half typed survives a reload. */
 export function AreaForm({ area, options }: { area?: Area; options: Schemas["GroundOptionsOut"] }) {
@@ -152,6 +161,7 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
   );
   const wholes = (areas.data?.areas ?? []).filter((a) => a.id !== area?.id);
   const nothing = { key: "", text: "Not noted" };
+  const turf = options.grasses.find((g) => g.key === value.grass)?.turf ?? true;
   const setHazard = (i: number, part: Partial<Typed["hazards"][number]>) =>
     change({ hazards: value.hazards.map((h, j) => (j === i ? { ...h, ...part } : h)) });
   return (
@@ -197,16 +207,24 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
             name="grass"
             value={value.grass || null}
             options={options.grasses.map((g) => ({ key: g.key, text: g.name, note: g.botanical }))}
-            onChange={(grass) => change({ grass })}
+            onChange={(grass) =>
+              change({
+                grass,
+                blend: grass === MIXED && !value.blend.length ? [NO_GRASS, NO_GRASS] : value.blend,
+              })
+            }
+            hint={turf ? undefined : "Only label rows that name ornamentals are for them."}
           />
-          <QuantityField
-            label="Height of cut"
-            name="height"
-            value={value.height}
-            units={heightUnits(account.units)}
-            onChange={(height) => change({ height })}
-            hint="Growth-regulator labels are read by it. Leave it empty where it is not mown."
-          />
+          {turf && (
+            <QuantityField
+              label="Height of cut"
+              name="height"
+              value={value.height}
+              units={heightUnits(account.units)}
+              onChange={(height) => change({ height })}
+              hint="Growth-regulator labels are read by it. Leave it empty where it is not mown."
+            />
+          )}
           <PickField
             label="Kept as"
             name="use"
@@ -223,6 +241,13 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
             hint="A plan for stressed turf is questioned."
           />
         </Fields>
+        {value.grass === MIXED && (
+          <BlendLines
+            blend={value.blend}
+            grasses={options.grasses.filter((g) => g.turf && g.key !== MIXED)}
+            onChange={(blend) => change({ blend })}
+          />
+        )}
         {!area && (
           <div style={{ marginTop: 16 }}>
             <Button onPress={() => setBench(!bench)}>

@@ -16,6 +16,13 @@ interface Props {
   step?: Step;
 }
 
+const BEGIN: Partial<Record<TypedStep["timing"], string>> = {
+  dated: "On",
+  warmth: "Counted from",
+  soil: "Counted from",
+  cold: "Without weather on",
+};
+
 /** When a step is due: only the fields that its timing asks for. */
 export function WhenFields({ value: v, change, programme, step }: Props) {
   const { units } = useAccount();
@@ -37,7 +44,6 @@ export function WhenFields({ value: v, change, programme, step }: Props) {
       .filter((s) => s.id !== step?.id)
       .map((s) => ({ key: `step:${s.id}`, text: s.name, note: s.when_text })),
   ];
-  const weather = v.timing === "warmth" || v.timing === "soil";
   return (
     <Fields $columns={4}>
       <PickField
@@ -48,13 +54,18 @@ export function WhenFields({ value: v, change, programme, step }: Props) {
         onChange={(timing) => change({ timing: timing as TypedStep["timing"] })}
       />
       <DateField
-        label={weather ? "Counted from" : v.timing === "dated" ? "On" : "From"}
+        label={BEGIN[v.timing] ?? "From"}
         name="when.begin"
         value={v.begin}
         onChange={(begin) => change({ begin })}
       />
       {v.timing !== "dated" && (
-        <DateField label="To" name="when.end" value={v.end} onChange={(end) => change({ end })} />
+        <DateField
+          label={v.timing === "cold" ? "At the latest on" : "To"}
+          name="when.end"
+          value={v.end}
+          onChange={(end) => change({ end })}
+        />
       )}
       {v.timing === "every" && number("Every, days", "every")}
       {v.timing === "monthly" && number("Days of the month", "monthly", "1, 15 is twice a month")}
@@ -84,6 +95,15 @@ export function WhenFields({ value: v, change, programme, step }: Props) {
             onChange={(rising) => change({ rising })}
           />
         </>
+      )}
+      {v.timing === "cold" && (
+        <QuantityField
+          label="Mean air of 10 days under"
+          name="when.cold"
+          value={v.cold}
+          units={temperatureUnits(units)}
+          onChange={(cold) => change({ cold })}
+        />
       )}
       {v.timing === "event" && (
         <>

@@ -19,6 +19,7 @@ export interface TypedStep {
   base: string;
   soil: { value: string; unit: string };
   rising: string;
+  cold: { value: string; unit: string };
   offset: string;
   side: string;
   goesBy: string;
@@ -54,6 +55,7 @@ export function typed(step: Step | undefined, year: number, us: boolean): TypedS
     sum: when?.sum ? `${when.sum}` : "200",
     base: `${when?.base ?? 0}`,
     soil: when?.soil ?? { value: us ? "55" : "12.8", unit: us ? "degF" : "degC" },
+    cold: when?.cold ?? { value: us ? "43" : "6", unit: us ? "degF" : "degC" },
     rising: when?.rising === false ? "down" : "up",
     offset: `${Math.abs(when?.offset ?? 7)}`,
     side: (when?.offset ?? -1) < 0 ? "before" : "after",
@@ -98,6 +100,7 @@ export function stepIn(v: TypedStep): Schemas["StepIn"] {
       base: v.base,
       soil: v.soil,
       rising: v.rising === "up",
+      cold: v.cold,
       offset: v.timing === "event" ? `${v.side === "before" ? "-" : ""}${v.offset || "0"}` : 0,
       grace: v.grace,
     },

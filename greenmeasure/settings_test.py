@@ -40,4 +40,5 @@ else:
             "init_command": "PRAGMA synchronous=OFF; PRAGMA busy_timeout=20000;",
         },
     }
+DATABASES["default"]["CONN_MAX_AGE"] = None  # a connection's first query reads the whole schema
 TEST_RUNNER = "greenmeasure.tests.runner.Runner"

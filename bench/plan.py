@@ -11,6 +11,8 @@ from core.season.problem import Option, Problem
 
 DAYS = 365
 SEASON = range(80, 320)
+LONG = 60.0
+"""Time enough to end by itself [s]."""
 
 
 def year(areas: int, step: int) -> Problem:
@@ -33,8 +35,10 @@ def run() -> None:
     few, many, often = (best(partial(optimise, year(areas, step)), 1) for areas, step in ((2, 7), (8, 7), (2, 3)))
     print(f"plan: 8 areas to 2, by the week: {many / few:.1f} times")
     print(f"plan: every third day to every seventh, 2 areas: {often / few:.1f} times")
-    problem = year(8, 7)
-    plan = optimise(problem)
-    done = tuple(c for c in plan.chosen if c[1] < 200)
-    left = replace(problem, fixed=done)
-    print(f"plan: anew with the half that is done kept, to from nothing: {best(partial(optimise, left), 1) / many:.2f} times")
+    large = year(10, 5)
+    plan = optimise(large, LONG)
+    rain = {c for c in plan.chosen if 200 <= c[1] < 214}
+    out = tuple(replace(o, days=o.days and o.days - set(range(200, 214))) for o in large.options)
+    changed = replace(large, options=out, before=frozenset(plan.chosen) - rain)
+    fresh = best(partial(optimise, replace(changed, before=frozenset()), LONG), 1)
+    print(f"plan: anew after two weeks of rain, to from nothing: {best(partial(optimise, changed, LONG), 1) / fresh:.2f} times")

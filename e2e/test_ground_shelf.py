@@ -54,6 +54,29 @@ class Ground(BrowserTest):
         self.says("Round bed lawn: 5,350 ft²")  # π × 13,624 / 8, the mean of the squared radii
         expect(self.page.get_by_role("button", name="Use this size")).to_have_count(1)
 
+    def test_a_mixed_sward_is_typed_by_its_grasses(self) -> None:
+        """Seventy to thirty by seed: common practice, no source."""
+        self.let_in()
+        for size in (WIDE, PHONE):
+            self.page.set_viewport_size(size)
+            self.go("ground/new")
+            self.fill("Name", f"Verge {size['width']}")
+            self.fill("Size", "4000")
+            self.pick("Grass", "Mixed sward")
+            self.pick("Grass 1", "Perennial ryegrass")
+            self.pick("Grass 2", "Fine fescues")
+            self.page.get_by_label("Share, %").nth(1).fill("20")
+            self.page.get_by_label("Share, %").nth(0).fill("70")
+            self.button("Add the area").click()
+            expect(self.page.get_by_role("alert").filter(has_text="add up to 90 %")).to_be_visible()
+            self.page.get_by_label("Share, %").nth(1).fill("")
+            self.button("Add the area").click()
+            self.page.get_by_role("link", name=f"Verge {size['width']}").click()
+            self.says("perennial ryegrass and fine fescues (70:30)")
+        self.go("ground/new")
+        self.pick("Grass", "Ornamentals")
+        expect(self.page.get_by_label("Height of cut")).to_have_count(0)
+
     def test_a_half_for_a_trial_shares_the_whole(self) -> None:
         self.let_in()
         self.go("ground/new")

@@ -113,6 +113,26 @@ class Programme(BrowserTest):
         expect(self.page.get_by_label("On another day")).to_have_value(str(self.day(16)))
         expect(panel).not_to_contain_text("the label's least interval is 14")
 
+    def test_a_step_that_waits_for_the_cold_has_its_day_without_a_station(self) -> None:
+        self.go("season/programme/step/new")
+        self.fill("Name", "Snow-mould spray")
+        self.pick("Product", "Test SC")
+        self.pick("It goes by", "As it turns cold")
+        autumn = date(self.today.year + 1, 11, 15)
+        self.typed("Without weather on", autumn)
+        self.typed("At the latest on", autumn + timedelta(days=25))
+        self.fill("Mean air of 10 days under", "90")
+        self.button("Add the step").click()
+        expect(self.page.locator("[data-field='when.cold'] [role=alert]")).to_contain_text("No autumn is told by that")
+        self.fill("Mean air of 10 days under", "43")
+        self.pick_many("Areas", "North green")
+        self.button("Add the step").click()
+        self.page.wait_for_url("**/season/programme*")
+        self.go(f"season/programme?year={autumn.year}")
+        self.page.locator("[data-turn]").first.click()
+        panel = self.page.get_by_role("region", name="Snow-mould spray on North green")
+        expect(panel).to_contain_text("by the calendar: no weather is known")
+
     def test_what_is_due_stands_in_the_one_list(self) -> None:
         self.spray_every(21, 0)
         self.go("season")

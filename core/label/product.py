@@ -4,6 +4,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from enum import StrEnum
+from functools import cached_property
 
 from core.errors import InputError
 from core.label.groups import CLASS, FRAC, HRAC, IRAC, group_of
@@ -188,7 +189,7 @@ class Product:
         """How the bench measures it: liquids by volume, dry products by weight."""
         return VOLUME if self.liquid else MASS
 
-    @property
+    @cached_property
     def label_binds(self) -> bool:
         """Whether its label is law: a pesticide's, a regulator's, and that of a fertiliser with a pesticide in it."""
         return self.leading.label_binds or (self.is_a(Kind.FERTILISER) and self.content(Basis.ACTIVE) is not None)

@@ -52,8 +52,9 @@ def _gain(problem: Problem, choice: Choice, chosen: Sequence[Choice], bare: Any,
     i, day = choice
     option = problem.options[i]
     gain = -option.cost
-    if problem.outing and not any(d == day and problem.options[j].machine == option.machine for j, d in chosen):
-        gain -= problem.outing
+    if problem.outing or problem.change:
+        there = {problem.options[j].product for j, d in chosen if d == day and problem.options[j].machine == option.machine}
+        gain -= problem.outing * (not there) + problem.change * bool(there - {option.product} and option.product not in there)
     if option.product in paid:
         gain -= bought(problem, [*chosen, choice], option.product) - paid[option.product]
     for target, share in option.covers.items():

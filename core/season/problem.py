@@ -6,18 +6,23 @@ form that a year's plan takes: `core.ledger.gate` has the last word on each appl
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from itertools import pairwise
+from typing import TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
 from core.label.groups import multi_site
 
+T = TypeVar("T")
 Floats = NDArray[np.float64]
 Choice = tuple[int, int]
 """An option's place and a day."""
+Way = tuple[int, str]
+"""A day and the machine that goes out on it."""
 EXACT = 1e-9
 
 
@@ -73,11 +78,12 @@ class Problem:
     """What is to be planned over `days`.
 
     `worth` is what an unprotected day costs, by area and target, for each part of its need, which is 1 unless `need` tells it;
-    `outing` what going out with a machine costs on a day; `apart` keeps the second product so many days away from the first,
+    `outing` what going out with a machine costs on a day, `change` what each further product does that goes out with it, for
+    measuring and cleaning between; `apart` keeps the second product so many days away from the first,
     before and after it; `in_a_row` how often a group may follow itself, `runs` how often it has on an area before the first day;
     `caps` what of an active an area may still get [g/m²]; `stock` what is there of a product, `packages` what more is bought in;
     `one_a_day` whether an area takes one option a day; `hours` how long people are out on a day at the most; `fixed` what is
-    chosen already.
+    chosen already; `before` the plan of before, from which no more is changed than pays.
     """
 
     days: int
@@ -94,14 +100,39 @@ class Problem:
     need: Mapping[tuple[str, str], Floats] = field(default_factory=dict)
     hours: float | None = None
     fixed: tuple[Choice, ...] = ()
+    change: float = 0.0
+    before: frozenset[Choice] = frozenset()
 
     def needed(self, area: str, target: str) -> Floats:
         """How much of a target each day of an area needs."""
         return self.need[area, target] if (area, target) in self.need else np.ones(self.days)
 
-    @property
+    @cached_property
     def areas(self) -> tuple[str, ...]:
         return tuple(dict.fromkeys(o.area for o in self.options))
+
+    @cached_property
+    def apart_of(self) -> dict[str, list[tuple[str, int]]]:
+        """What is kept apart from each product, and by how many days; each pair once."""
+        return _grouped((p, (q, gap)) for (p, q), gap in self.apart.items())
+
+    @cached_property
+    def caps_of(self) -> dict[str, list[tuple[str, float]]]:
+        """The caps of each area by active [g/m²]."""
+        return _grouped((area, (active, cap)) for (area, active), cap in self.caps.items())
+
+    @cached_property
+    def going(self) -> tuple[int, ...]:
+        """The days on which anything may go down anew."""
+        fixed = {i for i, _ in self.fixed}
+        return tuple(sorted({d for i, o in enumerate(self.options) if i not in fixed for d in o.all_days(self.days)}))
+
+
+def _grouped(pairs: Iterable[tuple[str, T]]) -> dict[str, list[T]]:
+    found: dict[str, list[T]] = {}
+    for key, value in pairs:
+        found.setdefault(key, []).append(value)
+    return found
 
 
 @dataclass(frozen=True)
@@ -143,8 +174,22 @@ def tally(problem: Problem, chosen: Sequence[Choice]) -> Tally:
     exposed = 0.0
     for (area, target), worth in problem.worth.items():
         exposed += float((worth * (problem.needed(area, target) - covered(problem, chosen, area, target))).sum())
-    outings = {(day, problem.options[i].machine) for i, day in chosen}
-    return Tally(math.fsum(problem.options[i].cost for i, _ in chosen), packages, problem.outing * len(outings), exposed)
+    return Tally(math.fsum(problem.options[i].cost for i, _ in chosen), packages, ways(problem, chosen), exposed)
+
+
+def ways(problem: Problem, chosen: Sequence[Choice]) -> float:
+    """What going out costs: each machine on each day, and each product more than one that goes out with it [money]."""
+    out = gone_out(problem, chosen)
+    return problem.outing * len(out) + problem.change * sum(len(products) - 1 for products in out.values())
+
+
+def gone_out(problem: Problem, chosen: Sequence[Choice]) -> dict[Way, set[str]]:
+    """The products that go out with each machine on each day."""
+    out: dict[Way, set[str]] = {}
+    for i, day in chosen:
+        option = problem.options[i]
+        out.setdefault((day, option.machine), set()).add(option.product)
+    return out
 
 
 def used(problem: Problem, chosen: Sequence[Choice], product: str) -> float:
@@ -212,11 +257,12 @@ def _on_area(problem: Problem, area: str, here: Sequence[tuple[int, Option]]) ->
             found.append("most")
     if problem.one_a_day and len({d for d, _ in here}) < len(here):
         found.append("one a day")
-    for (p, q), gap in problem.apart.items():
-        if any(abs(b - a) < gap for a, _ in by_product.get(p, ()) for b, _ in by_product.get(q, ())):
-            found.append("apart")
-    for (where, active), cap in problem.caps.items():
-        if where == area and sum(o.actives.get(active, 0.0) for _, o in here) > cap + EXACT:
+    for p, mine in by_product.items():
+        for q, gap in problem.apart_of.get(p, ()):
+            if q in by_product and any(abs(b - a) < gap for a, _ in mine for b, _ in by_product[q]):
+                found.append("apart")
+    for active, cap in problem.caps_of.get(area, ()):
+        if sum(o.actives.get(active, 0.0) for _, o in here) > cap + EXACT:
             found.append("cap")
     return [*found, *_runs(problem, area, here)]
 

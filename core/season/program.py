@@ -76,19 +76,21 @@ class Program:
         solver.setOptionValue("output_flag", False)
         solver.setOptionValue("time_limit", limits.seconds)
         solver.setOptionValue("mip_rel_gap", limits.gap)
+        if not any(self.whole):
+            solver.setOptionValue("presolve", "off")  # it takes longer than it saves here
         solver.passModel(self._told(highs))
-        if watch:
+        if watch and any(self.whole):
 
             def heard(event: Any) -> None:
                 best, least = (x + base if math.isfinite(x) else None for x in _bounds(event.data_out))
                 if not watch(Progress(best, least)):
                     event.interrupt()
 
-            if any(self.whole):
-                solver.cbMipInterrupt += heard
-            else:
-                solver.cbSimplexInterrupt += heard
-        solver.run()
+            solver.cbMipInterrupt += heard
+        if any(self.whole):
+            solver.run()
+        else:
+            _in_steps(highs, solver, limits.seconds, watch)
         info, status = solver.getInfo(), solver.getModelStatus()
         values = list(solver.getSolution().col_value) if info.primal_solution_status == 2 else None  # 2: it keeps every row
         least = info.mip_dual_bound if math.isfinite(info.mip_dual_bound) else None
@@ -128,6 +130,21 @@ class Solved:
     least: float | None
     done: bool
     never: bool
+
+
+STEP = 0.25
+"""How long a program without whole numbers is solved at a time [s]; asked at every pivot, who watches would hold it up (ours)."""
+
+
+def _in_steps(highs: Any, solver: Any, seconds: float, watch: Watch | None) -> None:
+    """Solve what can be taken up again where it stood, until it is done, its time is over, or whoever watches ends it."""
+    until = 0.0
+    while until < seconds and (not watch or watch(UNKNOWN)):
+        until = min(seconds, until + STEP)
+        solver.setOptionValue("time_limit", until)
+        solver.run()
+        if solver.getModelStatus() != highs.HighsModelStatus.kTimeLimit:
+            return
 
 
 def _bounds(data: Any) -> tuple[float, float]:

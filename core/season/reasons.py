@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from core.season.problem import Choice, Problem, bought, broken, tally
+from core.season.problem import Choice, Problem, bought, broken, tally, ways
 
 
 @dataclass(frozen=True)
@@ -54,8 +54,7 @@ def reasons(problem: Problem, chosen: Sequence[Choice], one: Choice) -> Reasons:
         for i, o in enumerate(problem.options)
         if i != one[0] and o.area == option.area and set(o.covers) & set(option.covers) and i not in fixed
     ]
-    every = sorted({d for i, o in enumerate(problem.options) if i not in fixed for d in o.all_days(problem.days)})
-    earlier, later = [d for d in every if d < day], [d for d in every if d > day]
+    earlier, later = [d for d in problem.going if d < day], [d for d in problem.going if d > day]
     return Reasons(
         Other(None, _part(problem, rest, here, option.area) - now),
         tuple(sorted((other((i, day)) for i in alike), key=lambda o: (bool(o.broken), o.more))),
@@ -75,6 +74,5 @@ def _part(problem: Problem, chosen: Sequence[Choice], here: Sequence[Choice], ar
     """
     part = replace(problem, worth={key: w for key, w in problem.worth.items() if key[0] == area})
     own = tally(part, here)
-    outings = {(day, problem.options[i].machine) for i, day in chosen}
     packages = math.fsum(bought(problem, chosen, product) for product in problem.packages)
-    return own.applications + own.exposed + problem.outing * len(outings) + packages
+    return own.applications + own.exposed + ways(problem, chosen) + packages

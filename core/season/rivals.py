@@ -54,11 +54,10 @@ def _going(problem: Problem, goes: Callable[[Key, int, int], bool]) -> tuple[Cho
         for target in problem.options[i].covers:
             if i not in fixed:
                 by_key.setdefault((problem.options[i].area, target), []).append(i)
-    days = sorted({d for i, o in enumerate(problem.options) if i not in fixed for d in o.all_days(problem.days)})
     cover = {key: covered(problem, chosen, *key) for key in problem.worth}
     need = {key: problem.needed(*key) for key in problem.worth}
     since = -1
-    for day in days:
+    for day in problem.going:
         for key in problem.worth:
             if not goes(key, since, day) or cover[key][day] >= LIKELY * need[key][day]:
                 continue

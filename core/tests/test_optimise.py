@@ -114,6 +114,31 @@ class Solved(unittest.TestCase):
         dear = optimise(second(outing=40.0))
         self.assertEqual({plan_text(second(), dear.chosen, a) for a in "AB"}, {".P.P."})
 
+    def test_a_further_product_on_a_machine_costs_a_change(self) -> None:
+        """By hand: one product on both areas costs 10 more than the dearest two of their own, unless a change costs more."""
+        options = tuple(
+            Option(area, p, cost, 2, 2, SPOT, machine="boom", days=frozenset({0}))
+            for area, costs in (("A", {"P": 10.0, "Q": 20.0}), ("B", {"P": 20.0, "Q": 10.0}))
+            for p, cost in costs.items()
+        )
+        worth = {("A", "spot"): np.array([50.0, 50.0]), ("B", "spot"): np.array([50.0, 50.0])}
+        for change, total, products in ((0.0, 20 + 15, 2), (8.0, 28 + 15, 2), (15.0, 30 + 15, 1)):
+            found = optimise(Problem(2, options, worth, outing=15.0, change=change))
+            self.assertAlmostEqual(found.tally.total, total)
+            self.assertEqual(len({options[i].product for i, _ in found.chosen}), products)
+
+    def test_of_plans_that_cost_the_same_the_one_that_changes_least(self) -> None:
+        """Two products alike in everything: by the plan of before it is the one or the other, and each on its day."""
+        options = tuple(Option("A", p, 10.0, 1, 1, SPOT) for p in "PQ")
+        alike = Problem(4, options, {("A", "spot"): np.full(4, 30.0)}, one_a_day=True)
+        for before in ({(0, 0), (1, 1), (0, 2), (1, 3)}, {(1, 0), (1, 1), (0, 2), (0, 3)}):
+            found = optimise(replace(alike, before=frozenset(before)))
+            self.assertEqual((set(found.chosen), found.tally.total, found.proven), (before, 40.0, True))
+        # What no longer pays is not kept for its own sake: on a day of no worth.
+        idle = replace(alike, worth={("A", "spot"): np.array([30.0, 0, 30, 30])}, before=frozenset({(0, 0), (1, 1)}))
+        self.assertNotIn((1, 1), optimise(idle).chosen)
+        self.assertIn((0, 0), optimise(idle).chosen)
+
     def test_caps_stock_and_packages(self) -> None:
         found = optimise(third())
         self.assertAlmostEqual(found.tally.total, 100)
@@ -161,6 +186,7 @@ class Properties(unittest.TestCase):
                 (o.area, "spot"): np.array([draw(st.sampled_from([0.0, 0.5, 1.0, 1.5])) for _ in range(days)]) for o in options
             },
             hours=draw(st.sampled_from([None, 2.0, 3.0])),
+            change=float(draw(st.sampled_from([0, 0, 5, 20]))),
         )
 
     @settings(max_examples=40, deadline=None)
@@ -182,6 +208,19 @@ class Properties(unittest.TestCase):
         problem = self.made(data.draw)
         more = replace(problem, stock={p: a + 2 for p, a in problem.stock.items()} | {"Q": 2.0})
         self.assertLessEqual(optimise(more).tally.total, optimise(problem).tally.total + 1e-6)
+
+    @settings(max_examples=20, deadline=None)
+    @given(st.data())
+    def test_the_plan_of_before_costs_nothing(self, data: Any) -> None:
+        """Whatever it was, the new one is as cheap as without it, and keeps every rule, whole and an area at a time."""
+        problem = self.made(data.draw)
+        every = [(i, d) for i, o in enumerate(problem.options) for d in range(problem.days)]
+        before = replace(problem, before=frozenset(data.draw(st.lists(st.sampled_from(every), max_size=4))))
+        found = optimise(before)
+        self.assertEqual(broken(problem, found.chosen), [])
+        self.assertAlmostEqual(found.tally.total, optimise(problem).tally.total, places=6)
+        with patch("core.season.optimise.WHOLE", 0):
+            self.assertEqual(broken(problem, optimise(before).chosen), [])
 
     @settings(max_examples=20, deadline=None)
     @given(st.data())

@@ -115,6 +115,11 @@ class Machine(Belonging):
         return self.width.base if self.width else None
 
     @property
+    def pace(self) -> float | None:
+        """How fast it was walked or driven when it was last timed [m/s]."""
+        return next((c.pace for c in self.calibrations.all() if c.in_use and c.pace), None)
+
+    @property
     def draws(self) -> bool:
         """Whether it draws from a bottle into a hose."""
         return self.form == job.Form.HOSE_END

@@ -20,6 +20,7 @@ from core.ledger.gate import Checked, Plan, check
 from core.ledger.history import Applied, Place, Standing
 from core.ledger.ledger import Ledger
 from core.ledger.rotation import IN_A_ROW, apart_days, in_a_row
+from core.machines.labour import FILLING, fills_of, hours_of
 from core.rates.nutrients import season_range
 from core.season.choose import Candidate
 from core.season.cover import at_risk, covered_days, middle, protects
@@ -53,14 +54,6 @@ FREEZE = timedelta(days=3)
 """Made steps that begin within so many days are kept: they may be on the bench already (ours)."""
 NEED = 3.0
 """How many times what it costs a day's nitrogen is worth (ours): it is fed unless a rule forbids it."""
-PACE = 1.1
-"""Walking behind a machine [m/s] (common practice, no source)."""
-TURNING = 1.5
-"""How much longer turning and filling makes it (ours)."""
-AROUND = 0.25
-"""Hours for getting out and cleaning up an area (ours)."""
-BY_HAND = 1000.0
-"""What is put down in an hour where no machine or no swath is known [m²] (ours)."""
 GROWING = range(4, 11)
 """Months that are fed evenly where no weather tells how grass grows (common practice, no source)."""
 
@@ -315,7 +308,7 @@ class _Gathered:
     def cost(self, area: Area, offer: Offer) -> float:
         """What an application counts: its price and the work, or what acts in it [kg]."""
         if self.ask.by_cost:
-            work = hours_of(self._machine(offer), area.size.base) * self.ask.labour
+            work = hours_with(self._machine(offer), area.size.base) * self.ask.labour
             return (0.0 if offer.price is None else offer.price) + work
         return offer.active * area.size.base / 1000
 
@@ -412,7 +405,7 @@ class _Gathered:
                 most,
                 days,
                 machine=kind,
-                hours=hours_of(machine, area.size.base),
+                hours=hours_with(machine, area.size.base),
             )
         )
         self.offers.append(o)
@@ -468,6 +461,15 @@ class _Gathered:
             name, f"kept-{len(self.options)}", 0.0, lasts, 1, covers, b.applied.codes, days=frozenset({day}), machine=kind
         )
 
+    def _before(self, old: Sequence[Placed]) -> Iterator[Choice]:
+        """What of the plan that is replaced can be chosen again."""
+        for p in old:
+            products = {str(part.product_id) for part in p.step.products.all()}
+            begin = p.standing.turn.begin
+            for i, o in enumerate(self.options):
+                if begin and self.offers[i] and o.area == str(p.area.pk) and o.product in products:
+                    yield i, (begin - self.ask.first).days
+
     def year(self, keep: tuple[Placed, ...], old: tuple[Placed, ...]) -> Year:
         """The problem of all areas that were added."""
         apart: dict[tuple[str, str], int] = {}
@@ -478,11 +480,12 @@ class _Gathered:
                     apart[p, q] = days
         costs = [o.cost for o in self.options if o.cost]
         left = {str(pk): q.base for pk, q in stocks(self.account).items()}
+        outing = self.ask.outing if self.ask.by_cost else min(costs, default=0.0) / 100
         problem = Problem(
             self.ask.days,
             tuple(self.options),
             self.worth,
-            self.ask.outing if self.ask.by_cost else min(costs, default=0.0) / 100,
+            outing,
             apart,
             self.limits,
             self.runs,
@@ -491,6 +494,8 @@ class _Gathered:
             need=self.need,
             hours=self.ask.hours,
             fixed=tuple(self.fixed),
+            change=FILLING * self.ask.labour if self.ask.by_cost else outing / 4,
+            before=frozenset(self._before(old)),
         )
         return Year(
             self.account,
@@ -541,13 +546,14 @@ def meant_of(area: Area, o: Offer, on: date) -> Applied:
     )
 
 
-def hours_of(machine: Machine | None, size: float) -> float:
-    """How long an area takes, out and back.
+def hours_with(machine: Machine | None, size: float) -> float:
+    """How long an area takes with a machine, out and back, by its own calibrations [h].
 
     Args:
         machine: what it is done with.
         size: of the area [m²].
     """
-    swath = machine.swath if machine else None
-    an_hour = swath * PACE * 3600 / TURNING if swath else BY_HAND
-    return AROUND + size / an_hour
+    if machine is None:
+        return hours_of(size)
+    output = machine.output if machine.kind == "sprayer" else None
+    return hours_of(size, machine.swath, machine.pace, fills_of(size, output.base, machine.capacity.base) if output else 1)

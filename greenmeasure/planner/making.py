@@ -23,7 +23,7 @@ from greenmeasure.planner.outs import plan_out
 from greenmeasure.planner.schemas import PlanEventOut, PlanProgressOut
 from greenmeasure.planner.words import ASKING, BESIDE, LOOKING, READING, left_out, searching_text
 
-SECONDS, LEAST = 7.0, 2.0
+SECONDS, LEAST = 6.0, 2.0
 """How long gathering and choosing may take together, and the least that the solver gets [s] (ours)."""
 AGAIN = 3
 """How often the plan is made anew where the gate refuses some of it (ours)."""
@@ -50,7 +50,8 @@ def _made(account: Account, ask: Ask) -> Iterator[PlanEventOut]:
             yield _far(0.05 + step * (GATHERED - 0.05), ASKING)
     assert year
     best: Optimum | None = None
-    for heard in chosen(year.problem, max(LEAST, SECONDS - (monotonic() - began))):
+    first = greedy(year.problem)
+    for heard in chosen(year.problem, first, max(LEAST, SECONDS - (monotonic() - began))):
         if isinstance(heard, Optimum):
             best = heard
         else:
@@ -73,7 +74,7 @@ def _made(account: Account, ask: Ask) -> Iterator[PlanEventOut]:
         best = replace(best, chosen=tuple(c for c in best.chosen if c not in against))
     yield _far(CHOSEN, BESIDE)
     rivals = {
-        "greedy": greedy(year.problem).chosen,
+        "greedy": first.chosen,
         "calendar": by_calendar(year.problem, year.risk),
         "threshold": by_threshold(year.problem, year.risk),
         "none": year.problem.fixed,
@@ -88,7 +89,7 @@ def _far(share: float, text: str) -> PlanEventOut:
     return PlanEventOut(progress=PlanProgressOut(share=share, text=text))
 
 
-def chosen(problem: Problem, seconds: float) -> Iterator[tuple[float, str] | Optimum]:
+def chosen(problem: Problem, first: Optimum, seconds: float) -> Iterator[tuple[float, str] | Optimum]:
     """What the solver chooses, after how far it is; it stops where nobody asks for more."""
     heard: Queue[Progress] = Queue()
     stopped, found = Event(), list[Optimum | Exception]()
@@ -99,7 +100,7 @@ def chosen(problem: Problem, seconds: float) -> Iterator[tuple[float, str] | Opt
 
     def work() -> None:
         try:
-            found.append(optimise(problem, seconds, watch))
+            found.append(optimise(problem, seconds, watch, first))
         except Exception as fault:  # told where it is asked for
             found.append(fault)
 

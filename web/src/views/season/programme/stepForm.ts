@@ -49,7 +49,7 @@ export function typed(step: Step | undefined, year: number, us: boolean): TypedS
     name: step?.name ?? "",
     timing: when?.timing ?? "dated",
     begin: when?.begin ?? first,
-    end: when?.end ?? `${first.slice(0, 4)}-10-31`,
+    end: when?.end ?? `${first.slice(0, 4)}-${first.slice(5) < "10-31" ? "10-31" : "12-31"}`,
     every: when?.every ? `${when.every}` : "14",
     monthly: when?.monthly || "1, 15",
     sum: when?.sum ? `${when.sum}` : "200",

@@ -62,7 +62,7 @@ setup: install build .stamps/chromium ## Everything that running and testing nee
 
 demo: .stamps/run .stamps/build ## Load the demo account and serve it; prints address and sign-in
 	@$(VENV)/python manage.py bring_up_to_date
-	@GREENMEASURE_SIMS=http://127.0.0.1:$(SIMS) $(VENV)/python manage.py load_demo
+	@GREENMEASURE_SIMS=http://127.0.0.1:$(SIMS) $(VENV)/python manage.py load_demo --plan
 	@$(VENV)/python -m greenmeasure.serve --port $(PORT) --sims $(SIMS)
 
 serve: .stamps/run .stamps/build ## Serve without touching the demo account

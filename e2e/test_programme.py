@@ -7,12 +7,14 @@ from playwright.sync_api import expect
 
 from e2e.base import PHONE, WIDE, BrowserTest
 from greenmeasure.common import clock
+from greenmeasure.ground.actions import save_area
 from greenmeasure.ground.models import Area
+from greenmeasure.ground.schemas import AreaIn
 from greenmeasure.programme.models import Step, StepTurn
 from greenmeasure.shelf.actions import save_product
 from greenmeasure.shelf.models import Product
 from greenmeasure.shelf.schemas import ProductIn
-from greenmeasure.tests.base import FUNGICIDE
+from greenmeasure.tests.base import AREA, FUNGICIDE
 
 
 class Programme(BrowserTest):
@@ -132,6 +134,25 @@ class Programme(BrowserTest):
         self.page.locator("[data-turn]").first.click()
         panel = self.page.get_by_role("region", name="Snow-mould spray on North green")
         expect(panel).to_contain_text("by the calendar: no weather is known")
+
+    def test_a_step_on_several_areas_is_one_act_and_the_years_money_is_kept(self) -> None:
+        save_area(self.area.account, AreaIn(**(AREA | {"name": "South green"})))
+        self.area.account.touch()
+        self.go("season/programme/step/new")
+        self.fill("Name", "Spoon feed")
+        self.pick("Product", "Test 20-0-10")
+        self.typed("On", self.today)
+        self.button("Add the step").click()
+        self.page.wait_for_url("**/season/programme*")
+        expect(self.page.get_by_text("Spoon feed on 2 areas")).to_be_visible()
+        self.page.locator("li").get_by_role("button", name="South green", exact=True).click()
+        expect(self.page.get_by_role("region", name="Spoon feed on South green")).to_be_visible()
+        for typed, said in (("much", "is no price"), ("$1,500", "1,500.00 allowed, 1,500.00 left")):
+            self.fill(f"Allowed in {self.today.year}, USD", typed)
+            self.button("Keep the money").click()
+            expect(self.page.get_by_text(said, exact=False).first).to_be_visible()
+        self.button("Undo").click()
+        expect(self.page.get_by_text("1,500.00 allowed")).to_have_count(0)
 
     def test_what_is_due_stands_in_the_one_list(self) -> None:
         self.spray_every(21, 0)

@@ -203,7 +203,7 @@ def main() -> None:
             "GREENMEASURE_CLOCK": CLOCK,
             "GREENMEASURE_SIMS": f"http://127.0.0.1:{SIMS}",
         }
-        for command in (["bring_up_to_date"], ["load_demo"]):
+        for command in (["bring_up_to_date"], ["load_demo", "--plan"]):
             subprocess.run([sys.executable, "manage.py", *command], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
         serve = [sys.executable, "-m", "greenmeasure.serve", "--port", str(PORT), "--sims", str(SIMS)]
         server = subprocess.Popen(serve, cwd=ROOT, env=env, stdout=subprocess.DEVNULL)

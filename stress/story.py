@@ -542,6 +542,7 @@ def _programme(area: int, feed: Any, today: date) -> Told:
     yield Call("add_product", body=sulfur)
     ph = {"texture": "sand", "start": str(today), "target": "6.5"}
     yield Call("adopt_soil_plan", body={"area_id": area, "plan": ph})
+    yield Call("set_money", body={"year": today.year, "amount": "2,500.00"})
     yield Call("copy_programme", body={"from_year": today.year, "year": today.year + 2})
     yield Call("read_programme", query={"year": str(today.year)})
     yield Call("remove_event", {"event_id": event})

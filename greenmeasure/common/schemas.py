@@ -1,10 +1,12 @@
 """Quantities at the border: a value, as a number or as typed, and the key of a unit; outward also as text."""
 
+from decimal import Decimal, InvalidOperation
 from typing import Annotated, Any, Self
 
 from pydantic import BaseModel, ConfigDict, ModelWrapValidatorHandler, StringConstraints, ValidationError, model_validator
 from pydantic_core import PydanticCustomError
 
+from core.errors import InputError
 from core.label.rate import LabelRate, Rate, RateUnit, nice_step
 from core.units import Quantity, bounded, exact_number, positive, read_number, read_signed, show_number, typed_quantity
 from core.working import Step, Term, unit_text
@@ -194,3 +196,16 @@ def term_out(term: Term) -> TermOut:
 def working_out(steps: tuple[Step, ...]) -> list[StepOut]:
     """A working at the border."""
     return [StepOut(title=s.title, terms=[term_out(t) for t in s.terms], result=term_out(s.result), note=s.note) for s in steps]
+
+
+def money_in(field: str, given: str) -> Decimal:
+    """An amount of money from a field, to the cent. Raises InputError."""
+    text = given.strip().lstrip("$€£").replace(",", "")
+    try:
+        price = Decimal(text)
+    except InvalidOperation:
+        raise InputError(field, given, f"“{given}” is no price.", "Write it like 84.50.") from None
+    if not price.is_finite():
+        raise InputError(field, given, f"“{given}” is no price.", "Write it like 84.50.")
+    positive(field, float(price), most=1e6)
+    return price.quantize(Decimal("0.01"))

@@ -38,7 +38,7 @@ from greenmeasure.programme.schemas import (
     TurnIn,
     WhenIn,
 )
-from greenmeasure.programme.words import no_such_rate
+from greenmeasure.programme.words import COLD_USUAL, SOIL_USUAL, no_such_rate
 from greenmeasure.shelf.queries import Card, card_of, cards
 
 MOST_STEPS = 200
@@ -129,9 +129,6 @@ def _whole(field: str, given: float | str) -> int:
 
 def _days(given: str) -> list[int]:
     return sorted({_whole("monthly", d) for d in given.replace(",", " ").replace(";", " ").split()})
-
-
-SOIL_USUAL, COLD_USUAL = "55 °F (12.8 °C) is usual for crabgrass.", "43 °F (6 °C) is usual before lasting snow."
 
 
 def _degrees(field: str, typed: QuantityIn | None, usual: str) -> float:

@@ -6,11 +6,12 @@ from ninja import Path, Query, Router
 from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
 from greenmeasure.common.bounds import Id
 from greenmeasure.common.versions import against
-from greenmeasure.programme import actions, queries
+from greenmeasure.programme import actions, money, queries
 from greenmeasure.programme.models import Step
 from greenmeasure.programme.schemas import (
     CopyIn,
     MeantStepOut,
+    MoneyIn,
     ProgrammeAsked,
     ProgrammeOut,
     SeasonOutlineIn,
@@ -84,6 +85,14 @@ def remove_event(request: HttpRequest, account: Path[str], event_id: Id) -> tupl
     """Take an event out."""
     actions.remove_event(account_of(request), event_id)
     return 204, None
+
+
+@router.post("/money", response=ProgrammeOut, auth=MANAGER)
+def set_money(request: HttpRequest, account: Path[str], data: MoneyIn) -> ProgrammeOut:
+    """Say what may be spent in a year, or take that back."""
+    found = account_of(request)
+    money.set_money(found, user_of(request), data)
+    return queries.programme(found, data.year)
 
 
 @router.post("/turns/look", response=TurnOut, auth=VIEWER)

@@ -23,6 +23,24 @@ class Event(Belonging):
         ordering = ["on", "pk"]
 
 
+class Money(HouseRow):
+    """What may be spent in a year on what goes down."""
+
+    account = models.ForeignKey("accounts.Account", on_delete=models.CASCADE, related_name="money")
+    year = models.PositiveSmallIntegerField()
+    amount = models.DecimalField(max_digits=12, decimal_places=2)
+    currency = models.CharField(max_length=3)
+    by = models.CharField(max_length=80)
+
+    class Meta:
+        verbose_name = "money of a year"
+        ordering = ["year", "pk"]
+        constraints = [models.UniqueConstraint(fields=["account", "year"], name="one_money_a_year")]
+
+    def __str__(self) -> str:
+        return f"{self.amount} {self.currency} in {self.year}"
+
+
 class Step(Belonging):
     """What is meant to be done in a year, and when, on which ground.
 

@@ -35,6 +35,7 @@ from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.ledger.meant import OVERSEED, Brought, by_area, down, lines, mixed, named, steps
 from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.programme.models import Event, Step, StepProduct
+from greenmeasure.programme.money import money_of
 from greenmeasure.programme.schemas import (
     AreaYearOut,
     GivenOut,
@@ -275,6 +276,7 @@ def programme(account: Account, year: int | None = None) -> ProgrammeOut:
         events=[event_out(e) for e in _events(account)],
         before=sum(s.year == year - 1 for s in steps(account)),
         cost=f"{sum(prices, Decimal(0)):,.2f} {account.currency}" if prices else "",
+        money=money_of(account, year, sum(prices, Decimal(0)) if prices else None),
     )
 
 

@@ -163,6 +163,14 @@ class TotalOut(Out):
     high: float
 
 
+class MoneyOut(Out):
+    """The money of a year: what is allowed, as typed, and what is spent and to come of it, where there is any."""
+
+    allowed: str
+    currency: str
+    total: TotalOut | None
+
+
 class AreaYearOut(Out):
     """The year of one area: its turns, what they bring, what they cost; `growth` by month, 0 to 1."""
 
@@ -199,6 +207,14 @@ class ProgrammeOut(Out):
     events: list[StepEventOut]
     before: int
     cost: str
+    money: MoneyOut
+
+
+class MoneyIn(In):
+    """What may be spent in a year; empty takes it back."""
+
+    year: Annotated[int, Field(ge=2000, le=2100)]
+    amount: Word = ""
 
 
 class StepEventIn(In):

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import date
+from decimal import Decimal
 
 from core.days import dated, day, so_many
 from core.grasses import GRASSES
@@ -26,6 +27,7 @@ STANDS = {
 NOT_READ = "When it is due cannot be read: set it anew."
 NO_PRODUCT = "No product yet"
 OVERSEEDING = "overseeding"
+SOIL_USUAL, COLD_USUAL = "55 °F (12.8 °C) is usual for crabgrass.", "43 °F (6 °C) is usual before lasting snow."
 
 
 def when_text(when: When | None, goes_by: str, us: bool) -> str:
@@ -113,6 +115,19 @@ def outings_text(done: int, ahead: int) -> str:
     """On how many days somebody is out on an area in a year; empty where on none."""
     told = [f"{many(n, 'day')} {word}" for n, word in ((done, "out so far"), (ahead, "to come")) if n]
     return joined(told)
+
+
+MONEY = "Money"
+
+
+def money_text(spent: Decimal, coming: Decimal, allowed: Decimal | None, currency: str) -> str:
+    """What a year's money went to and will: spent, to come, and what is left of what is allowed."""
+    said = f"{spent:,.2f} {currency} spent, {coming:,.2f} to come"
+    if allowed is None:
+        return said
+    left = allowed - spent - coming
+    rest = f"{left:,.2f} left" if left >= 0 else f"{-left:,.2f} more than allowed"
+    return f"{said}; {allowed:,.2f} allowed, {rest}"
 
 
 def uses_text(done: int, meant: int, most: int) -> str:

@@ -1,6 +1,6 @@
 """What changes the shelf."""
 
-from decimal import Decimal, InvalidOperation
+from decimal import Decimal
 from io import BytesIO
 from typing import Any
 
@@ -21,7 +21,7 @@ from greenmeasure.accounts.models import Account
 from greenmeasure.common.errors import Faults, Missing
 from greenmeasure.common.names import free_name
 from greenmeasure.common.pictures import MOST_BYTES, photograph
-from greenmeasure.common.schemas import QuantityIn, filled, number_in, quantity_in
+from greenmeasure.common.schemas import QuantityIn, filled, money_in, number_in, quantity_in
 from greenmeasure.common.versions import claim
 from greenmeasure.shelf.models import Content, LabelFile, Lot, Package, Product, RateRow
 from greenmeasure.shelf.rules import RulesIn, read_rules, stored_rules
@@ -230,19 +230,7 @@ def _package(i: int, given: PackageIn, made: core.Formulation | None) -> tuple[Q
             f"A {made.name} is not sold by {size.unit.dimension}.",
             "Use gal, fl oz or L for liquids, lb, oz wt or kg for dry products.",
         )
-    return size, _price(f"{field}.price", given.price) if given.price.strip() else None
-
-
-def _price(field: str, given: str) -> Decimal:
-    text = given.strip().lstrip("$€£").replace(",", "")
-    try:
-        price = Decimal(text)
-    except InvalidOperation:
-        raise InputError(field, given, f"“{given}” is no price.", "Write it like 84.50.") from None
-    if not price.is_finite():
-        raise InputError(field, given, f"“{given}” is no price.", "Write it like 84.50.")
-    positive(field, float(price), most=1e6)
-    return price.quantize(Decimal("0.01"))
+    return size, money_in(f"{field}.price", given.price) if given.price.strip() else None
 
 
 def _save_contents(product: Product, given: list[ContentIn]) -> None:

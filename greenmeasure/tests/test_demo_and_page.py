@@ -7,18 +7,19 @@ from pathlib import Path
 from django.core.management import call_command
 from django.test import Client, TestCase, override_settings
 
-from greenmeasure.accounts.models import User
+from greenmeasure.accounts.models import Account, User
 from greenmeasure.book.models import Application, Entry
 from greenmeasure.demo.management.commands.load_demo import read
 from greenmeasure.ground.models import Area
+from greenmeasure.programme.queries import programme
 from greenmeasure.shelf.models import Product
 
 
-def load() -> str:
+def load(plan: bool = False) -> str:
     """Load the demo; what it says."""
     out = StringIO()
     with override_settings(PRIVATE_STATIONS=False):  # as it is outside of tests
-        call_command("load_demo", stdout=out)
+        call_command("load_demo", stdout=out, plan=plan)
     return out.getvalue()
 
 
@@ -27,7 +28,7 @@ class Demo(TestCase):
 
     @classmethod
     def setUpTestData(cls) -> None:
-        cls.said = load()
+        cls.said = load(plan=True)
 
     def counts(self) -> list[int]:
         return [m.objects.count() for m in (User, Area, Product, Entry)]
@@ -39,6 +40,19 @@ class Demo(TestCase):
         load()
         self.assertEqual(self.counts(), before)
         self.assertEqual(Area.objects.get(name="Terrace").note, "changed by hand")
+
+    def test_the_seasons_plan_is_made_and_keeps_every_rule(self) -> None:
+        """A property of any plan; how much is in it hangs on the day."""
+        account = Account.objects.get()
+        made = account.steps.filter(made=True)
+        self.assertGreater(made.count(), 10)
+        self.assertEqual(set(made.values_list("by", flat=True)), {"Ines Thornaby"})
+        year = made.values_list("year", flat=True)[0]
+        mine = set(made.values_list("pk", flat=True))
+        turns = [t for area in programme(account, year).areas for t in area.turns if t.step_id in mine]
+        self.assertEqual([(t.name, t.area, t.refused[0].sentence) for t in turns if t.refused], [])
+        load(plan=True)
+        self.assertEqual(set(made.values_list("pk", flat=True)), mine)
 
     def test_every_product_warns_of_nothing_and_the_book_has_two_seasons(self) -> None:
         from greenmeasure.shelf.queries import shelf

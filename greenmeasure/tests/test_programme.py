@@ -59,6 +59,22 @@ class Steps(ProgrammeTest):
         self.assertIn("By the calendar it would be 15 November.", turn["why"])
         self.assertTrue("2026-10-18" <= turn["begin"] <= "2026-12-10", turn["begin"])
 
+    def test_the_money_of_a_year_against_what_is_allowed(self) -> None:
+        """Ten pounds at 2 USD a pound are spent; five feedings of 0.5 lb of N, 2.5 lb of the product, are to come; by hand."""
+        self.ask("PUT", f"products/{self.feed.pk}", FEED | {"packages": [{"value": 50, "unit": "lb", "price": "100.00"}]})
+        self.step()
+        self.fed("2026-05-06")
+        total = self.ask("GET", "programme")["money"]["total"]
+        self.assertEqual(total["text"], "20.00 USD spent, 175.00 to come")  # 2.5 lb × 7 × 2 USD × 5
+        told = self.ask("POST", "programme/money", {"year": 2026, "amount": "$1,200"})["money"]
+        self.assertEqual((told["allowed"], told["currency"]), ("1200.00", "USD"))
+        self.assertIn("1,200.00 allowed, 1,005.00 left", told["total"]["text"])
+        told = self.ask("POST", "programme/money", {"year": 2026, "amount": "150"})["money"]
+        self.assertIn("45.00 more than allowed", told["total"]["text"])
+        self.assertEqual(set(self.faults("POST", "programme/money", {"year": 2026, "amount": "much"})), {"amount"})
+        self.assertEqual(self.ask("GET", "programme?year=2027")["money"], {"allowed": "", "currency": "USD", "total": None})
+        self.assertEqual(self.ask("POST", "programme/money", {"year": 2026})["money"]["allowed"], "")
+
     def test_an_empty_year_says_how_to_begin(self) -> None:
         found = self.ask("GET", "programme")
         self.assertIn("Start from an outline", found["sentence"])

@@ -14,6 +14,13 @@ export function useProgramme(year?: number) {
   });
 }
 
+/** What may be spent in a year. */
+export function useSetMoney() {
+  return useChange((path, body: Schemas["MoneyIn"]) =>
+    read(api.POST("/api/accounts/{account}/programme/money", { params: { path }, body })),
+  );
+}
+
 export function useStepOptions() {
   const path = usePath();
   return useQuery({

@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 from django.conf import settings
-from django.core.management.base import BaseCommand
+from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
 from core.units import Quantity
@@ -31,8 +31,13 @@ from greenmeasure.kit.actions import clean, keep_calibration, save_machine
 from greenmeasure.kit.models import Machine, Vessel
 from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, CupIn, MachineIn, OwnVesselIn
 from greenmeasure.kit.vessels import keep_check, save_vessel
+from greenmeasure.planner.actions import take
+from greenmeasure.planner.facts import ask_in
+from greenmeasure.planner.making import made
+from greenmeasure.planner.schemas import PlanAskIn, PlanTakeIn
 from greenmeasure.programme.actions import add_event, adopt, save_step, set_turn
-from greenmeasure.programme.schemas import SeasonOutlineIn, StepEventIn, StepIn, TurnIn
+from greenmeasure.programme.money import set_money
+from greenmeasure.programme.schemas import MoneyIn, SeasonOutlineIn, StepEventIn, StepIn, TurnIn
 from greenmeasure.reckon.schemas import ComponentIn, DoseIn, JobIn, PartIn
 from greenmeasure.rounds.actions import finish_round, start_round
 from greenmeasure.rounds.models import Round
@@ -61,6 +66,8 @@ from sims.weather_service import DECIMALS
 
 KEYS = uuid.UUID("5d1f3f6e-2f0b-4c53-9f4e-6a0b6d8e2a11")
 MEASURED_ON = date(2025, 3, 12)
+LATE_IN_YEAR = 11
+"""The month from which on the next season is planned."""
 
 
 def read(name: str) -> Any:
@@ -84,6 +91,10 @@ class Command(BaseCommand):
     """Loads the demo account; a second time changes nothing."""
 
     help = "Load the demo account, Alder Quay Lawn Sports Trust. Twice is as good as once."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Whether the season's plan is made, too: it takes some ten seconds."""
+        parser.add_argument("--plan", action="store_true", help="make the season's plan, and take it into the programme")
 
     @transaction.atomic
     def handle(self, *args: Any, **options: Any) -> None:
@@ -131,6 +142,8 @@ class Command(BaseCommand):
             self.seen(account, people, read("scouting.json"))
         if not account.steps.exists():
             self.programme(account, people, read("programme.json"))
+        if options.get("plan") and not account.steps.filter(made=True).exists():
+            self.plan(account, people, read("plan.json"))
         first = about["members"][0]["username"]
         self.stdout.write(f"{account.name} is loaded. Sign in as {first} with the password {about['password']}")
 
@@ -171,6 +184,7 @@ class Command(BaseCommand):
         """The year's programme: outlines taken over, steps of its own, an event, a turn that was moved."""
         by, area = people[given["by"]], {a.name: a.pk for a in Area.objects.of(account).kept()}
         product = {p.name: p.pk for p in Product.objects.of(account)}
+        set_money(account, by, MoneyIn(year=given["year"], amount=given["money"]))
         for row in given["outlines"]:
             account.refresh_from_db()
             adopt(account, by, SeasonOutlineIn(key=row["key"], year=given["year"], area_ids=[area[a] for a in row["areas"]]))
@@ -187,6 +201,16 @@ class Command(BaseCommand):
             set_turn(
                 account, by, TurnIn(step_id=step.pk, area_id=area[row["area"]], **{k: row[k] for k in ("number", "on", "why")})
             )
+
+    def plan(self, account: Account, people: dict[str, User], given: dict[str, Any]) -> None:
+        """The rest of the season, or the next one where little of it is left, as the optimiser makes it now."""
+        self.stdout.write("== the season's plan")
+        account.refresh_from_db()
+        today = clock.today(account)
+        ask = PlanAskIn(year=today.year + (today.month >= LATE_IN_YEAR), **given["ask"])
+        plan = next(event.plan for event in made(account, ask_in(account, ask)) if event.plan)
+        account.refresh_from_db()
+        take(account, people[given["by"]], PlanTakeIn(ask=ask, choices=plan.choices))
 
     def seen(self, account: Account, people: dict[str, User], given: dict[str, Any]) -> None:
         """The spots that are looked at again, their soil, what scouts found, and pictures of them."""

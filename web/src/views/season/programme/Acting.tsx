@@ -35,6 +35,33 @@ const Row = styled.button`
     min-height: 44px;
   }
 `;
+const Several = styled(Row).attrs({ as: "div" })`
+  cursor: default;
+  &:hover {
+    background: transparent;
+  }
+`;
+const Areas = styled.span`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+`;
+const Area = styled.button`
+  padding: 2px 0;
+  border: 0;
+  background: transparent;
+  color: ${t.accent};
+  font: inherit;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+  &[aria-expanded="true"] {
+    font-weight: 600;
+  }
+  ${t.phone} {
+    min-height: 44px;
+  }
+`;
 const State = styled.span<{ $tone: string }>`
   color: ${({ $tone }) => $tone};
   font-weight: 600;
@@ -48,27 +75,69 @@ interface Props {
   panel: ReactNode;
 }
 
-/** What asks for something now or soon, the gravest first. */
+const remark = (turn: Turn) => turn.refused[0]?.sentence ?? turn.warns[0]?.sentence;
+
+/** Turns that are one act: one step on one day, of which the same is to be said on every area. */
+function together(turns: Turn[]): Turn[][] {
+  const found = new Map<string, Turn[]>();
+  for (const turn of turns) {
+    const key = JSON.stringify([turn.step_id, turn.stand, turn.day, remark(turn) ?? turn.why]);
+    found.set(key, [...(found.get(key) ?? []), turn]);
+  }
+  return [...found.values()];
+}
+
+/** What asks for something now or soon, the gravest first; a step on several areas is one act. */
 export function Acting({ turns, picked, onPick, panel }: Props) {
   return (
     <List>
-      {turns.map((turn) => (
-        <li key={keyOf(turn)}>
-          <Row type="button" aria-expanded={picked === keyOf(turn)} onClick={() => onPick(turn)}>
-            <State $tone={tones[turn.stand]}>
-              <span aria-hidden>{marks[turn.stand]} </span>
-              {turn.stand_text}
-              <small>{turn.day}</small>
-            </State>
-            <span>
-              {turn.name} on {turn.area}
-              <small>{turn.mix}</small>
-            </span>
-            <span>{turn.refused[0]?.sentence ?? turn.warns[0]?.sentence ?? <small>{turn.why}</small>}</span>
-          </Row>
-          {picked === keyOf(turn) && panel}
-        </li>
-      ))}
+      {together(turns).map((mine) => {
+        const turn = mine[0]!;
+        const state = (
+          <State $tone={tones[turn.stand]}>
+            <span aria-hidden>{marks[turn.stand]} </span>
+            {turn.stand_text}
+            <small>{turn.day}</small>
+          </State>
+        );
+        const said = <span>{remark(turn) ?? <small>{turn.why}</small>}</span>;
+        return (
+          <li key={keyOf(turn)}>
+            {mine.length === 1 ? (
+              <Row type="button" aria-expanded={picked === keyOf(turn)} onClick={() => onPick(turn)}>
+                {state}
+                <span>
+                  {turn.name} on {turn.area}
+                  <small>{turn.mix}</small>
+                </span>
+                {said}
+              </Row>
+            ) : (
+              <Several>
+                {state}
+                <span>
+                  {turn.name} on {mine.length} areas
+                  <small>{turn.mix}</small>
+                  <Areas>
+                    {mine.map((x) => (
+                      <Area
+                        key={keyOf(x)}
+                        type="button"
+                        aria-expanded={picked === keyOf(x)}
+                        onClick={() => onPick(x)}
+                      >
+                        {x.area}
+                      </Area>
+                    ))}
+                  </Areas>
+                </span>
+                {said}
+              </Several>
+            )}
+            {mine.some((x) => keyOf(x) === picked) && panel}
+          </li>
+        );
+      })}
     </List>
   );
 }

@@ -18,6 +18,7 @@ import { Waiting } from "../../../parts/Waiting";
 import { seasonParts } from "../seasonParts";
 import { Acting } from "./Acting";
 import { Events } from "./Events";
+import { Money } from "./Money";
 import { Outlines } from "./Outlines";
 import { keyOf } from "./stands";
 import { Totals } from "./Totals";
@@ -92,6 +93,7 @@ function Whole({ data, onYear }: { data: Programme; onYear: (year: string) => vo
             </Section>
           )}
           <Events events={data.events} may={may} />
+          {may && <Money key={data.money.allowed} year={data.year} money={data.money} />}
         </>
       }
     >
@@ -116,6 +118,7 @@ function Whole({ data, onYear }: { data: Programme; onYear: (year: string) => vo
             ● done ■ late ◆ due ▷ coming ○ later ◌ waits for weather × skipped □ missed; green: how well the
             grass grows by the weather of the years before.
           </Hint>
+          {data.money.total && <Totals of={[data.money.total]} />}
           {data.areas.map((a) => (
             <Year key={a.area_id} aria-label={a.area}>
               <h3>

@@ -147,6 +147,11 @@ class Programme(BrowserTest):
         expect(self.page.get_by_text("Spoon feed on 2 areas")).to_be_visible()
         self.page.locator("li").get_by_role("button", name="South green", exact=True).click()
         expect(self.page.get_by_role("region", name="Spoon feed on South green")).to_be_visible()
+        self.button("Reckon it").click()
+        self.page.wait_for_url("**/reckon**")
+        expect(self.page.locator("[data-answer=amount]").first).to_be_visible()
+        self.says("for South green and North green")
+        self.go("season/programme")
         for typed, said in (("much", "is no price"), ("$1,500", "1,500.00 allowed, 1,500.00 left")):
             self.fill(f"Allowed in {self.today.year}, USD", typed)
             self.button("Keep the money").click()

@@ -1,6 +1,7 @@
 """What is read of the kit."""
 
 from collections import Counter
+from collections.abc import Sequence
 from datetime import date
 from typing import cast
 
@@ -108,6 +109,13 @@ def taken_by(account: Account, machine: Machine) -> list[int]:
     kind, form = job.MachineKind(machine.kind), job.Form(machine.form) if machine.form else None
     every = cards(account).values()
     return [c.product.pk for c in every if c.product.archived_at is None and job.takes(kind, form, c.core)]
+
+
+def largest_for(account: Account, product_ids: Sequence[int], sprayed: bool) -> Machine | None:
+    """The largest kept machine that puts all of some products down, a sprayer before a spreader for what is sprayed."""
+    kept_ = [m for m in machines(account).values() if m.archived_at is None]
+    able = [m for m in kept_ if set(product_ids) <= set(taken_by(account, m))]
+    return min(able, key=lambda m: (sprayed is (m.kind == "spreader"), -m.capacity.base, m.name), default=None)
 
 
 def kit(account: Account) -> list[MachineOut]:

@@ -36,7 +36,7 @@ from greenmeasure.common.schemas import number_in
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine
-from greenmeasure.kit.queries import machines, taken_by
+from greenmeasure.kit.queries import largest_for, taken_by
 from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.ledger.meant import Brought, mixed, named
 from greenmeasure.ledger.past import Asked, ledger
@@ -246,7 +246,7 @@ class _Gathered:
 
     def __init__(self, account: Account, ask: Ask, besides: frozenset[str]) -> None:
         self.account, self.ask, self.besides = account, ask, besides
-        self.taken = {m.pk: set(taken_by(account, m)) for m in machines(account).values() if m.archived_at is None}
+        self.able: dict[int, Machine | None] = {}
         self.options: list[Option] = []
         self.offers: list[Offer | None] = []
         self.areas: dict[str, Area] = {}
@@ -428,9 +428,10 @@ class _Gathered:
 
     def _machine(self, o: Offer) -> Machine | None:
         """The largest machine that puts it down, a sprayer before a spreader for what is sprayed."""
-        able = [m for pk, m in machines(self.account).items() if o.product.id in self.taken.get(pk, ())]
-        sprayed = o.product.formulation.sprayed
-        return min(able, key=lambda m: (sprayed is (m.kind == "spreader"), -m.capacity.base, m.name), default=None)
+        assert o.product.id
+        if o.product.id not in self.able:
+            self.able[o.product.id] = largest_for(self.account, [o.product.id], o.product.formulation.sprayed)
+        return self.able[o.product.id]
 
     def keep(self, turns: Sequence[Placed]) -> None:
         """What is kept: chosen already, with what it covers; what it uses of caps the gate has counted."""

@@ -6,7 +6,7 @@ from ninja import Path, Query, Router
 from greenmeasure.accounts.auth import APPLICATOR, MANAGER, VIEWER, account_of, user_of
 from greenmeasure.common.bounds import Id
 from greenmeasure.common.versions import against
-from greenmeasure.programme import actions, money, queries
+from greenmeasure.programme import actions, job, money, queries
 from greenmeasure.programme.models import Step
 from greenmeasure.programme.schemas import (
     CopyIn,
@@ -23,6 +23,7 @@ from greenmeasure.programme.schemas import (
     TurnIn,
     TurnOut,
 )
+from greenmeasure.reckon.schemas import AgainOut
 
 router = Router(tags=["programme"])
 
@@ -70,6 +71,14 @@ def put_step_back(request: HttpRequest, account: Path[str], step_id: Id) -> Mean
     found = account_of(request)
     actions.put_back(Step.objects.one(found, step_id))
     return queries.step_of(found, step_id)
+
+
+@router.get("/steps/{step_id}/job", response=AgainOut, auth=VIEWER)
+def read_turn_as_job(
+    request: HttpRequest, account: Path[str], step_id: Id, area_id: Query[Id], number: Query[int] = 0
+) -> AgainOut:
+    """A turn as a job to reckon: its mix on every area of its site on which it is open and may go down today."""
+    return job.job_of(account_of(request), step_id, number, area_id)
 
 
 @router.post("/events", response={201: ProgrammeOut}, auth=MANAGER)

@@ -118,6 +118,12 @@ def outings_text(done: int, ahead: int) -> str:
 
 
 MONEY = "Money"
+NOTHING_TO_MIX = "The step has no product that is on the shelf with a rate. Give it one first."
+
+
+def waits(area: str, why: str) -> str:
+    """That an area is left out of a job, and why."""
+    return f"{area} is left out: {why}"
 
 
 def money_text(spent: Decimal, coming: Decimal, allowed: Decimal | None, currency: str) -> str:

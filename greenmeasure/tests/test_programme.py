@@ -75,6 +75,31 @@ class Steps(ProgrammeTest):
         self.assertEqual(self.ask("GET", "programme?year=2027")["money"], {"allowed": "", "currency": "USD", "total": None})
         self.assertEqual(self.ask("POST", "programme/money", {"year": 2026})["money"]["allowed"], "")
 
+    def test_a_turn_is_a_job_on_every_area_that_may_have_it(self) -> None:
+        """Three areas have the turn open; one was sprayed 12 days ago, within the least interval of 14 of the label."""
+        rates = [{"phrase": "0.4 to 0.8 fl oz per 1,000 sq ft", "interval_low": 14, "interval_high": 28}]
+        self.ask("PUT", f"products/{self.spray.pk}", FUNGICIDE | {"rates": rates})
+        south, west = (self.ask("POST", "areas", AREA | {"name": n}, 201)["id"] for n in ("South green", "West green"))
+        mix = [{"product_id": self.spray.pk, "rate": {"value": 0.5, "unit": "fl_oz/kft2"}}]
+        dated = {"timing": "dated", "begin": "2026-05-20"}
+        made = self.step(area_ids=[self.area.pk, south, west], when=dated, products=mix)
+        job = self.job(on="2026-05-08", clock="07:30", area_id=west)
+        used = {"used": [{"amount": {"value": "4.2", "unit": "fl_oz"}}]}
+        self.ask("POST", "rounds/done", {"job": job, "finish": used, "reason": "It was so."}, 201)
+        told = self.ask("GET", f"programme/steps/{made['id']}/job?area_id={self.area.pk}&number=0")
+        self.assertEqual([p["area_id"] for p in told["job"]["parts"]], [self.area.pk, south])
+        self.assertIn("West green is left out: ", told["notes"][0])
+        self.assertIn("the label's least interval is 14", told["notes"][0])
+        self.assertEqual(told["job"]["machine_id"], self.sprayer.pk)
+        dose = told["job"]["parts"][0]["doses"][0]
+        self.assertEqual((dose["rate"], dose["row_id"]), ({"value": "0.5", "unit": "fl_oz/kft2"}, self.spray.rates.get().pk))
+        # 0.5 fl oz a 1000 ft² are 3.5 fl oz on each 7,000 ft².
+        said = self.ask("POST", "reckon/job", told["job"])
+        self.assertEqual([p["doses"][0]["amount"] for p in said["parts"]], ["3.5 fl oz", "3.5 fl oz"])
+        self.ask("GET", f"programme/steps/{made['id']}/job?area_id={self.area.pk}&number=9", expect=422)
+        bare = self.step(rate=None, products=[], area_ids=[self.area.pk])
+        self.ask("GET", f"programme/steps/{bare['id']}/job?area_id={self.area.pk}", expect=409)
+
     def test_an_empty_year_says_how_to_begin(self) -> None:
         found = self.ask("GET", "programme")
         self.assertIn("Start from an outline", found["sentence"])

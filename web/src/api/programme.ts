@@ -14,6 +14,17 @@ export function useProgramme(year?: number) {
   });
 }
 
+/** A turn as a job to reckon, on all its areas. */
+export function useTurnAsJob() {
+  return useChange((path, { step_id, area_id, number }: Pick<Turn, "step_id" | "area_id" | "number">) =>
+    read(
+      api.GET("/api/accounts/{account}/programme/steps/{step_id}/job", {
+        params: { path: { ...path, step_id }, query: { area_id, number } },
+      }),
+    ),
+  );
+}
+
 /** What may be spent in a year. */
 export function useSetMoney() {
   return useChange((path, body: Schemas["MoneyIn"]) =>

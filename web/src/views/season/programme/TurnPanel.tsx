@@ -1,8 +1,7 @@
 import { useState } from "react";
-import { Link } from "react-router";
 import styled from "styled-components";
-import { useLookAtTurn, useSetTurn, type Step, type Turn } from "../../../api/programme";
-import { useAccount, useMay } from "../../../app/session";
+import { useLookAtTurn, useSetTurn, useTurnAsJob, type Step, type Turn } from "../../../api/programme";
+import { useMay } from "../../../app/session";
 import { t } from "../../../app/theme";
 import { say } from "../../../app/toast";
 import { useSettled } from "../../../app/useSettled";
@@ -14,6 +13,7 @@ import { Findings } from "../../../parts/Findings";
 import { Fault } from "../../../parts/Notice";
 import { Bar, Fields } from "../../../parts/Section";
 import { TextField } from "../../../parts/TextField";
+import { useOpenJob } from "../../reckon/openJob";
 import { marks, open, tones } from "./stands";
 
 const Panel = styled.section`
@@ -37,9 +37,10 @@ interface Props {
 
 /** One turn: how it stands, what the gate says of another day, and what can be done with it. */
 export function TurnPanel({ turn, step, day, onDay }: Props) {
-  const account = useAccount();
   const may = useMay("applicator");
   const set = useSetTurn();
+  const asJob = useTurnAsJob();
+  const openJob = useOpenJob();
   const [why, setWhy] = useState("");
   const where = { step_id: turn.step_id, area_id: turn.area_id, number: turn.number };
   const wanted = useSettled(day && day !== turn.begin ? day : "", 120);
@@ -109,13 +110,16 @@ export function TurnPanel({ turn, step, day, onDay }: Props) {
           </Button>
         </Bar>
       )}
-      <Fault error={set.error} besides={["on", "why"]} />
+      <Fault error={set.error ?? asJob.error} besides={["on", "why"]} />
       {open(turn) && first && (
-        <p style={{ marginTop: 10 }}>
-          <Link to={`/a/${account.slug}/reckon?area=${turn.area_id}&product=${first.product_id}`}>
+        <Bar style={{ marginTop: 10 }}>
+          <Button
+            isDisabled={asJob.isPending}
+            onPress={() => asJob.mutate(where, { onSuccess: (found) => openJob(found) })}
+          >
             Reckon it
-          </Link>
-        </p>
+          </Button>
+        </Bar>
       )}
     </Panel>
   );

@@ -135,6 +135,22 @@ class Programme(BrowserTest):
         panel = self.page.get_by_role("region", name="Snow-mould spray on North green")
         expect(panel).to_contain_text("by the calendar: no weather is known")
 
+    def test_a_step_at_a_threshold_waits_where_no_weather_is_known(self) -> None:
+        self.page.set_viewport_size(PHONE)
+        self.go("season/programme/step/new")
+        self.fill("Name", "Dollar spot spray")
+        self.pick("Product", "Test SC")
+        self.pick("It goes by", "At a disease's threshold")
+        self.pick_many("Areas", "North green")
+        self.typed("From", self.today)
+        self.typed("To", self.today + timedelta(days=60))
+        self.button("Add the step").click()
+        expect(self.page.get_by_text("Whose threshold?", exact=False)).to_be_visible()
+        self.pick("Disease", "Dollar spot")
+        self.button("Add the step").click()
+        self.page.wait_for_url("**/season/programme*")
+        expect(self.page.get_by_text("When dollar spot passes its threshold", exact=False).first).to_be_visible()
+
     def test_a_step_on_several_areas_is_one_act_and_the_years_money_is_kept(self) -> None:
         save_area(self.area.account, AreaIn(**(AREA | {"name": "South green"})))
         self.area.account.touch()

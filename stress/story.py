@@ -526,7 +526,13 @@ def _programme(area: int, feed: Any, today: date) -> Told:
     soil = {"name": "Soon", "when": {"timing": "soil", "soil": q(55, "degF"), **span}, "area_ids": [area]}
     warm = {"name": "Warm", "when": {"timing": "warmth", "sum": "200", "base": "0", **span}, "area_ids": [area]}
     monthly = {"name": "Twice", "when": {"timing": "monthly", "monthly": "1, 15", **span}, "area_ids": [area]}
-    for body in (before, after, soil, warm, monthly):
+    passed = {
+        "name": "Passed",
+        "when": {"timing": "threshold", "disease": "dollar_spot", "every": "14", **span},
+        "area_ids": [area],
+    }
+    cold = {"name": "Cold", "when": {"timing": "cold", "cold": q(43, "degF"), **span}, "area_ids": [area]}
+    for body in (before, after, soil, warm, monthly, passed, cold):
         yield Call("add_step", body=body)
     yield Call("change_step", {"step_id": made["id"]}, body=feeding | {"name": "Spoon feed", "version": made["version"]})
     turn = {"step_id": made["id"], "area_id": area, "number": 1}

@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 from core.days import day, so_many
 from core.disease.model import rolling_mean
 from core.errors import InputError
+from core.season.expected import Spell
 from core.weather.words import degree_day_sum, warmth
 
 Floats = NDArray[np.float64]
@@ -43,12 +44,13 @@ class Timing(StrEnum):
     WARMTH = "warmth"
     SOIL = "soil"
     COLD = "cold"
+    THRESHOLD = "threshold"
     EVENT = "event"
 
     @property
     def by_weather(self) -> bool:
         """Whether weather moves it."""
-        return self in (Timing.WARMTH, Timing.SOIL, Timing.COLD)
+        return self in (Timing.WARMTH, Timing.SOIL, Timing.COLD, Timing.THRESHOLD)
 
     @property
     def text(self) -> str:
@@ -60,6 +62,7 @@ class Timing(StrEnum):
             "warmth": "By degree days",
             "soil": "By soil temperature",
             "cold": "As it turns cold",
+            "threshold": "At a disease's threshold",
             "event": "Before or after something",
         }[self.value]
 
@@ -70,8 +73,8 @@ class When:
 
     `begin` and `end` bound it: all its turns begin between them, and one that waits for warmth or for the soil is counted from
     `begin` on. `every` is in days, `monthly` are days of the month, `sum` degree days over `base` [°C·d, °C], `soil` the
-    temperature [°C] that it passes upwards or downwards, `cold` what the air falls under [°C], `anchor` what it goes by, `offset`
-    the days after it, below 0 before; `grace` the days that a turn has.
+    temperature [°C] that it passes upwards or downwards, `cold` what the air falls under [°C], `disease` whose threshold is
+    passed, `anchor` what it goes by, `offset` the days after it, below 0 before; `grace` the days that a turn has.
     """
 
     timing: Timing
@@ -87,6 +90,7 @@ class When:
     offset: int = 0
     grace: int = GRACE
     cold: float = 0.0
+    disease: str = ""
 
     def __post_init__(self) -> None:
         if self.end < self.begin:
@@ -97,7 +101,7 @@ class When:
             ("every", self.every, 1, 366, "Write 14 for a fortnight."),
             ("grace", self.grace, 0, 120, "Write the days that a turn may wait."),
         ):
-            if (name != "every" or self.timing is Timing.EVERY) and not low <= value <= high:
+            if (name != "every" or self.timing in (Timing.EVERY, Timing.THRESHOLD)) and not low <= value <= high:
                 raise InputError(name, value, f"{value} is no number of days for it: {low} to {high}.", remedy)
         if self.timing is Timing.EVERY and (self.end - self.begin).days // self.every >= MOST_TURNS:
             raise InputError("every", self.every, f"More than {MOST_TURNS} turns.", "Take longer steps or an earlier end.")
@@ -111,6 +115,8 @@ class When:
             raise InputError("soil", self.soil, "No soil is as cold or warm as that.", "Give a temperature at 2 in (5 cm).")
         if self.timing is Timing.COLD and not -10 <= self.cold <= 25:
             raise InputError("cold", self.cold, "No autumn is told by that.", "6 °C (43 °F) is usual before lasting snow.")
+        if self.timing is Timing.THRESHOLD and not self.disease:
+            raise InputError("disease", "", "Whose threshold?", "Pick a disease.")
         if self.timing is Timing.EVENT and not self.anchor:
             raise InputError("anchor", "", "What does it go by?", "Pick an event or another step.")
         if not -366 <= self.offset <= 366:
@@ -158,13 +164,15 @@ class Turn:
 class Around:
     """What a step's turns hang on besides its own words: the weather, days by anchor, and the weather of years before.
 
-    `anchors` holds for each anchor its days on this ground; one that is known but has no day yet has none.
+    `risky` has the risk days of each disease that the ground is watched for; `anchors` holds for each anchor its days on this
+    ground; one that is known but has no day yet has none.
     """
 
     warm: Warm | None = None
     anchors: Mapping[str, Sequence[date]] = field(default_factory=dict)
     usual: Sequence[Warm] = ()
     us: bool = True
+    risky: Mapping[str, Spell] = field(default_factory=dict)
 
 
 NOTHING = Around()
@@ -343,6 +351,21 @@ def _cold(when: When, around: Around) -> list[Turn]:
     return [_turn(0, on, when.grace, f"{why} By the calendar it would be {day(when.begin)}.{lies}")]
 
 
+def _threshold(when: When, around: Around) -> list[Turn]:
+    """On the first day at risk, and again on the first one so many days after; the next one waits."""
+    spell = around.risky.get(when.disease)
+    if spell is None:
+        return [Turn(0, None, None, "It waits for a threshold: the ground is not watched for that, or no weather is known.")]
+    found: list[Turn] = []
+    for i in np.flatnonzero(np.nan_to_num(spell.risky) > 0):
+        on = spell.first + timedelta(days=int(i))
+        free = found[-1].begin + timedelta(days=when.every) if found and found[-1].begin else when.begin
+        if free <= on <= when.end and len(found) < MOST_TURNS:
+            found.append(_turn(len(found), on, when.grace, f"Over its threshold on {day(on)}."))
+    waits = f"It waits until the threshold is passed, {so_many(when.every)} after the one before at the soonest."
+    return [*found, Turn(len(found), None, None, waits)]
+
+
 def _cold_day(warm: Warm, begin: date, when: When) -> date | None:
     """The first day near a day of the calendar on which the mean of the last days is under the temperature."""
     first = (begin - warm.first).days - COLD_EARLY
@@ -370,5 +393,6 @@ _BY = {
     Timing.WARMTH: _warmth,
     Timing.SOIL: _soil,
     Timing.COLD: _cold,
+    Timing.THRESHOLD: _threshold,
     Timing.EVENT: _event,
 }

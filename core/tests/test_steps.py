@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from core.errors import InputError
+from core.season.expected import Spell
 from core.season.standing import UNTOUCHED, Down, Kept, Line, Stand, standings
 from core.season.steps import GRACE, Around, Timing, Turn, Warm, When, turns
 
@@ -89,6 +90,31 @@ class OfTheCold(unittest.TestCase):
         with self.assertRaises(InputError) as caught:
             When(Timing.COLD, D(2031, 11, 15), D(2031, 12, 10), cold=40)
         self.assertEqual(caught.exception.field, "cold")
+
+
+class AtAThreshold(unittest.TestCase):
+    SPRAY = When(Timing.THRESHOLD, D(2031, 6, 1), D(2031, 8, 31), every=14, grace=3, disease="dollar_spot")
+
+    def test_each_time_it_is_passed_so_many_days_apart(self) -> None:
+        """Risk from 10 June to 30 June, unknown in the middle, and again from 20 July: by hand 10 and 24 June, 20 July."""
+        risky = np.zeros(90)
+        risky[14:35], risky[54:] = 1, 1
+        risky[20:22] = np.nan
+        spell = Spell(D(2031, 5, 27), risky)
+        found = turns(self.SPRAY, Around(risky={"dollar_spot": spell}))
+        begins = [t.begin for t in found]
+        self.assertEqual(begins, [D(2031, 6, 10), D(2031, 6, 24), D(2031, 7, 20), D(2031, 8, 3), D(2031, 8, 17), None])
+        self.assertEqual([t.number for t in found], list(range(6)))
+        self.assertEqual(found[0].end, D(2031, 6, 13))
+        self.assertIn("14 days after the one before", found[-1].why)
+
+    def test_what_is_not_watched_waits_and_no_disease_is_asked_for(self) -> None:
+        (waits,) = turns(self.SPRAY)
+        self.assertIsNone(waits.begin)
+        self.assertIn("not watched for that", waits.why)
+        with self.assertRaises(InputError) as caught:
+            When(Timing.THRESHOLD, D(2031, 6, 1), D(2031, 8, 31), every=14)
+        self.assertEqual(caught.exception.field, "disease")
 
 
 class OfTheCalendar(unittest.TestCase):

@@ -12,7 +12,6 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from core.disease.registry import MODELS
 from core.findings import Finding, Weight
 from core.label.product import Kind
 from core.label.rate import Basis
@@ -23,7 +22,7 @@ from core.ledger.rotation import IN_A_ROW, apart_days, in_a_row
 from core.machines.labour import FILLING, fills_of, hours_of
 from core.rates.nutrients import season_range
 from core.season.choose import Candidate
-from core.season.cover import at_risk, covered_days, middle, protects
+from core.season.cover import covered_days, middle, protects
 from core.season.expected import Spell, expected, foretold
 from core.season.offers import NITROGEN, Offer, feeds, offers
 from core.season.problem import Choice, Option, Problem
@@ -31,7 +30,6 @@ from core.season.standing import UNTOUCHED, Stand
 from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Faults
-from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import number_in
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
@@ -44,9 +42,8 @@ from greenmeasure.planner.schemas import PlanAskIn
 from greenmeasure.planner.words import FEEDS_EVENLY, no_price, no_weather
 from greenmeasure.programme.queries import Placed, growth, placed
 from greenmeasure.shelf.queries import cards, stocks
-from greenmeasure.sky.models import Station
-from greenmeasure.sky.watching import all_watched, covers_of, outlook_of, reaching
-from greenmeasure.sky.weather import known_at, station_of, whole
+from greenmeasure.sky.watching import all_watched, covers_of, outlook_of, reaching, spells_of
+from greenmeasure.sky.weather import known_at
 
 Floats = NDArray[np.float64]
 Key = tuple[str, str]
@@ -215,32 +212,6 @@ def shelf_of(account: Account) -> list[Candidate]:
     ]
 
 
-@kept("sky", "ground", "scouting")
-def _spells(account: Account, site_id: int) -> dict[tuple[str, float], Spell]:
-    """Each model's risk days of all that is known of a site, by model and threshold; empty where nothing is."""
-    of_site = [w for ws in all_watched(account).values() for w in ws if w.area.site_id == site_id]
-    station = station_of(of_site[0].area.site) if of_site else None
-    known = whole(station) if station else None
-    if station is None or known is None:
-        return {}
-    found = {}
-    for w in of_site:
-        key = (w.model.key, w.threshold.value)
-        if key not in found:
-            values = _values(station, w.model.key)
-            risky = np.where(np.isnan(values), np.nan, at_risk(values, w.threshold.value).astype(float))
-            found[key] = Spell(known.weather.days.first, risky)
-    return found
-
-
-@kept()
-def _values(station: Station, model: str) -> Floats:
-    """A model's values over all that is known of a station [its own unit]."""
-    known = whole(station)
-    assert known
-    return MODELS[model].run(known.weather).values
-
-
 class _Gathered:
     """A problem as its areas are added."""
 
@@ -279,7 +250,7 @@ class _Gathered:
         """How likely each disease is on each day, less what is covered by what went down."""
         if not self.ask.protect:
             return
-        spells, known = _spells(self.account, area.site_id), known_at(area.site)
+        spells, known = spells_of(self.account, area.site_id), known_at(area.site)
         every = all_watched(self.account).get(area.pk, [])
         if not spells or known is None:
             if every:

@@ -7,6 +7,7 @@ from typing import Any
 
 from django.db import transaction
 
+from core.disease.hosts import HOSTS
 from core.errors import InputError, Refused
 from core.grasses import GRASSES
 from core.label.match import lists, unlisted
@@ -108,6 +109,7 @@ def when_in(data: WhenIn, anchor: str) -> When:
             _whole("offset", data.offset),
             _whole("grace", data.grace),
             _degrees("cold", data.cold, COLD_USUAL) if data.timing is Timing.COLD else 0.0,
+            _disease(data.disease) if data.timing is Timing.THRESHOLD else "",
         )
     except InputError as fault:
         raise fault.on(f"when.{fault.field}") from None
@@ -129,6 +131,12 @@ def _whole(field: str, given: float | str) -> int:
 
 def _days(given: str) -> list[int]:
     return sorted({_whole("monthly", d) for d in given.replace(",", " ").replace(";", " ").split()})
+
+
+def _disease(key: str) -> str:
+    if key and key not in HOSTS:
+        raise InputError("disease", key, "No model watches for that.", "Pick one of the list.")
+    return key
 
 
 def _degrees(field: str, typed: QuantityIn | None, usual: str) -> float:

@@ -104,6 +104,7 @@ def when_of(kept: Any, anchor: str) -> When | None:
             int(kept.get("offset", 0)),
             int(kept.get("grace", 7)),
             float(kept.get("cold", 0)),
+            str(kept.get("disease", "")),
         )
     except (InputError, KeyError, TypeError, ValueError, AttributeError, OverflowError):
         return None

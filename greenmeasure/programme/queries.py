@@ -8,10 +8,12 @@ from typing import Any
 
 import numpy as np
 
+from core.disease.hosts import HOSTS
 from core.errors import InputError
 from core.findings import Finding, Weight
 from core.growth.potential import of_sward
 from core.label.rate import Basis
+from core.label.targets import TARGETS
 from core.ledger.gate import Plan, check
 from core.ledger.history import Applied, Place
 from core.ledger.history import Standing as BookStanding
@@ -64,6 +66,7 @@ from greenmeasure.programme.words import (
     where_text,
 )
 from greenmeasure.shelf.queries import cards
+from greenmeasure.sky.watching import all_watched, spells_of
 from greenmeasure.sky.weather import station_of, whole
 
 YEARS = 12
@@ -120,7 +123,10 @@ def _warm(account: Account, area: Area, today: date) -> Warm | None:
 def _around(account: Account, area: Area, year: int) -> Around:
     """The weather of the years before a year on an area; incomplete first years are left out."""
     usual = [w for w in _years(account, area.site_id) if w.first.year < year and w.first == date(w.first.year, 1, 1)]
-    return Around(usual=usual, us=account.us)
+    spells = spells_of(account, area.site_id)
+    watched = all_watched(account).get(area.pk, [])
+    risky = {w.disease: s for w in watched if (s := spells.get((w.model.key, w.threshold.value)))}
+    return Around(usual=usual, us=account.us, risky=risky)
 
 
 # --- turns ------------------------------------------------------------------------------------------------------
@@ -484,6 +490,7 @@ def _when_out(when: Any, us: bool) -> WhenOut:
         base=when.base,
         soil=_degrees(when.soil, us) if when.timing is Timing.SOIL else None,
         rising=when.rising,
+        disease=when.disease,
         cold=_degrees(when.cold, us) if when.timing is Timing.COLD else None,
         offset=when.offset,
         grace=when.grace,
@@ -509,5 +516,7 @@ def options(account: Account) -> StepOptionsOut:
         for o in OUTLINES.values()
     ]
     return StepOptionsOut(
-        timings=[OptionOut(key=t.value, text=t.text) for t in Timing], outlines=sorted(found, key=lambda o: not o.fits)
+        diseases=[OptionOut(key=d, text=TARGETS[d].name) for d in HOSTS],
+        timings=[OptionOut(key=t.value, text=t.text) for t in Timing],
+        outlines=sorted(found, key=lambda o: not o.fits),
     )

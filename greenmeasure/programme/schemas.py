@@ -19,8 +19,8 @@ class WhenIn(In):
     """When a step is to be done; which fields count depends on `timing`.
 
     `begin` and `end` bound it; `every` in days; `monthly` days of the month (`1, 15`); `sum` of degree days over `base`; `soil`
-    the temperature that is passed upwards (`rising`) or downwards; `cold` what the air falls under; `offset` days after what it
-    goes by, below 0 before; `grace` the days a turn has.
+    the temperature that is passed upwards (`rising`) or downwards; `cold` what the air falls under; `disease` whose threshold is
+    passed, `every` days apart at the least; `offset` days after what it goes by, below 0 before; `grace` the days a turn has.
     """
 
     timing: Timing
@@ -33,6 +33,7 @@ class WhenIn(In):
     soil: QuantityIn | None = None
     rising: bool = True
     cold: QuantityIn | None = None
+    disease: Word = ""
     offset: Number = 0
     grace: Number = 7
 
@@ -88,6 +89,7 @@ class WhenOut(Out):
     soil: GivenOut | None
     rising: bool
     cold: GivenOut | None
+    disease: str
     offset: int
     grace: int
 
@@ -281,6 +283,7 @@ class StepOptionsOut(Out):
     """What a step's form offers."""
 
     timings: list[OptionOut]
+    diseases: list[OptionOut]
     outlines: list[SeasonOutlineOut]
 
 

@@ -6,6 +6,7 @@ from decimal import Decimal
 
 from core.days import dated, day, so_many
 from core.grasses import GRASSES
+from core.label.targets import TARGETS
 from core.rates.nutrients import LB_PER_1000
 from core.readable import joined
 from core.season.standing import Stand
@@ -51,6 +52,9 @@ def when_text(when: When | None, goes_by: str, us: bool) -> str:
         case Timing.COLD:
             under = f"the mean of {so_many(COLD_DAYS)} falls under {warmth(when.cold, us)}"
             return f"When {under}; without weather on {day(when.begin)}"
+        case Timing.THRESHOLD:
+            whose = TARGETS[when.disease].name.lower() if when.disease in TARGETS else when.disease
+            return f"When {whose} passes its threshold, {so_many(when.every)} apart at the least, {span}"
         case Timing.EVENT:
             how = (
                 "On the day of" if not when.offset else f"{so_many(abs(when.offset))} {'after' if when.offset > 0 else 'before'}"

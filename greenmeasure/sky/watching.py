@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 import numpy as np
+from numpy.typing import NDArray
 
 from core.disease.hosts import diseases_of
 from core.disease.model import Model, Series
@@ -14,8 +15,9 @@ from core.label.product import Kind
 from core.label.rules import Row
 from core.label.targets import DISEASE
 from core.ledger.history import Applied
-from core.season.cover import Cover, cover_of, protects, reaches
+from core.season.cover import Cover, at_risk, cover_of, protects, reaches
 from core.season.due import Outlook
+from core.season.expected import Spell
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
@@ -23,8 +25,9 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.scouting.queries import standing
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Station, Watch
-from greenmeasure.sky.weather import Known, recent
+from greenmeasure.sky.weather import Known, recent, station_of, whole
 
+Floats = NDArray[np.float64]
 SEEN_FOR = timedelta(days=730)
 
 
@@ -142,3 +145,29 @@ def limit_text(model: Model, threshold: float) -> str:
 def threshold_text(w: Watched) -> str:
     """The threshold of an area with its unit."""
     return limit_text(w.model, w.threshold.value)
+
+
+@kept("sky", "ground", "scouting")
+def spells_of(account: Account, site_id: int) -> dict[tuple[str, float], Spell]:
+    """Each model's risk days of all that is known of a site, by model and threshold; empty where nothing is."""
+    of_site = [w for ws in all_watched(account).values() for w in ws if w.area.site_id == site_id]
+    station = station_of(of_site[0].area.site) if of_site else None
+    known = whole(station) if station else None
+    if station is None or known is None:
+        return {}
+    found = {}
+    for w in of_site:
+        key = (w.model.key, w.threshold.value)
+        if key not in found:
+            values = _values(station, w.model.key)
+            risky = np.where(np.isnan(values), np.nan, at_risk(values, w.threshold.value).astype(float))
+            found[key] = Spell(known.weather.days.first, risky)
+    return found
+
+
+@kept()
+def _values(station: Station, model: str) -> Floats:
+    """A model's values over all that is known of a station [its own unit]."""
+    known = whole(station)
+    assert known
+    return MODELS[model].run(known.weather).values

@@ -1,11 +1,13 @@
 """The season's programme: steps, their turns against the book and the gate, moved and skipped, outlines, a copied year."""
 
-from datetime import datetime
+from datetime import date, datetime
+from itertools import pairwise
 from typing import Any
 from unittest.mock import patch
 from zoneinfo import ZoneInfo
 
 from greenmeasure.programme.models import Step, StepTurn
+from greenmeasure.sky.watching import all_watched, spells_of
 from greenmeasure.tests.base import AREA, FEED, FUNGICIDE, ApiTest
 from greenmeasure.tests.planned import make_station
 
@@ -40,6 +42,13 @@ class ProgrammeTest(ApiTest):
 
     def turns(self, year: int = 2026) -> list[dict[str, Any]]:
         return [t for a in self.ask("GET", f"programme?year={year}")["areas"] for t in a["turns"]]
+
+
+def made_in(made: dict[str, Any]) -> dict[str, Any]:
+    """A step as it was told, as its form sends it again."""
+    products = [{"product_id": p["product_id"], "target": p["target"]} for p in made["products"]]
+    when = made["when"] | {"every": str(made["when"]["every"])}
+    return {"name": made["name"], "when": when, "products": products, "area_ids": made["area_ids"], "version": made["version"]}
 
 
 class Steps(ProgrammeTest):
@@ -99,6 +108,30 @@ class Steps(ProgrammeTest):
         self.ask("GET", f"programme/steps/{made['id']}/job?area_id={self.area.pk}&number=9", expect=422)
         bare = self.step(rate=None, products=[], area_ids=[self.area.pk])
         self.ask("GET", f"programme/steps/{bare['id']}/job?area_id={self.area.pk}", expect=409)
+
+    def test_a_step_at_a_diseases_threshold_goes_by_the_watch_of_the_ground(self) -> None:
+        """Its turns are days on which the watch of the area is at risk, so many days apart (a property)."""
+        when = {"timing": "threshold", "begin": "2026-03-01", "end": "2026-11-30", "every": "21", "disease": "dollar_spot"}
+        spray = [{"product_id": self.spray.pk, "target": "dollar_spot"}]
+        made = self.step(when=when, products=spray)
+        self.assertIn("dollar spot passes its threshold, 21 days apart at the least", made["when_text"])
+        (waits,) = self.turns()
+        self.assertEqual((waits["stand"], waits["begin"]), ("waiting", None))
+        made = self.ask("PUT", f"programme/steps/{made['id']}", made_in(made))
+        make_station(self.account, self.area.site, NOW.replace(month=9), 400)
+        self.account.touch()
+        with patch("greenmeasure.common.clock.now", return_value=NOW.replace(month=9)):
+            begins = [date.fromisoformat(t["begin"]) for t in self.turns() if t["begin"]]
+        self.assertGreater(len(begins), 2)
+        self.assertTrue(all((b - a).days >= 21 for a, b in pairwise(begins)), begins)
+        (watch,) = (w for w in all_watched(self.account)[self.area.pk] if w.disease == "dollar_spot")
+        spell = spells_of(self.account, self.area.site_id)[watch.model.key, watch.threshold.value]
+        self.assertTrue(all(spell.risky[(on - spell.first).days] == 1 for on in begins))
+        self.assertEqual(set(self.faults("POST", "programme/steps", self.body(when | {"disease": ""}))), {"when.disease"})
+        self.assertEqual(set(self.faults("POST", "programme/steps", self.body(when | {"disease": "hay"}))), {"when.disease"})
+
+    def body(self, when: dict[str, Any]) -> dict[str, Any]:
+        return {"name": "Spray", "when": when, "area_ids": [self.area.pk]}
 
     def test_an_empty_year_says_how_to_begin(self) -> None:
         found = self.ask("GET", "programme")

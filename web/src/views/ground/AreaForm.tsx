@@ -199,7 +199,9 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
               value={value.size}
               units={areaUnits(account.units)}
               onChange={(size) => change({ size, share: "" })}
-              hint="The turf itself, without beds, paths and bunkers."
+              hint={
+                turf ? "The turf itself, without beds, paths and bunkers." : "What is planted, without paths."
+              }
             />
           )}
           <PickField

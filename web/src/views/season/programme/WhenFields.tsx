@@ -26,7 +26,7 @@ const BEGIN: Partial<Record<TypedStep["timing"], string>> = {
 /** When a step is due: only the fields that its timing asks for. */
 export function WhenFields({ value: v, change, programme, step }: Props) {
   const { units } = useAccount();
-  const timings = useStepOptions().data?.timings ?? [];
+  const options = useStepOptions().data;
   const number = (label: string, name: keyof TypedStep, hint?: string) => (
     <TextField
       label={label}
@@ -50,7 +50,7 @@ export function WhenFields({ value: v, change, programme, step }: Props) {
         label="It goes by"
         name="when.timing"
         value={v.timing}
-        options={timings}
+        options={options?.timings ?? []}
         onChange={(timing) => change({ timing: timing as TypedStep["timing"] })}
       />
       <DateField
@@ -94,6 +94,19 @@ export function WhenFields({ value: v, change, programme, step }: Props) {
             ]}
             onChange={(rising) => change({ rising })}
           />
+        </>
+      )}
+      {v.timing === "threshold" && (
+        <>
+          <PickField
+            label="Disease"
+            name="when.disease"
+            value={v.disease || null}
+            options={options?.diseases ?? []}
+            onChange={(disease) => change({ disease })}
+            placeholder="Pick a disease"
+          />
+          {number("Days apart at the least", "every", "By the watch of each area, under Sky")}
         </>
       )}
       {v.timing === "cold" && (

@@ -19,6 +19,7 @@ export interface TypedStep {
   base: string;
   soil: { value: string; unit: string };
   rising: string;
+  disease: string;
   cold: { value: string; unit: string };
   offset: string;
   side: string;
@@ -56,6 +57,7 @@ export function typed(step: Step | undefined, year: number, us: boolean): TypedS
     base: `${when?.base ?? 0}`,
     soil: when?.soil ?? { value: us ? "55" : "12.8", unit: us ? "degF" : "degC" },
     cold: when?.cold ?? { value: us ? "43" : "6", unit: us ? "degF" : "degC" },
+    disease: when?.disease ?? "",
     rising: when?.rising === false ? "down" : "up",
     offset: `${Math.abs(when?.offset ?? 7)}`,
     side: (when?.offset ?? -1) < 0 ? "before" : "after",
@@ -94,13 +96,14 @@ export function stepIn(v: TypedStep): Schemas["StepIn"] {
       timing: v.timing,
       begin: v.begin,
       end: alone ? null : v.end || null,
-      every: v.timing === "every" ? v.every : "",
+      every: v.timing === "every" || v.timing === "threshold" ? v.every : "",
       monthly: v.monthly,
       sum: v.sum,
       base: v.base,
       soil: v.soil,
       rising: v.rising === "up",
       cold: v.cold,
+      disease: v.disease,
       offset: v.timing === "event" ? `${v.side === "before" ? "-" : ""}${v.offset || "0"}` : 0,
       grace: v.grace,
     },

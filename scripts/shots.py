@@ -105,7 +105,7 @@ def take_sky(page: Page, shot: Callable[[str], None]) -> None:
     page.wait_for_selector("[data-verdict]")
     shot("hours")
     go(page, "season", "[data-due]")
-    page.get_by_role("link", name="Dollar spot on Croquet 1").click()
+    page.get_by_role("link", name="Dollar spot on Croquet 1", exact=True).click()
     page.wait_for_selector("[data-choice]")
     shot("due")
     go(page, "season/programme?year=2026", "[data-turn]")

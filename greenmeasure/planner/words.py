@@ -204,7 +204,8 @@ def range_text(low: float, middle: float, high: float, digits: int = 0) -> str:
 
 def step_name(covers: Sequence[str]) -> str:
     """What a made step is called."""
-    return joined([target_text(t) for t in covers]).capitalize()
+    held_off = joined([target_text(t) for t in covers if t != NITROGEN])
+    return f"Protection from {held_off}" if held_off else target_text(NITROGEN).capitalize()
 
 
 def made_why(covers: Sequence[str]) -> str:

@@ -45,7 +45,7 @@ def optimise(problem: Problem, seconds: float = SECONDS, watch: Watch | None = N
 
 
 WHOLE = 1500
-"""Choices up to which a year is solved whole; more of them are solved an area at a time (ours)."""
+"""Choices up to which a year is solved whole; more of them are solved a part at a time (ours)."""
 BEYOND = 1.0
 """How much longer the least that any plan costs may be looked for [s] (ours)."""
 NEAR = 0.005

@@ -12,6 +12,7 @@ from greenmeasure.common.schemas import FactOut, Line, Name, OptionOut, Out, Qua
 from greenmeasure.ground.schemas import PhPlanIn
 
 Number = float | str
+TurnNumber = Annotated[int, Field(ge=0, le=100)]
 StandName = Literal["late", "due", "coming", "later", "waiting", "done", "skipped", "missed"]
 
 
@@ -231,7 +232,7 @@ class TurnIn(In):
 
     step_id: Id
     area_id: Id
-    number: Annotated[int, Field(ge=0, le=100)]
+    number: TurnNumber
     on: date | None = None
     skipped: bool = False
     why: Line = ""
@@ -242,7 +243,7 @@ class TurnAskIn(In):
 
     step_id: Id
     area_id: Id
-    number: Annotated[int, Field(ge=0, le=100)]
+    number: TurnNumber
     on: date
 
 

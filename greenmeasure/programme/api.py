@@ -76,7 +76,7 @@ def put_step_back(request: HttpRequest, account: Path[str], step_id: Id) -> Mean
 
 @router.get("/steps/{step_id}/job", response=AgainOut, auth=VIEWER)
 def read_turn_as_job(
-    request: HttpRequest, account: Path[str], step_id: Id, area_id: Query[Id], number: Query[TurnNumber] = 0
+    request: HttpRequest, account: Path[str], step_id: Id, area_id: Query[Id], number: Query[TurnNumber]
 ) -> AgainOut:
     """A turn as a job to reckon: its mix on every area of its site on which it is open and may go down today."""
     return job.job_of(account_of(request), step_id, number, area_id)

@@ -152,11 +152,9 @@ def _parts(problem: Problem) -> list[tuple[str, frozenset[int]]]:
         by: dict[tuple[str, str], set[int]] = {}
         for i in mine:
             o = problem.options[i]
-            held = [a for a in o.actives if (area, a) in problem.caps]
-            for key in (("product", o.product), *(("target", t) for t in o.covers), *(("group", g) for g in o.groups)):
+            capped = [("cap", a) for a in o.actives if (area, a) in problem.caps]
+            for key in (("product", o.product), *(("target", t) for t in o.covers), *(("group", g) for g in o.groups), *capped):
                 by.setdefault(key, set()).add(i)
-            for active in held:
-                by.setdefault(("cap", active), set()).add(i)
         parts: list[set[int]] = []
         for linked in by.values():
             near = [p for p in parts if p & linked]

@@ -57,7 +57,7 @@ def area_out(area: Area) -> AreaOut:
         grass=area.grass,
         grass_name=area.sward.name,
         turf=area.sward.turf,
-        blend=[BlendOut(grass=b["grass"], share=exact_number(b["share"])) for b in area.blend],
+        blend=[BlendOut(grass=key, share=exact_number(share * 100)) for key, share in area.sward.blend],
         cultivar=area.cultivar,
         use=area.use,
         height=quantity_out(area.height) if area.height else None,

@@ -51,6 +51,8 @@ FREEZE = timedelta(days=3)
 """Made steps that begin within so many days are kept: they may be on the bench already (ours)."""
 NEED = 3.0
 """How many times what it costs a day's nitrogen is worth (ours): it is fed unless a rule forbids it."""
+CHANGE = 0.25
+"""What a further product on an outing counts of going out, where no money decides (ours)."""
 GROWING = range(4, 11)
 """Months that are fed evenly where no weather tells how grass grows (common practice, no source)."""
 
@@ -466,7 +468,7 @@ class _Gathered:
             need=self.need,
             hours=self.ask.hours,
             fixed=tuple(self.fixed),
-            change=FILLING * self.ask.labour if self.ask.by_cost else outing / 4,
+            change=FILLING * self.ask.labour if self.ask.by_cost else outing * CHANGE,
             before=frozenset(self._before(old)),
         )
         return Year(

@@ -20,6 +20,7 @@ from core.ledger.history import Standing as BookStanding
 from core.rates.cost import cost
 from core.rates.nutrients import season_range
 from core.readable import foot_of
+from core.season.expected import Spell
 from core.season.outlines import OUTLINES, fits
 from core.season.standing import Kept, Stand, Standing, standings
 from core.season.steps import Around, Timing, Warm
@@ -123,10 +124,14 @@ def _warm(account: Account, area: Area, today: date) -> Warm | None:
 def _around(account: Account, area: Area, year: int) -> Around:
     """The weather of the years before a year on an area; incomplete first years are left out."""
     usual = [w for w in _years(account, area.site_id) if w.first.year < year and w.first == date(w.first.year, 1, 1)]
+    return Around(usual=usual, us=account.us)
+
+
+def _risky(account: Account, area: Area) -> dict[str, Spell]:
+    """The risk days of what an area is watched for, by disease: every model over all that is known, so only where it is asked."""
     spells = spells_of(account, area.site_id)
     watched = all_watched(account).get(area.pk, [])
-    risky = {w.disease: s for w in watched if (s := spells.get((w.model.key, w.threshold.value)))}
-    return Around(usual=usual, us=account.us, risky=risky)
+    return {w.disease: s for w in watched if (s := spells.get((w.model.key, w.threshold.value)))}
 
 
 # --- turns ------------------------------------------------------------------------------------------------------
@@ -138,7 +143,8 @@ def placed(account: Account, year: int) -> list[Placed]:
     if not every:
         return []
     whole_book(account)
-    asks_weather = any(s.timing and s.timing.timing.by_weather for s in every)
+    timings = {when.timing for s in every if (when := s.timing)}
+    asks_weather = any(timing.by_weather for timing in timings)
     found, of = [], by_area(account, every)
     for area in areas(account).values():
         if not (mine := of.get(area.pk)):
@@ -146,6 +152,8 @@ def placed(account: Account, year: int) -> list[Placed]:
         today, done = clock.today(area), down(account, area.pk)
         warm = _warm(account, area, today) if asks_weather else None
         around = _around(account, area, year) if asks_weather else Around(us=account.us)
+        if Timing.THRESHOLD in timings:
+            around = replace(around, risky=_risky(account, area))
         by_id = {s.pk: s for s in mine}
         stands = standings(lines(mine, area, done, warm, around), done, today)
         found += [Placed(by_id[x.line.step], area, x) for x in stands]
@@ -158,13 +166,21 @@ def turn_of(account: Account, step_id: int, area_id: int, number: int) -> Placed
     Raises:
         InputError: there is none.
     """
+    return turn_with_others(account, step_id, area_id, number)[0]
+
+
+def turn_with_others(account: Account, step_id: int, area_id: int, number: int) -> list[Placed]:
+    """One turn of a step, and after it the same turn on every other area.
+
+    Raises:
+        InputError: there is none.
+    """
     year = next((s.year for s in steps(account) if s.pk == step_id), None)
-    wanted = (step_id, area_id, number)
-    found = placed(account, year) if year else []
-    for p in found:
-        if (p.step.pk, p.area.pk, p.standing.turn.number) == wanted:
-            return p
-    raise InputError("number", number, "There is no such turn.", "Open the programme again.")
+    every = placed(account, year) if year else []
+    same = [p for p in every if (p.step.pk, p.standing.turn.number) == (step_id, number)]
+    if all(p.area.pk != area_id for p in same):
+        raise InputError("number", number, "There is no such turn.", "Open the programme again.")
+    return sorted(same, key=lambda p: p.area.pk != area_id)
 
 
 def looked_at(account: Account, data: TurnAskIn) -> TurnOut:

@@ -36,6 +36,14 @@ class Swards(ApiTest):
             self.assertEqual(set(self.faults("POST", "areas", body)), {field})
         self.assertFalse(Area.objects.filter(name="Memorial").exists())
 
+    def test_a_blend_that_cannot_be_read_takes_no_page_down(self) -> None:
+        made = self.made("Memorial", "mixed", blend=BLEND)
+        for odd in ([{"grass": RYE}], [3], [{"grass": RYE, "share": "x"}, {"grass": FESCUE, "share": 30}], {"a": 1}):
+            Area.objects.filter(pk=made["id"]).update(blend=odd)
+            self.account.touch()
+            read = self.ask("GET", f"areas/{made['id']}")["area"]
+            self.assertEqual((read["grass_name"], read["blend"]), ("Mixed sward", []))
+
     def test_out_as_geojson_and_in_again(self) -> None:
         made = self.made("Memorial", "mixed", blend=BLEND)
         out = self.ask("GET", "areas/areas.geojson")

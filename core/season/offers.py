@@ -4,7 +4,7 @@ Cover is taken as the middle of the label's interval; what pressure takes off it
 quick nitrogen feeds for about five weeks and slow nitrogen for twice as long is common practice, no source.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import date
 
@@ -118,3 +118,34 @@ def _offer(ground: Ground, candidate: Candidate, index: int, diseases: Sequence[
     elif feed and product.is_a(Kind.FERTILISER) and not product.label_binds and (n := down.nutrients.get(Basis.N, 0.0)):
         covers = {NITROGEN: n / feeds(product)}
     return Offer(product, index, row, candidate.rows, rate, amount, down, float(priced.total) if priced else None, covers)
+
+
+STRIDE = 2
+"""Of so many days one is asked of the gate, where its neighbours are answered alike (ours)."""
+
+
+def let_through(days: Sequence[int], let: Callable[[int], bool]) -> frozenset[int]:
+    """The days of those that are let through: every so many-th is asked, and between two that differ the ones where it turns.
+
+    What holds on both sides is taken to hold between: whoever chooses such a day asks it then.
+
+    Args:
+        days: the days, in order.
+        let: whether a day is let through.
+    """
+    found = {0: let(days[0])} if days else {}
+
+    def between(a: int, b: int) -> None:
+        if found[a] == found[b]:
+            found.update(dict.fromkeys(range(a + 1, b), found[a]))
+        elif b - a > 1:
+            half = (a + b) // 2
+            found[half] = let(days[half])
+            between(a, half)
+            between(half, b)
+
+    for a in range(0, len(days) - 1, STRIDE):
+        b = min(a + STRIDE, len(days) - 1)
+        found[b] = let(days[b])
+        between(a, b)
+    return frozenset(days[i] for i, yes in found.items() if yes)

@@ -10,7 +10,6 @@ import math
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
-from operator import mul
 from time import monotonic
 
 from core.errors import InputError
@@ -38,7 +37,7 @@ def optimise(problem: Problem, seconds: float = SECONDS, watch: Watch | None = N
     if len(problem.areas) < 2 or sum(len(o.all_days(problem.days)) for o in problem.options) <= WHOLE:
         return _nearest(problem, seconds, watch)
     with ThreadPoolExecutor(1) as beside:  # on a core of its own: the least that any plan costs
-        least = beside.submit(_relaxed, problem, seconds + BEYOND, watch)
+        least = beside.submit(_relaxed, problem, seconds, watch)
         chosen = tuple(sorted(_by_parts(problem, seconds, watch, first or greedy(problem)), key=_in_order))
         told, bound = tally(problem, chosen), least.result()
     return Optimum(chosen, told, math.inf if bound is None else max(0.0, told.total - bound))
@@ -46,8 +45,6 @@ def optimise(problem: Problem, seconds: float = SECONDS, watch: Watch | None = N
 
 WHOLE = 1500
 """Choices up to which a year is solved whole; more of them are solved a part at a time (ours)."""
-BEYOND = 1.0
-"""How much longer the least that any plan costs may be looked for [s] (ours)."""
 NEAR = 0.005
 """How near its best an area is planned at a time: the next turn may change it [share] (ours)."""
 TURNS = 5
@@ -55,12 +52,12 @@ TURNS = 5
 
 
 def _relaxed(problem: Problem, seconds: float, watch: Watch | None) -> float | None:
-    """The least that any plan costs, by letting choices be made in part; None where that is not known in time."""
-    model, worth = Program(), bare_worth(problem)
+    """The least that any plan costs, by letting choices be made in part; somewhat less where time is short."""
+    until, model, worth = monotonic() + seconds, Program(), bare_worth(problem)
     modelled(model, problem)
     model.whole = [0] * len(model.whole)
-    solved = model.solve(Limits(seconds, 0.0), watch and (lambda _: watch(UNKNOWN)), worth)
-    return None if solved.values is None or not solved.done else worth + math.fsum(map(mul, model.costs, solved.values))
+    solved = model.solve(Limits(max(0.0, until - monotonic()), 0.0), watch and (lambda _: watch(UNKNOWN)), worth)
+    return None if solved.least is None else worth + solved.least
 
 
 def _solved(problem: Problem, seconds: float, watch: Watch | None, gap: float) -> Optimum:

@@ -91,15 +91,37 @@ class Program:
             solver.run()
         else:
             _in_steps(highs, solver, limits.seconds, watch)
-        info, status = solver.getInfo(), solver.getModelStatus()
-        values = list(solver.getSolution().col_value) if info.primal_solution_status == 2 else None  # 2: it keeps every row
-        least = info.mip_dual_bound if math.isfinite(info.mip_dual_bound) else None
+        info, status, solution = solver.getInfo(), solver.getModelStatus(), solver.getSolution()
+        values = list(solution.col_value) if info.primal_solution_status == 2 else None  # 2: it keeps every row
+        bound = info.mip_dual_bound if any(self.whole) else self.least(solution.row_dual)
+        least = bound if math.isfinite(bound) else None
         return Solved(values, least, status == highs.HighsModelStatus.kOptimal, status == highs.HighsModelStatus.kInfeasible)
 
-    def _told(self, highs: Any) -> Any:
+    def least(self, prices: Sequence[float]) -> float:
+        """The least that quantities within their bounds and rows can cost, whole or not, by any prices put on the rows [money].
+
+        What each quantity costs once the rows it takes part in are paid for is met by its better bound, so that it holds for
+        prices of a search that was cut short, too: Neumaier A, Shcherbina O (2004) Math Program 99:283-296.
+
+        Args:
+            prices: what one more of each row's bound would change the cost by, none of them above zero [money]; of no row
+                where nothing is known.
+        """
+        if not len(prices):
+            return -math.inf
+        paid = np.minimum(np.asarray(prices, float), 0.0)
+        left = np.asarray(self.costs) - self._matrix().T @ paid
+        met = np.where(left > 0, left * np.asarray(self.low), left * np.asarray(self.high))
+        return math.fsum(met) + math.fsum(paid * np.array([most for _, _, most in self.rows]))
+
+    def _matrix(self) -> Any:
+        """How much of each quantity counts in each row, as rows by columns."""
         at = [(r, c, v) for r, (columns, shares, _) in enumerate(self.rows) for c, v in zip(columns, shares, strict=True)]
         rows, columns, values = (np.array(x) for x in zip(*at, strict=True)) if at else (np.zeros(0, int),) * 3
-        matrix = coo_array((values, (rows, columns)), shape=(len(self.rows), len(self.costs))).tocsr()
+        return coo_array((values, (rows, columns)), shape=(len(self.rows), len(self.costs))).tocsr()
+
+    def _told(self, highs: Any) -> Any:
+        matrix = self._matrix()
         program = highs.HighsLp()
         program.num_col_, program.num_row_ = len(self.costs), len(self.rows)
         program.col_cost_, program.col_lower_, program.col_upper_ = map(np.array, (self.costs, self.low, self.high))

@@ -41,38 +41,33 @@ def reasons(problem: Problem, chosen: Sequence[Choice], one: Choice) -> Reasons:
     rest = [c for c in chosen if c != one]
     here = [c for c in rest if problem.options[c[0]].area == option.area]
     fixed = {i for i, _ in problem.fixed}
-    now = _part(problem, [*rest, one], [*here, one], option.area)
+    earlier, later = [d for d in problem.going if d < day], [d for d in problem.going if d > day]
+    days = {day, *earlier[-1:], *later[:1]}
+    near = [c for c in rest if c[1] in days]
+    part = replace(problem, worth={key: w for key, w in problem.worth.items() if key[0] == option.area})
+
+    def costs(*choice: Choice) -> float:
+        """All of the plan's total that differs where only this area's choices of these days do [money]."""
+        own = tally(part, [*here, *choice])
+        packages = math.fsum(bought(problem, [*rest, *choice], product) for product in problem.packages)
+        return own.applications + own.exposed + ways(problem, [*near, *choice]) + packages
+
+    now = costs(one)
 
     def other(choice: Choice) -> Other:
         if choice in rest:
             return Other(choice, 0.0, ("twice",))
         rules = tuple(broken(problem, [*rest, choice], option.area))
-        return Other(choice, 0.0 if rules else _part(problem, [*rest, choice], [*here, choice], option.area) - now, rules)
+        return Other(choice, 0.0 if rules else costs(choice) - now, rules)
 
     alike = [
         i
         for i, o in enumerate(problem.options)
         if i != one[0] and o.area == option.area and set(o.covers) & set(option.covers) and i not in fixed
     ]
-    earlier, later = [d for d in problem.going if d < day], [d for d in problem.going if d > day]
     return Reasons(
-        Other(None, _part(problem, rest, here, option.area) - now),
+        Other(None, costs() - now),
         tuple(sorted((other((i, day)) for i in alike), key=lambda o: (bool(o.broken), o.more))),
         other((one[0], earlier[-1])) if earlier else None,
         other((one[0], later[0])) if later else None,
     )
-
-
-def _part(problem: Problem, chosen: Sequence[Choice], here: Sequence[Choice], area: str) -> float:
-    """What of a plan's total hangs on one area: all that differs where only its choices do [money].
-
-    Args:
-        problem: what was planned.
-        chosen: the plan.
-        here: its choices on the area.
-        area: that area.
-    """
-    part = replace(problem, worth={key: w for key, w in problem.worth.items() if key[0] == area})
-    own = tally(part, here)
-    packages = math.fsum(bought(problem, chosen, product) for product in problem.packages)
-    return own.applications + own.exposed + ways(problem, chosen) + packages

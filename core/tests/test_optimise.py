@@ -1,5 +1,6 @@
 """The season's optimum: solved instances, brute force on random ones, and what every plan must keep."""
 
+import math
 import unittest
 from dataclasses import replace
 from typing import Any
@@ -8,12 +9,14 @@ from unittest.mock import patch
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy.optimize import linprog
 
 from core.errors import InputError
 from core.season.greedy import greedy
+from core.season.offers import let_through
 from core.season.optimise import optimise
 from core.season.problem import Choice, Option, Package, Problem, broken, tally
-from core.season.program import Progress
+from core.season.program import Program, Progress
 
 SPOT = {"spot": 1.0}
 
@@ -233,6 +236,52 @@ class Properties(unittest.TestCase):
         self.assertEqual(broken(problem, found.chosen), [])
         self.assertLessEqual(found.tally.total - found.gap, whole.tally.total + 1e-6)
         self.assertGreaterEqual(found.tally.total, whole.tally.total - 1e-6)
+
+    @settings(max_examples=30, deadline=None)
+    @given(st.data())
+    def test_the_least_is_never_above_the_optimum_however_little_is_known(self, data: Any) -> None:
+        """Against scipy's linprog (HiGHS): its own prices prove its optimum, any others prove less."""
+        dice = np.random.default_rng(data.draw(st.integers(0, 10_000)))
+        columns, rows = int(dice.integers(1, 8)), int(dice.integers(1, 8))
+        costs, shares = dice.normal(size=columns), dice.normal(size=(rows, columns))
+        model, high = Program(), dice.uniform(0.5, 3, columns)
+        for cost, most in zip(costs, high, strict=True):
+            model.column(float(cost), float(most), whole=False)
+        most = dice.uniform(0.1, 4, rows)
+        for row, bound in zip(shares, most, strict=True):
+            model.at_most(list(range(columns)), [float(s) for s in row], float(bound))
+        best = linprog(costs, shares, most, bounds=list(zip(np.zeros(columns), high, strict=True)))
+        self.assertAlmostEqual(model.least(best.ineqlin.marginals), best.fun, places=6)
+        self.assertLessEqual(model.least(list(dice.normal(size=rows))), best.fun + 1e-9)
+        self.assertEqual(model.least([]), -math.inf)
+
+    def test_a_search_cut_short_knows_the_least_all_the_same(self) -> None:
+        """A hundred areas apart from each other, each with the first instance's optimum, in no time at all."""
+        one, names = first(), [f"A{n}" for n in range(100)]
+        many = replace(
+            one,
+            options=tuple(replace(o, area=a) for a in names for o in one.options),
+            worth={(a, "spot"): one.worth["A", "spot"] for a in names},
+        )
+        with patch("core.season.optimise.WHOLE", 0):
+            found = optimise(many, 0.3)
+        self.assertLess(found.gap, math.inf)
+        self.assertLessEqual(found.tally.total - found.gap, 100 * optimise(one).tally.total + 1e-6)
+
+    def test_days_are_asked_where_the_answer_turns(self) -> None:
+        """Of 300 days with a lock, a closed month and the year's end: the same days as asking every one, by half as many."""
+        closed = {*range(40, 54), *range(120, 151), *range(290, 300)}
+        asked: list[int] = []
+
+        def let(day: int) -> bool:
+            asked.append(day)
+            return day not in closed
+
+        days = list(range(0, 300, 3))
+        self.assertEqual(let_through(days, let), frozenset(d for d in days if d not in closed))
+        self.assertEqual(len(asked), len(set(asked)))
+        self.assertLess(len(asked), 0.6 * len(days))
+        self.assertEqual((let_through([], let), let_through([5], let), let_through([45], let)), (set(), {5}, set()))
 
     def test_what_is_fixed_stays_and_is_built_on(self) -> None:
         """What is fixed is in every plan, and one that is fixed dearly still costs."""

@@ -7,7 +7,7 @@ ledger. What the choices do to each other is modelled, and asked of the gate aga
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
-from functools import cached_property
+from functools import cache, cached_property, partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,7 +24,7 @@ from core.rates.nutrients import season_range
 from core.season.choose import Candidate
 from core.season.cover import covered_days, middle, protects
 from core.season.expected import Spell, expected, foretold
-from core.season.offers import NITROGEN, Offer, feeds, offers
+from core.season.offers import NITROGEN, Offer, feeds, let_through, offers
 from core.season.problem import Choice, Option, Problem
 from core.season.standing import UNTOUCHED, Stand
 from greenmeasure.accounts.models import Account
@@ -315,17 +315,13 @@ class _Gathered:
 
     def _days(self, area: Area, name: str, mine: Sequence[Offer], out: Sequence[int]) -> dict[int, frozenset[int]]:
         """The days on which the gate lets each offer go down, of those on which it would do anything."""
-        found: dict[int, set[int]] = {id(o): set() for o in mine}
-        for day in out:
-            wanted = [o for o in mine if self._does(name, o, day)]
-            if not wanted:
-                continue
+        led = cache(lambda on: bears(self.account, area, on, self.besides))
+
+        def let(o: Offer, day: int) -> bool:
             on = self.ask.first + timedelta(days=day)
-            led = bears(self.account, area, on, self.besides)
-            for o in wanted:
-                if not refused(self.account, area, o, on, led, warned=True):
-                    found[id(o)].add(day)
-        return {key: frozenset(days) for key, days in found.items()}
+            return not refused(self.account, area, o, on, led(on), warned=True)
+
+        return {id(o): let_through([d for d in out if self._does(name, o, d)], partial(let, o)) for o in mine}
 
     def _does(self, name: str, offer: Offer, day: int) -> bool:
         """Whether an offer would cover anything of worth from a day on."""

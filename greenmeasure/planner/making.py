@@ -23,7 +23,7 @@ from greenmeasure.planner.outs import plan_out
 from greenmeasure.planner.schemas import PlanEventOut, PlanProgressOut
 from greenmeasure.planner.words import ASKING, BESIDE, LOOKING, READING, left_out, searching_text
 
-SECONDS, LEAST = 6.0, 2.0
+SECONDS, LEAST = 5.0, 2.0
 """How long gathering and choosing may take together, and the least that the solver gets [s] (ours)."""
 AGAIN = 3
 """How often the plan is made anew where the gate refuses some of it (ours)."""

@@ -133,14 +133,15 @@ def _runs(model: Program, problem: Problem, x: dict[Choice, int]) -> None:
                 here = [(x[i, day], problem.options[i]) for i in covering if (i, day) in x]
                 own = [c for c, o in here if code in o.groups]
                 other = [c for c, o in here if code not in o.groups]
-                ends, has = model.column(0.0), model.column(0.0)
-                run = model.column(0.0, high=most, whole=False)
+                ends, has, high = model.column(0.0), model.column(0.0), max(most, start)
+                run = model.column(0.0, high=high, whole=False)
+                model.at_most([run, has], [1, high - most], high)  # a run that was too long before may stand, not go on
                 model.at_most([ends, *other], [1, *([-1] * len(other))], 0)
                 for c in own:
                     model.at_most([ends, c], [1, 1], 1)
                     model.at_most([c, has], [1, -1], 0)
                 # run >= before + has - most * ends
-                columns, shares = [has, ends, run], [1.0, -float(max(most, start)), -1.0]
+                columns, shares = [has, ends, run], [1.0, -float(high), -1.0]
                 if before is None:
                     model.at_most(columns, shares, -start)
                 else:

@@ -181,7 +181,7 @@ class Properties(unittest.TestCase):
             outing=float(draw(st.integers(0, 30))),
             apart={("P", "Q"): draw(st.integers(1, 2))},
             in_a_row={"FRAC 11": 1, "FRAC 3": draw(st.integers(1, 2))},
-            runs={("A", "FRAC 3"): 1},
+            runs={("A", "FRAC 3"): draw(st.integers(0, 3))},
             caps={("A", "a"): float(draw(st.integers(1, 4)))},
             stock={"P": float(draw(st.integers(0, 4)))},
             packages={"Q": Package(2.0, 9.0)},
@@ -326,4 +326,12 @@ class Properties(unittest.TestCase):
         bare = replace(first(), options=())
         self.assertEqual((optimise(bare).chosen, optimise(bare).tally.exposed), ((), 460.0))  # the sum of what the days are worth
         with self.assertRaises(InputError):
-            optimise(replace(first(), runs={("A", "FRAC 11"): 9}, in_a_row={"FRAC 11": -1}))
+            optimise(replace(first(), fixed=((0, 3), (0, 4))))  # inside the interval
+
+    def test_a_run_that_was_too_long_before_ends_no_plan(self) -> None:
+        """What the book has done against a rule is done: the group waits until another has covered."""
+        found = optimise(replace(first(), runs={("A", "FRAC 11"): 3}))
+        mine = plan_text(first(), found.chosen).replace(".", "")
+        self.assertNotEqual(mine[0], "P")
+        self.assertIn("P", mine)
+        self.assertTrue(found.proven)

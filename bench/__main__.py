@@ -19,7 +19,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import cast
 
-from bench import after, landing, models, plan, sky, sums
+from bench import after, landing, models, outing, plan, sky, sums
 from bench.timing import best
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -164,6 +164,7 @@ def main() -> int:
     landing.run()
     models.run()
     plan.run()
+    outing.run()
     sky.run()
     after.run()
     return 0 if fast and small else 1

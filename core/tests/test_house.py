@@ -136,7 +136,7 @@ LAYERS = (
     ("passes", "disease", "growth", "tank"),
     ("job",),
     ("ledger",),
-    ("season", "book"),
+    ("season", "book", "outing"),
     ("reckon",),
 )
 """From the ground up: what stands in a layer may ask those below it, and its own folder."""

@@ -18,6 +18,7 @@ from greenmeasure.ground.api import router as ground
 from greenmeasure.kit.api import router as kit
 from greenmeasure.kit.api import vessels_router as vessels
 from greenmeasure.outcomes.api import router as outcomes
+from greenmeasure.outings.api import router as outings
 from greenmeasure.passes.api import router as passes
 from greenmeasure.planner.api import router as plans
 from greenmeasure.programme.api import router as programme
@@ -116,6 +117,7 @@ api.add_router(f"{ACCOUNT}/book", book)
 api.add_router(f"{ACCOUNT}/proof", proof)
 api.add_router(f"{ACCOUNT}/trials", trials)
 api.add_router(f"{ACCOUNT}/programme", programme)
+api.add_router(f"{ACCOUNT}/outings", outings)
 api.add_router(f"{ACCOUNT}/plans", plans)
 api.add_router(f"{ACCOUNT}/outcomes", outcomes)
 api.add_router(f"{ACCOUNT}/stores", stores)

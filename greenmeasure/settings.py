@@ -47,6 +47,7 @@ INSTALLED_APPS = [
     "greenmeasure.water",
     "greenmeasure.work",
     "greenmeasure.programme",
+    "greenmeasure.outings",
     "greenmeasure.trials",
     "greenmeasure.scouting",
     "greenmeasure.sky",

@@ -137,6 +137,7 @@ def the_season(service: str, now: datetime) -> Told:
     yield from _due(area, spray, sprayer, now)
     yield from _programme(area, feed, today)
     yield from _plan(today)
+    yield from _outing(today)
     yield Call("save_hold", {"area_id": area, "active": "tebuconazole"}, body={"version": 0, "own": "250", "base": "0"})
     yield from _putting_away(corner, spray, feed, sprayer, spreader)
     yield from _leaving()
@@ -555,6 +556,39 @@ def _programme(area: int, feed: Any, today: date) -> Told:
     yield Call("remove_event", {"event_id": event})
     yield Call("put_step_away", {"step_id": made["id"]})
     yield Call("put_step_back", {"step_id": made["id"]})
+
+
+def _outing(today: date) -> Told:
+    """A lawn that was fed and is watered in: planned, put in order, skipped at the gate, and ended; another is given up."""
+    lawn = yield Call("add_area", body=AREA | {"name": "Wharf lawn"})
+    soaked = {"water_in_depth": q(0.25, "in"), "water_in_delay": q(8, "h")}
+    granules = yield Call("add_product", body=FEED | {"name": "Soaked 10-0-0", "rules": soaked})
+    span = {"begin": str(today), "end": str(today + timedelta(days=3))}
+    mix = [{"product_id": granules["id"], "rate": q(0.4, "lb/kft2:N")}]
+    feeding = {"name": "Wharf feed", "when": {"timing": "dated", **span}, "products": mix, "area_ids": [lawn["id"]]}
+    yield Call("add_step", body=feeding)
+    found = yield Call("propose_outing", body={"on": str(today)})
+    wharf = next(d["key"] for d in found["dues"] if d["text"].startswith("Wharf feed"))
+    rest = [d["key"] for d in found["dues"] if d["key"] != wharf]
+    yield Call("read_week")
+    made = yield Call("take_outing", body={"on": str(today), "leave": rest})
+    outing = {"outing_id": made["id"]}
+    yield Call("list_outings")
+    yield Call("go_outing", outing)
+    yield Call("order_outing_again", outing)
+    spread = next(j for j in made["jobs"] if j["kind"] == "spread")
+    begun = yield Call("start_outing_job", outing | {"position": spread["position"]}, body={})
+    yield Call("give_up_round", {"round_id": begun["id"]})
+    stop = next(s for a in made["acts"] if a["job"] == spread["position"] for s in a["stops"])
+    yield Call("skip_outing_stop", outing | {"stop_id": stop["id"]}, body={"why": "Locked gate"})
+    water = next(j for j in made["jobs"] if j["kind"] == "water")
+    yield Call("note_outing_job", outing | {"position": water["position"]})
+    for c in made["closing"]:
+        yield Call("close_outing_act", outing, body={"key": c["key"], "done": True})
+    yield Call("finish_outing", outing)
+    yield Call("get_outing", outing)
+    other = yield Call("take_outing", body={"on": str(today), "leave": rest})
+    yield Call("give_up_outing", {"outing_id": other["id"]})
 
 
 def _plan(today: date) -> Told:

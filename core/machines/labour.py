@@ -27,9 +27,18 @@ def hours_of(size: float, swath: float | None = None, pace: float | None = None,
         pace: as it was timed [m/s], None where nobody did.
         fills: how often the tank or hopper is filled.
     """
-    if not swath:
-        return AROUND + size / BY_HAND
-    return AROUND + size * TURNING / (swath * (pace or PACE) * 3600) + FILLING * (fills - 1)
+    return AROUND + on_ground(size, swath, pace) + FILLING * (fills - 1)
+
+
+def on_ground(size: float, swath: float | None = None, pace: float | None = None) -> float:
+    """How long an area is walked or driven over [h].
+
+    Args:
+        size: of the area [m²].
+        swath: how far apart passes are walked [m], None where it is not known.
+        pace: as it was timed [m/s], None where nobody did.
+    """
+    return size * TURNING / (swath * (pace or PACE) * 3600) if swath else size / BY_HAND
 
 
 def fills_of(size: float, output: float, capacity: float) -> int:

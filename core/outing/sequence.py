@@ -25,7 +25,8 @@ EXACT = 1000
 class Morning:
     """What is to be put in order: jobs from one minute on and until another, by so many people.
 
-    The legs of each job are in driving order; `travel` is how long it takes from one site to another [min]; `apart` what may not go down together on one day.
+    The legs of each job are in driving order; `travel` is how long it takes from one site to another [min]; `apart` what may not
+    go down together on one day.
     """
 
     jobs: tuple[Job, ...]
@@ -60,12 +61,15 @@ class Timed:
 
 @dataclass(frozen=True)
 class Left:
-    """A job that cannot be done that day: for want of fit `hours`, `against` another by a rule, or for want of time with all."""
+    """A job that cannot be done that day: for want of fit `hours`, its mix being too old before its last leg (`life`), `against`
+    another by a rule, or for want of time with all.
+    """
 
     job: str
     against: str = ""
     rule: Asked | None = None
     hours: bool = False
+    life: bool = False
 
 
 @dataclass(frozen=True)
@@ -105,8 +109,10 @@ def sequence(morning: Morning, seconds: float = SECONDS) -> Order:
 
 def _why(morning: Morning, rules: Sequence[Asked], job: Job, others: Sequence[Job], seconds: float) -> Left:
     """Why a job cannot be done: alone, or with one other, or with all of them."""
-    if not _can(_only(morning, job.key), rules, seconds):
-        return Left(job.key, hours=True)
+    alone = _only(morning, job.key)
+    if not _can(alone, rules, seconds):
+        fresh = replace(alone, jobs=tuple(replace(j, life=None) for j in alone.jobs))
+        return Left(job.key, hours=True, life=job.life is not None and _can(fresh, rules, seconds))
     for other in others:
         if other.serves or _can(_only(morning, job.key, other.key), rules, seconds):
             continue

@@ -133,7 +133,7 @@ class Mornings(unittest.TestCase):
         long = Job("iron", Doing.SPRAY, legs, (IRON,), ready=10, life=300)
         self.assertEqual(sequence(morning(long, travel=ways)).end, 360 + 10 + 5 * 40 + 4 * 20)
         short = sequence(morning(replace(long, life=270), travel=ways))
-        self.assertEqual((short.legs, short.left[0].hours), ((), True))
+        self.assertEqual((short.legs, short.left[0].life), ((), True))
 
     def test_sites_are_driven_to_in_turn(self) -> None:
         """Two jobs in two yards half an hour apart: one drive, not three. 4 × 30 + 30."""

@@ -42,6 +42,7 @@ PARTS = (
     "book",
     "trials",
     "programme",
+    "outings",
 )
 """The parts of an account that change by themselves; each has a revision: stock apart from the shelf, a round's ticks apart from
 rounds, for they change at every pour. Its own, of name, units, house rules and sites, counts
@@ -90,6 +91,7 @@ class Account(HouseRow):
     sky_revision = _revision()
     trials_revision = _revision()
     programme_revision = _revision()
+    outings_revision = _revision()
     reckon_revision = _revision()
     season_revision = _revision()
     rounds_revision = _revision()

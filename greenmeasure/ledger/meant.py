@@ -122,10 +122,7 @@ def mixed(account: Account, step: Any, area: Area) -> list[Brought]:
 
 
 def _brought(card: Card, part: Any, area: Area) -> Brought | None:
-    ground, given = area.ground, part.rate
-    rows = [(i, r) for i, r in enumerate(card.label_rows) if given is None or r.label.unit.kind == given.unit.kind]
-    row = min(rows, key=lambda r: (len(fit(r[1], r[0], ground, part.target).misses), r[0]))[1] if rows else None
-    rate = given or (start_in_range(row.label, area.site.house_rules).rate if row else None)
+    row, rate = row_and_rate(card, area, part.target, part.rate)
     if rate is None:
         return None
     try:
@@ -133,6 +130,13 @@ def _brought(card: Card, part: Any, area: Area) -> Brought | None:
     except InputError:
         return None
     return Brought(part, card, row, rate, amount, applied(card.core, amount, area.size, date.min, row))
+
+
+def row_and_rate(card: Card, area: Area, target: str, given: Rate | None = None) -> tuple[Row | None, Rate | None]:
+    """The row of a label that fits an area best, and the rate: the one that is given, else where the rule of the house starts."""
+    rows = [(i, r) for i, r in enumerate(card.label_rows) if given is None or r.label.unit.kind == given.unit.kind]
+    row = min(rows, key=lambda r: (len(fit(r[1], r[0], area.ground, target).misses), r[0]))[1] if rows else None
+    return row, given or (start_in_range(row.label, area.site.house_rules).rate if row else None)
 
 
 def named(step: Any, area: Area, number: int) -> str:

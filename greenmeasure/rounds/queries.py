@@ -67,6 +67,7 @@ def round_out(found: Round) -> RoundOut:
         looked=found.looked,
         spots=_spots_out(found) if found.spots else None,
         application_ids=list(found.applications.order_by("pk").values_list("pk", flat=True)),
+        outing_id=found.in_outings.values_list("outing_id", flat=True).first(),
     )
 
 

@@ -186,7 +186,9 @@ class SpotsOut(Out):
 
 
 class RoundOut(Out):
-    """A round, for the time `at`. `next` says what to do now; `loads_done` counts loads whose every act is ticked."""
+    """A round, for the time `at`. `next` says what to do now; `loads_done` counts loads whose every act is ticked; `outing_id` is
+    the outing that it is part of.
+    """
 
     id: int
     status: StatusName
@@ -207,6 +209,7 @@ class RoundOut(Out):
     looked: str
     spots: SpotsOut | None
     application_ids: list[int]
+    outing_id: int | None
 
 
 class RoundLineOut(Out):

@@ -23,8 +23,11 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.scouting.queries import standing
+from greenmeasure.season.schemas import StateName
 from greenmeasure.shelf.queries import Card, cards
+from greenmeasure.sky.clocks import all_clocks
 from greenmeasure.sky.outing import at_its_hour, hour_of
+from greenmeasure.sky.schemas import ClockOut
 from greenmeasure.sky.schools import candidates
 from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, reaching
 from greenmeasure.sky.weather import Known, known_at
@@ -239,3 +242,47 @@ def exposed_between(p: Proposal, begin: datetime, end: datetime) -> int:
     a, b = ((clock.local_day(p.area, t) - p.outlook.first).days for t in (begin, end))
     bare = p.outlook.risky & ~covered_days(p.covers, p.outlook.first, len(p.outlook.values))
     return int(bare[max(0, a) : max(0, b)].sum())
+
+
+# --- regulators -------------------------------------------------------------------------------------------------
+
+
+@dataclass(frozen=True)
+class Again:
+    """A regulator that runs out on an area: its clock, its card, by when it is due again, and how that stands."""
+
+    area: Area
+    card: Card
+    clock: ClockOut
+    on: date | None
+    state: StateName
+
+
+def regulators_due(account: Account) -> list[Again]:
+    """Regulators whose hold runs out, by the school of the house."""
+    by_heat, found = account.house_rules.of("regulator_again") == "degree_days", []
+    shelf = {c.product.pk: c for c in shelf_of(account)}
+    for c in all_clocks(account):
+        area, card = areas(account)[c.area_id], shelf.get(c.product_id or 0)
+        on, state = _again(c, by_heat, clock.today(area))
+        if state and card:
+            found.append(Again(area, card, c, on, state))
+    return found
+
+
+def _again(c: ClockOut, by_heat: bool, today: date) -> tuple[date | None, StateName | None]:
+    """When a regulator is due again by the house's school: its day and its state; none while it is far off."""
+    if by_heat and c.share is not None and not c.lacks:
+        if c.stage in ("ended", "rebound"):
+            return today, "late"
+        if c.stage == "due":
+            return today, "due"
+        return (c.due, "coming") if c.due and (c.due - today).days <= 7 else (None, None)
+    first, last = c.calendar_first, c.calendar_last
+    if c.stage == "gone" or first is None:
+        return None, None
+    if last and today > last:
+        return today, "late"
+    if today >= first:
+        return last or today, "due"
+    return (first, "coming") if (first - today).days <= 7 else (None, None)

@@ -14,7 +14,7 @@ from greenmeasure.common import clock
 from greenmeasure.common.findings import finding_out
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
-from greenmeasure.ground.queries import areas, kin, site_name
+from greenmeasure.ground.queries import kin, site_name
 from greenmeasure.kit.queries import machines, taken_by
 from greenmeasure.ledger.booked import history
 from greenmeasure.ledger.meant import mixed, named
@@ -29,7 +29,7 @@ from greenmeasure.season.due import (
     listed_somewhere,
     proposal_of,
     proposals,
-    shelf_of,
+    regulators_due,
     zone_choice,
 )
 from greenmeasure.season.models import Planned
@@ -61,9 +61,8 @@ from greenmeasure.season.words import (
     zone_text,
 )
 from greenmeasure.shelf.queries import Card, cards
-from greenmeasure.sky.clocks import all_clocks
 from greenmeasure.sky.outing import outing
-from greenmeasure.sky.schemas import ClockOut, FreshOut, VerdictName
+from greenmeasure.sky.schemas import FreshOut, VerdictName
 from greenmeasure.sky.weather import Known, known_at, recent, station_of
 from greenmeasure.sky.words import fresh_out, span_text
 
@@ -227,17 +226,10 @@ def planned_of(account: Account) -> dict[tuple[int, str], Planned]:
 
 def _regulators(account: Account) -> list[DueLineOut]:
     """Regulators whose hold runs out, by the school of the house."""
-    by_heat = account.house_rules.of("regulator_again") == "degree_days"
     found = []
-    for c in all_clocks(account):
-        today = clock.today(areas(account)[c.area_id])
-        on, state = _again(c, by_heat, today)
-        if state is None:
-            continue
-        card = next((x for x in shelf_of(account) if x.product.pk == c.product_id), None)
-        area = areas(account).get(c.area_id)
-        if card is None or area is None:
-            continue
+    for r in regulators_due(account):
+        c, card, area, state = r.clock, r.card, r.area, r.state
+        today = clock.today(area)
         ground, window, why = area.ground, None, c.sentence
         if ground.stress is not Stress.NONE:
             why = f"{why} {stressed(ground.name, ground.stress)}"
@@ -254,8 +246,8 @@ def _regulators(account: Account) -> list[DueLineOut]:
                 title=again_title(c.product, c.area),
                 state=state,
                 state_text={"late": "late", "due": "due"}.get(state, "coming"),
-                by=on,
-                by_text=by_text(on, today),
+                by=r.on,
+                by_text=by_text(r.on, today),
                 why=why,
                 delay="",
                 curative=False,
@@ -271,24 +263,6 @@ def _regulators(account: Account) -> list[DueLineOut]:
             )
         )
     return found
-
-
-def _again(c: ClockOut, by_heat: bool, today: date) -> tuple[date | None, StateName | None]:
-    """When a regulator is due again by the house's school: its day and its state; none while it is far off."""
-    if by_heat and c.share is not None and not c.lacks:
-        if c.stage in ("ended", "rebound"):
-            return today, "late"
-        if c.stage == "due":
-            return today, "due"
-        return (c.due, "coming") if c.due and (c.due - today).days <= 7 else (None, None)
-    first, last = c.calendar_first, c.calendar_last
-    if c.stage == "gone" or first is None:
-        return None, None
-    if last and today > last:
-        return today, "late"
-    if today >= first:
-        return last or today, "due"
-    return (first, "coming") if (first - today).days <= 7 else (None, None)
 
 
 # --- steps of the programme -------------------------------------------------------------------------------------

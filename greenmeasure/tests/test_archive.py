@@ -20,7 +20,16 @@ from greenmeasure.reckon.models import KeptMix
 from greenmeasure.shelf.models import Product
 from greenmeasure.tests.base import ApiTest, make_account, pdf
 
-NO_ROWS_IN_DEMO = {"rounds.poured", "rounds.tick", "sky.aside", "sky.fetch", "season.planned"}
+NO_ROWS_IN_DEMO = {
+    "outings.outing",
+    "outings.outingjob",
+    "outings.outingstop",
+    "rounds.poured",
+    "rounds.tick",
+    "sky.aside",
+    "sky.fetch",
+    "season.planned",
+}
 """Tables that the demo has nothing in."""
 
 

@@ -20,6 +20,7 @@ LAYERS = (
     ("rounds",),
     ("programme",),
     ("season", "trials", "planner"),
+    ("outings",),
     ("today", "story", "proof", "outcomes", "stores", "demo", "archive"),
     ("api",),
     ("urls", "openapi"),

@@ -26,6 +26,7 @@ READS_BY_POST = {
     "look_at_layout",
     "look_at_turn",
     "make_plan",
+    "propose_outing",
     "check_work",
     "read_phrase",
     "read_grade",
@@ -56,6 +57,15 @@ READS_BY_POST = {
 }
 FOR_APPLICATORS = {
     "score_trial",
+    "take_outing",
+    "go_outing",
+    "order_outing_again",
+    "start_outing_job",
+    "note_outing_job",
+    "skip_outing_stop",
+    "close_outing_act",
+    "finish_outing",
+    "give_up_outing",
     "correct_application",
     "strike_application",
     "note_work",

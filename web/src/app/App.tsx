@@ -230,6 +230,14 @@ const router = createBrowserRouter([
         path: "season/:area/:disease",
         lazy: async () => ({ Component: (await import("../views/season/DuePage")).DuePage }),
       },
+      {
+        path: "round/outing/new",
+        lazy: async () => ({ Component: (await import("../views/outing/NewOuting")).NewOuting }),
+      },
+      {
+        path: "round/outing/:id",
+        lazy: async () => ({ Component: (await import("../views/outing/OutingPage")).OutingPage }),
+      },
       { path: "round", lazy: async () => ({ Component: (await import("../views/round/Rounds")).Rounds }) },
       {
         path: "round/:id",

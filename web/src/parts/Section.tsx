@@ -14,7 +14,8 @@ const Box = styled.section`
     margin-bottom: 12px;
     border-bottom: 1px solid ${t.hair};
   }
-  > h2 > button {
+  > h2 > button,
+  > h2 > a:not(:only-child) {
     font: 400 ${t.s15} ${t.text};
     min-height: 0;
     padding-block: 0;

@@ -168,14 +168,17 @@ export function toJob(p: Picked): JobIn | null {
     undiluted: p.undiluted ?? false,
     on: p.on || null,
     clock: p.clock,
-    said: {
-      ...p.said,
-      air: filled(p.said.air),
-      wind: filled(p.said.wind),
-      soil: filled(p.said.soil),
-    },
+    said: saidIn(p.said),
   };
 }
+
+/** What somebody looked at, as it is sent. */
+export const saidIn = (said: Said) => ({
+  ...said,
+  air: filled(said.air),
+  wind: filled(said.wind),
+  soil: filled(said.soil),
+});
 
 const filled = (x: TypedQuantity) => (x.value.trim() ? x : null);
 

@@ -121,9 +121,17 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
       act={
         <>
           {round.status === "under_way" && <Button onPress={() => window.print()}>Print the sheet</Button>}
+          {round.outing_id !== null && (
+            <ButtonLink
+              look={round.status === "done" ? "main" : "plain"}
+              to={`/a/${account.slug}/round/outing/${round.outing_id}`}
+            >
+              Back to the outing
+            </ButtonLink>
+          )}
           {round.application_ids.length > 0 && (
             <ButtonLink
-              look="main"
+              look={round.outing_id === null ? "main" : "plain"}
               to={`/a/${account.slug}/book/${round.application_ids.length === 1 ? round.application_ids[0] : ""}`}
             >
               Open it in the book

@@ -1,7 +1,10 @@
+import { Link } from "react-router";
 import { useRounds } from "../../api/hooks";
+import { useOutings } from "../../api/outings";
 import { useAccount, useMay } from "../../app/session";
 import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
+import { Facts } from "../../parts/Facts";
 import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
 import { Waiting } from "../../parts/Waiting";
@@ -11,6 +14,7 @@ import { RoundTable } from "./RoundTable";
 export function Rounds() {
   const account = useAccount();
   const rounds = useRounds();
+  const outings = useOutings();
   const may = useMay("applicator");
   const begin = (
     <ButtonLink look="main" to={`/a/${account.slug}/reckon`}>
@@ -31,6 +35,26 @@ export function Rounds() {
               <Empty>
                 A round begins with a reckoned job: its mix sheet takes you from the gloves to the book.
               </Empty>
+            )}
+            {outings.data && outings.data.length > 0 && (
+              <Section
+                title={
+                  <>
+                    <span>Outings</span>
+                    <Link to={`/a/${account.slug}/round/outing/new`}>Another</Link>
+                  </>
+                }
+              >
+                <Facts
+                  of={outings.data.map((o) => [
+                    o.day,
+                    <Link
+                      key={o.id}
+                      to={`/a/${account.slug}/round/outing/${o.id}`}
+                    >{`${o.text} (${o.status.replace("_", " ")})`}</Link>,
+                  ])}
+                />
+              </Section>
             )}
             {open.length > 0 && (
               <Section title="Under way">

@@ -1,10 +1,11 @@
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useToday } from "../../api/hooks";
-import { useAccount } from "../../app/session";
+import { EVERYTHING, useTakeOuting, useWeek, type Week } from "../../api/outings";
+import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
-import { ButtonLink } from "../../parts/Button";
+import { Button, ButtonLink } from "../../parts/Button";
 import { Facts } from "../../parts/Facts";
 import { FreshLine } from "../../parts/FreshLine";
 import { Findings } from "../../parts/Findings";
@@ -14,7 +15,10 @@ import { Page } from "../../parts/Page";
 import { Section } from "../../parts/Section";
 import { Tasks } from "../../parts/Tasks";
 import { Waiting } from "../../parts/Waiting";
+import { WeekPicture } from "../../parts/WeekPicture";
 import { BookTable } from "../book/BookTable";
+import { ActList } from "../outing/ActList";
+import { LeftList } from "../outing/LeftList";
 import { DueTable } from "../season/DueTable";
 import { RoundTable } from "../round/RoundTable";
 
@@ -59,21 +63,87 @@ function Setup({ steps }: { steps: Schemas["SetupStepOut"][] }) {
   );
 }
 
+/** The week in a picture, and the next outing as one line an act. */
+function Outlook({ week }: { week: Week }) {
+  const account = useAccount();
+  const next = week.next;
+  return (
+    <>
+      <Section title="The next seven days">
+        <WeekPicture week={week} />
+      </Section>
+      {week.open.map((o) => (
+        <Section
+          key={o.id}
+          title={
+            <Link to={`/a/${account.slug}/round/outing/${o.id}`}>{`Outing, ${o.day.toLowerCase()}`}</Link>
+          }
+        >
+          <p>{o.text}</p>
+        </Section>
+      ))}
+      {next && (
+        <Section
+          title={
+            <>
+              <span>Next outing</span>
+              <Link to={`/a/${account.slug}/round/outing/new`}>Change it</Link>
+            </>
+          }
+        >
+          <p>{next.sentence}</p>
+          <ActList acts={next.acts} brief />
+          {next.left.length > 0 && <LeftList left={next.left} />}
+        </Section>
+      )}
+    </>
+  );
+}
+
+/** The one thing to do: go out, or go on with what was begun. */
+function Go({ week, data }: { week: Week | undefined; data: Schemas["TodayOut"] }) {
+  const account = useAccount();
+  const may = useMay("applicator");
+  const go = useNavigate();
+  const take = useTakeOuting();
+  const open = week?.open[0];
+  if (open)
+    return (
+      <ButtonLink look="main" to={`/a/${account.slug}/round/outing/${open.id}`}>
+        {open.status === "planned" ? "Open the outing" : "Go on with the outing"}
+      </ButtonLink>
+    );
+  if (may && week?.next?.acts.length && !data.under_way.length)
+    return (
+      <Button
+        look="main"
+        isDisabled={take.isPending}
+        onPress={() =>
+          take.mutate(
+            { ...EVERYTHING, on: week.next!.on, go: true },
+            { onSuccess: (made) => void go(`/a/${account.slug}/round/outing/${made.id}`) },
+          )
+        }
+      >
+        Start the next outing
+      </Button>
+    );
+  return (
+    <ButtonLink look="main" to={`/a/${account.slug}/${data.to}`}>
+      {data.act}
+    </ButtonLink>
+  );
+}
+
 /** The state of the account and the next thing to do. */
 export function Today() {
-  const account = useAccount();
   const today = useToday();
+  const week = useWeek();
+  const account = useAccount();
   return (
     <Waiting of={today}>
       {(data) => (
-        <Page
-          sentence={data.sentence}
-          act={
-            <ButtonLink look="main" to={`/a/${account.slug}/${data.to}`}>
-              {data.act}
-            </ButtonLink>
-          }
-        >
+        <Page sentence={data.sentence} act={<Go week={week.data} data={data} />}>
           {data.setup.length > 0 && <Setup steps={data.setup} />}
           {data.under_way.length > 0 && (
             <Section title="Under way">
@@ -81,6 +151,7 @@ export function Today() {
             </Section>
           )}
           {data.fresh && <FreshLine fresh={data.fresh} />}
+          {week.data && <Outlook week={week.data} />}
           {data.locks.length > 0 && (
             <Section title="Locked now">
               <Locks of={data.locks} />

@@ -1,0 +1,127 @@
+"""Outings that were taken up: their jobs in order, and the stops of each."""
+
+from django.db import models
+
+from greenmeasure.accounts.models import Account, User
+from greenmeasure.common.errors import Missing
+from greenmeasure.common.rows import HouseRow
+
+
+class OutingQuerySet(models.QuerySet["Outing"]):
+    """Reads of outings that never leave the account, nor the sites that its member sees."""
+
+    def of(self, account: Account) -> "OutingQuerySet":
+        """The account's outings, as far as all of their ground is seen."""
+        found = self.filter(account=account)
+        if account.seen is None:
+            return found
+        return found.exclude(jobs__stops__in=OutingStop.objects.exclude(area__site__in=account.seen))
+
+    def whole(self, account: Account) -> "OutingQuerySet":
+        """The same with all that belongs to them."""
+        return self.of(account).prefetch_related("jobs__stops__area__site", "jobs__machine", "jobs__round__applications")
+
+    def one(self, account: Account, pk: int) -> "Outing":
+        """The outing with this key in this account. Raises Missing."""
+        found = self.whole(account).filter(pk=pk).first()
+        if found is None:
+            raise Missing("outing")
+        return found
+
+
+class Outing(HouseRow):
+    """One outing: the day it is for, and how far it has come.
+
+    `key` comes from whoever takes it up, so that one sent twice over a bad connection is one. `begin` is from when on it was put
+    in order, `people` how many go out. `closing` are the acts at its end that were done, as `{"key", "by", "at"}`.
+    """
+
+    class Status(models.TextChoices):
+        PLANNED = "planned", "planned"
+        UNDER_WAY = "under_way", "under way"
+        DONE = "done", "done"
+        GIVEN_UP = "given_up", "given up"
+
+    account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="outings")
+    key = models.UUIDField()
+    status = models.CharField(max_length=10, choices=Status, default=Status.PLANNED)
+    on = models.DateField()
+    begin = models.DateTimeField()
+    people = models.PositiveSmallIntegerField(default=1)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    made_at = models.DateTimeField()
+    started_at = models.DateTimeField(null=True)
+    ended_at = models.DateTimeField(null=True)
+    closing = models.JSONField(default=list, blank=True)
+
+    objects = OutingQuerySet.as_manager()
+
+    class Meta:
+        verbose_name = "outing"
+        ordering = ["-on", "-pk"]
+        constraints = [
+            models.UniqueConstraint(fields=["account", "key"], name="an_outing_counts_once"),
+            models.CheckConstraint(
+                condition=models.Q(status__in=["planned", "under_way"], ended_at=None)
+                | (models.Q(status__in=["done", "given_up"]) & models.Q(ended_at__isnull=False)),
+                name="an_outing_that_is_over_has_an_end",
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.on}"
+
+
+class OutingJob(HouseRow):
+    """One job of an outing at its place in it: a mix with its machine, water or the mower.
+
+    `job` is the mix on its ground as Reckon takes it, empty for what needs none; `begin` and `end` are when it was planned for,
+    measuring before it and cleaning after it apart. `round` is the mix sheet that it became.
+    """
+
+    outing = models.ForeignKey(Outing, on_delete=models.CASCADE, related_name="jobs")
+    position = models.PositiveSmallIntegerField()
+    doing = models.CharField(max_length=10)
+    machine = models.ForeignKey("kit.Machine", on_delete=models.PROTECT, null=True, related_name="in_outings")
+    job = models.JSONField(default=dict, blank=True)
+    ready_minutes = models.PositiveSmallIntegerField(default=0)
+    clean_minutes = models.PositiveSmallIntegerField(default=0)
+    begin = models.DateTimeField()
+    end = models.DateTimeField()
+    round = models.ForeignKey("rounds.Round", on_delete=models.SET_NULL, null=True, related_name="in_outings")
+
+    class Meta:
+        ordering = ["begin", "position"]
+        constraints = [models.UniqueConstraint(fields=["outing", "position"], name="one_outing_job_a_place")]
+
+    def __str__(self) -> str:
+        return f"{self.doing} {self.position}"
+
+
+class OutingStop(HouseRow):
+    """One ground of a job: when it was planned for, and whether it was done or skipped, and why.
+
+    `told` is what it is for, in words; `want` what it was due by, as the due list names it.
+    """
+
+    class State(models.TextChoices):
+        OPEN = "open", "open"
+        DONE = "done", "done"
+        SKIPPED = "skipped", "skipped"
+
+    job = models.ForeignKey(OutingJob, on_delete=models.CASCADE, related_name="stops")
+    position = models.PositiveSmallIntegerField()
+    area = models.ForeignKey("ground.Area", on_delete=models.PROTECT, related_name="in_outings")
+    begin = models.DateTimeField()
+    end = models.DateTimeField()
+    state = models.CharField(max_length=8, choices=State, default=State.OPEN)
+    why = models.CharField(max_length=300, blank=True)
+    told = models.CharField(max_length=300, blank=True)
+    want = models.CharField(max_length=80, blank=True)
+
+    class Meta:
+        ordering = ["position"]
+        constraints = [models.UniqueConstraint(fields=["job", "area"], name="an_area_once_in_a_job")]
+
+    def __str__(self) -> str:
+        return self.area.name

@@ -1,0 +1,391 @@
+"""Outings as they are shown: proposed, and followed."""
+
+from collections.abc import Sequence
+from datetime import date, datetime, timedelta
+
+from core.outing.jobs import Doing
+from core.weather.windows import Fit
+from greenmeasure.accounts.models import Account, Site, sites_of
+from greenmeasure.common import clock
+from greenmeasure.common.schemas import OptionOut
+from greenmeasure.ground.queries import areas
+from greenmeasure.ledger.booked import history
+from greenmeasure.outings.lines import JobLine, StopLine, kept_lines, last_minute, proposed_lines, ready_at
+from greenmeasure.outings.models import Outing, OutingStop
+from greenmeasure.outings.morning import DRIVING, Planned, hours_for, planned
+from greenmeasure.outings.schemas import (
+    ActName,
+    ClosingOut,
+    FollowedOut,
+    OutingActOut,
+    OutingAskIn,
+    OutingJobOut,
+    OutingLeftOut,
+    OutingLineOut,
+    OutingSiteOut,
+    OutingStopOut,
+    ProposedOut,
+)
+from greenmeasure.outings.wants import Due, wants
+from greenmeasure.outings.words import (
+    CLOSING,
+    DRIVE,
+    NOTHING_DUE,
+    NOTHING_FITS,
+    UNSURE,
+    clean_text,
+    day_text,
+    done_text,
+    gave_text,
+    job_title,
+    last_text,
+    left_text,
+    line_text,
+    next_hours,
+    over_sentence,
+    planned_sentence,
+    proposed_sentence,
+    ready_text,
+    skipped_text,
+    time_text,
+    under_way_sentence,
+    water_note,
+)
+from greenmeasure.reckon.schemas import JobIn
+from greenmeasure.sky.locks import locks
+from greenmeasure.sky.words import span_text
+
+AHEAD = 7
+"""How many days ahead an outing is proposed for."""
+OPEN = (Outing.Status.PLANNED, Outing.Status.UNDER_WAY)
+
+
+def open_outings(account: Account) -> list[Outing]:
+    """The outings that were taken up and are not over, the next one first."""
+    return sorted(Outing.objects.whole(account).filter(status__in=OPEN), key=lambda o: (o.begin, o.pk))
+
+
+def taken(account: Account) -> set[str]:
+    """What outings that are not over do, by what it was due by."""
+    rows = OutingStop.objects.filter(job__outing__account=account, job__outing__status__in=OPEN).exclude(state="skipped")
+    return {*rows.values_list("want", flat=True)} - {""}
+
+
+# --- proposed ---------------------------------------------------------------------------------------------------
+
+
+def due_on(dues: Sequence[Due], on: date) -> list[Due]:
+    """What is due on a day: what is late or due now, and what is by then."""
+    return [d for d in dues if d.state != "coming" or (d.by is not None and d.by <= on)]
+
+
+def asked_for(account: Account, data: OutingAskIn) -> tuple[list[Due], list[Due]]:
+    """What is due at the sites that are asked for and is in no outing yet: all of it, and what of it was left out."""
+    done, sites = taken(account), set(data.site_ids)
+    every = [d for d in wants(account) if d.want.key not in done and (not sites or d.area.site_id in sites)]
+    return every, [d for d in every if d.want.key in data.leave]
+
+
+def plan_for(account: Account, data: OutingAskIn) -> Planned:
+    """The outing that is asked for. Raises InputError where the time cannot be."""
+    every, out = asked_for(account, data)
+    kept = [d for d in every if d not in out]
+    on = data.on or best_day(account, kept)
+    begin = clock.moment_at(account.home, on, data.clock) if data.clock.strip() else None
+    return planned(account, due_on(kept, on), on, data.people, begin)
+
+
+def best_day(account: Account, dues: Sequence[Due]) -> date:
+    """The first of the days ahead on which most of what is due by then has hours; today where none has."""
+    today = clock.today(account)
+    best, when = 0.0, today
+    fits = {d.want.key: _fit_days(account, d) for d in due_on(dues, today)}
+    for n in range(AHEAD):
+        on = today + timedelta(days=n)
+        worth = sum(d.want.weight for d in due_on(dues, today) if on in fits[d.want.key])
+        if worth > best * MUCH:
+            best, when = worth, on
+    return when
+
+
+MUCH = 1.5
+"""How much more of what is due must be possible on a later day, for an outing to wait for it (ours)."""
+LEAST = 2
+"""Fit hours that a day must have, for an outing to go out for them (ours)."""
+
+
+def _fit_days(account: Account, due: Due) -> set[date]:
+    """The days on which a mix has hours that are fit."""
+    hours = hours_for(account, due)
+    if hours is None:
+        return {clock.today(due.area)}
+    found: dict[date, int] = {}
+    for i, fit in enumerate(hours.judged.fits):
+        if fit <= Fit.UNKNOWN:
+            on = clock.local_day(due.area, hours.at(i))
+            found[on] = found.get(on, 0) + 1
+    return {on for on, n in found.items() if n >= LEAST}
+
+
+def proposed(account: Account, data: OutingAskIn) -> ProposedOut:
+    """An outing as it is proposed. Raises InputError where the time cannot be."""
+    return proposed_out(plan_for(account, data), asked_for(account, data)[1])
+
+
+def proposed_out(p: Planned, out: Sequence[Due]) -> ProposedOut:
+    """A proposed outing in words."""
+    lines, today = proposed_lines(p), clock.today(p.account)
+    acts = _acts(p.account, lines)
+    begin, end, zone = (lines[0].begin if lines else None), last_minute(lines), p.account.home.zone
+    sentence = NOTHING_FITS if p.dues or p.refused else NOTHING_DUE
+    if begin and end:
+        grounds = {s.area.pk for x in lines for s in x.stops}
+        jobs = sum(x.asked is not None for x in lines)
+        a, b = (f"{t.astimezone(zone):%H:%M}" for t in (begin, end))
+        sentence = proposed_sentence(day_text(p.on, today), a, b, jobs, len(grounds))
+    return ProposedOut(
+        on=p.on,
+        day=day_text(p.on, today),
+        sentence=sentence,
+        begin=begin,
+        end=end,
+        acts=acts,
+        left=_left(p),
+        notes=[*(UNSURE.format(site) for site in p.unsure), *(gave_text(g.text) for g in p.order.gave)],
+        dues=[OptionOut(key=d.want.key, text=d.title) for d in p.dues.values()],
+        out=[OptionOut(key=d.want.key, text=d.title) for d in out],
+        sites=_sites(lines),
+        people=p.morning.people,
+        proven=p.order.proven,
+    )
+
+
+def _left(p: Planned) -> list[OutingLeftOut]:
+    found = []
+    for left in p.order.left:
+        other = " and ".join(x.name for j in p.morning.jobs if j.key == left.against for x in j.products)
+        for w in p.jobs[left.job].wants:
+            found.append(_left_out(p.account, p.dues[w.key], left_text(left, other)))
+    return [*found, *(_left_out(p.account, r.due, r.rule.sentence) for r in p.refused)]
+
+
+def _left_out(account: Account, due: Due, why: str) -> OutingLeftOut:
+    hours = hours_for(account, due)
+    later = [w for w in hours.windows if clock.local_day(due.area, hours.at(w.start)) > clock.today(due.area)] if hours else []
+    text = ""
+    if hours and later:
+        begin, end = hours.at(later[0].start), hours.at(later[0].start + later[0].hours)
+        text = next_hours(span_text(begin, end, due.area.site.zone))
+    return OutingLeftOut(key=due.want.key, title=due.title, why=why, next=text, cost=due.delay)
+
+
+# --- acts -------------------------------------------------------------------------------------------------------
+
+
+def _acts(account: Account, lines: Sequence[JobLine]) -> list[OutingActOut]:
+    """Every line of an outing in the order of its time, with the drives between sites."""
+    acts = [a for x in lines for a in _acts_of(account, x)]
+    acts.sort(key=lambda a: (a.begin, a.end))
+    return _with_drives(account, acts)
+
+
+def _acts_of(account: Account, x: JobLine) -> list[OutingActOut]:
+    machine, zone = x.machine.name if x.machine else "", account.home.zone
+    found = []
+    if x.ready:
+        end = ready_at(x)
+        found.append(_act("ready", x.begin, end, time_text(x.begin, end, zone), ready_text(x.names, machine), x.position))
+    legs: list[list[int]] = []
+    for n, s in enumerate(x.stops):
+        if n and s.area.site_id == x.stops[n - 1].area.site_id and s.begin == x.stops[n - 1].end:
+            legs[-1].append(n)
+        else:
+            legs.append([n])
+    for leg in legs:
+        stops = [x.stops[n] for n in leg]
+        begin, end = stops[0].begin, stops[-1].end
+        made = _act(x.doing.value, begin, end, time_text(begin, end, zone), _title(x), x.position)
+        made.where = ", ".join(s.area.name for s in stops)
+        made.note = _note(x, leg, machine)
+        made.stops = [_stop(account, x, s, x.rates[n] if n < len(x.rates) else "") for n, s in zip(leg, stops, strict=True)]
+        found.append(made)
+    if x.clean:
+        begin = x.end - timedelta(minutes=x.clean)
+        found.append(_act("clean", begin, x.end, time_text(begin, x.end, zone), clean_text(machine), x.position))
+    return found
+
+
+def _title(x: JobLine) -> str:
+    return job_title(x.doing, x.names if x.asked else ())
+
+
+def _note(x: JobLine, leg: Sequence[int], machine: str) -> str:
+    if x.doing is Doing.WATER:
+        minutes = round((x.stops[leg[0]].end - x.stops[leg[0]].begin).total_seconds() / 60)
+        return water_note(minutes, x.names)
+    rates = dict.fromkeys(x.rates[n] for n in leg if n < len(x.rates))
+    return " · ".join(t for t in (" / ".join(rates), machine) if t)
+
+
+def _act(kind: ActName | str, begin: datetime, end: datetime, time: str, title: str, job: int | None) -> OutingActOut:
+    return OutingActOut(kind=kind, begin=begin, end=end, time=time, title=title, where="", note="", job=job, stops=[])  # type: ignore[arg-type]
+
+
+def _stop(account: Account, x: JobLine, s: StopLine, rate: str) -> OutingStopOut:
+    past = [a for a in history(account, s.area.pk) if not a.planned]
+    last = max(past, key=lambda a: a.on, default=None)
+    return OutingStopOut(
+        id=s.row.pk if s.row else None,
+        area_id=s.area.pk,
+        area=s.area.name,
+        time=time_text(s.begin, s.end, account.home.zone),
+        what=s.what,
+        rate=rate,
+        last=last_text(last.product, last.on, clock.today(account)) if last and x.asked else "",
+        note=s.area.note if x.asked else "",
+        state=s.state,
+        why=s.row.why if s.row else "",
+    )
+
+
+def _with_drives(account: Account, acts: Sequence[OutingActOut]) -> list[OutingActOut]:
+    """The drives from one site to the next, where what people do goes on at another."""
+    found: list[OutingActOut] = []
+    here: int | None = None
+    ground = areas(account)
+    for a in acts:
+        area = ground.get(a.stops[0].area_id) if a.stops and a.kind != "water" else None
+        site = area.site_id if area else None
+        if site is not None and here is not None and site != here:
+            begin = a.begin - timedelta(minutes=DRIVING)
+            drive = _act("drive", begin, a.begin, time_text(begin, a.begin, account.home.zone), DRIVE, None)
+            drive.where = sites_of(account)[site].name if site in sites_of(account) else ""
+            found.append(drive)
+        here = site if site is not None else here
+        found.append(a)
+    return found
+
+
+def _sites(lines: Sequence[JobLine]) -> list[OutingSiteOut]:
+    every: dict[int, Site] = {s.area.site_id: s.area.site for x in lines for s in x.stops}
+    return [OutingSiteOut(id=s.pk, name=s.name, address=s.address, contact=s.contact, gate=s.gate) for s in every.values()]
+
+
+# --- followed ---------------------------------------------------------------------------------------------------
+
+
+def outing_out(account: Account, outing: Outing) -> FollowedOut:
+    """An outing that was taken up, as far as it has come."""
+    lines, now = kept_lines(account, outing), clock.now()
+    jobs = [job_out(x) for x in lines]
+    first = next((j for j in jobs if j.state in ("under_way", "open")), None)
+    grounds = {s.area.pk for x in lines for s in x.stops}
+    return FollowedOut(
+        id=outing.pk,
+        status=outing.status,  # type: ignore[arg-type]
+        on=outing.on,
+        day=day_text(outing.on, clock.today(account)),
+        sentence=_sentence(account, outing, lines, jobs),
+        people=outing.people,
+        jobs=jobs,
+        acts=_acts(account, lines),
+        next=first.position if first and outing.status in OPEN else None,
+        locks=[x for x in locks(account, now) if x.area_id in grounds] if outing.status in OPEN else [],
+        closing=_closing(outing, lines),
+        sites=_sites(lines),
+        notes=[],
+        over=_over(account, lines) if outing.status not in OPEN else [],
+    )
+
+
+def job_out(x: JobLine) -> OutingJobOut:
+    """A job of an outing, and how far it is."""
+    assert x.row
+    states = {s.state for s in x.stops}
+    status = x.row.round.status if x.row.round else ""
+    state = "open"
+    if states == {"skipped"}:
+        state = "skipped"
+    elif status == "under_way":
+        state = "under_way"
+    elif status == "done" or not states & {"open"}:
+        state = "done"
+    return OutingJobOut(
+        position=x.position,
+        kind=x.doing.value,
+        title=_title(x),
+        state=state,  # type: ignore[arg-type]
+        round_id=x.row.round_id,
+        machine=x.machine.name if x.machine else "",
+        asked=open_job(x) if state == "open" else None,
+    )
+
+
+def open_job(x: JobLine) -> JobIn | None:
+    """A job as it is reckoned, on every ground that was not skipped; None where none is left, or nothing is mixed."""
+    wanted = {s.area.pk for s in x.stops if s.state == "open"}
+    parts = [p for p in x.asked.parts if p.area_id in wanted] if x.asked else []
+    return x.asked.model_copy(update={"parts": parts}) if x.asked and parts else None
+
+
+def _sentence(account: Account, outing: Outing, lines: Sequence[JobLine], jobs: Sequence[OutingJobOut]) -> str:
+    zone, day = account.home.zone, day_text(outing.on, clock.today(account))
+    if outing.status == Outing.Status.PLANNED:
+        return planned_sentence(day, f"{outing.begin.astimezone(zone):%H:%M}", len(jobs))
+    if outing.status == Outing.Status.UNDER_WAY:
+        first = next(((x, j) for x, j in zip(lines, jobs, strict=True) if j.state in ("open", "under_way")), None)
+        done = sum(j.state in ("done", "skipped") for j in jobs)
+        begin = f"{first[0].begin.astimezone(zone):%H:%M}" if first else ""
+        return under_way_sentence(done, len(jobs), first[1].title if first else "", begin)
+    states = [s.state for x in lines for s in x.stops]
+    return over_sentence(day, states.count("done"), states.count("skipped"))
+
+
+def _closing(outing: Outing, lines: Sequence[JobLine]) -> list[ClosingOut]:
+    done = {c["key"]: str(c.get("by", "")) for c in outing.closing if isinstance(c, dict) and "key" in c}
+    return [ClosingOut(key=k, text=CLOSING[k], done=k in done, by=done.get(k, "")) for k in closing_keys(lines)]
+
+
+def closing_keys(lines: Sequence[JobLine]) -> list[str]:
+    """What is to be seen to at the end of an outing, by what was done on it."""
+    doings = {x.doing for x in lines}
+    return [
+        *(("left", "rinse") if Doing.SPRAY in doings else ()),
+        *(("clean",) if doings & {Doing.SPRAY, Doing.SPREAD} else ()),
+        *(("swept",) if Doing.SPREAD in doings else ()),
+        *(("gear", "signs", "told") if doings & {Doing.SPRAY, Doing.SPREAD} else ()),
+    ]
+
+
+def _over(account: Account, lines: Sequence[JobLine]) -> list[str]:
+    """What was done on an outing that is over, a line each."""
+    zone, found = account.home.zone, []
+    for x in lines:
+        done = [s.area.name for s in x.stops if s.state == "done"]
+        if done:
+            by = str(x.row.round.started_by) if x.row and x.row.round else ""
+            ended = x.row.round.ended_at if x.row and x.row.round else None
+            found.append(done_text(_title(x), ", ".join(done), by, f"{(ended or x.end).astimezone(zone):%H:%M}"))
+        found += [skipped_text(s.area.name, s.row.why) for s in x.stops if s.row and s.state == "skipped"]
+    return found
+
+
+def outing_line(account: Account, outing: Outing) -> OutingLineOut:
+    """An outing in a list."""
+    lines, zone = kept_lines(account, outing), account.home.zone
+    titles = [_title(x) for x in lines if x.asked]
+    return OutingLineOut(
+        id=outing.pk,
+        status=outing.status,  # type: ignore[arg-type]
+        day=day_text(outing.on, clock.today(account)),
+        text=line_text(f"{outing.begin.astimezone(zone):%H:%M}", titles),
+    )
+
+
+MOST_LISTED = 60
+"""How many outings a list shows."""
+
+
+def outings(account: Account) -> list[OutingLineOut]:
+    """The latest outings, those to come first."""
+    return [outing_line(account, o) for o in Outing.objects.whole(account)[:MOST_LISTED]]

@@ -1,0 +1,145 @@
+"""What is due, as an outing looks at it: each mix that a disease, a regulator's clock or a step asks for on a ground."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from datetime import date
+
+from core.errors import InputError
+from core.ground import Stress
+from core.label.rate import Rate
+from core.label.rules import Row
+from core.ledger.history import Applied, Place, Standing, applied
+from core.outing.gather import Want
+from core.outing.jobs import Doing
+from core.rates.dose import dose
+from core.season.standing import Stand
+from greenmeasure.accounts.models import Account
+from greenmeasure.common import clock
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import areas
+from greenmeasure.kit.models import Machine
+from greenmeasure.kit.queries import largest_for
+from greenmeasure.ledger.meant import mixed, named, row_and_rate
+from greenmeasure.programme.queries import acting, placed
+from greenmeasure.season.due import first_choice_of, listed_somewhere, proposals, regulators_due
+from greenmeasure.season.words import again_title, name_of, on_area
+from greenmeasure.shelf.queries import Card, cards
+
+WEIGHTS = {"late": 4.0, "due": 2.0, "coming": 1.0}
+"""What leaving something for another day counts, by how it stands (ours)."""
+
+
+@dataclass(frozen=True)
+class Part:
+    """One product on a ground: by which row of its label, at which rate, and against what."""
+
+    card: Card
+    row: Row
+    rate: Rate
+    target: str
+
+    @property
+    def row_id(self) -> int:
+        return next(pk for pk, row in zip(self.card.rows, self.card.label_rows, strict=True) if row is self.row)
+
+    def meant(self, area: Area, on: date) -> Applied | None:
+        """What it is to the ledger on a day; None where no amount is known."""
+        try:
+            amount = dose(self.card.core, self.rate, area.size).amount
+        except InputError:
+            return None
+        return applied(self.card.core, amount, area.size, on, self.row)
+
+
+@dataclass(frozen=True)
+class Due:
+    """A want with what stands behind it: its ground, its mix, the words for it, by when, and what waiting costs.
+
+    `own` is how the ledger names what is planned of it.
+    """
+
+    want: Want
+    area: Area
+    mix: tuple[Part, ...]
+    title: str
+    what: str
+    state: str
+    by: date | None
+    delay: str = ""
+    own: str = ""
+    machine: Machine | None = None
+
+    @property
+    def picked(self) -> list[Card]:
+        return [p.card for p in self.mix]
+
+    def meant(self, on: date) -> list[tuple[Part, Applied]]:
+        """What its mix would put down on a day, as one event of the ledger."""
+        at = clock.moment_at(self.area, on)
+        event = f"outing-{self.want.key}"
+        place = Place(self.area.pk)
+        return [
+            (p, replace(a, at=at, place=place, application=event, standing=Standing.PLANNED, target=p.target))
+            for p in self.mix
+            if (a := p.meant(self.area, on)) is not None
+        ]
+
+
+def wants(account: Account) -> list[Due]:
+    """Everything that is due or coming and could go down, the gravest first. Parts that were seen to be ill are started from
+    their own page, at the rates of each.
+    """
+    turns = {pk: n for n, pk in enumerate(sorted(areas(account), key=lambda pk: areas(account)[pk].name))}
+    found: dict[str, Due] = {}
+    for due in (*_steps(account, turns), *_diseases(account, turns), *_regulators(account, turns)):
+        found.setdefault(due.want.key, due)
+    return sorted(found.values(), key=lambda d: (-d.want.weight, d.by or date.max, d.area.name, d.want.key))
+
+
+def _made(account: Account, key: str, area: Area, mix: Sequence[Part], state: str, turn: int) -> tuple[Want, Machine | None]:
+    cores = [p.card.core for p in mix]
+    sprayed = cores[0].formulation.sprayed
+    machine = largest_for(account, [p.card.product.pk for p in mix], sprayed)
+    doing = Doing.SPREAD if machine and machine.kind == "spreader" else Doing.SPRAY
+    ids = tuple(str(p.card.product.pk) for p in mix)
+    rate = mix[0].rate.base
+    made = Want(key, str(area.pk), str(area.site_id), ids, doing, str(machine.pk) if machine else "", WEIGHTS[state], rate, turn)
+    return made, machine
+
+
+def _diseases(account: Account, turns: dict[int, int]) -> Iterator[Due]:
+    for p in proposals(account).proposals:
+        if p.zones or not listed_somewhere(account, p.disease):
+            continue
+        pick = first_choice_of(account, p, clock.today(p.area))
+        card = cards(account).get(pick.candidate.product.id or 0) if pick else None
+        if pick is None or card is None:
+            continue
+        mix = (Part(card, card.label_rows[pick.index], pick.rate, p.disease),)
+        want, machine = _made(account, p.key, p.area, mix, p.due.state.value, turns[p.area.pk])
+        name = name_of(p.disease)
+        yield Due(want, p.area, mix, on_area(name, p.area.name), name, p.due.state.value, p.due.by, p.due.delay, "", machine)
+
+
+def _steps(account: Account, turns: dict[int, int]) -> Iterator[Due]:
+    for p in acting(placed(account, clock.today(account).year)):
+        brought = [b for b in mixed(account, p.step, p.area) if b.row is not None]
+        number = p.standing.turn.number
+        if not brought:
+            continue
+        mix = tuple(Part(b.card, b.row, b.rate, b.part.target) for b in brought if b.row)
+        own = named(p.step, p.area, number)
+        want, machine = _made(account, own, p.area, mix, p.stand.value, turns[p.area.pk])
+        by = p.standing.turn.begin if p.stand is Stand.COMING else p.standing.turn.end
+        yield Due(want, p.area, mix, on_area(p.step.name, p.area.name), p.step.name, p.stand.value, by, "", own, machine)
+
+
+def _regulators(account: Account, turns: dict[int, int]) -> Iterator[Due]:
+    for r in regulators_due(account):
+        row, rate = row_and_rate(r.card, r.area, "growth")
+        if row is None or rate is None or r.area.ground.stress is not Stress.NONE:
+            continue
+        mix = (Part(r.card, row, rate, "growth"),)
+        want, machine = _made(account, f"{r.area.pk}-regulator-{r.card.product.pk}", r.area, mix, r.state, turns[r.area.pk])
+        title = again_title(r.card.product.name, r.area.name)
+        yield Due(want, r.area, mix, title, name_of("growth"), r.state, r.on, "", "", machine)

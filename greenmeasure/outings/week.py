@@ -1,0 +1,130 @@
+"""The next seven days in a picture: what is due with the hours fit for it, what is locked, the outings, site by site."""
+
+from collections.abc import Sequence
+from datetime import datetime, time, timedelta
+
+import numpy as np
+
+from core.outing.gather import Gathered, gathered
+from core.weather.sun import light_hours, place_of
+from core.weather.windows import Fit
+from greenmeasure.accounts.models import Account, Site, sites_of
+from greenmeasure.common import clock
+from greenmeasure.ledger.locks import Locked, in_force
+from greenmeasure.ledger.words import lock_sentence
+from greenmeasure.outings.lines import kept_lines, last_minute
+from greenmeasure.outings.models import Outing
+from greenmeasure.outings.morning import hours_for
+from greenmeasure.outings.queries import open_outings, outing_line, plan_for, proposed_out, taken
+from greenmeasure.outings.schemas import OutingAskIn, ProposedOut, WeekDayOut, WeekOut, WeekRowOut, WeekSiteOut, WeekSpanOut
+from greenmeasure.outings.wants import Due, wants
+from greenmeasure.outings.words import day_text, site_week
+from greenmeasure.sky.weather import known_at
+from greenmeasure.sky.words import span_text
+
+DAYS, MOST_ROWS = 7, 6
+"""Days in the picture, and how many jobs of a site it shows (ours)."""
+WEEK = timedelta(days=DAYS)
+
+
+def week(account: Account) -> WeekOut:
+    """The week from today on, and the next outing."""
+    home, today = account.home, clock.today(account)
+    start = datetime.combine(today, time(), home.zone)
+    done, kept = taken(account), open_outings(account)
+    every = [d for d in wants(account) if d.want.key not in done]
+    upcoming = _proposal(account) if not kept else None
+    return WeekOut(
+        days=[
+            WeekDayOut(on=on, text=f"{on:%a} {on.day}", begin=n / DAYS)
+            for n in range(DAYS)
+            for on in (today + timedelta(days=n),)
+        ],
+        now=_share(start, clock.now()),
+        sites=[_site(account, s, start, every, kept, upcoming) for s in sites_of(account).values()],
+        open=[outing_line(account, o) for o in kept],
+        next=upcoming,
+    )
+
+
+def _proposal(account: Account) -> ProposedOut | None:
+    found = plan_for(account, OutingAskIn())
+    return proposed_out(found, []) if found.order.legs or found.refused or found.order.left else None
+
+
+def _share(start: datetime, at: datetime) -> float:
+    """Where a time lies in the week, as a share of it."""
+    return min(1.0, max(0.0, (at - start) / WEEK))
+
+
+def _site(
+    account: Account, site: Site, start: datetime, every: Sequence[Due], kept: Sequence[Outing], upcoming: ProposedOut | None
+) -> WeekSiteOut:
+    mine = [d for d in every if d.area.site_id == site.pk]
+    by_key = {d.want.key: d for d in mine}
+    jobs, locked = gathered([d.want for d in mine]), [x for x in in_force(account, clock.now()) if x.area.site_id == site.pk]
+    return WeekSiteOut(
+        id=site.pk,
+        name=site.name,
+        rows=[_row(account, g, by_key, start) for g in jobs[:MOST_ROWS]],
+        more=max(0, len(jobs) - MOST_ROWS),
+        locks=[_lock(start, x, site) for x in locked],
+        dark=_dark(site, start),
+        outings=_outings(account, site, start, kept, upcoming),
+        sentence=site_week(site.name, len(jobs), len(locked)),
+    )
+
+
+def _lock(start: datetime, x: Locked, site: Site) -> WeekSpanOut:
+    begin, end = _share(start, clock.now()), _share(start, x.lock.end)
+    return WeekSpanOut(begin=begin, end=end, text=lock_sentence(x, site.zone))
+
+
+def _row(account: Account, g: Gathered, by_key: dict[str, Due], start: datetime) -> WeekRowOut:
+    """A job with the hours that are fit for all of its grounds."""
+    dues = [by_key[w.key] for w in g.wants]
+    hours = [h for d in dues if (h := hours_for(account, d))]
+    fit: list[WeekSpanOut] = []
+    if hours:
+        good = np.all([h.judged.fits[: min(len(x.judged.fits) for x in hours)] <= Fit.UNKNOWN for h in hours], axis=0)
+        edges = np.flatnonzero(np.diff(np.concatenate([[0], good.astype(int), [0]])))
+        for a, b in edges.reshape(-1, 2).tolist():
+            begin, end = hours[0].at(a), hours[0].at(b)
+            if begin < start + WEEK:
+                text = span_text(begin, end, dues[0].area.site.zone)
+                fit.append(WeekSpanOut(begin=_share(start, begin), end=_share(start, end), text=text))
+    by = min((d.by for d in dues if d.by), default=None)
+    over = datetime.combine(by + timedelta(days=1), time(), start.tzinfo) if by else None
+    names = " + ".join(p.card.product.name for p in dues[0].mix)
+    state = min((d.state for d in dues), key=("late", "due", "coming").index)
+    where = dues[0].area.name if len(dues) == 1 else ""
+    title = f"{names}, {where}" if where else f"{names} ({len(dues)})"
+    return WeekRowOut(key=g.key, title=title, state=state, fit=fit, by=_share(start, over) if over and over > start else None)
+
+
+def _dark(site: Site, start: datetime) -> list[WeekSpanOut]:
+    """The dark hours of the week at a site whose station has a place."""
+    known = known_at(site)
+    if known is None or known.station.latitude is None or known.station.longitude is None:
+        return []
+    at = known.hours.place(start)
+    cut = known.hours.between(max(0, at), min(len(known.hours), at + DAYS * 24))
+    light = light_hours(cut, place_of(known.station.latitude, known.station.longitude), known.station.zone)
+    edges = np.flatnonzero(np.diff(np.concatenate([[0], (~light).astype(int), [0]])))
+    return [WeekSpanOut(begin=a / (DAYS * 24), end=b / (DAYS * 24), text="") for a, b in edges.reshape(-1, 2).tolist()]
+
+
+def _outings(
+    account: Account, site: Site, start: datetime, kept: Sequence[Outing], upcoming: ProposedOut | None
+) -> list[WeekSpanOut]:
+    found = []
+    for o in kept:
+        lines = [x for x in kept_lines(account, o) if any(s.area.site_id == site.pk for s in x.stops)]
+        end = last_minute(lines)
+        if end:
+            day = day_text(o.on, clock.today(account))
+            found.append(WeekSpanOut(begin=_share(start, lines[0].begin), end=_share(start, end), text=day))
+    here = upcoming and any(s.id == site.pk for s in upcoming.sites)
+    if upcoming and here and upcoming.begin and upcoming.end:
+        found.append(WeekSpanOut(begin=_share(start, upcoming.begin), end=_share(start, upcoming.end), text=upcoming.day))
+    return found

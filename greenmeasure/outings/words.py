@@ -1,0 +1,145 @@
+"""Outings as one says them: acts, days, why something does not go with one, and what was done."""
+
+from collections.abc import Sequence
+from datetime import date, datetime
+from zoneinfo import ZoneInfo
+
+from core.days import dated
+from core.outing.jobs import Doing
+from core.outing.sequence import Left
+from core.readable import joined
+
+NOTHING_DUE = "Nothing is due that could go down: no outing to plan."
+NOTHING_FITS = "Nothing of what is due can go down on that day."
+NO_HOURS = "No hours of that day are fit for it."
+TOO_OLD = "Its mix would be too old before the last area: take fewer areas, or mix it in two goes."
+NO_TIME = "There is no time for it beside the rest."
+VERBS = {Doing.SPRAY: "Spray", Doing.SPREAD: "Spread", Doing.WATER: "Water", Doing.MOW: "Mow"}
+DRIVE, GONE = "Drive to", "no longer kept"
+UNSURE = "No forecast for {}: hours of a usual day. Look before you go."
+STATUS = {"planned": "planned", "under_way": "under way", "done": "finished", "given_up": "given up"}
+CLOSING = {
+    "left": "What was left in the tank was used up or disposed of as the label says",
+    "rinse": "The rinse water went onto treated ground within the label, or where the law lets it",
+    "clean": "Machines are rinsed, cleaned and drained",
+    "swept": "Walks, kerbs and drains are swept free of granules",
+    "gear": "Protective gear and hands are washed",
+    "signs": "Signs are out where people are kept off",
+    "told": "Whoever must be told has been told",
+}
+"""What is done at the end of an outing (common practice, no source)."""
+
+
+def time_text(begin: datetime, end: datetime, zone: ZoneInfo) -> str:
+    """A stretch of a day: 06:20–07:10."""
+    a, b = begin.astimezone(zone), end.astimezone(zone)
+    return f"{a:%H:%M}–{b:%H:%M}"
+
+
+def day_text(on: date, today: date) -> str:
+    """A day, nearer ones by name."""
+    named = {0: "Today", 1: "Tomorrow"}.get((on - today).days)
+    return f"{named}, {dated(on)}" if named else dated(on)
+
+
+def proposed_sentence(day: str, begin: str, end: str, jobs: int, grounds: int) -> str:
+    """A proposed outing in a sentence."""
+    return f"{day}: {_count(jobs, 'job')} on {_count(grounds, 'area')}, {begin} to {end}."
+
+
+def _count(n: int, what: str) -> str:
+    return f"{n} {what}" if n == 1 else f"{n} {what}s"
+
+
+def out_then(machine: str, at: str) -> str:
+    """A machine that is wanted twice at once."""
+    return f"{machine} is out then with another outing, from {at}."
+
+
+def job_title(doing: Doing, names: Sequence[str]) -> str:
+    """What a job does: Spray Curlew SC and Estuary Iron."""
+    return f"{VERBS[doing]} {joined(list(names))}" if names else VERBS[doing]
+
+
+def ready_text(names: Sequence[str], machine: str) -> str:
+    """Measuring and filling, in words."""
+    return f"Measure {joined(list(names))}" + (f", fill {machine}" if machine else "")
+
+
+def clean_text(machine: str) -> str:
+    """Cleaning, in words."""
+    return f"Rinse and clean {machine}" if machine else "Rinse and clean"
+
+
+def water_note(minutes: int, names: Sequence[str]) -> str:
+    """How long water runs, and what it waters in."""
+    return f"{minutes} min, waters in {joined(list(names))}" if names else f"{minutes} min"
+
+
+def left_text(left: Left, other: str) -> str:
+    """Why a job is left for another day."""
+    if left.life:
+        return TOO_OLD
+    if left.hours:
+        return NO_HOURS
+    if left.rule:
+        return f"Not on one day with {other}: {left.rule.text}"
+    return f"There is no time for both it and {other}." if other else NO_TIME
+
+
+def gave_text(text: str) -> str:
+    """Common practice that gives way to a label."""
+    return f"Gives way here to what labels ask: {text[0].lower()}{text[1:]}"
+
+
+def next_hours(text: str) -> str:
+    """The next hours of something, in words."""
+    return f"Next hours: {text}."
+
+
+def last_text(product: str, on: date, today: date) -> str:
+    """What went down last, in a line; its year where it is another."""
+    return f"last {product}, {on.day} {on:%b}" + ("" if on.year == today.year else f" {on.year}")
+
+
+def by_state(state: str, by: date | None) -> str:
+    """How something stands, and by when."""
+    return f"{state}, by {by.day} {by:%b}" if by else state
+
+
+def under_way_sentence(done: int, of: int, title: str, begin: str) -> str:
+    """How far an outing is, and what comes next."""
+    if not title:
+        return f"All {_count(of, 'job')} done. See to the end of the outing."
+    return f"{done} of {_count(of, 'job')} done. Next, at {begin}: {title}."
+
+
+def planned_sentence(day: str, begin: str, jobs: int) -> str:
+    """An outing that was taken up and has not begun."""
+    return f"Planned for {day}, from {begin}: {_count(jobs, 'job')}."
+
+
+def over_sentence(day: str, done: int, skipped: int) -> str:
+    """An outing that is over."""
+    rest = f", {_count(skipped, 'stop')} skipped" if skipped else ""
+    return f"{day}: {_count(done, 'stop')} done{rest}."
+
+
+def line_text(begin: str, titles: Sequence[str]) -> str:
+    """An outing in a line of a list."""
+    return f"{begin}: {joined(list(titles))}" if titles else begin
+
+
+def done_text(title: str, where: str, by: str, at: str) -> str:
+    """A job that was done, in a line."""
+    return f"{at}: {title} on {where} ({by})" if by else f"{at}: {title} on {where}"
+
+
+def skipped_text(area: str, why: str) -> str:
+    """A stop that was skipped, in a line."""
+    return f"Skipped {area}: {why}" if why else f"Skipped {area}"
+
+
+def site_week(name: str, rows: int, locked: int) -> str:
+    """A site's week in a sentence."""
+    return f"{name}: {_count(rows, 'job')} due or coming, {_count(locked, 'lock')} on the ground now."

@@ -1,0 +1,231 @@
+"""Outings: what is due gathered into one, in an order that keeps every rule, taken up, followed and ended."""
+
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from unittest.mock import patch
+from uuid import uuid4
+
+from greenmeasure.book.models import Application
+from greenmeasure.outings.models import Outing, OutingStop
+from greenmeasure.outings.morning import planned
+from greenmeasure.outings.wants import wants
+from greenmeasure.rounds.models import Round
+from greenmeasure.tests.base import AREA, FEED, FUNGICIDE, ApiTest
+from greenmeasure.work.models import Work
+
+NOW = datetime(2026, 5, 20, 10, 20, tzinfo=UTC)  # 06:20 in New York
+SOAK = {"water_in_depth": {"value": 0.25, "unit": "in"}, "water_in_delay": {"value": 8, "unit": "h"}}
+LOOKED = {"said": {"dry_after": True}}
+DRY = {"rain_after": {"value": 4, "unit": "h"}}
+
+
+class OutingTest(ApiTest):
+    """On the morning of 20 May 2026, without a station: three areas, granules that are watered in, iron that must stay dry."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.at(NOW)
+        self.grounds = [self.area.pk, *(self.ask("POST", "areas", AREA | {"name": n}, 201)["id"] for n in ("Court", "Lawn"))]
+        self.granules = self.ask("POST", "products", FEED | {"name": "Soaked 20-0-0", "rules": SOAK}, 201)["id"]
+        iron = FUNGICIDE | {"name": "Iron SL", "kind": "iron", "formulation": "SL", "rules": DRY}
+        self.iron = self.ask("POST", "products", iron, 201)["id"]
+
+    def at(self, now: datetime) -> None:
+        held = patch("greenmeasure.common.clock.now", return_value=now)
+        held.start()
+        self.addCleanup(held.stop)
+
+    def step(self, name: str, product: int, rate: float, unit: str, *grounds: int, begin: str = "2026-05-20") -> dict[str, Any]:
+        """A step that is due from a day on, for three days."""
+        last = (datetime.fromisoformat(begin) + timedelta(days=3)).date()
+        when = {"timing": "dated", "begin": begin, "end": str(last)}
+        mix = [{"product_id": product, "rate": {"value": rate, "unit": unit}}]
+        body = {"name": name, "when": when, "products": mix, "area_ids": list(grounds or self.grounds)}
+        made: dict[str, Any] = self.ask("POST", "programme/steps", body, 201)
+        return made
+
+    def morning(self) -> None:
+        self.step("Feed", self.granules, 0.4, "lb/kft2:N")
+        self.step("Colour", self.iron, 0.5, "fl_oz/kft2")
+
+    def propose(self, expect: int = 200, **more: Any) -> dict[str, Any]:
+        found: dict[str, Any] = self.ask("POST", "outings/propose", more, expect)
+        return found
+
+    def take(self, expect: int = 201, **more: Any) -> dict[str, Any]:
+        made: dict[str, Any] = self.ask("POST", "outings", more, expect)
+        return made
+
+
+def clocks(acts: list[dict[str, Any]]) -> dict[str, str]:
+    return {f"{a['kind']} {a['where']}": a["time"] for a in acts}
+
+
+class Proposed(OutingTest):
+    def test_what_shares_a_mix_is_one_job_in_an_order_that_keeps_every_label(self) -> None:
+        """Granules first, their water before the iron or after its four dry hours; each area once in a job."""
+        self.morning()
+        found = self.propose()
+        acts = [a for a in found["acts"] if a["kind"] in ("spread", "spray", "water")]
+        self.assertEqual([a["kind"] for a in acts if a["kind"] != "water"], ["spread", "spray"])
+        self.assertEqual(acts[0]["where"], "Court, Lawn, North green")
+        self.assertEqual(found["left"], [])
+        spread, spray = (next(a for a in acts if a["kind"] == k) for k in ("spread", "spray"))
+        iron = {s["area_id"]: (s["time"][:5], s["time"][-5:]) for s in spray["stops"]}
+        for water in (a for a in acts if a["kind"] == "water"):
+            (stop,) = water["stops"]
+            begin, end = stop["time"][:5], stop["time"][-5:]
+            self.assertGreaterEqual(begin, next(s["time"][-5:] for s in spread["stops"] if s["area_id"] == stop["area_id"]))
+            before = end <= iron[stop["area_id"]][0]
+            dry = datetime.strptime(iron[stop["area_id"]][1], "%H:%M") + timedelta(hours=4)
+            self.assertTrue(before or begin >= f"{dry:%H:%M}", (begin, end, iron))
+        self.assertIn("2 jobs on 3 areas", found["sentence"])
+
+    def test_nothing_due_and_everything_left_out_say_so(self) -> None:
+        self.assertIn("Nothing is due", self.propose()["sentence"])
+        self.morning()
+        dues = self.propose()["dues"]
+        keys, feeding = [d["key"] for d in dues], [d["key"] for d in dues if d["text"].startswith("Feed")]
+        found = self.propose(leave=keys)
+        self.assertEqual((found["acts"], {d["key"] for d in found["out"]}), ([], set(keys)))
+        self.assertEqual([a["kind"] for a in self.propose(leave=feeding)["acts"]].count("spread"), 0)
+
+    def test_each_job_passes_the_gate_at_the_hour_at_which_it_would_be_done(self) -> None:
+        self.morning()
+        data = planned(self.account, wants(self.account), NOW.date())
+        self.assertEqual(data.refused, ())
+        self.assertEqual({j.key for j in data.morning.jobs}, {t.job for t in data.order.legs})
+
+    def test_what_a_label_keeps_apart_is_left_for_another_day_with_the_rule(self) -> None:
+        apart = {"incompatible": [{"what": "Soaked 20-0-0", "days": 3, "note": ""}]}
+        self.ask("PUT", f"products/{self.iron}", FUNGICIDE | {"name": "Iron SL", "rules": DRY | apart, "version": 1})
+        self.morning()
+        found = self.propose()
+        self.assertEqual(len({a["title"] for a in found["acts"] if a["kind"] in ("spread", "spray")}), 1)
+        self.assertEqual(len(found["left"]), 3)
+        self.assertIn("Not on one day with", found["left"][0]["why"])
+
+    def test_a_later_day_a_later_hour_and_more_people(self) -> None:
+        self.morning()
+        later = self.propose(on="2026-05-21", clock="09:30")
+        self.assertTrue(later["acts"][0]["time"].startswith("09:30"))
+        self.assertIn("Tomorrow, Thu 21 May 2026", later["sentence"])
+        one, two = self.propose(), self.propose(people=2)
+        self.assertLessEqual(two["end"], one["end"])
+        faults = self.propose(422, clock="half past")["fields"]
+        self.assertEqual([f["field"] for f in faults], ["clock"])
+        self.assertEqual(self.propose(422, people=9)["fields"][0]["field"], "people")
+
+    def test_the_week_has_the_jobs_their_ends_and_the_outing(self) -> None:
+        self.morning()
+        week = self.ask("GET", "outings/week")
+        self.assertEqual([d["text"] for d in week["days"]][:2], ["Wed 20", "Thu 21"])
+        (site,) = week["sites"]
+        self.assertEqual({r["title"] for r in site["rows"]}, {"Soaked 20-0-0 (3)", "Iron SL (3)"})
+        by = next(d for d in self.ask("GET", "season/due")["lines"] if d["product"] == "Iron SL")["by"]
+        days = (datetime.fromisoformat(by).date() - NOW.date()).days + 1  # its day is over a day after it begins
+        self.assertAlmostEqual(next(r for r in site["rows"] if r["title"].startswith("Iron"))["by"], min(1, days / 7))
+        self.assertEqual((len(site["outings"]), week["open"]), (1, []))
+        self.assertEqual(week["next"]["sentence"], self.propose()["sentence"])
+
+
+class Followed(OutingTest):
+    def test_from_the_first_job_to_the_page_of_what_was_done(self) -> None:
+        self.morning()
+        made = self.take(go=True)
+        path = f"outings/{made['id']}"
+        self.assertEqual((made["status"], made["next"], len(made["jobs"])), ("under_way", 0, 5))
+        self.assertIn("0 of 5 jobs done", made["sentence"])
+        self.assertEqual(self.propose()["acts"], [], "what was taken up is not proposed again")
+        water = next(j for j in made["jobs"] if j["kind"] == "water")
+        told = self.ask("POST", f"{path}/jobs/{water['position']}/done", {}, 409)
+        self.assertIn("Spread Soaked 20-0-0 comes first", told["message"])
+        sheet = self.ask("POST", f"{path}/jobs/0/start", LOOKED, 201)
+        self.assertEqual((sheet["outing_id"], len(sheet["parts"])), (made["id"], 3))
+        self.assertEqual(self.ask("POST", f"{path}/jobs/0/start", LOOKED, 201)["id"], sheet["id"])
+        self.assertEqual(self.ask("GET", path)["jobs"][0]["state"], "under_way")
+        self.ask("POST", f"{path}/give-up", {}, 409)
+        used: dict[str, Any] = {
+            "used": [{"amount": {"value": "42", "unit": "lb"}}],
+            "treated": [{"value": 7000, "unit": "ft2"}] * 2,
+        }
+        used["treated"].append({"value": 0, "unit": "ft2"})  # the last was left out at the gate
+        self.ask("POST", f"rounds/{sheet['id']}/finish", used)
+        now = self.ask("GET", path)
+        self.assertEqual(now["jobs"][0]["state"], "done")
+        self.assertEqual(
+            sorted(s["state"] for a in now["acts"] if a["kind"] == "spread" for s in a["stops"]), ["done", "done", "skipped"]
+        )
+        for j in now["jobs"]:
+            if j["kind"] == "water":
+                self.ask("POST", f"{path}/jobs/{j['position']}/done", {})
+        self.assertEqual(Work.objects.filter(kind="water").count(), 3)
+        spray = next(j for j in now["jobs"] if j["kind"] == "spray")
+        self.assertIn("Not done yet", self.ask("POST", f"{path}/finish", {}, 409)["message"])
+        stops = [s for a in now["acts"] if a["job"] == spray["position"] for s in a["stops"]]
+        self.assertEqual(self.ask("POST", f"{path}/stops/{stops[0]['id']}/skip", {"why": ""}, 422)["fields"][0]["field"], "why")
+        for s in stops:
+            self.ask("POST", f"{path}/stops/{s['id']}/skip", {"why": "Too windy"})
+        self.assertIn("Not seen to yet", self.ask("POST", f"{path}/finish", {}, 409)["message"])
+        for c in now["closing"]:
+            self.ask("POST", f"{path}/closing", {"key": c["key"], "done": True})
+        over = self.ask("POST", f"{path}/finish", {})
+        self.assertEqual((over["status"], over["next"], over["locks"]), ("done", None, []))
+        self.assertEqual(len([x for x in over["over"] if "Too windy" in x]), 3)
+        self.assertEqual(Application.objects.count(), 2)
+        self.ask("POST", f"{path}/closing", {"key": "gear", "done": False}, 409)
+
+    def test_a_stop_is_skipped_at_the_gate_and_the_tank_follows(self) -> None:
+        self.step("Colour", self.iron, 0.5, "fl_oz/kft2")
+        made = self.take()
+        path, stop = f"outings/{made['id']}", made["acts"][1]["stops"][0]
+        self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"why": "A dog"})
+        sheet = self.ask("POST", f"{path}/jobs/0/start", LOOKED, 201)
+        self.assertEqual(len(sheet["parts"]), 2)
+        self.assertEqual(sheet["mix"][0]["planned"]["value"], 7)  # 2 × 7,000 ft² at 0.5 fl oz per 1,000 ft²
+        self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"skip": False}, 409)
+        self.ask("POST", f"rounds/{sheet['id']}/give-up", {})
+        self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"skip": False})
+        self.assertEqual(len(self.ask("POST", f"{path}/jobs/0/start", LOOKED, 201)["parts"]), 3)
+        self.assertEqual(Round.objects.count(), 2)
+
+    def test_it_is_put_in_order_anew_from_now_on(self) -> None:
+        self.morning()
+        made = self.take(go=True)
+        self.at(NOW + timedelta(hours=2))
+        again = self.ask("POST", f"outings/{made['id']}/again", {})
+        self.assertTrue(again["acts"][0]["time"].startswith("08:20"))
+        self.assertEqual({a["title"] for a in again["acts"]}, {a["title"] for a in made["acts"]})
+        times = [a["begin"] for a in again["acts"]]
+        self.assertEqual(times, sorted(times))
+
+    def test_a_machine_is_not_out_twice_at_once(self) -> None:
+        self.step("Colour", self.iron, 0.5, "fl_oz/kft2", self.grounds[0])
+        self.take()
+        self.step("More colour", self.iron, 0.5, "fl_oz/kft2", self.grounds[1])
+        told = self.take(422)
+        self.assertEqual(told["fields"][0]["field"], "clock")
+        self.assertIn("Sprayer is out then with another outing", told["fields"][0]["problem"])
+        self.take(clock="15:00")
+        self.assertEqual(Outing.objects.count(), 2)
+
+    def test_sent_twice_it_is_there_once_and_a_day_that_is_over_is_none(self) -> None:
+        self.morning()
+        key = str(uuid4())
+        first = self.ask("POST", "outings", {}, 201, key=key)
+        self.assertEqual(self.ask("POST", "outings", {}, 201, key=key)["id"], first["id"])
+        self.assertEqual(self.take(422, on="2026-05-19")["fields"][0]["field"], "on")
+        self.assertEqual(self.take(409)["code"], "conflict")
+        self.assertEqual(OutingStop.objects.values("job", "area").distinct().count(), OutingStop.objects.count())
+
+    def test_a_member_of_one_site_sees_its_outings_alone(self) -> None:
+        self.morning()
+        made = self.take()
+        far = self.ask("POST", "sites", {"name": "Far", "time_zone": "America/New_York"}, 201)["id"]
+        applicator = next(m for m in self.ask("GET", "members") if m["role"] == "applicator")
+        self.ask(
+            "PUT", f"members/{applicator['id']}", {"role": "applicator", "site_ids": [far], "version": applicator["version"]}
+        )
+        self.sign_in("applicator")
+        self.assertEqual(self.ask("GET", "outings"), [])
+        self.ask("GET", f"outings/{made['id']}", expect=404)

@@ -1,0 +1,257 @@
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import {
+  useCloseAct,
+  useMoveOuting,
+  useNoteJob,
+  useOuting,
+  useSkipStop,
+  useStartJob,
+  type Act,
+  type Outing,
+} from "../../api/outings";
+import { useJob } from "../../api/hooks";
+import { useAccount, useMay } from "../../app/session";
+import { Button, ButtonLink } from "../../parts/Button";
+import { Findings } from "../../parts/Findings";
+import { Form } from "../../parts/Form";
+import { Locks } from "../../parts/Locks";
+import { Fault } from "../../parts/Notice";
+import { Page } from "../../parts/Page";
+import { Bar, Section } from "../../parts/Section";
+import { Switch } from "../../parts/Switch";
+import { TextField } from "../../parts/TextField";
+import { Waiting } from "../../parts/Waiting";
+import { Looked } from "../reckon/Looked";
+import { nobodyLooked, saidIn, type Said } from "../reckon/state";
+import { ActList } from "./ActList";
+import { SiteNotes } from "./SiteNotes";
+
+type Stop = Act["stops"][number];
+
+/** Why a stop is skipped. */
+function SkipForm({ outing, stop, done }: { outing: Outing; stop: Stop; done: () => void }) {
+  const [why, setWhy] = useState("");
+  const skip = useSkipStop(outing.id);
+  return (
+    <Form
+      label={`Skip ${stop.area}`}
+      error={skip.error}
+      onSubmit={() => skip.mutate({ stop_id: stop.id!, why, skip: true }, { onSuccess: done })}
+    >
+      <TextField
+        label={`Why is ${stop.area} skipped?`}
+        name="why"
+        value={why}
+        hint="Locked gate, a dog, people on it."
+        onChange={setWhy}
+      />
+      <Bar>
+        <Button type="submit">Skip it</Button>
+        <Button look="quiet" onPress={done}>
+          Keep it
+        </Button>
+      </Bar>
+    </Form>
+  );
+}
+
+function StopActs({ outing, stop, begun }: { outing: Outing; stop: Stop; begun: boolean }) {
+  const [asked, setAsked] = useState(false);
+  const skip = useSkipStop(outing.id);
+  if (stop.id === null || stop.state === "done" || begun) return null;
+  if (stop.state === "skipped")
+    return (
+      <Button look="quiet" onPress={() => skip.mutate({ stop_id: stop.id!, why: "", skip: false })}>
+        Put it back
+      </Button>
+    );
+  return asked ? (
+    <SkipForm outing={outing} stop={stop} done={() => setAsked(false)} />
+  ) : (
+    <Button look="quiet" onPress={() => setAsked(true)}>
+      {`Skip ${stop.area}`}
+    </Button>
+  );
+}
+
+type Asked = NonNullable<Outing["jobs"][number]["asked"]>;
+
+/** The next job as it is reckoned now: what the hour says of it, and what is to be looked at before it begins. */
+function NextJob({ asked, said, change }: { asked: Asked; said: Said; change: (said: Said) => void }) {
+  const found = useJob({ ...asked, said: saidIn(said) });
+  if (!found.data) return <Fault error={found.error} />;
+  const findings = found.data.parts
+    .flatMap((p) => p.doses.flatMap((d) => d?.findings ?? []))
+    .filter((f) => f.act === "refuse" || f.act === "warn");
+  const once = findings.filter((f, i) => findings.findIndex((g) => g.sentence === f.sentence) === i);
+  return (
+    <Section title="Now">
+      <p>{found.data.headline}</p>
+      {once.length > 0 && <Findings of={once} />}
+      <Looked answer={found.data} said={said} change={(part) => change({ ...said, ...part })} />
+    </Section>
+  );
+}
+
+function Closing({ outing, may }: { outing: Outing; may: boolean }) {
+  const close = useCloseAct(outing.id);
+  if (!outing.closing.length) return null;
+  return (
+    <Section title="At the end">
+      <Fault error={close.error} />
+      {outing.closing.map((c) => (
+        <Switch
+          key={c.key}
+          large
+          value={c.done}
+          disabled={!may}
+          onChange={(done) => close.mutate({ key: c.key, done })}
+        >
+          {c.text}
+          {c.by && <small>{` (${c.by})`}</small>}
+        </Switch>
+      ))}
+    </Section>
+  );
+}
+
+function Followed({ outing }: { outing: Outing }) {
+  const account = useAccount();
+  const go = useNavigate();
+  const start = useStartJob();
+  const note = useNoteJob();
+  const move = useMoveOuting(outing.id);
+  const open = outing.status === "planned" || outing.status === "under_way";
+  const may = useMay("applicator") && open;
+  const next = outing.jobs.find((j) => j.position === outing.next);
+  const watered = next && (next.kind === "water" || next.kind === "mow");
+  const [said, setSaid] = useState<Said>(nobodyLooked);
+  const begin = (position: number) =>
+    start.mutate(
+      { outing_id: outing.id, position, said: saidIn(said) },
+      { onSuccess: (round) => void go(`/a/${account.slug}/round/${round.id}`) },
+    );
+  const state = (a: Act) => {
+    const job = outing.jobs.find((j) => j.position === a.job);
+    if (job && (job.state === "done" || job.state === "skipped")) return "done";
+    return job && job.position === outing.next && !["ready", "clean"].includes(a.kind) ? "now" : "";
+  };
+  const seen = outing.closing.every((c) => c.done);
+  return (
+    <Page
+      steady={open}
+      sentence={outing.sentence}
+      act={
+        may && (
+          <>
+            {next?.state === "under_way" && (
+              <ButtonLink look="main" to={`/a/${account.slug}/round/${next.round_id}`}>
+                Go on: {next.title}
+              </ButtonLink>
+            )}
+            {next?.state === "open" && !watered && (
+              <Button look="main" onPress={() => begin(next.position)} isDisabled={start.isPending}>
+                {next.title}: mix sheet
+              </Button>
+            )}
+            {next?.state === "open" && watered && (
+              <Button
+                look="main"
+                onPress={() => note.mutate({ outing_id: outing.id, position: next.position })}
+                isDisabled={note.isPending}
+              >
+                {next.title}: done
+              </Button>
+            )}
+            {!next && (
+              <Button look="main" onPress={() => move.mutate("finish")} isDisabled={!seen || move.isPending}>
+                Finish the outing
+              </Button>
+            )}
+            {next && (
+              <Button onPress={() => move.mutate("again")} isDisabled={move.isPending}>
+                Order the rest again from now
+              </Button>
+            )}
+          </>
+        )
+      }
+      margin={
+        <>
+          {outing.locks.length > 0 && (
+            <Section title="Locked now">
+              <Locks of={outing.locks} />
+            </Section>
+          )}
+          <SiteNotes sites={outing.sites} />
+          {open && <Closing outing={outing} may={may} />}
+        </>
+      }
+    >
+      <Fault error={start.error ?? note.error ?? move.error} />
+      {outing.over.length > 0 && (
+        <Section title="What was done">
+          <ul>
+            {outing.over.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        </Section>
+      )}
+      {may && next?.state === "open" && next.asked && (
+        <NextJob key={next.position} asked={next.asked} said={said} change={setSaid} />
+      )}
+      {open && (
+        <Section title="In order">
+          <ActList
+            acts={outing.acts}
+            state={state}
+            act={(a) => {
+              const job = outing.jobs.find((j) => j.position === a.job);
+              if (!may || !job || ["ready", "clean"].includes(a.kind) || job.position === outing.next)
+                return null;
+              if (job.state !== "open") return null;
+              return ["water", "mow"].includes(a.kind) ? (
+                <Button
+                  look="quiet"
+                  onPress={() => note.mutate({ outing_id: outing.id, position: job.position })}
+                >
+                  Note it as done
+                </Button>
+              ) : (
+                <Button look="quiet" onPress={() => begin(job.position)}>
+                  Start this one now
+                </Button>
+              );
+            }}
+            stop={(a, s) =>
+              may && (
+                <StopActs
+                  outing={outing}
+                  stop={s}
+                  begun={
+                    outing.jobs.find((j) => j.position === a.job)?.state !== "open" && s.state !== "skipped"
+                  }
+                />
+              )
+            }
+          />
+        </Section>
+      )}
+      {may && (
+        <Bar>
+          <Button look="stop" onPress={() => move.mutate("give-up")} isDisabled={move.isPending}>
+            Give up the rest
+          </Button>
+        </Bar>
+      )}
+    </Page>
+  );
+}
+
+/** An outing that is followed: what to do now, what comes after, and its end. */
+export function OutingPage() {
+  const outing = useOuting(Number(useParams().id));
+  return <Waiting of={outing}>{(data) => <Followed outing={data} />}</Waiting>;
+}

@@ -26,7 +26,7 @@ from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.outings.wants import Due
 from greenmeasure.sky.outing import Outing as Hours
 from greenmeasure.sky.outing import at_its_hour, hour_of, outing
-from greenmeasure.sky.weather import known_at
+from greenmeasure.sky.weather import recent, stations_of
 from greenmeasure.water.queries import audit_for
 
 DAY = 24 * 60
@@ -174,7 +174,8 @@ def _fit(account: Account, due: Due, midnight: datetime, unsure: list[str]) -> t
 
 def hours_for(account: Account, due: Due) -> Hours | None:
     """The hours ahead judged for a mix on its ground; None where no weather is known that reaches to now."""
-    known, now = known_at(due.area.site), clock.now()
+    station, now = stations_of(account).get(due.area.site_id), clock.now()
+    known = recent(station) if station else None
     if known is None or not known.reaches(now):
         return None
     return outing(account, due.area, due.picked, known, now, 1)

@@ -19,7 +19,7 @@ from greenmeasure.outings.queries import open_outings, outing_line, plan_for, pr
 from greenmeasure.outings.schemas import OutingAskIn, ProposedOut, WeekDayOut, WeekOut, WeekRowOut, WeekSiteOut, WeekSpanOut
 from greenmeasure.outings.wants import Due, wants
 from greenmeasure.outings.words import day_text, site_week
-from greenmeasure.sky.weather import known_at
+from greenmeasure.sky.weather import recent, stations_of
 from greenmeasure.sky.words import span_text
 
 DAYS, MOST_ROWS = 7, 6
@@ -69,7 +69,7 @@ def _site(
         rows=[_row(account, g, by_key, start) for g in jobs[:MOST_ROWS]],
         more=max(0, len(jobs) - MOST_ROWS),
         locks=[_lock(start, x, site) for x in locked],
-        dark=_dark(site, start),
+        dark=_dark(account, site, start),
         outings=_outings(account, site, start, kept, upcoming),
         sentence=site_week(site.name, len(jobs), len(locked)),
     )
@@ -102,9 +102,10 @@ def _row(account: Account, g: Gathered, by_key: dict[str, Due], start: datetime)
     return WeekRowOut(key=g.key, title=title, state=state, fit=fit, by=_share(start, over) if over and over > start else None)
 
 
-def _dark(site: Site, start: datetime) -> list[WeekSpanOut]:
+def _dark(account: Account, site: Site, start: datetime) -> list[WeekSpanOut]:
     """The dark hours of the week at a site whose station has a place."""
-    known = known_at(site)
+    station = stations_of(account).get(site.pk)
+    known = recent(station) if station else None
     if known is None or known.station.latitude is None or known.station.longitude is None:
         return []
     at = known.hours.place(start)

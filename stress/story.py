@@ -581,6 +581,7 @@ def _outing(today: date) -> Told:
     yield Call("give_up_round", {"round_id": begun["id"]})
     stop = next(s for a in made["acts"] if a["job"] == spread["position"] for s in a["stops"])
     yield Call("skip_outing_stop", outing | {"stop_id": stop["id"]}, body={"why": "Locked gate"})
+    yield Call("skip_outing_job", outing | {"position": spread["position"]}, body={"why": "Rain came"})
     water = next(j for j in made["jobs"] if j["kind"] == "water")
     yield Call("note_outing_job", outing | {"position": water["position"]})
     for c in made["closing"]:

@@ -185,19 +185,29 @@ def skip(outing: Outing, stop_id: int, data: SkipIn) -> None:
         InputError: no reason.
         Conflict: the outing is over, the stop was done, or its mix is made already.
     """
-    _still_open(outing)
     stop = next((s for j in outing.jobs.all() for s in j.stops.all() if s.pk == stop_id), None)
     if stop is None:
         raise Missing("stop")
-    if stop.state == OutingStop.State.DONE:
+    _skip(outing, next(j for j in outing.jobs.all() if j.pk == stop.job_id), [stop], data)
+
+
+def skip_job(outing: Outing, position: int, data: SkipIn) -> None:
+    """Skip every stop of a job that was not done, with one reason, or take that back. Raises as `skip`."""
+    job = _job(outing, position)
+    _skip(outing, job, [s for s in job.stops.all() if s.state != OutingStop.State.DONE], data)
+
+
+def _skip(outing: Outing, job: OutingJob, stops: Sequence[OutingStop], data: SkipIn) -> None:
+    _still_open(outing)
+    done = job.round is not None and job.round.status == Round.Status.DONE
+    if done or not stops or any(s.state == OutingStop.State.DONE for s in stops):
         raise Conflict("It was done already.")
-    job = next(j for j in outing.jobs.all() if j.pk == stop.job_id)
     if job.round and job.round.status == Round.Status.UNDER_WAY:
         raise Conflict("Its mix is made: leave the area out when the round is finished, and say there where the rest went.")
     if data.skip and not data.why:
         raise InputError("why", "", "A skipped stop has no reason.", "Say why: locked gate, a dog, people on it.")
     state = OutingStop.State.SKIPPED if data.skip else OutingStop.State.OPEN
-    OutingStop.objects.filter(pk=stop.pk).update(state=state, why=data.why if data.skip else "")
+    OutingStop.objects.filter(pk__in=[s.pk for s in stops]).update(state=state, why=data.why if data.skip else "")
     outing.account.touch("outings")
 
 

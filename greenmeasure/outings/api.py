@@ -93,6 +93,13 @@ def note_outing_job(request: HttpRequest, account: Path[str], outing_id: Id, pos
     return _out(request, outing_id)
 
 
+@router.post("/{outing_id}/jobs/{position}/skip", response=FollowedOut, auth=APPLICATOR)
+def skip_outing_job(request: HttpRequest, account: Path[str], outing_id: Id, position: JobPlace, data: SkipIn) -> FollowedOut:
+    """Skip what is left of a job with a reason, or take that back."""
+    actions.skip_job(Outing.objects.one(account_of(request), outing_id), position, data)
+    return _out(request, outing_id)
+
+
 @router.post("/{outing_id}/stops/{stop_id}/skip", response=FollowedOut, auth=APPLICATOR)
 def skip_outing_stop(request: HttpRequest, account: Path[str], outing_id: Id, stop_id: Id, data: SkipIn) -> FollowedOut:
     """Skip a stop with a reason, or take that back."""

@@ -165,12 +165,13 @@ class WeekSpanOut(Out):
 
 
 class WeekRowOut(Out):
-    """One thing that is due at a site: the hours fit for it, and by when it should be done, as a share of the week."""
+    """One thing that is due at a site: the hours fit for it, in words too, and by when, as a share of the week."""
 
     key: str
     title: str
     state: str
     fit: list[WeekSpanOut]
+    said: str
     by: float | None
 
 

@@ -8,8 +8,9 @@ import numpy as np
 from core.outing.gather import Gathered, gathered
 from core.weather.sun import light_hours, place_of
 from core.weather.windows import Fit
-from greenmeasure.accounts.models import Account, Site, sites_of
+from greenmeasure.accounts.models import PARTS, Account, Site, sites_of
 from greenmeasure.common import clock
+from greenmeasure.common.kept import kept
 from greenmeasure.ledger.locks import Locked, in_force
 from greenmeasure.ledger.words import lock_sentence
 from greenmeasure.outings.lines import kept_lines, last_minute
@@ -18,7 +19,7 @@ from greenmeasure.outings.morning import hours_for
 from greenmeasure.outings.queries import open_outings, outing_line, plan_for, proposed_out, taken
 from greenmeasure.outings.schemas import OutingAskIn, ProposedOut, WeekDayOut, WeekOut, WeekRowOut, WeekSiteOut, WeekSpanOut
 from greenmeasure.outings.wants import Due, wants
-from greenmeasure.outings.words import day_text, site_week
+from greenmeasure.outings.words import day_text, fit_text, site_week
 from greenmeasure.sky.weather import recent, stations_of
 from greenmeasure.sky.words import span_text
 
@@ -27,13 +28,31 @@ DAYS, MOST_ROWS = 7, 6
 WEEK = timedelta(days=DAYS)
 
 
+STEP = timedelta(minutes=5)
+"""How long a picture of the week stands, where nothing of the account has changed (ours)."""
+
+
 def week(account: Account) -> WeekOut:
     """The week from today on, and the next outing."""
-    home, today = account.home, clock.today(account)
-    start = datetime.combine(today, time(), home.zone)
-    done, kept = taken(account), open_outings(account)
+    now, start = clock.now(), _midnight(account)
+    return _week(account, int(now.timestamp() // STEP.total_seconds())).model_copy(update={"now": _share(start, now)})
+
+
+def _midnight(account: Account) -> datetime:
+    return datetime.combine(clock.today(account), time(), account.home.zone)
+
+
+READ = tuple(part for part in PARTS if part not in ("trials", "reckon"))
+"""What an outing goes by: all that grows, lies, stands, was done and is meant."""
+
+
+@kept(*READ)
+def _week(account: Account, step: int) -> WeekOut:
+    """The week as it stands at one step of the clock."""
+    today, start = clock.today(account), _midnight(account)
+    done, under_way = taken(account), open_outings(account)
     every = [d for d in wants(account) if d.want.key not in done]
-    upcoming = _proposal(account) if not kept else None
+    upcoming = _proposal(account) if not under_way else None
     return WeekOut(
         days=[
             WeekDayOut(on=on, text=f"{on:%a} {on.day}", begin=n / DAYS)
@@ -41,8 +60,8 @@ def week(account: Account) -> WeekOut:
             for on in (today + timedelta(days=n),)
         ],
         now=_share(start, clock.now()),
-        sites=[_site(account, s, start, every, kept, upcoming) for s in sites_of(account).values()],
-        open=[outing_line(account, o) for o in kept],
+        sites=[_site(account, s, start, every, under_way, upcoming) for s in sites_of(account).values()],
+        open=[outing_line(account, o) for o in under_way],
         next=upcoming,
     )
 
@@ -99,7 +118,14 @@ def _row(account: Account, g: Gathered, by_key: dict[str, Due], start: datetime)
     state = min((d.state for d in dues), key=("late", "due", "coming").index)
     where = dues[0].area.name if len(dues) == 1 else ""
     title = f"{names}, {where}" if where else f"{names} ({len(dues)})"
-    return WeekRowOut(key=g.key, title=title, state=state, fit=fit, by=_share(start, over) if over and over > start else None)
+    return WeekRowOut(
+        key=g.key,
+        title=title,
+        state=state,
+        fit=fit,
+        said=fit_text(fit, bool(hours)),
+        by=_share(start, over) if over and over > start else None,
+    )
 
 
 def _dark(account: Account, site: Site, start: datetime) -> list[WeekSpanOut]:

@@ -8,6 +8,7 @@ from core.days import dated
 from core.outing.jobs import Doing
 from core.outing.sequence import Left
 from core.readable import joined
+from greenmeasure.outings.schemas import WeekSpanOut
 
 NOTHING_DUE = "Nothing is due that could go down: no outing to plan."
 NOTHING_FITS = "Nothing of what is due can go down on that day."
@@ -138,6 +139,13 @@ def done_text(title: str, where: str, by: str, at: str) -> str:
 def skipped_text(area: str, why: str) -> str:
     """A stop that was skipped, in a line."""
     return f"Skipped {area}: {why}" if why else f"Skipped {area}"
+
+
+def fit_text(fit: Sequence[WeekSpanOut], known: bool) -> str:
+    """The hours that are fit for something, in words."""
+    if not known:
+        return "no forecast tells its hours"
+    return "; ".join(x.text for x in fit) or "no hours of the week are fit for it"
 
 
 def site_week(name: str, rows: int, locked: int) -> str:

@@ -164,8 +164,9 @@ class Followed(OutingTest):
         self.assertIn("Not done yet", self.ask("POST", f"{path}/finish", {}, 409)["message"])
         stops = [s for a in now["acts"] if a["job"] == spray["position"] for s in a["stops"]]
         self.assertEqual(self.ask("POST", f"{path}/stops/{stops[0]['id']}/skip", {"why": ""}, 422)["fields"][0]["field"], "why")
-        for s in stops:
-            self.ask("POST", f"{path}/stops/{s['id']}/skip", {"why": "Too windy"})
+        for skip in (True, False, True):
+            self.ask("POST", f"{path}/jobs/{spray['position']}/skip", {"why": "Too windy", "skip": skip})
+        self.ask("POST", f"{path}/jobs/0/skip", {"why": "Too windy"}, 409)
         self.assertIn("Not seen to yet", self.ask("POST", f"{path}/finish", {}, 409)["message"])
         for c in now["closing"]:
             self.ask("POST", f"{path}/closing", {"key": c["key"], "done": True})

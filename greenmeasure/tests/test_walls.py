@@ -63,6 +63,7 @@ FOR_APPLICATORS = {
     "start_outing_job",
     "note_outing_job",
     "skip_outing_stop",
+    "skip_outing_job",
     "close_outing_act",
     "finish_outing",
     "give_up_outing",

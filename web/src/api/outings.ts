@@ -92,6 +92,18 @@ export function useSkipStop(outing_id: number) {
   );
 }
 
+/** Skip what is left of a job. */
+export function useSkipJob(outing_id: number) {
+  return useChange((path, { position, ...body }: { position: number } & Schemas["SkipIn"]) =>
+    read(
+      api.POST("/api/accounts/{account}/outings/{outing_id}/jobs/{position}/skip", {
+        params: { path: { ...path, outing_id, position } },
+        body,
+      }),
+    ),
+  );
+}
+
 export function useCloseAct(outing_id: number) {
   return useChange((path, body: Schemas["ClosingIn"]) =>
     read(

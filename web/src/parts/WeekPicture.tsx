@@ -104,7 +104,7 @@ interface Frame {
 }
 
 function DueRow({ row, week, site }: { row: Row } & Frame) {
-  const label = `${row.title}: ${row.fit.map((f) => f.text).join("; ") || "no hours are fit for it"}`;
+  const label = `${row.title}: ${row.said}`;
   return (
     <>
       <Name>

@@ -1,10 +1,11 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { useNavigate, useParams } from "react-router";
 import {
   useCloseAct,
   useMoveOuting,
   useNoteJob,
   useOuting,
+  useSkipJob,
   useSkipStop,
   useStartJob,
   type Act,
@@ -29,26 +30,30 @@ import { SiteNotes } from "./SiteNotes";
 
 type Stop = Act["stops"][number];
 
-/** Why a stop is skipped. */
-function SkipForm({ outing, stop, done }: { outing: Outing; stop: Stop; done: () => void }) {
+interface Skipping {
+  what: string;
+  error: Error | null;
+  skip: (why: string, done: () => void) => void;
+}
+
+/** A way to skip something, which asks why. */
+function Skip({ what, error, skip }: Skipping) {
+  const [asked, setAsked] = useState(false);
   const [why, setWhy] = useState("");
-  const skip = useSkipStop(outing.id);
+  const close = () => setAsked(false);
+  if (!asked) return <Button look="quiet" onPress={() => setAsked(true)}>{`Skip ${what}`}</Button>;
   return (
-    <Form
-      label={`Skip ${stop.area}`}
-      error={skip.error}
-      onSubmit={() => skip.mutate({ stop_id: stop.id!, why, skip: true }, { onSuccess: done })}
-    >
+    <Form label={`Skip ${what}`} error={error} onSubmit={() => skip(why, close)}>
       <TextField
-        label={`Why is ${stop.area} skipped?`}
+        label={`Why is ${what} skipped?`}
         name="why"
         value={why}
-        hint="Locked gate, a dog, people on it."
+        hint="Locked gate, a dog, people on it, rain."
         onChange={setWhy}
       />
       <Bar>
         <Button type="submit">Skip it</Button>
-        <Button look="quiet" onPress={done}>
+        <Button look="quiet" onPress={close}>
           Keep it
         </Button>
       </Bar>
@@ -57,40 +62,65 @@ function SkipForm({ outing, stop, done }: { outing: Outing; stop: Stop; done: ()
 }
 
 function StopActs({ outing, stop, begun }: { outing: Outing; stop: Stop; begun: boolean }) {
-  const [asked, setAsked] = useState(false);
   const skip = useSkipStop(outing.id);
-  if (stop.id === null || stop.state === "done" || begun) return null;
+  const stop_id = stop.id;
+  if (stop_id === null || stop.state === "done" || begun) return null;
   if (stop.state === "skipped")
     return (
-      <Button look="quiet" onPress={() => skip.mutate({ stop_id: stop.id!, why: "", skip: false })}>
+      <Button look="quiet" onPress={() => skip.mutate({ stop_id, why: "", skip: false })}>
         Put it back
       </Button>
     );
-  return asked ? (
-    <SkipForm outing={outing} stop={stop} done={() => setAsked(false)} />
-  ) : (
-    <Button look="quiet" onPress={() => setAsked(true)}>
-      {`Skip ${stop.area}`}
-    </Button>
+  return (
+    <Skip
+      what={stop.area}
+      error={skip.error}
+      skip={(why, done) => skip.mutate({ stop_id, why, skip: true }, { onSuccess: done })}
+    />
   );
 }
 
 type Asked = NonNullable<Outing["jobs"][number]["asked"]>;
 
 /** The next job as it is reckoned now: what the hour says of it, and what is to be looked at before it begins. */
-function NextJob({ asked, said, change }: { asked: Asked; said: Said; change: (said: Said) => void }) {
+function NextJob({
+  asked,
+  said,
+  change,
+  children,
+}: {
+  asked: Asked;
+  said: Said;
+  change: (said: Said) => void;
+  children: ReactNode;
+}) {
   const found = useJob({ ...asked, said: saidIn(said) });
-  if (!found.data) return <Fault error={found.error} />;
-  const findings = found.data.parts
+  const findings = (found.data?.parts ?? [])
     .flatMap((p) => p.doses.flatMap((d) => d?.findings ?? []))
     .filter((f) => f.act === "refuse" || f.act === "warn");
   const once = findings.filter((f, i) => findings.findIndex((g) => g.sentence === f.sentence) === i);
   return (
     <Section title="Now">
-      <p>{found.data.headline}</p>
+      <Fault error={found.error} />
+      <p>{found.data?.headline ?? "…"}</p>
       {once.length > 0 && <Findings of={once} />}
-      <Looked answer={found.data} said={said} change={(part) => change({ ...said, ...part })} />
+      {found.data && (
+        <Looked answer={found.data} said={said} change={(part) => change({ ...said, ...part })} />
+      )}
+      {children}
     </Section>
+  );
+}
+
+/** Skip what is left of the next job, all of it. */
+function SkipJob({ outing, job }: { outing: Outing; job: Outing["jobs"][number] }) {
+  const skip = useSkipJob(outing.id);
+  return (
+    <Skip
+      what="all of it"
+      error={skip.error}
+      skip={(why, done) => skip.mutate({ position: job.position, why, skip: true }, { onSuccess: done })}
+    />
   );
 }
 
@@ -200,7 +230,9 @@ function Followed({ outing }: { outing: Outing }) {
         </Section>
       )}
       {may && next?.state === "open" && next.asked && (
-        <NextJob key={next.position} asked={next.asked} said={said} change={setSaid} />
+        <NextJob key={next.position} asked={next.asked} said={said} change={setSaid}>
+          <SkipJob outing={outing} job={next} />
+        </NextJob>
       )}
       {open && (
         <Section title="In order">

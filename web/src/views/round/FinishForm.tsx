@@ -77,7 +77,9 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
       onSuccess: (made) => {
         clear();
         say("It is in the book.");
-        void navigate(`/a/${account.slug}/book/${made.length === 1 ? made[0]!.id : ""}`);
+        const booked = `book/${made.length === 1 ? made[0]!.id : ""}`;
+        const next = round.outing_id === null ? booked : `round/outing/${round.outing_id}`;
+        void navigate(`/a/${account.slug}/${next}`);
       },
     });
   const many = round.parts.length > 1;

@@ -75,9 +75,7 @@ function Outlook({ week }: { week: Week }) {
       {week.open.map((o) => (
         <Section
           key={o.id}
-          title={
-            <Link to={`/a/${account.slug}/round/outing/${o.id}`}>{`Outing, ${o.day.toLowerCase()}`}</Link>
-          }
+          title={<Link to={`/a/${account.slug}/round/outing/${o.id}`}>{`Outing: ${o.day}`}</Link>}
         >
           <p>{o.text}</p>
         </Section>

@@ -1,0 +1,115 @@
+"""A mixed morning in the browser: seen on Today, changed, started, followed with a stop skipped at the gate, and ended."""
+
+from datetime import UTC, datetime
+from typing import Any
+from unittest.mock import patch
+
+from playwright.sync_api import expect
+
+from e2e.base import PHONE, WIDE, BrowserTest
+from greenmeasure.book.models import Application
+from greenmeasure.ground.actions import save_area
+from greenmeasure.ground.models import Area
+from greenmeasure.ground.schemas import AreaIn
+from greenmeasure.outings.models import Outing
+from greenmeasure.programme.actions import save_step
+from greenmeasure.programme.schemas import StepIn
+from greenmeasure.shelf.actions import save_product
+from greenmeasure.shelf.models import Product
+from greenmeasure.shelf.schemas import ProductIn
+from greenmeasure.tests.base import AREA, FEED, FUNGICIDE
+
+NOW = datetime(2026, 5, 20, 10, 20, tzinfo=UTC)  # 06:20 in New York
+SOAK = {"water_in_depth": {"value": 0.25, "unit": "in"}, "water_in_delay": {"value": 8, "unit": "h"}}
+
+
+class Outings(BrowserTest):
+    """On 20 May 2026: a regulator, iron, a fungicide and granules that are watered in, on three areas of one site."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        held = patch("greenmeasure.common.clock.now", return_value=NOW)
+        held.start()
+        self.addCleanup(held.stop)
+        self.let_in()
+        account = Area.objects.get().account
+        for name in ("Court", "Lawn"):
+            save_area(account, AreaIn(**(AREA | {"name": name, "note": "The dog is friendly."})))
+        made: tuple[tuple[str, str, dict[str, Any], str, float], ...] = (
+            ("Soaked 20-0-0", "fertiliser", FEED | {"rules": SOAK}, "lb/kft2:N", 0.4),
+            ("Slow SC", "growth_regulator", FUNGICIDE | {"rules": {"mow_after": {"value": 2, "unit": "h"}}}, "fl_oz/kft2", 0.5),
+            ("Colour SL", "iron", FUNGICIDE | {"formulation": "SL"}, "fl_oz/kft2", 0.5),
+            ("Test SC", "", {}, "fl_oz/kft2", 0.5),
+        )
+        for name, kind, card, unit, rate in made:
+            if card:
+                save_product(account, ProductIn(**(card | {"name": name, "kind": kind})))
+            product = Product.objects.get(name=name)
+            step = {
+                "name": f"Step with {name}",
+                "when": {"timing": "dated", "begin": "2026-05-20", "end": "2026-05-22"},
+                "products": [{"product_id": product.pk, "rate": {"value": rate, "unit": unit}}],
+                "area_ids": [a.pk for a in Area.objects.all()],
+            }
+            save_step(account, account.memberships.first().user, StepIn(**step))  # type: ignore[union-attr]
+
+    def test_a_mixed_morning_from_today_to_what_was_done(self) -> None:
+        for size in (WIDE, PHONE):
+            with self.subTest(size["width"]):
+                self.page.set_viewport_size(size)
+                self.morning(size["width"])
+                Outing.objects.all().delete()
+                Application.objects.all().delete()
+                Area.objects.first().account.touch()  # type: ignore[union-attr]
+
+    def morning(self, width: int) -> None:
+        self.go("today")
+        expect(self.page.get_by_role("heading", name="The next seven days")).to_be_visible()
+        expect(self.page.get_by_role("img", name="Outing: Today")).to_be_visible()
+        expect(self.page.get_by_text("Spread Soaked 20-0-0: Court, Lawn, North green")).to_be_visible()
+        self.page.get_by_role("link", name="Change it").click()
+        self.says("4 jobs on 3 areas")
+        self.page.get_by_text("Step with Colour SL on Lawn", exact=True).click()
+        expect(self.page.get_by_text("Spray Colour SL: Court, North green")).to_be_visible()
+        self.assertLessEqual(self.evaluate("() => document.documentElement.scrollWidth"), width)
+        self.settle()
+        self.button("Start this outing").click()
+        self.page.wait_for_url("**/round/outing/*")
+        self.says("0 of 7 jobs done. Next, at 06:20: Spread Soaked 20-0-0.")
+        self.settle()
+        self.button("Skip Court").first.click()
+        self.fill("Why is Court skipped?", "Locked gate")
+        self.button("Skip it").click()
+        expect(self.page.get_by_text("skipped: Locked gate", exact=False).first).to_be_visible()
+        self.settle()
+        self.job()
+        for _ in range(3):
+            self.button("Note it as done").or_(self.button("Water: done")).first.click()
+            self.settle()
+        for _ in range(3):
+            self.button("Skip all of it").click()
+            self.fill("Why is all of it skipped?", "Rain came")
+            self.button("Skip it").click()
+            self.settle()
+        self.says("All 7 jobs done. See to the end of the outing.")
+        expect(self.button("Finish the outing")).to_be_disabled()
+        self.tick_all("At the end")
+        self.settle()
+        self.button("Finish the outing").click()
+        self.says("Today, Wed 20 May 2026:")
+        expect(self.page.get_by_text("Skipped Court: Locked gate")).to_be_visible()
+        expect(self.page.get_by_text("Spread Soaked 20-0-0 on Lawn, North green", exact=False)).to_be_visible()
+        self.assertEqual(Application.objects.count(), 2)
+        self.assertLessEqual(self.evaluate("() => document.documentElement.scrollWidth"), width)
+
+    def job(self) -> None:
+        """The first job: its mix sheet, ticked, into the book, and back to the outing."""
+        self.button("Spread Soaked 20-0-0: mix sheet").click()
+        self.page.wait_for_url("**/round/*")
+        self.tick_all("Put on")
+        for box in self.page.locator("main label:has(input[type=checkbox]:not(:checked):not(:disabled))").all():
+            box.click()
+        self.settle()
+        self.button("Put it in the book").click()
+        self.page.wait_for_url("**/round/outing/*")
+        self.says("1 of 7 jobs done.")

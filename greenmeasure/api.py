@@ -18,6 +18,7 @@ from greenmeasure.ground.api import router as ground
 from greenmeasure.kit.api import router as kit
 from greenmeasure.kit.api import vessels_router as vessels
 from greenmeasure.outcomes.api import router as outcomes
+from greenmeasure.outings.api import public as calendars
 from greenmeasure.outings.api import router as outings
 from greenmeasure.passes.api import router as passes
 from greenmeasure.planner.api import router as plans
@@ -91,6 +92,7 @@ def health(request: HttpRequest) -> Health:
 
 api.add_router("", session)
 api.add_router("", archive)
+api.add_router("", calendars)
 ACCOUNT = "/accounts/{account}"
 api.add_router(ACCOUNT, account_archive)
 api.add_router(f"{ACCOUNT}/today", today)

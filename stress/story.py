@@ -506,7 +506,7 @@ def _due(area: int, spray: Any, sprayer: int, now: datetime) -> Told:
     begin = now.astimezone(UTC) + timedelta(days=25)
     window = {"begin": begin.isoformat(), "end": (begin + timedelta(hours=3)).isoformat()}
     made = yield Call("plan_due", body={"area_id": area, "disease": disease, "product_id": spray["id"], **window})
-    yield Call("export_due")
+    yield Call("export_ahead")
     yield Call("drop_planned", {"planned_id": made["line"]["planned"]["id"]})
     far = yield Call("add_area", body=AREA | {"name": "Far green"})
     yield Call("start_due", body={"area_id": far["id"], "disease": disease, "product_id": spray["id"], "machine_id": sprayer})
@@ -571,6 +571,11 @@ def _outing(today: date) -> Told:
     wharf = next(d["key"] for d in found["dues"] if d["text"].startswith("Wharf feed"))
     rest = [d["key"] for d in found["dues"] if d["key"] != wharf]
     yield Call("read_week")
+    yield Call("choose_reminders", body={"holds": ["outings", "locks"]})
+    mine = yield Call("give_calendar_address")
+    yield Call("read_calendar", {"token": mine["address"].rsplit("/", 1)[1]}, who="stranger")
+    yield Call("read_reminders")
+    yield Call("revoke_calendar_address")
     made = yield Call("take_outing", body={"on": str(today), "leave": rest})
     outing = {"outing_id": made["id"]}
     yield Call("list_outings")

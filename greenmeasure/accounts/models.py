@@ -240,6 +240,17 @@ class Membership(HouseRow):
         return RANK[Role(self.role)] >= RANK[Role(role)]
 
 
+class Reminders(HouseRow):
+    """What a member wants in their calendar, by keys, and the number that its private address holds, none while it has none."""
+
+    membership = models.OneToOneField(Membership, on_delete=models.CASCADE, related_name="reminders")
+    holds = models.JSONField(default=list)
+    nonce = models.UUIDField(null=True)
+
+    def __str__(self) -> str:
+        return f"{self.membership}"
+
+
 def licence_of(account: Account, by: User, name: str) -> str:
     """The licence of who applied something: of the member of that name, rather `by` of several; empty where there is none."""
     named = Membership.objects.filter(account=account, user__full_name__iexact=name.strip()).select_related("user")

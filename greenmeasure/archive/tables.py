@@ -13,10 +13,10 @@ from typing import Any
 from django.apps import apps
 from django.db import models
 
-from greenmeasure.accounts.models import REVISIONS, Account, Coming, Membership, Sent, Tried, User
+from greenmeasure.accounts.models import REVISIONS, Account, Coming, Membership, Reminders, Sent, Tried, User
 from greenmeasure.common.rows import way_to_account
 
-DOORS = (User, Membership, Sent, Coming, Tried)
+DOORS = (User, Membership, Sent, Coming, Tried, Reminders)
 """Who may come in is not content: an archive opens no door."""
 OWN = {"revision", "slug", "key", "asked_at", "begun_at"} | REVISIONS
 """Columns that belong to a database, not to what is kept in it."""

@@ -1,12 +1,18 @@
 """Outings."""
 
-from django.http import HttpRequest
+from collections.abc import Sequence
+from typing import Annotated
+
+from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router
 
-from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of, user_of
+from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of, membership_of, user_of
+from greenmeasure.accounts.models import Account
 from greenmeasure.accounts.once import key_of
+from greenmeasure.common import clock
+from greenmeasure.common.answers import sends
 from greenmeasure.common.bounds import Id
-from greenmeasure.outings import actions, queries
+from greenmeasure.outings import actions, queries, reminders
 from greenmeasure.outings.models import Outing
 from greenmeasure.outings.schemas import (
     ClosingIn,
@@ -15,22 +21,76 @@ from greenmeasure.outings.schemas import (
     OutingAskIn,
     OutingLineOut,
     ProposedOut,
+    RemindersIn,
+    RemindersOut,
     SkipIn,
     StartJobIn,
     TakeOutingIn,
     WeekOut,
 )
 from greenmeasure.outings.week import week
+from greenmeasure.outings.words import CALENDAR
 from greenmeasure.rounds.queries import round_out
 from greenmeasure.rounds.schemas import RoundOut
 
 router = Router(tags=["outings"])
+public = Router(tags=["outings"])
+"""Outside of accounts: whoever has the address may read."""
+
+
+@public.get("/calendar/{token}", auth=None, openapi_extra=sends("text/calendar"))
+def read_calendar(request: HttpRequest, token: Annotated[str, Path(max_length=160)]) -> HttpResponse:
+    """A member's calendar at its private address."""
+    account, holds = reminders.calendar_of(token)
+    return _calendar(account, holds)
 
 
 @router.get("/week", response=WeekOut, auth=VIEWER)
 def read_week(request: HttpRequest, account: Path[str]) -> WeekOut:
     """The next seven days: what is due with the hours fit for it, what is locked, the outings; and the outing that comes next."""
     return week(account_of(request))
+
+
+@router.get("/ahead.ics", auth=VIEWER, openapi_extra=sends("text/calendar"))
+def export_ahead(request: HttpRequest, account: Path[str]) -> HttpResponse:
+    """What lies ahead, as a calendar file."""
+    found = account_of(request)
+    return _calendar(found, tuple(CALENDAR))
+
+
+def _calendar(account: Account, holds: Sequence[str]) -> HttpResponse:
+    from greenmeasure.outings.calendar import ics  # the package for calendars is loaded with the first of them
+
+    answer = HttpResponse(ics(account, holds), content_type="text/calendar; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{account.slug}-ahead-{clock.today(account):%Y-%m-%d}.ics"'
+    return answer
+
+
+@router.get("/reminders", response=RemindersOut, auth=VIEWER)
+def read_reminders(request: HttpRequest, account: Path[str]) -> RemindersOut:
+    """What one's own calendar holds, and its private address."""
+    return reminders.reminders_of(request, membership_of(request))
+
+
+@router.post("/reminders", response=RemindersOut, auth=VIEWER)
+def choose_reminders(request: HttpRequest, account: Path[str], data: RemindersIn) -> RemindersOut:
+    """Choose what one's own calendar holds."""
+    reminders.choose(membership_of(request), data)
+    return reminders.reminders_of(request, membership_of(request))
+
+
+@router.post("/reminders/address", response=RemindersOut, auth=VIEWER)
+def give_calendar_address(request: HttpRequest, account: Path[str]) -> RemindersOut:
+    """Give one's own calendar a private address; one of before leads nowhere from then on."""
+    reminders.new_address(membership_of(request))
+    return reminders.reminders_of(request, membership_of(request))
+
+
+@router.delete("/reminders/address", response=RemindersOut, auth=VIEWER)
+def revoke_calendar_address(request: HttpRequest, account: Path[str]) -> RemindersOut:
+    """Revoke the private address of one's own calendar."""
+    reminders.revoke(membership_of(request))
+    return reminders.reminders_of(request, membership_of(request))
 
 
 @router.post("/propose", response=ProposedOut, auth=VIEWER)

@@ -206,6 +206,20 @@ class WeekOut(Out):
     next: ProposedOut | None
 
 
+class RemindersIn(In):
+    """What a member wants in their calendar, by keys."""
+
+    holds: Annotated[list[Word], Field(max_length=12)]
+
+
+class RemindersOut(Out):
+    """What a member's calendar holds, what it can hold, and its private address, empty where it has none."""
+
+    holds: list[str]
+    choices: list[OptionOut]
+    address: str
+
+
 class SkipIn(In):
     """Why a stop is skipped; empty takes it back."""
 

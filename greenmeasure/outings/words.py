@@ -8,7 +8,8 @@ from core.days import dated
 from core.outing.jobs import Doing
 from core.outing.sequence import Left
 from core.readable import joined
-from greenmeasure.outings.schemas import WeekSpanOut
+from greenmeasure.ledger.locks import Locked
+from greenmeasure.outings.schemas import OutingActOut, WeekSpanOut
 
 NOTHING_DUE = "Nothing is due that could go down: no outing to plan."
 NOTHING_FITS = "Nothing of what is due can go down on that day."
@@ -146,6 +147,30 @@ def fit_text(fit: Sequence[WeekSpanOut], known: bool) -> str:
     if not known:
         return "no forecast tells its hours"
     return "; ".join(x.text for x in fit) or "no hours of the week are fit for it"
+
+
+CALENDAR = {
+    "outings": "Outings that are planned",
+    "windows": "Hours for what is due",
+    "locks": "Locks, and when people may go on again",
+    "looks": "Days to look at what went down",
+}
+"""What a calendar can hold."""
+
+
+def outing_title(titles: Sequence[str]) -> str:
+    """An outing as an entry of a calendar."""
+    return f"Outing: {joined(list(dict.fromkeys(titles)))}"
+
+
+def act_text(act: OutingActOut) -> str:
+    """An act of an outing in a line of a calendar."""
+    return f"{act.time} {act.title}" + (f": {act.where}" if act.where else "")
+
+
+def unlocked_title(x: Locked) -> str:
+    """The end of a lock, as an entry of a calendar."""
+    return f"{x.where}: over is {x.lock.what.text}"
 
 
 def site_week(name: str, rows: int, locked: int) -> str:

@@ -1,12 +1,10 @@
 """Season: what is due, which products may go down against it, and when."""
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from ninja import Path, Router
 
 from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of, user_of
 from greenmeasure.accounts.once import key_of
-from greenmeasure.common import clock
-from greenmeasure.common.answers import sends
 from greenmeasure.common.bounds import Id, Word
 from greenmeasure.rounds import queries as rounds
 from greenmeasure.rounds.schemas import RoundOut
@@ -20,17 +18,6 @@ router = Router(tags=["season"])
 def get_due(request: HttpRequest, account: Path[str]) -> DueOut:
     """What is due, the gravest first, with its product and its next hours."""
     return queries.due_list(account_of(request), whole=60)
-
-
-@router.get("/due.ics", auth=VIEWER, openapi_extra=sends("text/calendar"))
-def export_due(request: HttpRequest, account: Path[str]) -> HttpResponse:
-    """The due list as a calendar file."""
-    from greenmeasure.season.calendar import ics  # the package for calendars is loaded with the first of them
-
-    found = account_of(request)
-    answer = HttpResponse(ics(found), content_type="text/calendar; charset=utf-8")
-    answer["Content-Disposition"] = f'attachment; filename="{found.slug}-due-{clock.today(found):%Y-%m-%d}.ics"'
-    return answer
 
 
 @router.get("/due/{area_id}/{disease}", response=DueWholeOut, auth=VIEWER)

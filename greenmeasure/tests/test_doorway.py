@@ -23,7 +23,7 @@ class Refused(ApiTest):
         body = {"area_id": self.area.pk, "disease": "dollar_spot", "product_id": self.spray.pk} | window
         self.ask("POST", "season/planned", body, 422)
         self.assertEqual(Planned.objects.count(), 0)
-        self.assertNotIn(b"BEGIN:VEVENT", self.client.get("/api/accounts/alder/season/due.ics").content)
+        self.assertNotIn(b"BEGIN:VEVENT", self.client.get("/api/accounts/alder/outings/ahead.ics").content)
 
     def test_what_a_door_had_written_is_undone_when_it_refuses(self) -> None:
         def then(wrong: Exception) -> Any:

@@ -193,7 +193,7 @@ class Due(SkyTest):
             },
             201,
         )
-        answer = self.client.get("/api/accounts/alder/season/due.ics")
+        answer = self.client.get("/api/accounts/alder/outings/ahead.ics")
         self.assertIn("text/calendar", answer["Content-Type"])
         events = list(Calendar.from_ical(answer.content).walk("VEVENT"))
         mine = next(e for e in events if isinstance(e, Event) and "Seven SC on North green" in str(e["SUMMARY"]))

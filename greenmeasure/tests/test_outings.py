@@ -5,6 +5,8 @@ from typing import Any
 from unittest.mock import patch
 from uuid import uuid4
 
+from icalendar import Calendar, Event
+
 from greenmeasure.book.models import Application
 from greenmeasure.outings.models import Outing, OutingStop
 from greenmeasure.outings.morning import planned
@@ -230,3 +232,47 @@ class Followed(OutingTest):
         self.sign_in("applicator")
         self.assertEqual(self.ask("GET", "outings"), [])
         self.ask("GET", f"outings/{made['id']}", expect=404)
+
+
+class Ahead(OutingTest):
+    def events(self, content: bytes) -> dict[str, Event]:
+        return {str(e["SUMMARY"]): e for e in Calendar.from_ical(content).walk("VEVENT") if isinstance(e, Event)}
+
+    def test_a_private_address_carries_what_was_chosen_until_it_is_revoked(self) -> None:
+        """Outings with their acts, locks and their ends; a stranger with the address reads it, one with another does not."""
+        self.ask(
+            "PUT", f"products/{self.iron}", FUNGICIDE | {"name": "Iron SL", "rules": {"reentry": {"value": 12, "unit": "h"}}}
+        )
+        self.morning()
+        made = self.take(go=True)
+        spray = next(j for j in made["jobs"] if j["kind"] == "spray")
+        self.ask("POST", f"outings/{made['id']}/jobs/{spray['position']}/start", {}, 201)
+        self.assertEqual(self.ask("GET", "outings/reminders")["address"], "")
+        self.ask("POST", "outings/reminders", {"holds": ["outings", "locks"]})
+        address = self.ask("POST", "outings/reminders/address")["address"]
+        self.assertTrue(address.startswith("http://testserver/api/calendar/"))
+        stranger = self.client_class()
+        answer = stranger.get(address)
+        self.assertIn("text/calendar", answer["Content-Type"])
+        found = self.events(answer.content)
+        outing = found["Outing: Spread Soaked 20-0-0, Spray Iron SL and Water"]
+        self.assertEqual(outing.start, NOW)
+        self.assertIn("Spread Soaked 20-0-0: Court, Lawn, North green", str(outing["DESCRIPTION"]))
+        self.assertEqual(found["Court: over is no walking"].start, NOW + timedelta(hours=12))
+        self.assertEqual([s for s in found if s.startswith("Colour on")], [], "windows were not chosen")
+        self.assertEqual(stranger.get(address + "x").status_code, 404)
+        again = self.ask("POST", "outings/reminders/address")["address"]
+        self.assertEqual((stranger.get(address).status_code, stranger.get(again).status_code), (404, 200))
+        self.ask("DELETE", "outings/reminders/address")
+        self.assertEqual(stranger.get(again).status_code, 404)
+        self.assertEqual(self.ask("POST", "outings/reminders", {"holds": ["tides"]}, 422)["fields"][0]["field"], "holds.0")
+
+    def test_a_viewer_of_one_site_has_a_calendar_of_that_site_alone(self) -> None:
+        self.morning()
+        self.take()
+        far = self.ask("POST", "sites", {"name": "Far", "time_zone": "America/New_York"}, 201)["id"]
+        viewer = next(m for m in self.ask("GET", "members") if m["role"] == "viewer")
+        self.ask("PUT", f"members/{viewer['id']}", {"role": "viewer", "site_ids": [far], "version": viewer["version"]})
+        self.sign_in("viewer")
+        address = self.ask("POST", "outings/reminders/address")["address"]
+        self.assertEqual(self.events(self.client_class().get(address).content), {})

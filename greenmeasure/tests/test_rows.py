@@ -13,7 +13,7 @@ from greenmeasure.tests.base import ApiTest, make_account
 SCREENS = (
     "today",
     "season/due",
-    "season/due.ics",
+    "outings/ahead.ics",
     "sky",
     "sky/locks",
     "areas",

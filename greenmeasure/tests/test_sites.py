@@ -193,7 +193,7 @@ class TwoStations(SkyTest):
                 by="x",
                 made_at=datetime(2026, 8, 12, 10, tzinfo=UTC),
             )
-        answer = self.client.get("/api/accounts/alder/season/due.ics")
+        answer = self.client.get("/api/accounts/alder/outings/ahead.ics")
         found = [e for e in Calendar.from_ical(answer.content).walk("VEVENT") if e["status"] == "CONFIRMED"]
         self.assertEqual(len(found), 2)
 

@@ -125,3 +125,27 @@ export function useMoveOuting(outing_id: number) {
     ),
   );
 }
+
+/** What one's own calendar holds. */
+export function useReminders() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "reminders"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/outings/reminders", { params: { path } })),
+  });
+}
+
+export function useChooseReminders() {
+  return useChange((path, body: Schemas["RemindersIn"]) =>
+    read(api.POST("/api/accounts/{account}/outings/reminders", { params: { path }, body })),
+  );
+}
+
+/** Give one's calendar a new address, or revoke it. */
+export function useCalendarAddress() {
+  return useChange((path, give: boolean) =>
+    give
+      ? read(api.POST("/api/accounts/{account}/outings/reminders/address", { params: { path } }))
+      : read(api.DELETE("/api/accounts/{account}/outings/reminders/address", { params: { path } })),
+  );
+}

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { useChangeMe, useChangePassword, useEndSession, useOpenSessions } from "../../api/people";
+import { useCalendarAddress, useChooseReminders, useReminders } from "../../api/outings";
 import { useAccount, useSession } from "../../app/session";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
@@ -9,6 +10,7 @@ import { Fault } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { Bar, Fields, Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
+import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
 import { stamp } from "../sky/stamp";
@@ -22,9 +24,69 @@ export function YouPage() {
     <Page sentence={`You are ${session?.user}, and sign in as ${session?.username}.`}>
       <SubRule label="Parts of the account" parts={accountParts(account)} />
       <Known />
+      <Reminders />
       <Password />
       <Open />
     </Page>
+  );
+}
+
+/** What one's calendar holds, and its private address. */
+function Reminders() {
+  const found = useReminders();
+  const choose = useChooseReminders();
+  const address = useCalendarAddress();
+  const copy = (text: string) =>
+    void navigator.clipboard.writeText(text).then(
+      () => say("The address is copied."),
+      () => say("The address cannot be copied here: mark it and copy it."),
+    );
+  return (
+    <Section title="Your calendar">
+      <Fault error={choose.error ?? address.error ?? found.error} />
+      {found.data && (
+        <>
+          {found.data.choices.map((c) => (
+            <Switch
+              key={c.key}
+              large
+              value={found.data.holds.includes(c.key)}
+              onChange={(on) =>
+                choose.mutate({
+                  holds: on ? [...found.data.holds, c.key] : found.data.holds.filter((k) => k !== c.key),
+                })
+              }
+            >
+              {c.text}
+            </Switch>
+          ))}
+          {found.data.address ? (
+            <>
+              <p style={{ margin: "12px 0 4px" }}>
+                Subscribe to this address in a calendar. Whoever has it can read it: keep it to yourself, and
+                revoke it if it got out.
+              </p>
+              <code style={{ overflowWrap: "anywhere" }}>{found.data.address}</code>
+              <Bar>
+                <Button onPress={() => copy(found.data.address)}>Copy the address</Button>
+                <Button onPress={() => address.mutate(true)} isDisabled={address.isPending}>
+                  Make a new one
+                </Button>
+                <Button look="stop" onPress={() => address.mutate(false)} isDisabled={address.isPending}>
+                  Revoke it
+                </Button>
+              </Bar>
+            </>
+          ) : (
+            <Bar>
+              <Button onPress={() => address.mutate(true)} isDisabled={address.isPending}>
+                Make a private address
+              </Button>
+            </Bar>
+          )}
+        </>
+      )}
+    </Section>
   );
 }
 

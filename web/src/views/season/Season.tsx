@@ -21,7 +21,7 @@ export function Season() {
           sentence={data.sentence}
           act={
             data.lines.length > 0 && (
-              <a href={`/api/accounts/${account.slug}/season/due.ics`} download>
+              <a href={`/api/accounts/${account.slug}/outings/ahead.ics`} download>
                 As a calendar (iCalendar)
               </a>
             )

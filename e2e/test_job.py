@@ -211,7 +211,7 @@ class GranulesByKeyboard(BrowserTest):
         self.choose("Formulation", "GR")
         self.type_in("Rate, as printed", "50 lb bag covers 16,000 sq ft")
         expect(self.page.get_by_text("Understood: 50 lb per 16,000 ft²")).to_be_visible()
-        self.choose("Counts as", "N")
+        self.choose("Kind of content", "N")
         self.type_in("Amount", "24")
         self.page.keyboard.press("Enter")
         self.says("3 products on the shelf")

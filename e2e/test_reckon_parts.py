@@ -66,7 +66,7 @@ class Backwards(BrowserTest):
         self.pick("Area", "North green")
         self.fill("Used", "2.1")
         expect(self.page.locator("[data-answer=back]")).to_have_text("0.3 fl oz/1000 ft²")
-        self.fill("Of it", "1/2")
+        self.fill("Part of the area", "1/2")
         expect(self.page.locator("[data-answer=back]")).to_have_text("0.6 fl oz/1000 ft²")
         self.page.reload()
         expect(self.page.locator("[data-answer=back]")).to_have_text("0.6 fl oz/1000 ft²")

@@ -4,16 +4,19 @@ import json
 from io import StringIO
 from pathlib import Path
 from urllib.parse import urlencode
+from uuid import uuid4
 
 from django.conf import settings
 from django.core.management import call_command
 from playwright.sync_api import expect
 
 from e2e.base import PHONE, WIDE, BrowserTest
-from greenmeasure.accounts.models import User
+from greenmeasure.accounts.models import Membership, User
 from greenmeasure.book.models import Application
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
+from greenmeasure.outings.actions import take
+from greenmeasure.outings.schemas import TakeOutingIn
 from greenmeasure.rounds.models import Round
 from greenmeasure.scouting.models import Photo
 from greenmeasure.shelf.models import RateRow
@@ -44,6 +47,8 @@ class Views(BrowserTest):
         wanted = {"area_id": area, "doses": [{"row_id": self.row(product), "rate": rate}], "share": "", "zone": ""}
         job = {"mix": [{"product_id": product, "target": ""}], "machine_id": machine, "passes": 2, "parts": [wanted]}
         terrace, green = (Area.objects.get(name=n).pk for n in ("Terrace", "Bowling green"))
+        manager = Membership.objects.filter(account=entry.account, role="manager")[0].user
+        outing = take(entry.account, manager, TakeOutingIn(), uuid4())
         shot = Photo.objects.filter(area_id=green).latest("pk")
         knapsack, boom = (Machine.objects.get(name=n).pk for n in ("Knapsack", "Walking boom"))
         self.page.evaluate(f"""() => localStorage.setItem('draft:alder-quay/passes',
@@ -100,6 +105,8 @@ class Views(BrowserTest):
             ("kit/vessels/new", "Between two marks"),
             ("reckon/measure", "Is a cup true?"),
             ("round", "Under way"),
+            ("round/outing/new", "What goes with it"),
+            (f"round/outing/{outing.pk}", "At the end"),
             (f"round/{first.pk}", "What was really used"),
             ("book", "Actual rate"),
             ("book/story", "Everything noted"),

@@ -77,4 +77,4 @@ def as_nutrient(name: str, percent: float | None) -> Nutrient | None:
         holds = f": {show_number(percent)} % urea is {show_number(percent * UREA_N / 100)} % N" if percent else ""
         return Nutrient(Basis.N, f"Count it as N{holds}.")
     basis = next((b for b, names in _NUTRIENTS.items() if clean in names), None)
-    return Nutrient(basis, f"Pick {basis.text} under “Counts as”.") if basis else None
+    return Nutrient(basis, f"Pick {basis.text} under “Kind of content”.") if basis else None

@@ -133,6 +133,6 @@ def _options(rule: Rule) -> list[OptionOut]:
 
 _WORDS: dict[Kind, dict[str, str]] = {
     Kind.LEAF: {Leaf.EITHER.value: "Dry or wet", Leaf.DRY.value: "Dry", Leaf.WET.value: "Wet"},
-    Kind.HELPER: {Helper.EITHER.value: "Not said", Helper.NEEDED.value: "Needed", Helper.FORBIDDEN.value: "Forbidden"},
-    Kind.DROPLETS: {"": "Not said", **{d: d.capitalize() for d in DROPLETS}},
+    Kind.HELPER: {Helper.EITHER.value: "None", Helper.NEEDED.value: "Needed", Helper.FORBIDDEN.value: "Forbidden"},
+    Kind.DROPLETS: {"": "None", **{d: d.capitalize() for d in DROPLETS}},
 }

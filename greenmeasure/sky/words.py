@@ -26,6 +26,8 @@ from greenmeasure.sky.station_schemas import AskingOut
 from greenmeasure.sky.watching import Watched, value_text
 from greenmeasure.sky.weather import STALE_FORECAST, STALE_HOURS, Known
 
+UP_TO_DATE = "Weather measured and forecast: up to date."
+
 
 def fresh_out(station: Station | None, known: Known | None, at: datetime) -> FreshOut:
     """How fresh an account's weather is, in a sentence that is shown wherever it matters."""
@@ -54,6 +56,8 @@ def fresh_out(station: Station | None, known: Known | None, at: datetime) -> Fre
         said.append(f"forecast of {_long(foretold)} ago" if foretold >= 1 else "forecast of this hour")
     late = old or foretold is None or foretold > STALE_FORECAST
     sentence = f"{'Old weather: ' if old else ''}{'; '.join(said)}."
+    if age < 1 and foretold is not None and foretold < 1:
+        sentence = UP_TO_DATE
     if old:
         sentence = sentence.replace("Old weather: M", "Old weather: m")
     words = " ".join(x for x in (sentence, _set_off(station), problem) if x)

@@ -149,7 +149,7 @@ class Landing(SimpleTestCase):
         # No photograph, nothing due, no mix kept, a short season, no trial.
         nothing = ("get_label", "get_picture", "get_mask", "get_colour", "read_trial")
         no_photo = dict.fromkeys(nothing, 404) | {"get_pair": 422, "read_turn_as_job": 422}
-        else_told = no_photo | {"get_due_whole": 422, "open_mix": self.no_mix, "get_schools": 422}
+        else_told = no_photo | {"get_outing": 404, "get_due_whole": 422, "open_mix": self.no_mix, "get_schools": 422}
         else_told = {n: status for n, status in else_told.items() if status != 200}
         self.assertEqual({n: status for n, (status, _) in walked.items() if status != 200}, else_told)
 

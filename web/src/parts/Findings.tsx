@@ -6,7 +6,7 @@ import { Button } from "./Button";
 type Finding = Schemas["FindingOut"];
 
 const tones = { refuse: t.stop, ask: t.accent, warn: t.caution, note: t.soft } as const;
-const words = { refuse: "Not allowed", ask: "Did you mean", warn: "Mind", note: "Know" } as const;
+const words = { refuse: "Not allowed", ask: "Did you mean", warn: "Take care", note: "Know" } as const;
 const shapes = {
   refuse: "M8 2h8l6 6v8l-6 6H8l-6-6V8zM7.5 12h9",
   ask: "M3 12a9 9 0 1 0 18 0a9 9 0 1 0-18 0M9.5 9.5a2.6 2.6 0 1 1 3.6 2.4c-.8.4-1.1.9-1.1 1.8M12 16.5v.6",

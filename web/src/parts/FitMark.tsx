@@ -5,7 +5,7 @@ import { t } from "../app/theme";
 export type Verdict = Schemas["FitOut"]["verdict"];
 
 const tones: Record<Verdict, string> = { go: t.accent, mind: t.caution, wait: t.caution, no: t.stop };
-const words: Record<Verdict, string> = { go: "Go", mind: "Mind", wait: "Wait", no: "No" };
+const words: Record<Verdict, string> = { go: "Go", mind: "Take care", wait: "Wait", no: "No" };
 const shapes: Record<Verdict, string> = {
   go: "M3 12a9 9 0 1 0 18 0a9 9 0 1 0-18 0M8 12.5l3 3l5.5-6.5",
   mind: "M12 3L22 20H2zM12 9v5M12 16.5v1",

@@ -16,7 +16,7 @@ const Box = styled.div<{ $tone: Tone }>`
   }
 `;
 
-const words: Record<Tone, string> = { stop: "Stop", caution: "Mind", note: "Note" };
+const words: Record<Tone, string> = { stop: "Stop", caution: "Take care", note: "Note" };
 
 /** Something to heed: a word, a bar and a colour together. */
 export function Notice({ tone, word, children }: { tone: Tone; word?: string; children: ReactNode }) {

@@ -234,7 +234,7 @@ export function SeasonStrip({ strip, picked, onPick }: Props) {
           )}
           {ahead >= 0 && (
             <text x={x(days.length) - 4} y={height - 8} textAnchor="end">
-              foretold
+              forecast
             </text>
           )}
           {days.map((d, i) => (

@@ -74,7 +74,7 @@ function One({ field: f, typed, change, options, machine }: Props & { field: Ben
       .map((p) => ({ key: `${p.id}`, text: p.name, note: p.kind_text })),
     course: (options?.courses ?? []).map((c) => ({ key: c.key, text: c.text })),
     size: [
-      { key: "", text: "Not said" },
+      { key: "", text: "None" },
       ...(options?.sizes ?? []).map((s) => ({ key: s.key, text: s.text, note: s.flow })),
     ],
     way: [

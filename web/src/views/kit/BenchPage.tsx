@@ -58,7 +58,7 @@ const Big = styled.p`
     color: ${t.soft};
   }
 `;
-const words = { one: "One run", agree: "They agree", mind: "Mind", differ: "They disagree" };
+const words = { one: "One run", agree: "They agree", mind: "Take care", differ: "They disagree" };
 
 /** Calibrate a machine: pick the bench, follow its steps, and keep what it comes to. */
 export function BenchPage() {

@@ -46,7 +46,7 @@ function CleanView({ whole }: { whole: Schemas["MachineWholeOut"] }) {
     <Page
       sentence={tank.sentence}
       margin={
-        <Section title="Mind">
+        <Section title="Take care">
           <Notice tone="caution" word="The label first">
             Where the label rules how it is cleaned, that counts. Spray rinses out on ground that the label
             lists, never into a drain or near water. Gloves and glasses stay on.

@@ -142,7 +142,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
             label="Built as"
             name="form"
             value={value.form || null}
-            placeholder="Not said"
+            placeholder="Choose"
             options={(options?.forms ?? []).filter((f) => spreaders.includes(f.key) !== sprayer)}
             onChange={(form) =>
               change({
@@ -229,7 +229,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
                 name="nozzle_size"
                 value={value.nozzle_size}
                 options={[
-                  { key: "", text: "Not said" },
+                  { key: "", text: "None" },
                   ...(options?.sizes ?? []).map((s) => ({ key: s.key, text: s.text, note: s.flow })),
                 ]}
                 onChange={(nozzle_size) => change({ nozzle_size })}
@@ -260,7 +260,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
                 label="Droplets at that pressure"
                 name="droplets"
                 value={value.droplets}
-                options={[{ key: "", text: "Not said" }, ...(options?.droplets ?? [])]}
+                options={[{ key: "", text: "None" }, ...(options?.droplets ?? [])]}
                 onChange={(droplets) => change({ droplets })}
                 hint="As the maker of the tip gives it."
               />

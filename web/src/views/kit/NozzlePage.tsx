@@ -149,7 +149,7 @@ function Card({ machine }: { machine: Schemas["MachineOut"] }) {
               name="product_id"
               value={v.product}
               options={[
-                { key: "", text: "Not said" },
+                { key: "", text: "None" },
                 ...products
                   .filter((p) => machine.takes.includes(p.id))
                   .map((p) => ({ key: `${p.id}`, text: p.name, note: p.kind_text })),

@@ -64,10 +64,10 @@ function FoundRule({ of }: { of: Schemas["SkillOut"] }) {
       <line x1={x(of.found_low)} x2={x(of.found_high)} y1={14} y2={14} style={{ strokeWidth: 3 }} />
       <circle cx={x(of.found)} cy={14} r={5} />
       <text x={x(0)} y={34}>
-        none foretold
+        none forecast
       </text>
       <text x={x(1)} y={34} textAnchor="end">
-        all foretold
+        all forecast
       </text>
     </Drawn>
   );

@@ -141,7 +141,7 @@ export function Backwards() {
             onChange={(area) => change({ area })}
           />
           <TextField
-            label="Of it"
+            label="Part of the area"
             name="share"
             value={value.share}
             onChange={(share) => change({ share })}

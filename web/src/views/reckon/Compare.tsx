@@ -121,7 +121,7 @@ export function Compare() {
             name="target"
             value={value.target}
             options={[
-              { key: "", text: "Not said" },
+              { key: "", text: "None" },
               ...(options.data?.targets ?? [])
                 .filter((x) => targets.has(x.key))
                 .map((x) => ({ key: x.key, text: x.text })),
@@ -154,7 +154,7 @@ export function Compare() {
             onChange={(area) => change({ area })}
           />
           <TextField
-            label="Of it"
+            label="Part of the area"
             name="share"
             value={value.share}
             onChange={(share) => change({ share })}
@@ -165,7 +165,7 @@ export function Compare() {
             name="machine"
             value={value.machine}
             options={[
-              { key: "", text: "Not said" },
+              { key: "", text: "None" },
               ...(machines.data ?? [])
                 .filter((m) => m.kind === "sprayer")
                 .map((m) => ({ key: `${m.id}`, text: m.name, note: m.output?.text })),

@@ -83,7 +83,7 @@ export function Picks({ picked, change, products = [], areas = [], machines = []
             name="crossing"
             value={picked.crossing ?? ""}
             options={[
-              { key: "", text: "Not said" },
+              { key: "", text: "None" },
               { key: "crosswise", text: "Crosswise" },
               { key: "diagonal", text: "Diagonal" },
               { key: "offset", text: "Offset by half a swath" },

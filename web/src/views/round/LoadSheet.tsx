@@ -102,7 +102,7 @@ export function LoadSheet({ load, round, open, onTick }: Props) {
         </p>
         {done && (
           <Button look="quiet" data-fold onPress={turn}>
-            {shut ? "Out. Show it" : "Fold it away"}
+            {shut ? "Put down · show" : "Fold it away"}
           </Button>
         )}
       </header>

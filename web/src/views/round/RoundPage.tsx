@@ -82,7 +82,7 @@ function RuleWarnings({ sheet }: { sheet: Schemas["SheetOut"] }) {
     .map((f) => ({ ...f, act: f.act as Schemas["FindingOut"]["act"], readings: [] }));
   if (!said.length) return null;
   return (
-    <Section title="Mind on this ground">
+    <Section title="Take care on this ground">
       <Findings of={said} />
     </Section>
   );

@@ -42,7 +42,7 @@ export function Wear({ round, open, onTick }: Props) {
           Put on
           {open && all && (
             <Button look="quiet" data-fold onPress={turn}>
-              {shut ? "On. Show it" : "Fold it away"}
+              {shut ? "Protective gear is on · show" : "Fold it away"}
             </Button>
           )}
         </>

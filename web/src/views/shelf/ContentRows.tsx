@@ -25,7 +25,7 @@ export function ContentRows({ rows, bases, onChange }: Props) {
       {rows.map((row, i) => (
         <Line key={i} $columns="minmax(0, 2fr) minmax(0, 3fr) minmax(0, 3fr) minmax(0, 2fr)">
           <PickField
-            label="Counts as"
+            label="Kind of content"
             name={`contents.${i}.basis`}
             value={row.basis}
             options={bases}

@@ -139,7 +139,7 @@ function RateRow({
               name={`rates.${i}.target`}
               value={options.targets.find((x) => x.key === row.target || x.text === row.target)?.key ?? ""}
               options={[
-                { key: "", text: "Not said" },
+                { key: "", text: "None" },
                 ...options.targets.map((x) => ({ key: x.key, text: x.text, note: x.kind })),
               ]}
               onChange={(key) => change({ target: options.targets.find((x) => x.key === key)?.text ?? "" })}

@@ -121,7 +121,7 @@ function HourTable({ hours }: { hours: Schemas["SkyHourOut"][] }) {
             <tr key={h.at} data-foretold={h.forecast || undefined}>
               <td>
                 {h.label}
-                {h.forecast && <span className="soft"> foretold</span>}
+                {h.forecast && <span className="soft"> forecast</span>}
               </td>
               <td>{h.air}</td>
               <td>{h.humidity}</td>

@@ -132,7 +132,7 @@ export function NewTrial() {
               <Facts of={lies.facts.map((x) => [x.name, x.text])} />
             </Section>
             {lies.findings.length > 0 && (
-              <Section title="Mind">
+              <Section title="Take care">
                 <Findings of={lies.findings} />
               </Section>
             )}
@@ -218,7 +218,7 @@ export function NewTrial() {
               name="machine_id"
               value={v.machine || NONE}
               options={[
-                { key: NONE, text: "Not said" },
+                { key: NONE, text: "None" },
                 ...machines.map((m) => ({ key: `${m.id}`, text: m.name })),
               ]}
               onChange={(machine) => draft.change({ area, machine })}

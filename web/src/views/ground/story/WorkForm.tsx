@@ -131,7 +131,7 @@ export function WorkForm({
                   label={a.name}
                   name={`told.${a.key}`}
                   value={(value as string) ?? ""}
-                  options={[{ key: "", text: "Not said" }, ...a.choices]}
+                  options={[{ key: "", text: "None" }, ...a.choices]}
                   onChange={set}
                 />
               );
@@ -152,7 +152,7 @@ export function WorkForm({
         It was planned, and not done
       </Switch>
       {check.data?.map((said) => (
-        <Notice key={said} tone="caution" word="Mind">
+        <Notice key={said} tone="caution" word="Take care">
           {said}
         </Notice>
       ))}

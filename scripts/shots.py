@@ -76,7 +76,10 @@ def take(page: Page, only: set[str]) -> None:
     page.set_viewport_size(WIDE)
     sign_in(page)
     page.wait_for_selector("[data-due]")
+    page.wait_for_selector("text=Next outing")
     shot("today")
+    go(page, "round/outing/new", "text=What goes with it")
+    shot("outing")
     take_sky(page, shot)
     take_ground(page, shot)
     take_shelf_and_kit(page, shot)
@@ -129,11 +132,6 @@ def take_ground(page: Page, shot: Callable[[str], None]) -> None:
     page.wait_for_selector("text=What to mind")
     page.wait_for_load_state("networkidle")
     shot("compare")
-    go(page, "ground", "text=Memorial lawn")
-    page.get_by_role("link", name="Bowling green").click()
-    page.get_by_role("link", name="Water", exact=True).click()
-    page.wait_for_selector("text=How long to run it")
-    shot("water")
 
 
 def take_shelf_and_kit(page: Page, shot: Callable[[str], None]) -> None:

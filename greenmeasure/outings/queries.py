@@ -7,6 +7,7 @@ from core.outing.jobs import Doing
 from core.weather.windows import Fit
 from greenmeasure.accounts.models import Account, Site, sites_of
 from greenmeasure.common import clock
+from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import OptionOut
 from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.booked import history
@@ -52,6 +53,7 @@ from greenmeasure.outings.words import (
     water_note,
 )
 from greenmeasure.reckon.schemas import JobIn
+from greenmeasure.rounds.models import Round, RoundPart
 from greenmeasure.sky.locks import locks
 from greenmeasure.sky.words import span_text
 
@@ -81,18 +83,31 @@ def due_on(dues: Sequence[Due], on: date) -> list[Due]:
 
 def asked_for(account: Account, data: OutingAskIn) -> tuple[list[Due], list[Due]]:
     """What is due at the sites that are asked for and is in no outing yet: all of it, and what of it was left out."""
-    done, sites = taken(account), set(data.site_ids)
-    every = [d for d in wants(account) if d.want.key not in done and (not sites or d.area.site_id in sites)]
+    sites = set(data.site_ids)
+    every = [d for d in still_wanted(account) if not sites or d.area.site_id in sites]
     return every, [d for d in every if d.want.key in data.leave]
+
+
+def still_wanted(account: Account) -> list[Due]:
+    """What is due and neither in an outing that was taken up nor going down in a round."""
+    done, going = taken(account), _under_way(account)
+    return [d for d in wants(account) if d.want.key not in done and not {(d.area.pk, c.product.pk) for c in d.picked} & going]
+
+
+@kept("rounds")
+def _under_way(account: Account) -> frozenset[tuple[int, int]]:
+    """What is going down in rounds, by area and product."""
+    parts = RoundPart.objects.filter(round__account=account, round__status=Round.Status.UNDER_WAY)
+    return frozenset(parts.values_list("area_id", "doses__component__product_id"))
 
 
 def plan_for(account: Account, data: OutingAskIn) -> Planned:
     """The outing that is asked for. Raises InputError where the time cannot be."""
     every, out = asked_for(account, data)
-    kept = [d for d in every if d not in out]
-    on = data.on or best_day(account, kept)
+    rest = [d for d in every if d not in out]
+    on = data.on or best_day(account, rest)
     begin = clock.moment_at(account.home, on, data.clock) if data.clock.strip() else None
-    return planned(account, due_on(kept, on), on, data.people, begin)
+    return planned(account, due_on(rest, on), on, data.people, begin)
 
 
 def best_day(account: Account, dues: Sequence[Due]) -> date:

@@ -16,9 +16,9 @@ from greenmeasure.ledger.words import lock_sentence
 from greenmeasure.outings.lines import kept_lines, last_minute
 from greenmeasure.outings.models import Outing
 from greenmeasure.outings.morning import hours_for
-from greenmeasure.outings.queries import open_outings, outing_line, plan_for, proposed_out, taken
+from greenmeasure.outings.queries import open_outings, outing_line, plan_for, proposed_out, still_wanted
 from greenmeasure.outings.schemas import OutingAskIn, ProposedOut, WeekDayOut, WeekOut, WeekRowOut, WeekSiteOut, WeekSpanOut
-from greenmeasure.outings.wants import Due, wants
+from greenmeasure.outings.wants import Due
 from greenmeasure.outings.words import day_text, fit_text, site_week
 from greenmeasure.sky.weather import recent, stations_of
 from greenmeasure.sky.words import span_text
@@ -50,8 +50,7 @@ READ = tuple(part for part in PARTS if part not in ("trials", "reckon"))
 def _week(account: Account, step: int) -> WeekOut:
     """The week as it stands at one step of the clock."""
     today, start = clock.today(account), _midnight(account)
-    done, under_way = taken(account), open_outings(account)
-    every = [d for d in wants(account) if d.want.key not in done]
+    under_way, every = open_outings(account), still_wanted(account)
     upcoming = _proposal(account) if not under_way else None
     return WeekOut(
         days=[

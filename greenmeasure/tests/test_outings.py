@@ -12,6 +12,7 @@ from greenmeasure.outings.models import Outing, OutingStop
 from greenmeasure.outings.morning import planned
 from greenmeasure.outings.wants import wants
 from greenmeasure.rounds.models import Round
+from greenmeasure.shelf.models import RateRow
 from greenmeasure.tests.base import AREA, FEED, FUNGICIDE, ApiTest
 from greenmeasure.work.models import Work
 
@@ -201,6 +202,17 @@ class Followed(OutingTest):
         self.assertEqual({a["title"] for a in again["acts"]}, {a["title"] for a in made["acts"]})
         times = [a["begin"] for a in again["acts"]]
         self.assertEqual(times, sorted(times))
+
+    def test_what_is_going_down_in_a_round_is_not_proposed_again(self) -> None:
+        """Feed is a warning where it is twice, not a refusal: the round that is under way keeps it out all the same."""
+        self.step("Feed", self.granules, 0.4, "lb/kft2:N", self.grounds[0])
+        rows = {"row_id": RateRow.objects.get(product=self.granules).pk}
+        dose = rows | {"rate": {"value": 0.4, "unit": "lb/kft2:N"}}
+        spreader = next(m["id"] for m in self.ask("GET", "machines") if m["kind"] == "spreader")
+        job = {"mix": [{"product_id": self.granules}], "parts": [{"area_id": self.grounds[0], "doses": [dose]}]}
+        self.assertEqual(len(self.propose()["dues"]), 1)
+        self.ask("POST", "rounds", job | {"machine_id": spreader}, 201)
+        self.assertEqual(self.propose()["dues"], [])
 
     def test_a_machine_is_not_out_twice_at_once(self) -> None:
         self.step("Colour", self.iron, 0.5, "fl_oz/kft2", self.grounds[0])

@@ -50,6 +50,8 @@ def main() -> None:
     given = parser.parse_args()
     if given.sims:
         os.environ.setdefault("PRIVATE_STATIONS", "1")
+        if "EMAIL_HOST" not in os.environ:
+            os.environ.update(EMAIL_HOST="127.0.0.1", EMAIL_PORT=str(given.sims + 1), EMAIL_TLS="0")
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "greenmeasure.settings")
     from django.conf import settings
 
@@ -72,7 +74,9 @@ def main() -> None:
     if given.sims:
         _sims(given.sims)
     if given.sims or given.fetch:
-        _fetching(settings.ROOT)
+        _beside(settings.ROOT, "fetch_weather")
+        if settings.EMAIL_HOST:
+            _beside(settings.ROOT, "send_summaries")
     print(f"Green Measure is at http://{given.host}:{given.port}  (Ctrl+C stops it)", flush=True)
     server.run()
 
@@ -86,8 +90,9 @@ def _trusted(proxy: str) -> dict[str, object]:
 
 
 def _sims(port: int) -> None:
-    """The simulated weather service, for the demo account."""
+    """The simulated weather service and mailbox, for the demo account."""
     from greenmeasure.common.clock import now
+    from sims.mailbox import Mailbox
     from sims.weather_service import Service
 
     try:
@@ -96,11 +101,17 @@ def _sims(port: int) -> None:
         raise SystemExit(f"Port {port} for the simulated weather cannot be opened ({taken.strerror}).") from None
     Thread(target=service.serve_forever, name="sims", daemon=True).start()
     print(f"Simulated weather comes from http://127.0.0.1:{port}", flush=True)
+    try:
+        box = Mailbox(port + 1, port + 2)
+    except OSError as taken:
+        raise SystemExit(f"Ports {port + 1} and {port + 2} for the simulated mailbox cannot be opened ({taken}).") from None
+    atexit.register(box.close)
+    print(f"Letters that go out are shown at http://127.0.0.1:{port + 2}/letters", flush=True)
 
 
-def _fetching(root: Path) -> None:
-    """The process that fetches weather, for as long as this one lives."""
-    made = subprocess.Popen([sys.executable, str(root / "manage.py"), "fetch_weather", "--forever"], stdout=subprocess.DEVNULL)
+def _beside(root: Path, command: str) -> None:
+    """A process of its own that stays at a command, for as long as this one lives."""
+    made = subprocess.Popen([sys.executable, str(root / "manage.py"), command, "--forever"], stdout=subprocess.DEVNULL)
     atexit.register(made.terminate)
 
 

@@ -571,7 +571,7 @@ def _outing(today: date) -> Told:
     wharf = next(d["key"] for d in found["dues"] if d["text"].startswith("Wharf feed"))
     rest = [d["key"] for d in found["dues"] if d["key"] != wharf]
     yield Call("read_week")
-    yield Call("choose_reminders", body={"holds": ["outings", "locks"]})
+    yield Call("choose_reminders", body={"holds": ["outings", "locks"], "mail": True})
     mine = yield Call("give_calendar_address")
     yield Call("read_calendar", {"token": mine["address"].rsplit("/", 1)[1]}, who="stranger")
     yield Call("read_reminders")

@@ -241,11 +241,16 @@ class Membership(HouseRow):
 
 
 class Reminders(HouseRow):
-    """What a member wants in their calendar, by keys, and the number that its private address holds, none while it has none."""
+    """What a member wants in their calendar, by keys, and the number that its private address holds, none while it has none.
+
+    `mail` is whether they want the letter of the day, `sent_on` the day at the account's home whose letter went out last.
+    """
 
     membership = models.OneToOneField(Membership, on_delete=models.CASCADE, related_name="reminders")
     holds = models.JSONField(default=list)
     nonce = models.UUIDField(null=True)
+    mail = models.BooleanField(default=False)
+    sent_on = models.DateField(null=True)
 
     def __str__(self) -> str:
         return f"{self.membership}"

@@ -11,10 +11,11 @@ from django.http import HttpRequest
 
 from core.errors import InputError
 from greenmeasure.accounts.models import Account, Membership, Reminders
+from greenmeasure.accounts.people import can_mail
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.schemas import OptionOut
 from greenmeasure.outings.schemas import RemindersIn, RemindersOut
-from greenmeasure.outings.words import CALENDAR
+from greenmeasure.outings.words import CALENDAR, NO_ADDRESS, NO_SERVER
 
 SIGNER = Signer(salt="calendar")
 
@@ -24,7 +25,13 @@ def reminders_of(request: HttpRequest, membership: Membership) -> RemindersOut:
     found = Reminders.objects.filter(membership=membership).first()
     holds = list(CALENDAR) if found is None else [k for k in CALENDAR if k in found.holds]
     address = request.build_absolute_uri(f"/api/calendar/{token_of(found)}") if found and found.nonce else ""
-    return RemindersOut(holds=holds, choices=[OptionOut(key=k, text=text) for k, text in CALENDAR.items()], address=address)
+    return RemindersOut(
+        holds=holds,
+        choices=[OptionOut(key=k, text=text) for k, text in CALENDAR.items()],
+        address=address,
+        mail=bool(found and found.mail),
+        no_mail=NO_SERVER if not can_mail() else "" if membership.user.email else NO_ADDRESS,
+    )
 
 
 def choose(membership: Membership, data: RemindersIn) -> None:
@@ -32,7 +39,9 @@ def choose(membership: Membership, data: RemindersIn) -> None:
     for i, key in enumerate(data.holds):
         if key not in CALENDAR:
             raise InputError(f"holds.{i}", key, "A calendar holds no such thing.", f"Pick of: {', '.join(CALENDAR)}.")
-    Reminders.objects.update_or_create(membership=membership, defaults={"holds": list(dict.fromkeys(data.holds))})
+    Reminders.objects.update_or_create(
+        membership=membership, defaults={"holds": list(dict.fromkeys(data.holds)), "mail": data.mail}
+    )
 
 
 def new_address(membership: Membership) -> None:

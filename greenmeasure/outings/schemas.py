@@ -207,17 +207,22 @@ class WeekOut(Out):
 
 
 class RemindersIn(In):
-    """What a member wants in their calendar, by keys."""
+    """What a member wants in their calendar, by keys, and whether they want the letter of the day."""
 
     holds: Annotated[list[Word], Field(max_length=12)]
+    mail: bool = False
 
 
 class RemindersOut(Out):
-    """What a member's calendar holds, what it can hold, and its private address, empty where it has none."""
+    """What a member's calendar holds, what it can hold, and its private address, empty where it has none; whether they want the
+    letter of the day, and why none comes, where none can.
+    """
 
     holds: list[str]
     choices: list[OptionOut]
     address: str
+    mail: bool
+    no_mail: str
 
 
 class SkipIn(In):

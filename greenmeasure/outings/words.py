@@ -1,6 +1,6 @@
 """Outings as one says them: acts, days, why something does not go with one, and what was done."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import date, datetime
 from zoneinfo import ZoneInfo
 
@@ -20,6 +20,9 @@ VERBS = {Doing.SPRAY: "Spray", Doing.SPREAD: "Spread", Doing.WATER: "Water", Doi
 DRIVE, GONE = "Drive to", "no longer kept"
 UNSURE = "No forecast for {}: hours of a usual day. Look before you go."
 STATUS = {"planned": "planned", "under_way": "under way", "done": "finished", "given_up": "given up"}
+NO_SERVER = "No letters go out from this server yet."
+NO_ADDRESS = "Give your e-mail address first."
+LETTER_END = "The label, local law and licensed practice come first. You asked for this letter under Account, You; stop it there."
 CLOSING = {
     "left": "What was left in the tank was used up or disposed of as the label says",
     "rinse": "The rinse water went onto treated ground within the label, or where the law lets it",
@@ -171,6 +174,28 @@ def act_text(act: OutingActOut) -> str:
 def unlocked_title(x: Locked) -> str:
     """The end of a lock, as an entry of a calendar."""
     return f"{x.where}: over is {x.lock.what.text}"
+
+
+def letter_subject(account: str, today: date, due: str) -> str:
+    """The subject of a letter of the day."""
+    return f"{account}, {dated(today)}: {due}"
+
+
+HEADINGS = {
+    "outing": "The next outing",
+    "due": "Due",
+    "locked": "Locked",
+    "growth": "Regulators running out",
+    "kit": "The kit asks for",
+    "stock": "The shelf",
+}
+"""The parts of a letter of the day."""
+
+
+def letter_of(name: str, due: str, parts: Mapping[str, Sequence[str]]) -> str:
+    """The text of a letter of the day; a part without anything is left out."""
+    told = [f"{HEADINGS[key]}\n" + "\n".join(f"- {x}" for x in lines) for key, lines in parts.items() if lines]
+    return "\n\n".join([f"{name},", due, *told, LETTER_END]) + "\n"
 
 
 def site_week(name: str, rows: int, locked: int) -> str:

@@ -1,12 +1,18 @@
 """Outings: what is due gathered into one, in an order that keeps every rule, taken up, followed and ended."""
 
+import json
 from datetime import UTC, datetime, timedelta
+from io import StringIO
 from typing import Any
 from unittest.mock import patch
+from urllib.request import urlopen
 from uuid import uuid4
 
+from django.core.management import CommandError, call_command
+from django.test import override_settings
 from icalendar import Calendar, Event
 
+from greenmeasure.accounts.models import User
 from greenmeasure.book.models import Application
 from greenmeasure.outings.models import Outing, OutingStop
 from greenmeasure.outings.morning import planned
@@ -15,6 +21,7 @@ from greenmeasure.rounds.models import Round
 from greenmeasure.shelf.models import RateRow
 from greenmeasure.tests.base import AREA, FEED, FUNGICIDE, ApiTest
 from greenmeasure.work.models import Work
+from sims.mailbox import Mailbox
 
 NOW = datetime(2026, 5, 20, 10, 20, tzinfo=UTC)  # 06:20 in New York
 SOAK = {"water_in_depth": {"value": 0.25, "unit": "in"}, "water_in_delay": {"value": 8, "unit": "h"}}
@@ -288,3 +295,58 @@ class Ahead(OutingTest):
         self.sign_in("viewer")
         address = self.ask("POST", "outings/reminders/address")["address"]
         self.assertEqual(self.events(self.client_class().get(address).content), {})
+
+
+class Letters(OutingTest):
+    """The letter of the day, into a simulated mailbox over real SMTP."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.box = Mailbox()
+        self.addCleanup(self.box.close)
+        mail = {"EMAIL_HOST": "127.0.0.1", "EMAIL_PORT": self.box.ports[0], "EMAIL_USE_TLS": False}
+        held = override_settings(EMAIL_BACKEND="django.core.mail.backends.smtp.EmailBackend", **mail)
+        held.enable()
+        self.addCleanup(held.disable)
+
+    def letters(self) -> list[dict[str, Any]]:
+        with urlopen(f"http://127.0.0.1:{self.box.ports[1]}/letters", timeout=10) as answer:
+            found: list[dict[str, Any]] = json.loads(answer.read())
+        return found
+
+    def asked(self) -> None:
+        User.objects.filter(username="manager-alder").update(email="manager@example.org")
+        self.assertEqual(self.ask("POST", "outings/reminders", {"holds": [], "mail": True})["no_mail"], "")
+
+    def test_it_goes_out_once_a_day_from_five_on(self) -> None:
+        self.morning()
+        self.assertEqual(self.ask("GET", "outings/reminders")["no_mail"], "Give your e-mail address first.")
+        self.asked()
+        with patch("greenmeasure.common.clock.now", return_value=NOW - timedelta(hours=2)):  # 04:20 there
+            call_command("send_summaries", verbosity=0)
+        self.assertEqual(self.letters(), [])
+        for _ in range(2):
+            call_command("send_summaries", stdout=StringIO())
+        (letter,) = self.letters()
+        self.assertEqual(letter["to"], ["manager@example.org"])
+        self.assertIn("Account alder, Wed 20 May 2026: 6 jobs are due.", letter["subject"].replace("\n", ""))
+        self.assertIn("Spread Soaked 20-0-0: Court, Lawn, North green", letter["text"])
+        self.assertIn("- Colour on Lawn", letter["text"])
+        with patch("greenmeasure.common.clock.now", return_value=NOW + timedelta(days=1)):
+            call_command("send_summaries", stdout=StringIO())
+        self.assertEqual(len(self.letters()), 2)
+
+    def test_what_cannot_be_sent_is_tried_again(self) -> None:
+        self.asked()
+        self.box.taker.refuse = True
+        with self.assertRaises(CommandError):
+            call_command("send_summaries", stdout=StringIO(), stderr=StringIO())
+        self.box.taker.refuse = False
+        call_command("send_summaries", stdout=StringIO())
+        self.assertEqual(len(self.letters()), 1)
+
+    def test_without_a_mail_server_it_says_so(self) -> None:
+        with override_settings(EMAIL_HOST=""):
+            self.assertIn("No letters go out", self.ask("GET", "outings/reminders")["no_mail"])
+            with self.assertRaises(CommandError):
+                call_command("send_summaries")

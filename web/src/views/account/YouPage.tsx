@@ -42,7 +42,7 @@ function Reminders() {
       () => say("The address cannot be copied here: mark it and copy it."),
     );
   return (
-    <Section title="Your calendar">
+    <Section title="Your calendar and letters">
       <Fault error={choose.error ?? address.error ?? found.error} />
       {found.data && (
         <>
@@ -53,6 +53,7 @@ function Reminders() {
               value={found.data.holds.includes(c.key)}
               onChange={(on) =>
                 choose.mutate({
+                  mail: found.data.mail,
                   holds: on ? [...found.data.holds, c.key] : found.data.holds.filter((k) => k !== c.key),
                 })
               }
@@ -60,6 +61,15 @@ function Reminders() {
               {c.text}
             </Switch>
           ))}
+          <Switch
+            large
+            value={found.data.mail}
+            disabled={!found.data.mail && found.data.no_mail !== ""}
+            onChange={(mail) => choose.mutate({ holds: found.data.holds, mail })}
+          >
+            A letter every morning: the next outing, what is due and locked, what runs out.
+            {found.data.no_mail && ` ${found.data.no_mail}`}
+          </Switch>
           {found.data.address ? (
             <>
               <p style={{ margin: "12px 0 4px" }}>

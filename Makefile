@@ -26,12 +26,12 @@ help: ## List what there is
 .stamps/run: requirements.txt | .stamps/tools
 	@echo "== Python packages"
 	@$(PYTHON) -m venv .venv 2>/dev/null || { echo "== python3-venv by apt"; $(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq python3-venv && $(PYTHON) -m venv .venv; }
-	@$(VENV)/pip install --quiet --disable-pip-version-check -r requirements.txt
+	@$(VENV)/python -m pip install --quiet --disable-pip-version-check -r requirements.txt
 	@touch $@
 
 .stamps/python: pyproject.toml requirements-dev.txt .stamps/run
 	@echo "== Python packages for testing"
-	@$(VENV)/pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+	@$(VENV)/python -m pip install --quiet --disable-pip-version-check -r requirements-dev.txt
 	@touch $@
 
 .stamps/node: web/package.json web/package-lock.json | .stamps/tools

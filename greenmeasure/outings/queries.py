@@ -3,6 +3,8 @@
 from collections.abc import Sequence
 from datetime import date, datetime, timedelta
 
+from django.db.models import Q
+
 from core.outing.jobs import Doing
 from core.weather.windows import Fit
 from greenmeasure.accounts.models import Account, Site, sites_of
@@ -33,6 +35,7 @@ from greenmeasure.outings.words import (
     DRIVE,
     NOTHING_DUE,
     NOTHING_FITS,
+    STATUS,
     UNSURE,
     clean_text,
     day_text,
@@ -63,13 +66,24 @@ OPEN = (Outing.Status.PLANNED, Outing.Status.UNDER_WAY)
 
 
 def open_outings(account: Account) -> list[Outing]:
-    """The outings that were taken up and are not over, the next one first."""
-    return sorted(Outing.objects.whole(account).filter(status__in=OPEN), key=lambda o: (o.begin, o.pk))
+    """The outings that were taken up, are not over and were not missed, the next one first."""
+    return sorted(Outing.objects.whole(account).filter(_standing(account)), key=lambda o: (o.begin, o.pk))
+
+
+def _standing(account: Account) -> Q:
+    """Which outings still stand: those under way, and those planned for a day that is not over."""
+    return Q(status=Outing.Status.UNDER_WAY) | Q(status=Outing.Status.PLANNED, on__gte=clock.today(account))
+
+
+def missed(account: Account, outing: Outing) -> bool:
+    """Whether an outing was planned for a day that is over, and never begun: what it would have done is due again."""
+    return outing.status == Outing.Status.PLANNED and outing.on < clock.today(account)
 
 
 def taken(account: Account) -> set[str]:
-    """What outings that are not over do, by what it was due by."""
-    rows = OutingStop.objects.filter(job__outing__account=account, job__outing__status__in=OPEN).exclude(state="skipped")
+    """What outings that still stand do, by what it was due by."""
+    standing = Outing.objects.filter(_standing(account), account=account)
+    rows = OutingStop.objects.filter(job__outing__in=standing).exclude(state="skipped")
     return {*rows.values_list("want", flat=True)} - {""}
 
 
@@ -394,6 +408,7 @@ def outing_line(account: Account, outing: Outing) -> OutingLineOut:
         status=outing.status,  # type: ignore[arg-type]
         day=day_text(outing.on, clock.today(account)),
         text=line_text(f"{outing.begin.astimezone(zone):%H:%M}", titles),
+        status_text=STATUS["missed" if missed(account, outing) else outing.status],
     )
 
 

@@ -152,6 +152,7 @@ class OutingLineOut(Out):
 
     id: int
     status: OutingStatus
+    status_text: str
     day: str
     text: str
 

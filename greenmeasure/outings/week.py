@@ -1,7 +1,7 @@
 """The next seven days in a picture: what is due with the hours fit for it, what is locked, the outings, site by site."""
 
 from collections.abc import Sequence
-from datetime import datetime, time, timedelta
+from datetime import date, datetime, time, timedelta
 
 import numpy as np
 
@@ -51,7 +51,7 @@ def _week(account: Account, step: int) -> WeekOut:
     """The week as it stands at one step of the clock."""
     today, start = clock.today(account), _midnight(account)
     under_way, every = open_outings(account), still_wanted(account)
-    upcoming = _proposal(account) if not under_way else None
+    upcoming = None if any(_current(o, today) for o in under_way) else _proposal(account)
     return WeekOut(
         days=[
             WeekDayOut(on=on, text=f"{on:%a} {on.day}", begin=n / DAYS)
@@ -63,6 +63,11 @@ def _week(account: Account, step: int) -> WeekOut:
         open=[outing_line(account, o) for o in under_way],
         next=upcoming,
     )
+
+
+def _current(o: Outing, today: date) -> bool:
+    """Whether an outing is the one to go on with, so that no other is proposed beside it."""
+    return o.status == Outing.Status.UNDER_WAY or o.on <= today
 
 
 def _proposal(account: Account) -> ProposedOut | None:

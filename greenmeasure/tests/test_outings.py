@@ -221,6 +221,19 @@ class Followed(OutingTest):
         self.ask("POST", "rounds", job | {"machine_id": spreader}, 201)
         self.assertEqual(self.propose()["dues"], [])
 
+    def test_one_for_a_later_day_leaves_today_free_and_a_missed_one_is_due_again(self) -> None:
+        self.step("Feed", self.granules, 0.4, "lb/kft2:N")
+        self.take(on="2026-05-21")
+        self.step("Colour", self.iron, 0.5, "fl_oz/kft2")
+        week = self.ask("GET", "outings/week")
+        self.assertEqual([o["day"] for o in week["open"]], ["Tomorrow, Thu 21 May 2026"])
+        self.assertEqual({d["text"][:6] for d in week["next"]["dues"]}, {"Colour"})
+        self.at(NOW + timedelta(days=2))
+        week = self.ask("GET", "outings/week")
+        self.assertEqual(week["open"], [])
+        self.assertEqual({d["text"].split(" on")[0] for d in week["next"]["dues"]}, {"Colour", "Feed"})
+        self.assertEqual([o["status_text"] for o in self.ask("GET", "outings")], ["missed"])
+
     def test_a_machine_is_not_out_twice_at_once(self) -> None:
         self.step("Colour", self.iron, 0.5, "fl_oz/kft2", self.grounds[0])
         self.take()

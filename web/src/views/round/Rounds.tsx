@@ -51,7 +51,7 @@ export function Rounds() {
                     <Link
                       key={o.id}
                       to={`/a/${account.slug}/round/outing/${o.id}`}
-                    >{`${o.text} (${o.status.replace("_", " ")})`}</Link>,
+                    >{`${o.text} (${o.status_text})`}</Link>,
                   ])}
                 />
               </Section>

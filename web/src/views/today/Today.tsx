@@ -105,7 +105,7 @@ function Go({ week, data }: { week: Week | undefined; data: Schemas["TodayOut"] 
   const go = useNavigate();
   const take = useTakeOuting();
   const open = week?.open[0];
-  if (open)
+  if (open && !week.next)
     return (
       <ButtonLink look="main" to={`/a/${account.slug}/round/outing/${open.id}`}>
         {open.status === "planned" ? "Open the outing" : "Go on with the outing"}

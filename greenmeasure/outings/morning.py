@@ -97,6 +97,9 @@ def planned(account: Account, dues: Sequence[Due], on: date, people: int = 1, be
         if rule := gate.against(d):
             refused.append(Refused(d, rule))
             del by_key[d.want.key]
+    while here := gate.one_ground({g.key: g for g in gathered([d.want for d in by_key.values()])}, by_key):
+        refused.append(here)
+        del by_key[here.due.want.key]
     while True:
         found = _put_in_order(gate, by_key, midnight, first, people)
         late = gate.late(found)
@@ -225,6 +228,7 @@ class _Gate:
     account: Account
     on: date
     own: frozenset[str]
+    known: dict[tuple[str, str], Finding | None] = field(default_factory=dict)
 
     def against(self, due: Due) -> Finding | None:
         """The rule that keeps a mix off its ground that day, whatever the hour and whatever else goes with the outing."""
@@ -233,10 +237,25 @@ class _Gate:
     def apart(self, groups: Mapping[str, Gathered], dues: Mapping[str, Due]) -> Iterable[Apart]:
         """What is kept off one ground on one day, in either order, however far apart in it."""
         for a, b in combinations(groups.values(), 2):
-            shared = {w.ground for w in a.wants} & {w.ground for w in b.wants}
-            rules = [r for g in sorted(shared) if (r := self._clash(dues[a.of(g)[0].key], dues[b.of(g)[0].key]))]
-            if rules:
-                yield Apart(a.key, b.key, rules[0].sentence)
+            if rules := self._clashes(a, b, dues):
+                yield Apart(a.key, b.key, next(iter(rules.values())).sentence)
+
+    def one_ground(self, groups: Mapping[str, Gathered], dues: Mapping[str, Due]) -> Refused | None:
+        """What gives way to another job on one ground alone, both having other ground as well: the lighter of the two, of jobs
+        that weigh the same there the one with less ground.
+        """
+        for a, b in combinations(groups.values(), 2):
+            rules = self._clashes(a, b, dues)
+            if rules and not len(rules) == len(a.wants) == len(b.wants):
+                ground, rule = next(iter(rules.items()))
+                gives = min((a, b), key=lambda x: (max(w.weight for w in x.of(ground)), len(x.wants)))
+                return Refused(dues[gives.of(ground)[0].key], rule)
+        return None
+
+    def _clashes(self, a: Gathered, b: Gathered, dues: Mapping[str, Due]) -> dict[str, Finding]:
+        """The rules that keep two jobs apart, by the grounds that both are for."""
+        shared = sorted({w.ground for w in a.wants} & {w.ground for w in b.wants})
+        return {g: r for g in shared if (r := self._clash(dues[a.of(g)[0].key], dues[b.of(g)[0].key]))}
 
     def late(self, found: Planned) -> list[Refused]:
         """What is refused at the hour at which it would be done, with what is done before it that day."""
@@ -256,6 +275,12 @@ class _Gate:
 
     def _clash(self, one: Due, other: Due) -> Finding | None:
         """The rule by which two mixes are kept apart on a ground that takes each alone."""
+        pair = (one.want.key, other.want.key)
+        if pair not in self.known:
+            self.known[pair] = self._asked_of(one, other)
+        return self.known[pair]
+
+    def _asked_of(self, one: Due, other: Due) -> Finding | None:
         found: list[Finding] = []
         early, late = (datetime.combine(self.on, t, one.area.site.zone).astimezone(UTC) for t in FAR_APART)
         for first, then in ((one, other), (other, one)):

@@ -115,6 +115,18 @@ class Proposed(OutingTest):
         self.assertEqual(len(found["left"]), 3)
         self.assertIn("Not on one day with", found["left"][0]["why"])
 
+    def test_where_two_jobs_meet_on_one_ground_one_gives_way_there_alone(self) -> None:
+        apart = {"incompatible": [{"what": "Soaked 20-0-0", "days": 3, "note": ""}]}
+        self.ask("PUT", f"products/{self.iron}", FUNGICIDE | {"name": "Iron SL", "rules": DRY | apart})
+        north, court, lawn = self.grounds
+        self.step("Feed", self.granules, 0.4, "lb/kft2:N", north, lawn)
+        self.step("Colour", self.iron, 0.5, "fl_oz/kft2", north, court)
+        found = self.propose()
+        where = {a["kind"]: a["where"] for a in found["acts"] if a["kind"] in ("spread", "spray")}
+        self.assertEqual(where, {"spread": "Lawn, North green", "spray": "Court"})
+        self.assertEqual([x["title"] for x in found["left"]], ["Colour on North green"])
+        self.assertIn("keeps Soaked 20-0-0 away from it by 3 days", found["left"][0]["why"])
+
     def test_a_later_day_a_later_hour_and_more_people(self) -> None:
         self.morning()
         later = self.propose(on="2026-05-21", clock="09:30")

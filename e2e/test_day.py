@@ -103,7 +103,7 @@ class Day(BrowserTest):
         self.button("Put it in the book").click()
         self.page.wait_for_url("**/book/*")
         self.go("today")
-        expect(self.page.get_by_text("No water on North green until")).to_be_visible()
+        expect(self.page.get_by_role("listitem").filter(has_text="No water on North green until")).to_be_visible()
         self.go(f"ground/{Area.objects.get().pk}")
         expect(self.page.get_by_role("heading", name="Locked now")).to_be_visible()
 

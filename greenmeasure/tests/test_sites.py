@@ -154,7 +154,7 @@ class TwoStations(SkyTest):
         self.ask("DELETE", f"areas/{self.there}", expect=200)
         said = self.ask("GET", "season/due")["fresh"]["sentence"]
         self.assertNotIn("Fjord yard", said)
-        self.assertTrue(said.startswith("Measured"), said)
+        self.assertTrue(said.startswith("Weather measured"), said)
 
     def test_hours_are_told_on_the_clock_of_the_ground(self) -> None:
         """10:20 UTC is 06:20 in New York and 12:20 in Oslo."""

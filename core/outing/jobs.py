@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from core.label.product import Product
+from core.spans import spans
 
 Span = tuple[int, int]
 """From one minute to another, the second not in it."""
@@ -97,16 +98,7 @@ def meet(one: Sequence[Span], other: Sequence[Span]) -> list[Span]:
 
 def spans_of(fit: Iterable[bool], begin: int, step: int = 60) -> tuple[Span, ...]:
     """The spans of hours that are fit, of hours that begin at a minute and follow each other."""
-    found: list[Span] = []
-    for i, yes in enumerate(fit):
-        a = begin + i * step
-        if not yes:
-            continue
-        if found and found[-1][1] == a:
-            found[-1] = (found[-1][0], a + step)
-        else:
-            found.append((a, a + step))
-    return tuple(found)
+    return tuple((begin + a * step, begin + b * step) for a, b in spans(list(fit)))
 
 
 def minutes(hours: float) -> int:

@@ -76,8 +76,7 @@ def open_here() -> dict[str, bool]:
 
 def account_out(m: Membership) -> AccountOut:
     """An account as one of its members sees it."""
-    account = m.account
-    account.seen = frozenset(s.pk for s in m.sites.all()) or None
+    account = m.limited()
     return AccountOut(
         slug=account.slug,
         name=account.name,

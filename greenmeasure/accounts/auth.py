@@ -56,8 +56,7 @@ class Member(_Door):
             raise HttpError(404, "There is no such account, or you are not a member of it.") from None
         if not membership.may(self.role):
             raise HttpError(403, f"That is for a {self.role}; you are a {membership.role} here. Ask a manager.")
-        membership.account.seen = frozenset(s.pk for s in membership.sites.all()) or None
-        if self.whole and membership.account.seen is not None:
+        if membership.limited().seen is not None and self.whole:
             raise HttpError(403, f"That is for a {self.role} of all sites; you are limited to some. Ask one.")
         if self.role != Role.VIEWER:
             begin_changes(request)

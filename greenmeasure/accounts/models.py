@@ -235,6 +235,11 @@ class Membership(HouseRow):
     def __str__(self) -> str:
         return f"{self.user} ({self.role})"
 
+    def limited(self) -> Account:
+        """The account, limited to the sites that this member sees."""
+        self.account.seen = frozenset(s.pk for s in self.sites.all()) or None
+        return self.account
+
     def may(self, role: str) -> bool:
         """Whether this member may do what `role` may."""
         return RANK[Role(self.role)] >= RANK[Role(role)]

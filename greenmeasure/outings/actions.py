@@ -16,7 +16,7 @@ from greenmeasure.kit.models import Machine
 from greenmeasure.outings.lines import JobLine, kept_lines, proposed_lines, rate_of
 from greenmeasure.outings.models import Outing, OutingJob, OutingStop
 from greenmeasure.outings.morning import planned
-from greenmeasure.outings.queries import OPEN, closing_keys, job_out, open_job, open_outings, plan_for
+from greenmeasure.outings.queries import OPEN, closing_keys, job_out, open_job, open_outings, plan_for, still_wanted
 from greenmeasure.outings.schemas import ClosingIn, SkipIn, StartJobIn, TakeOutingIn
 from greenmeasure.outings.wants import WEIGHTS, Due, Part
 from greenmeasure.outings.words import CLOSING, NOTHING_FITS, out_then
@@ -39,7 +39,7 @@ def take(account: Account, user: User, data: TakeOutingIn, key: UUID) -> Outing:
         return Outing.objects.one(account, made.pk)
     if data.on and data.on < clock.today(account):
         raise InputError("on", str(data.on), "That day is over.", "Pick today or a day to come.")
-    found = plan_for(account, data)
+    found = plan_for(account, data, still_wanted(account))
     lines = proposed_lines(found)
     if not lines:
         raise Conflict(NOTHING_FITS)
@@ -84,10 +84,10 @@ def _save(outing: Outing, x: JobLine) -> None:
     )
 
 
-def _machines_free(account: Account, lines: Sequence[JobLine], besides: int | None = None) -> None:
+def _machines_free(account: Account, lines: Sequence[JobLine]) -> None:
     """Keep a machine from being out twice at once. Raises InputError."""
     for other in open_outings(account):
-        for y in kept_lines(account, other) if other.pk != besides else ():
+        for y in kept_lines(account, other):
             for x in lines:
                 same = x.machine and y.machine and x.machine.pk == y.machine.pk
                 if same and x.begin < y.end and y.begin < x.end and job_out(y).state in ("open", "under_way"):

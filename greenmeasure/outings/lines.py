@@ -114,7 +114,7 @@ def job_in(dues: Sequence[Due]) -> JobIn:
 
 
 def _dose(p: Part) -> DoseIn:
-    return DoseIn(row_id=p.row_id, rate=QuantityIn(value=exact_number(p.rate.value), unit=p.rate.unit.key))
+    return DoseIn(row_id=p.card.key_of(p.row), rate=QuantityIn(value=exact_number(p.rate.value), unit=p.rate.unit.key))
 
 
 def kept_lines(account: Account, outing: Outing) -> list[JobLine]:

@@ -11,6 +11,7 @@ from itertools import combinations
 from core.findings import Finding, Weight
 from core.ledger.gate import Plan, check
 from core.ledger.history import Applied, Place, Standing
+from core.ledger.locks import midnight
 from core.machines.labour import FILLING, fills_of, on_ground
 from core.outing.between import Apart
 from core.outing.gather import Gathered, gathered
@@ -18,12 +19,15 @@ from core.outing.jobs import Doing, Job, Leg, Span, Stop, meet, minutes, spans_o
 from core.outing.sequence import Morning, Order, sequence
 from core.water.cans import run_for
 from core.weather.windows import Fit
-from greenmeasure.accounts.models import Account
+from greenmeasure.accounts.models import PARTS, Account
 from greenmeasure.common import clock
+from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
+from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine
 from greenmeasure.ledger.past import Asked, ledger
 from greenmeasure.outings.wants import Due
+from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.outing import Outing as Hours
 from greenmeasure.sky.outing import at_its_hour, hour_of, outing
 from greenmeasure.sky.weather import recent, stations_of
@@ -89,8 +93,8 @@ def planned(account: Account, dues: Sequence[Due], on: date, people: int = 1, be
         people: how many go out.
         begin: from when on; now, or early in the morning, where None.
     """
-    midnight = _midnight(dues[0].area, on) if dues else clock.now()
-    first = max(EARLIEST if begin is None else 0, _minute(midnight, begin or clock.now()))
+    start = midnight(on, dues[0].area.site.zone).astimezone(UTC) if dues else clock.now()
+    first = max(EARLIEST if begin is None else 0, _minute(start, begin or clock.now()))
     gate = _Gate(account, on, frozenset(d.own for d in dues if d.own))
     by_key, refused = {d.want.key: d for d in dues}, list[Refused]()
     for d in dues:
@@ -101,7 +105,7 @@ def planned(account: Account, dues: Sequence[Due], on: date, people: int = 1, be
         refused.append(here)
         del by_key[here.due.want.key]
     while True:
-        found = _put_in_order(gate, by_key, midnight, first, people)
+        found = _put_in_order(gate, by_key, start, first, people)
         late = gate.late(found)
         if not late:
             return replace(found, refused=tuple(refused))
@@ -110,36 +114,32 @@ def planned(account: Account, dues: Sequence[Due], on: date, people: int = 1, be
             del by_key[r.due.want.key]
 
 
-def _midnight(area: Area, on: date) -> datetime:
-    return datetime.combine(on, time(), area.site.zone).astimezone(UTC)
+def _minute(start: datetime, at: datetime) -> int:
+    return math.ceil((at - start).total_seconds() / 60 / ROUNDED) * ROUNDED
 
 
-def _minute(midnight: datetime, at: datetime) -> int:
-    return math.ceil((at - midnight).total_seconds() / 60 / ROUNDED) * ROUNDED
-
-
-def _put_in_order(gate: "_Gate", dues: Mapping[str, Due], midnight: datetime, first: int, people: int) -> Planned:
+def _put_in_order(gate: "_Gate", dues: Mapping[str, Due], start: datetime, first: int, people: int) -> Planned:
     """The jobs of what is due, in order."""
     account, on = gate.account, gate.on
     groups = {g.key: g for g in gathered([d.want for d in dues.values()])}
     last, jobs, unsure = max(first, DAY), [], list[str]()
     for g in groups.values():
-        jobs.append(_job(account, g, dues, midnight, unsure))
+        jobs.append(_job(account, g, dues, start, unsure))
     jobs += _waters(account, jobs, dues)
     sites = sorted({leg.site for j in jobs for leg in j.legs})
     ways = {(a, b): DRIVING for a in sites for b in sites if a != b}
     morning = Morning(tuple(jobs), first, last, ways, people, tuple(gate.apart(groups, dues)))
     order = sequence(morning) if jobs else Order((), (), first, True)
-    return Planned(account, on, midnight, dues, groups, morning, order, unsure=tuple(dict.fromkeys(unsure)))
+    return Planned(account, on, start, dues, groups, morning, order, unsure=tuple(dict.fromkeys(unsure)))
 
 
-def _job(account: Account, g: Gathered, dues: Mapping[str, Due], midnight: datetime, unsure: list[str]) -> Job:
+def _job(account: Account, g: Gathered, dues: Mapping[str, Due], start: datetime, unsure: list[str]) -> Job:
     """A gathered job with how long it takes, and when it may be."""
     first = dues[g.wants[0].key]
     by_site: dict[str, list[Stop]] = {}
     for w in g.wants:
         due = dues[w.key]
-        by_site.setdefault(w.site, []).append(Stop(w.ground, _minutes_on(due), _fit(account, due, midnight, unsure)))
+        by_site.setdefault(w.site, []).append(Stop(w.ground, _minutes_on(due), _fit(account, due, start, unsure)))
     life = min((h for p in first.mix if (h := p.card.core.rules.mixed_life) is not None), default=None)
     return Job(
         g.key,
@@ -165,23 +165,35 @@ def _walked(m: Machine | None) -> tuple[float | None, float | None]:
     return (m.swath, m.pace) if m else (None, None)
 
 
-def _fit(account: Account, due: Due, midnight: datetime, unsure: list[str]) -> tuple[Span, ...] | None:
+def _fit(account: Account, due: Due, start: datetime, unsure: list[str]) -> tuple[Span, ...] | None:
     """When a mix may go down on a ground that day, by its hours; in the light of a usual day where no weather is known."""
     hours = hours_for(account, due)
     if hours is None:
         unsure.append(due.area.site.name)
         return ((EARLIEST, LATEST),)
-    begin = round((hours.begin - midnight).total_seconds() / 60)
+    begin = round((hours.begin - start).total_seconds() / 60)
     return tuple(meet(spans_of((f <= Fit.UNKNOWN for f in hours.judged.fits), begin), [(0, DAY)]))
 
 
 def hours_for(account: Account, due: Due) -> Hours | None:
     """The hours ahead judged for a mix on its ground; None where no weather is known that reaches to now."""
-    station, now = stations_of(account).get(due.area.site_id), clock.now()
+    hour = clock.now().replace(minute=0, second=0, microsecond=0)
+    return _hours(account, due.area.pk, tuple(c.product.pk for c in due.picked), hour)
+
+
+READ = tuple(part for part in PARTS if part not in ("trials", "reckon"))
+"""What an outing goes by: all that grows, lies, stands, was done and is meant."""
+
+
+@kept(*READ)
+def _hours(account: Account, area_id: int, product_ids: tuple[int, ...], hour: datetime) -> Hours | None:
+    """The hours from one on: asked for by the picture, the day that is best, the order and what is left over."""
+    area = areas(account)[area_id]
+    station = stations_of(account).get(area.site_id)
     known = recent(station) if station else None
-    if known is None or not known.reaches(now):
+    if known is None or not known.reaches(hour):
         return None
-    return outing(account, due.area, due.picked, known, now, 1)
+    return outing(account, area, [cards(account)[pk] for pk in product_ids], known, hour, 1)
 
 
 def _waters(account: Account, jobs: Iterable[Job], dues: Mapping[str, Due]) -> list[Job]:

@@ -95,13 +95,6 @@ def due_on(dues: Sequence[Due], on: date) -> list[Due]:
     return [d for d in dues if d.state != "coming" or (d.by is not None and d.by <= on)]
 
 
-def asked_for(account: Account, data: OutingAskIn) -> tuple[list[Due], list[Due]]:
-    """What is due at the sites that are asked for and is in no outing yet: all of it, and what of it was left out."""
-    sites = set(data.site_ids)
-    every = [d for d in still_wanted(account) if not sites or d.area.site_id in sites]
-    return every, [d for d in every if d.want.key in data.leave]
-
-
 def still_wanted(account: Account) -> list[Due]:
     """What is due and neither in an outing that was taken up nor going down in a round."""
     done, going = taken(account), _under_way(account)
@@ -115,10 +108,10 @@ def _under_way(account: Account) -> frozenset[tuple[int, int]]:
     return frozenset(parts.values_list("area_id", "doses__component__product_id"))
 
 
-def plan_for(account: Account, data: OutingAskIn) -> Planned:
-    """The outing that is asked for. Raises InputError where the time cannot be."""
-    every, out = asked_for(account, data)
-    rest = [d for d in every if d not in out]
+def plan_for(account: Account, data: OutingAskIn, every: Sequence[Due]) -> Planned:
+    """The outing that is asked for, of what is still wanted. Raises InputError where the time cannot be."""
+    sites, out = set(data.site_ids), set(data.leave)
+    rest = [d for d in every if d.want.key not in out and (not sites or d.area.site_id in sites)]
     on = data.on or best_day(account, rest)
     begin = clock.moment_at(account.home, on, data.clock) if data.clock.strip() else None
     return planned(account, due_on(rest, on), on, data.people, begin)
@@ -158,7 +151,8 @@ def _fit_days(account: Account, due: Due) -> set[date]:
 
 def proposed(account: Account, data: OutingAskIn) -> ProposedOut:
     """An outing as it is proposed. Raises InputError where the time cannot be."""
-    return proposed_out(plan_for(account, data), asked_for(account, data)[1])
+    every = still_wanted(account)
+    return proposed_out(plan_for(account, data, every), [d for d in every if d.want.key in data.leave])
 
 
 def proposed_out(p: Planned, out: Sequence[Due]) -> ProposedOut:
@@ -322,7 +316,6 @@ def outing_out(account: Account, outing: Outing) -> FollowedOut:
         locks=[x for x in locks(account, now) if x.area_id in grounds] if outing.status in OPEN else [],
         closing=_closing(outing, lines),
         sites=_sites(lines),
-        notes=[],
         over=_over(account, lines) if outing.status not in OPEN else [],
     )
 

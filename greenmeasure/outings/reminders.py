@@ -71,6 +71,4 @@ def calendar_of(token: str) -> tuple[Account, list[str]]:
         raise Missing("calendar") from None
     if not found.membership.user.is_active:
         raise Missing("calendar")
-    account = found.membership.account
-    account.seen = frozenset(s.pk for s in found.membership.sites.all()) or None
-    return account, found.holds
+    return found.membership.limited(), found.holds

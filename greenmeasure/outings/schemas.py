@@ -143,7 +143,6 @@ class FollowedOut(Out):
     locks: list[LockOut]
     closing: list[ClosingOut]
     sites: list[OutingSiteOut]
-    notes: list[str]
     over: list[str]
 
 
@@ -186,7 +185,6 @@ class WeekSiteOut(Out):
     locks: list[WeekSpanOut]
     dark: list[WeekSpanOut]
     outings: list[WeekSpanOut]
-    sentence: str
 
 
 class WeekDayOut(Out):

@@ -28,28 +28,21 @@ def waiting(now: datetime) -> Iterator[Reminders]:
     every = Reminders.objects.filter(mail=True, membership__user__is_active=True).exclude(membership__user__email="")
     wanted = every.select_related("membership__account", "membership__user").prefetch_related("membership__sites")
     for r in wanted:
-        account = seen_by_member(r)
-        here = now.astimezone(account.home.zone)
+        here = now.astimezone(r.membership.limited().home.zone)
         if here.time() >= FROM and r.sent_on != here.date():
             yield r
 
 
-def seen_by_member(r: Reminders) -> Account:
-    """The account as a member sees it."""
-    account = r.membership.account
-    account.seen = frozenset(s.pk for s in r.membership.sites.all()) or None
-    return account
-
-
 def send(r: Reminders) -> bool:
     """Send a member's letter of the day, once: whether it went out. What cannot be sent is tried again."""
-    account = seen_by_member(r)
+    account = r.membership.limited()
     today = clock.today(account)
+    letter = written(account, str(r.membership.user), today)
     mine = Reminders.objects.filter(pk=r.pk).filter(Q(sent_on=None) | ~Q(sent_on=today))
     if not can_mail() or not mine.update(sent_on=today):
         return False
     try:
-        send_mail(*written(account, str(r.membership.user), today), None, [r.membership.user.email])
+        send_mail(*letter, None, [r.membership.user.email])
     except OSError:
         Reminders.objects.filter(pk=r.pk).update(sent_on=r.sent_on)
         raise

@@ -38,10 +38,6 @@ class Part:
     rate: Rate
     target: str
 
-    @property
-    def row_id(self) -> int:
-        return next(pk for pk, row in zip(self.card.rows, self.card.label_rows, strict=True) if row is self.row)
-
     def meant(self, area: Area, on: date) -> Applied | None:
         """What it is to the ledger on a day; None where no amount is known."""
         try:

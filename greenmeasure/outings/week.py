@@ -1,25 +1,27 @@
 """The next seven days in a picture: what is due with the hours fit for it, what is locked, the outings, site by site."""
 
 from collections.abc import Sequence
-from datetime import date, datetime, time, timedelta
+from datetime import date, datetime, timedelta
 
 import numpy as np
 
+from core.ledger.locks import midnight
 from core.outing.gather import Gathered, gathered
+from core.spans import spans
 from core.weather.sun import light_hours, place_of
 from core.weather.windows import Fit
-from greenmeasure.accounts.models import PARTS, Account, Site, sites_of
+from greenmeasure.accounts.models import Account, Site, sites_of
 from greenmeasure.common import clock
 from greenmeasure.common.kept import kept
 from greenmeasure.ledger.locks import Locked, in_force
 from greenmeasure.ledger.words import lock_sentence
 from greenmeasure.outings.lines import kept_lines, last_minute
 from greenmeasure.outings.models import Outing
-from greenmeasure.outings.morning import hours_for
+from greenmeasure.outings.morning import READ, hours_for
 from greenmeasure.outings.queries import open_outings, outing_line, plan_for, proposed_out, still_wanted
 from greenmeasure.outings.schemas import OutingAskIn, ProposedOut, WeekDayOut, WeekOut, WeekRowOut, WeekSiteOut, WeekSpanOut
 from greenmeasure.outings.wants import Due
-from greenmeasure.outings.words import day_text, fit_text, site_week
+from greenmeasure.outings.words import day_text, fit_text
 from greenmeasure.sky.weather import recent, stations_of
 from greenmeasure.sky.words import span_text
 
@@ -34,24 +36,17 @@ STEP = timedelta(minutes=5)
 
 def week(account: Account) -> WeekOut:
     """The week from today on, and the next outing."""
-    now, start = clock.now(), _midnight(account)
+    now, start = clock.now(), midnight(clock.today(account), account.home.zone)
     return _week(account, int(now.timestamp() // STEP.total_seconds())).model_copy(update={"now": _share(start, now)})
-
-
-def _midnight(account: Account) -> datetime:
-    return datetime.combine(clock.today(account), time(), account.home.zone)
-
-
-READ = tuple(part for part in PARTS if part not in ("trials", "reckon"))
-"""What an outing goes by: all that grows, lies, stands, was done and is meant."""
 
 
 @kept(*READ)
 def _week(account: Account, step: int) -> WeekOut:
     """The week as it stands at one step of the clock."""
-    today, start = clock.today(account), _midnight(account)
+    today = clock.today(account)
+    start = midnight(today, account.home.zone)
     under_way, every = open_outings(account), still_wanted(account)
-    upcoming = None if any(_current(o, today) for o in under_way) else _proposal(account)
+    upcoming = None if any(_current(o, today) for o in under_way) else _proposal(account, every)
     return WeekOut(
         days=[
             WeekDayOut(on=on, text=f"{on:%a} {on.day}", begin=n / DAYS)
@@ -70,8 +65,8 @@ def _current(o: Outing, today: date) -> bool:
     return o.status == Outing.Status.UNDER_WAY or o.on <= today
 
 
-def _proposal(account: Account) -> ProposedOut | None:
-    found = plan_for(account, OutingAskIn())
+def _proposal(account: Account, every: Sequence[Due]) -> ProposedOut | None:
+    found = plan_for(account, OutingAskIn(), every)
     return proposed_out(found, []) if found.order.legs or found.refused or found.order.left else None
 
 
@@ -94,7 +89,6 @@ def _site(
         locks=[_lock(start, x, site) for x in locked],
         dark=_dark(account, site, start),
         outings=_outings(account, site, start, kept, upcoming),
-        sentence=site_week(site.name, len(jobs), len(locked)),
     )
 
 
@@ -110,14 +104,13 @@ def _row(account: Account, g: Gathered, by_key: dict[str, Due], start: datetime)
     fit: list[WeekSpanOut] = []
     if hours:
         good = np.all([h.judged.fits[: min(len(x.judged.fits) for x in hours)] <= Fit.UNKNOWN for h in hours], axis=0)
-        edges = np.flatnonzero(np.diff(np.concatenate([[0], good.astype(int), [0]])))
-        for a, b in edges.reshape(-1, 2).tolist():
+        for a, b in spans(good):
             begin, end = hours[0].at(a), hours[0].at(b)
             if begin < start + WEEK:
                 text = span_text(begin, end, dues[0].area.site.zone)
                 fit.append(WeekSpanOut(begin=_share(start, begin), end=_share(start, end), text=text))
     by = min((d.by for d in dues if d.by), default=None)
-    over = datetime.combine(by + timedelta(days=1), time(), start.tzinfo) if by else None
+    over = midnight(by + timedelta(days=1), dues[0].area.site.zone) if by else None
     names = " + ".join(p.card.product.name for p in dues[0].mix)
     state = min((d.state for d in dues), key=("late", "due", "coming").index)
     where = dues[0].area.name if len(dues) == 1 else ""
@@ -141,8 +134,7 @@ def _dark(account: Account, site: Site, start: datetime) -> list[WeekSpanOut]:
     at = known.hours.place(start)
     cut = known.hours.between(max(0, at), min(len(known.hours), at + DAYS * 24))
     light = light_hours(cut, place_of(known.station.latitude, known.station.longitude), known.station.zone)
-    edges = np.flatnonzero(np.diff(np.concatenate([[0], (~light).astype(int), [0]])))
-    return [WeekSpanOut(begin=a / (DAYS * 24), end=b / (DAYS * 24), text="") for a, b in edges.reshape(-1, 2).tolist()]
+    return [WeekSpanOut(begin=a / (DAYS * 24), end=b / (DAYS * 24), text="") for a, b in spans(~light)]
 
 
 def _outings(

@@ -196,8 +196,3 @@ def letter_of(name: str, due: str, parts: Mapping[str, Sequence[str]]) -> str:
     """The text of a letter of the day; a part without anything is left out."""
     told = [f"{HEADINGS[key]}\n" + "\n".join(f"- {x}" for x in lines) for key, lines in parts.items() if lines]
     return "\n\n".join([f"{name},", due, *told, LETTER_END]) + "\n"
-
-
-def site_week(name: str, rows: int, locked: int) -> str:
-    """A site's week in a sentence."""
-    return f"{name}: {_count(rows, 'job')} due or coming, {_count(locked, 'lock')} on the ground now."

@@ -52,5 +52,4 @@ def _part(p: Placed, brought: Sequence[Brought]) -> PartIn:
 def _dose(b: Brought) -> DoseIn:
     if b.row is None:
         return DoseIn()
-    row = next(pk for pk, row in zip(b.card.rows, b.card.label_rows, strict=True) if row is b.row)
-    return DoseIn(row_id=row, rate=QuantityIn(value=exact_number(b.rate.value), unit=b.rate.unit.key))
+    return DoseIn(row_id=b.card.key_of(b.row), rate=QuantityIn(value=exact_number(b.rate.value), unit=b.rate.unit.key))

@@ -256,6 +256,10 @@ class Card:
     label_rows: tuple[Row, ...]
     said: tuple[RuleSaidOut, ...]
 
+    def key_of(self, row: Row) -> int:
+        """The id of a row that is one of `label_rows`."""
+        return next(pk for pk, mine in zip(self.rows, self.label_rows, strict=True) if mine is row)
+
 
 @kept("shelf")
 def cards(account: Account) -> dict[int, Card]:

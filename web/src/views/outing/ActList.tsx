@@ -98,6 +98,7 @@ export function ActList({ acts, brief = false, state, act, stop }: Props) {
                       {[
                         a.stops.length > 1 || s.what || s.last ? `${s.time} ${s.area}` : "",
                         s.what,
+                        new Set(a.stops.map((x) => x.rate)).size > 1 ? s.rate : "",
                         s.last,
                         s.note,
                         s.state === "skipped" ? `skipped: ${s.why}` : "",

@@ -156,10 +156,12 @@ function Followed({ outing }: { outing: Outing }) {
   const may = useMay("applicator") && open;
   const next = outing.jobs.find((j) => j.position === outing.next);
   const watered = next && (next.kind === "water" || next.kind === "mow");
-  const [said, setSaid] = useState<Said>(nobodyLooked);
+  const [looked, setLooked] = useState<{ job: number | null; said: Said }>({ job: null, said: nobodyLooked });
+  /** What somebody looked at before a job: of no other. */
+  const saidOf = (position: number) => (looked.job === position ? looked.said : nobodyLooked);
   const begin = (position: number) =>
     start.mutate(
-      { outing_id: outing.id, position, said: saidIn(said) },
+      { outing_id: outing.id, position, said: saidIn(saidOf(position)) },
       { onSuccess: (round) => void go(`/a/${account.slug}/round/${round.id}`) },
     );
   const state = (a: Act) => {
@@ -230,7 +232,12 @@ function Followed({ outing }: { outing: Outing }) {
         </Section>
       )}
       {may && next?.state === "open" && next.asked && (
-        <NextJob key={next.position} asked={next.asked} said={said} change={setSaid}>
+        <NextJob
+          key={next.position}
+          asked={next.asked}
+          said={saidOf(next.position)}
+          change={(said) => setLooked({ job: next.position, said })}
+        >
           <SkipJob outing={outing} job={next} />
         </NextJob>
       )}

@@ -26,7 +26,7 @@ def morning(jobs: int, sites: int) -> Morning:
         product = Product(f"P{n}", Kind.IRON, FORMULATIONS["SL"], rules=rules)
         legs = tuple(Leg(s, (Stop(f"{s} {n % 3}", int(dice.integers(5, 20))),)) for s in names)
         made.append(Job(f"{n}", Doing.SPRAY, legs, (product,), f"machine {n % 3}", ready=10, clean=10, weight=1 + n % 3))
-    return Morning(tuple(made), 300, 1440, ways)
+    return Morning(tuple(made), 300, 1440, ways).driven()
 
 
 def wants(count: int) -> list[Want]:

@@ -32,6 +32,10 @@ class Place:
 
 
 HERE = Place()
+FERRY = Place(53, 41.255, -72.56)
+"""A field across the harbour, whose spells are its own."""
+PLACES = {"": HERE, "ferry": FERRY}
+"""The places that weather is served for, by the beginning of their path."""
 
 
 def _knots(seed: int, at: NDArray[np.int64]) -> Floats:

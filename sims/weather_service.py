@@ -5,6 +5,7 @@
     GET /observations?from=2026-06-01T00:00Z&to=2026-06-02T00:00Z   hours up to now
     GET /forecast                                                   seven days by the hour
     GET /probe?from=…&to=…                                          soil temperature at 5 cm
+    GET /ferry/…                                                    the same of a field across the harbour
     GET /faults, PUT /faults {"down": true}                         what is wrong with it, and switching that on and off
 
 Faults: `down` refuses every request with 503, `dead` hangs up without an answer, `slow` waits so many seconds, `gaps` leaves
@@ -95,7 +96,9 @@ class Answer(BaseHTTPRequestHandler):
             return self._bytes(b"<html><body>502 Bad gateway, have a nice day", "text/html")
         try:
             given = {k: v[0] for k, v in parse_qs(path.query).items()}
-            said = {"/observations": self._observations, "/forecast": self._forecast, "/probe": self._probe}[path.path](given)
+            where, _, what = path.path.lstrip("/").rpartition("/")
+            place = self.server.place if not where else climate.PLACES[where]
+            said = {"observations": self._observations, "forecast": self._forecast, "probe": self._probe}[what](given, place)
         except (KeyError, ValueError) as problem:
             return self._send({"problem": f"not understood: {problem}"}, 400)
         if faults.garbage == "half":
@@ -125,23 +128,19 @@ class Answer(BaseHTTPRequestHandler):
             raise ValueError(f"{count} hours are too many, {MOST_HOURS} at the most")
         return begin + np.arange(max(0, count)) * climate.HOUR
 
-    def _observations(self, given: dict[str, str]) -> dict[str, Any]:
+    def _observations(self, given: dict[str, str], place: climate.Place) -> dict[str, Any]:
         times = self._span(given)
-        made = climate.weather(times, self.server.place)
+        made = climate.weather(times, place)
         return {"units": UNITS, "hours": self._hours(times, {k: made[k] for k in UNITS})}
 
-    def _forecast(self, given: dict[str, str]) -> dict[str, Any]:
+    def _forecast(self, given: dict[str, str], place: climate.Place) -> dict[str, Any]:
         issued = _hour(self.server.now)
-        times, made = climate.forecast(issued, self.server.place)
+        times, made = climate.forecast(issued, place)
         return {"issued": f"{issued}:00:00Z", "units": UNITS, "hours": self._hours(times, made)}
 
-    def _probe(self, given: dict[str, str]) -> dict[str, Any]:
+    def _probe(self, given: dict[str, str], place: climate.Place) -> dict[str, Any]:
         times = self._span(given)
-        return {
-            "units": {"soil": "degC"},
-            "depth_cm": 5,
-            "hours": self._hours(times, {"soil": soil_probe.read(times, self.server.place)}),
-        }
+        return {"units": {"soil": "degC"}, "depth_cm": 5, "hours": self._hours(times, {"soil": soil_probe.read(times, place)})}
 
     def _hours(self, times: climate.Times, made: dict[str, climate.Floats]) -> list[dict[str, Any]]:
         faults = self.server.faults

@@ -194,6 +194,14 @@ def _places() -> Generator[Call, Any, int]:
     )
     changed = {"name": "The park", "time_zone": "Europe/Oslo", "version": made["version"]}
     yield Call("change_site", {"site_id": made["id"]}, body=changed)
+    route = yield Call("add_route", body={"name": "North", "days": [1], "site_ids": [made["id"]]})
+    both = {"name": "North", "site_ids": [made["id"], sites[0]["id"]], "version": route["version"]}
+    yield Call("change_route", {"route_id": route["id"]}, body=both)
+    yield Call("say_way", body={"one_id": made["id"], "other_id": sites[0]["id"], "minutes": 25})
+    yield Call("list_routes")
+    yield Call("remove_route", {"route_id": route["id"]})
+    yield Call("read_sites_year")
+    yield Call("read_site", {"site_id": made["id"]})
     yield Call("remove_site", {"site_id": made["id"]})
     return int(sites[0]["id"])
 
@@ -580,7 +588,12 @@ def _outing(today: date) -> Told:
     outing = {"outing_id": made["id"]}
     yield Call("list_outings")
     yield Call("go_outing", outing)
-    yield Call("order_outing_again", outing)
+    yield Call("order_outing_again", outing, body={"people": 2})
+    yield Call("pause_outing", outing, body={"why": "A hose burst"})
+    yield Call("go_on_with_outing", outing)
+    job = made["jobs"][0]
+    yield Call("change_job_machine", outing | {"position": job["position"]}, body={"machine_id": job["machine_id"]})
+    yield Call("print_outing", outing)
     spread = next(j for j in made["jobs"] if j["kind"] == "spread")
     begun = yield Call("start_outing_job", outing | {"position": spread["position"]}, body={})
     yield Call("give_up_round", {"round_id": begun["id"]})
@@ -589,12 +602,18 @@ def _outing(today: date) -> Told:
     yield Call("skip_outing_job", outing | {"position": spread["position"]}, body={"why": "Rain came"})
     water = next(j for j in made["jobs"] if j["kind"] == "water")
     yield Call("note_outing_job", outing | {"position": water["position"]})
-    for c in made["closing"]:
-        yield Call("close_outing_act", outing, body={"key": c["key"], "done": True})
     yield Call("finish_outing", outing)
-    yield Call("get_outing", outing)
     other = yield Call("take_outing", body={"on": str(today), "leave": rest})
-    yield Call("give_up_outing", {"outing_id": other["id"]})
+    second = {"outing_id": other["id"]}
+    fed = next(j for j in other["jobs"] if j["kind"] == "spread")
+    sheet = yield Call("start_outing_job", second | {"position": fed["position"]}, body={})
+    yield Call("finish_round", {"round_id": sheet["id"]}, body={"used": [{"amount": q(28, "lb")}]})
+    put_down = yield Call("get_outing", second)
+    for c in put_down["closing"]:
+        yield Call("close_outing_act", second, body={"key": c["key"], "done": True, "note": "Nothing"})
+    yield Call("print_outing_notices", second)
+    yield Call("print_outing_notes", second)
+    yield Call("give_up_outing", second)
 
 
 def _plan(today: date) -> Told:

@@ -68,7 +68,7 @@ def _holds(a: Job, b: Job) -> list[Asked]:
     """The hours that labels keep people, water and the mower off the ground."""
     holds, found = [holds_of(p.rules) for p in a.products], []
     walk, whose = _longest(a.products, [h.walk for h in holds])
-    if walk and b.hands:
+    if walk and (b.hands or b.doing is Doing.MOW):
         said = f"{whose} keeps people off for {show_number(walk)} h."
         found.append(Asked("walk", a.key, b.key, said, minutes(walk)))
     dry, whose = _longest(a.products, [h.dry for h in holds])

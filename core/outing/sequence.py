@@ -7,16 +7,18 @@ seed, so that the same outing has the same order. Of orders that end alike it is
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from importlib import import_module
-from itertools import combinations, pairwise
+from itertools import combinations
+from time import monotonic
 from typing import Any
 
 from core.outing.between import Apart, Asked, asked
+from core.outing.driving import shortest
 from core.outing.jobs import Job, Leg, Span, meet
 
 SECONDS = 4.0
 """How long one order may be looked for [s] (ours)."""
-EARLY, TIDY = 2, 0.02
-"""The turn in which everything is begun as early as it can be, and how long that is tried, in the solver's own time (ours)."""
+TIDY = 0.02
+"""How long everything is moved to begin as early as it can, in the solver's own time (ours)."""
 EXACT = 1000
 """A weight is told apart to this share (ours)."""
 
@@ -25,8 +27,8 @@ EXACT = 1000
 class Morning:
     """What is to be put in order: jobs from one minute on and until another, by so many people.
 
-    The legs of each job are in driving order; `travel` is how long it takes from one site to another [min]; `apart` what may not
-    go down together on one day.
+    `travel` is how long it takes from one site to another [min]; `apart` what may not go down together on one day; `order` jobs
+    that somebody put after each other by hand, the first one first.
     """
 
     jobs: tuple[Job, ...]
@@ -35,6 +37,14 @@ class Morning:
     travel: Mapping[tuple[str, str], int]
     people: int = 1
     apart: tuple[Apart, ...] = ()
+    order: tuple[str, ...] = ()
+
+    def driven(self) -> "Morning":
+        """The same with the legs of each job in the order of the shortest way over all sites: where a search begins."""
+        sites = sorted({leg.site for j in self.jobs for leg in j.legs})
+        turn = {site: n for n, site in enumerate(shortest(sites, self.travel))}
+        jobs = tuple(replace(j, legs=tuple(sorted(j.legs, key=lambda leg: turn[leg.site]))) for j in self.jobs)
+        return replace(self, jobs=jobs)
 
     def without(self, *keys: str) -> "Morning":
         """The morning without some jobs, and without the water of theirs that then serves none."""
@@ -42,13 +52,15 @@ class Morning:
         there = {j.key for j in kept}
         watered = [replace(j, serves=tuple(s for s in j.serves if s in there)) for j in kept]
         jobs = tuple(j for j, old in zip(watered, kept, strict=True) if j.serves or not old.serves)
-        return replace(self, jobs=jobs, apart=tuple(a for a in self.apart if {a.one, a.other} <= {j.key for j in jobs}))
+        there = {j.key for j in jobs}
+        apart = tuple(a for a in self.apart if {a.one, a.other} <= there)
+        return replace(self, jobs=jobs, apart=apart, order=tuple(k for k in self.order if k in there))
 
 
 @dataclass(frozen=True)
 class Timed:
     """A leg of a job with its time; on its job's first leg `ready` is when measuring for it begins, on the last `cleaned` when
-    the machine is clean again.
+    the machine is clean again. `who` of the people does it, counted from 0; None where nobody stays with it.
     """
 
     job: str
@@ -57,12 +69,13 @@ class Timed:
     end: int
     ready: int | None = None
     cleaned: int | None = None
+    who: int | None = None
 
 
 @dataclass(frozen=True)
 class Left:
     """A job that cannot be done that day: for want of fit `hours`, its mix being too old before its last leg (`life`), `against`
-    another by a rule, or for want of time with all.
+    another by a rule, or for want of time with all. `placed` is where it would go, were the two not put after each other by hand.
     """
 
     job: str
@@ -70,6 +83,7 @@ class Left:
     rule: Asked | None = None
     hours: bool = False
     life: bool = False
+    placed: bool = False
 
 
 @dataclass(frozen=True)
@@ -120,7 +134,8 @@ def _why(morning: Morning, rules: Sequence[Asked], job: Job, others: Sequence[Jo
         keys = {j.key for j in pair.jobs}
         between = [r for r in rules if r.first in keys and r.second in keys and not r.practice]
         broken = next((r for r in between if _can(pair, [x for x in rules if x.text != r.text], seconds)), None)
-        return Left(job.key, other.key, broken)
+        placed = bool(pair.order) and _can(replace(pair, order=()), rules, seconds)
+        return Left(job.key, other.key, broken, placed=placed)
     return Left(job.key)
 
 
@@ -136,6 +151,28 @@ def _can(morning: Morning, rules: Sequence[Asked], seconds: float) -> bool:
     return {t.job for t in _Model(morning, mine).solved(seconds, first_only=True).legs} == keys
 
 
+@dataclass(frozen=True)
+class _Stage:
+    """What is aimed at after what came before; `turned` is whether legs may come in another order than they were given in, `tidy`
+    whether it only makes the order neater.
+    """
+
+    aim: Any
+    turned: bool = True
+    tidy: bool = False
+
+
+@dataclass(frozen=True)
+class _Busy:
+    """A leg with what is done by hand for it: measuring before the first of its job and cleaning after the last are in it."""
+
+    job: str
+    site: str
+    begin: Any
+    end: Any
+    minutes: Any
+
+
 class _Model:
     """A morning as a program of CP-SAT."""
 
@@ -146,9 +183,10 @@ class _Model:
         self.jobs = {j.key: j for j in morning.jobs}
         self.there: dict[str, Any] = {}
         self.start: dict[tuple[str, int], Any] = {}
-        self.ready: dict[str, Any] = {}
-        self.clean: dict[str, Any] = {}
-        self.hands: list[tuple[str, Any, int, str]] = []
+        self.begin: dict[str, Any] = {}
+        self.over: dict[str, Any] = {}
+        self.busy: list[_Busy] = []
+        self.turned = self.m.new_bool_var("legs in another order than given")
         self.gave: list[tuple[Any, Asked]] = []
         self.who: dict[str, Any] = {}
         self.before: dict[tuple[tuple[str, int], tuple[str, int]], Any] = {}
@@ -157,6 +195,7 @@ class _Model:
         self._watered()
         self._people()
         self._machines()
+        self._placed()
         self._grounds()
 
     def _job(self, job: Job) -> None:
@@ -168,22 +207,39 @@ class _Model:
                 m.add(here == 0)
             start = m.new_int_var_from_domain(self._domain(allowed or [(begin, begin + 1)]), f"{job.key} {n}")
             self.start[job.key, n] = start
+        self.begin[job.key] = first = m.new_int_var(begin, end, f"begin {job.key}")
+        self.over[job.key] = last = m.new_int_var(begin, end, f"over {job.key}")
+        opens, closes = [], []
+        for n, leg in enumerate(job.legs):
+            start = self.start[job.key, n]
+            opening, closing = m.new_bool_var("first leg"), m.new_bool_var("last leg")
+            opens.append(opening)
+            closes.append(closing)
+            m.add(start >= first + job.ready).only_enforce_if(here)
+            m.add(last >= start + leg.minutes + job.clean).only_enforce_if(here)
+            m.add(start == first + job.ready).only_enforce_if([here, opening])
+            m.add(last == start + leg.minutes + job.clean).only_enforce_if([here, closing])
             if job.hands:
-                self.hands.append((job.key, start, leg.minutes, leg.site))
-        legs = [(self.start[job.key, n], leg) for n, leg in enumerate(job.legs)]
-        if job.ready:
-            self.ready[job.key] = at = m.new_int_var(begin, end, f"ready {job.key}")
-            self.hands.append((job.key, at, job.ready, job.legs[0].site))
-            m.add(legs[0][0] >= at + job.ready).only_enforce_if(here)
-        if job.clean:
-            self.clean[job.key] = at = m.new_int_var(begin, max(begin, end - job.clean), f"clean {job.key}")
-            self.hands.append((job.key, at, job.clean, job.legs[-1].site))
-            m.add(at >= legs[-1][0] + job.legs[-1].minutes).only_enforce_if(here)
-        for (one, leg), (other, then) in pairwise(legs):
-            m.add(other >= one + leg.minutes + (self._way(leg.site, then.site) if job.hands else 0)).only_enforce_if(here)
+                self.busy.append(self._busy(job, leg, start, opening, closing))
+        m.add_exactly_one(opens)
+        m.add_exactly_one(closes)
+        for n in range(len(job.legs) - 1):
+            m.add(self.start[job.key, n + 1] >= self.start[job.key, n]).only_enforce_if([here, self.turned.negated()])
         if job.life is not None:
-            made = self.ready[job.key] + job.ready if job.ready else legs[0][0]
-            m.add(legs[-1][0] + job.legs[-1].minutes - made <= job.life).only_enforce_if(here)
+            m.add(last - job.clean - first - job.ready <= job.life).only_enforce_if(here)
+
+    def _busy(self, job: Job, leg: Leg, start: Any, opening: Any, closing: Any) -> "_Busy":
+        """What is done by hand for a leg, from when to when."""
+        m, begin, end = self.m, self.morning.begin, self.morning.end
+        if len(job.legs) == 1:
+            long = job.ready + leg.minutes + job.clean
+            return _Busy(job.key, leg.site, start - job.ready, start + leg.minutes + job.clean, long)
+        a, b = m.new_int_var(begin - job.ready, end, "busy from"), m.new_int_var(begin, end + job.clean + leg.minutes, "busy to")
+        long = m.new_int_var(leg.minutes, leg.minutes + job.ready + job.clean, "busy for")
+        m.add(a == start - job.ready * opening)
+        m.add(b == start + leg.minutes + job.clean * closing)
+        m.add(long == leg.minutes + job.ready * opening + job.clean * closing)
+        return _Busy(job.key, leg.site, a, b, long)
 
     def _domain(self, spans: Sequence[Span]) -> Any:
         return self.cp.Domain.from_intervals([[a, b - 1] for a, b in spans])
@@ -197,22 +253,22 @@ class _Model:
     def _people(self) -> None:
         """Nobody is at two things at once, nor at two places without the way between."""
         if self.morning.people > 1:
-            for job in self.morning.jobs:
-                self.who[job.key] = self.m.new_int_var(0, self.morning.people - 1, f"who {job.key}")
-        for (a, one, long, here), (b, other, wide, away) in combinations(self.hands, 2):
-            there, way, back = self._together(a, b), self._way(here, away), self._way(away, here)
-            if a != b and self.who:
-                there = [*there, self._same(a, b)]
+            for n, job in enumerate(j for j in self.morning.jobs if j.hands):
+                self.who[job.key] = self.m.new_int_var(0, min(n, self.morning.people - 1), f"who {job.key}")  # one of the same
+        for one, other in combinations(self.busy, 2):
+            there = self._together(one.job, other.job)
+            if one.job != other.job and self.who:
+                there = [*there, self._same(one.job, other.job)]
             first = self.m.new_bool_var("first")
-            self.m.add(other >= one + long + way).only_enforce_if([*there, first])
-            self.m.add(one >= other + wide + back).only_enforce_if([*there, first.negated()])
+            self.m.add(other.begin >= one.end + self._way(one.site, other.site)).only_enforce_if([*there, first])
+            self.m.add(one.begin >= other.end + self._way(other.site, one.site)).only_enforce_if([*there, first.negated()])
         if self.morning.people == 1:
             self._one_by_one()
 
     def _one_by_one(self) -> None:
         """What the pairs say already, as one rule, which shortens the search."""
-        span = self.m.new_optional_fixed_size_interval_var
-        self.m.add_no_overlap([span(at, long, self.there[key], "busy") for key, at, long, _ in self.hands])
+        span = self.m.new_optional_interval_var
+        self.m.add_no_overlap([span(x.begin, x.minutes, x.end, self.there[x.job], "busy") for x in self.busy])
 
     def _same(self, a: str, b: str) -> Any:
         same = self.m.new_bool_var("one person")
@@ -233,14 +289,14 @@ class _Model:
                 continue
             first, there = self.m.new_bool_var("first"), self._together(a.key, b.key)
             for one, other, when in ((a, b, first), (b, a, first.negated())):
-                self.m.add(self._begin(other) >= self._end(one)).only_enforce_if([*there, when])
+                self.m.add(self.begin[other.key] >= self.over[one.key]).only_enforce_if([*there, when])
 
-    def _end(self, job: Job) -> Any:
-        last = len(job.legs) - 1
-        return self.clean[job.key] + job.clean if job.clean else self.start[job.key, last] + job.legs[last].minutes
-
-    def _begin(self, job: Job) -> Any:
-        return self.ready[job.key] if job.ready else self.start[job.key, 0]
+    def _placed(self) -> None:
+        """What was put after each other by hand follows each other so."""
+        placed = [self.jobs[key] for key in self.morning.order if key in self.jobs]
+        for one, other in combinations(placed, 2):
+            at = self.begin[other.key] + other.ready
+            self.m.add(at >= self.over[one.key] - one.clean).only_enforce_if(self._together(one.key, other.key))
 
     def _grounds(self) -> None:
         """On one ground things follow each other as rules and practice ask."""
@@ -281,31 +337,35 @@ class _Model:
         """
         m, end = self.m, self.m.new_int_var(self.morning.begin, self.morning.end, "end")
         for job in self.morning.jobs:
-            m.add(end >= self._end(job)).only_enforce_if(self.there[job.key])
+            m.add(end >= self.over[job.key]).only_enforce_if(self.there[job.key])
         worth = [(round(j.weight * EXACT), self.there[j.key]) for j in self.morning.jobs if not j.serves]
-        stages = [
-            sum(-w * x for w, x in worth),
-            sum(x for x, _ in self.gave) * (self.morning.end + 1) + end,
-            sum([*self.start.values(), *self.ready.values(), *self.clean.values()]),
-        ]
-        proven, held = True, None
-        for n, aim in enumerate(stages[: 1 if first_only else None]):
-            m.minimize(aim)
+        soon = sum(x for x, _ in self.gave) * (self.morning.end + 1) + end
+        stages = [_Stage(sum(-w * x for w, x in worth))]
+        if not first_only:
+            early = sum([*self.start.values(), *self.begin.values(), *self.over.values()])
+            stages += [_Stage(soon, turned=False)] if any(len(j.legs) > 1 for j in self.morning.jobs) else []
+            stages += [_Stage(soon), _Stage(early, tidy=True)]
+        proven, held, over = True, None, monotonic() + seconds
+        for n, stage in enumerate(stages):
+            m.minimize(stage.aim)
+            m.proto.variables[self.turned.index].domain[1] = int(stage.turned)
             solver = self.cp.CpSolver()
             solver.parameters.num_workers, solver.parameters.random_seed = 1, 1
-            solver.parameters.max_time_in_seconds = seconds / len(stages)
-            if n == EARLY:
+            solver.parameters.max_time_in_seconds = max(0.0, over - monotonic()) / (len(stages) - n)
+            if stage.tidy:
                 solver.parameters.max_deterministic_time = TIDY
             status = solver.solve(m)
             if status not in (self.cp.OPTIMAL, self.cp.FEASIBLE):
-                proven = proven and n == EARLY
-                break
-            proven, held = proven and (n == EARLY or status == self.cp.OPTIMAL), solver
-            m.add(aim <= round(solver.objective_value))
+                proven = proven and stage.tidy
+                if stage.turned:
+                    break
+                continue
+            proven, held = proven and (stage.tidy or not stage.turned or status == self.cp.OPTIMAL), solver
+            m.add(stage.aim <= round(solver.objective_value))
             m.clear_hints()
-            for n in range(len(m.proto.variables)):
-                m.proto.solution_hint.vars.append(n)
-                m.proto.solution_hint.values.append(solver.response_proto.solution[n])
+            for place, value in enumerate(solver.response_proto.solution):
+                m.proto.solution_hint.vars.append(place)
+                m.proto.solution_hint.values.append(value)
         return Order((), (), self.morning.begin, False) if held is None else self._read(held, end, proven)
 
     def _read(self, solver: Any, end: Any, proven: bool) -> Order:
@@ -317,11 +377,13 @@ class _Model:
             for n, leg in enumerate(job.legs):
                 begin = solver.value(self.start[job.key, n])
                 mine.append(Timed(job.key, n, begin, begin + leg.minutes))
+            mine.sort(key=lambda t: (t.begin, t.leg))
             if job.ready:
-                mine[0] = replace(mine[0], ready=solver.value(self.ready[job.key]))
+                mine[0] = replace(mine[0], ready=mine[0].begin - job.ready)
             if job.clean:
-                mine[-1] = replace(mine[-1], cleaned=solver.value(self.clean[job.key]) + job.clean)
-            legs += mine
+                mine[-1] = replace(mine[-1], cleaned=mine[-1].end + job.clean)
+            who = solver.value(self.who[job.key]) if self.who and job.hands else 0 if job.hands else None
+            legs += [replace(t, who=who) for t in mine]
         gave = {r.text: r for x, r in self.gave if solver.boolean_value(x)}
         legs.sort(key=lambda t: (t.begin if t.ready is None else t.ready, t.begin, t.job))
         return Order(tuple(legs), (), solver.value(end), proven, tuple(gave.values()))

@@ -154,7 +154,8 @@ REVISIONS = {f"{part}_revision" for part in (OWN, *PARTS)}
 class Site(PutAway):
     """A place on which areas lie: where it is, whom one asks, how one gets in, its time zone, and what is closed there.
 
-    `closed` are times of year in which a nutrient may not go down, as `core.schools.Closed`.
+    `agreed` is what was agreed with its owner, `tell` what they must be told, and when; `closed` are times of year in which a
+    nutrient may not go down, as `core.schools.Closed`.
     """
 
     account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="sites")
@@ -162,6 +163,8 @@ class Site(PutAway):
     address = models.CharField(max_length=300, blank=True)
     contact = models.CharField(max_length=200, blank=True)
     gate = models.CharField(max_length=300, blank=True)
+    agreed = models.CharField(max_length=500, blank=True)
+    tell = models.CharField(max_length=300, blank=True)
     time_zone = models.CharField(max_length=40, default="UTC")
     closed = models.JSONField(default=list, blank=True)
 

@@ -198,13 +198,17 @@ class ClosedIn(In):
 
 
 class SiteIn(In):
-    """A place on which areas lie. `gate` says how one gets in; `closed` what a by-law closes there."""
+    """A place on which areas lie. `gate` says how one gets in, `agreed` what was agreed with its owner, `tell` what they must be
+    told; `closed` what a by-law closes there.
+    """
 
     version: int | None = None
     name: Name
     address: Line = ""
     contact: Line = ""
     gate: Line = ""
+    agreed: Annotated[str, Field(max_length=500)] = ""
+    tell: Line = ""
     time_zone: Name = "UTC"
     closed: Annotated[list[ClosedIn], Field(max_length=12)] = []
 
@@ -218,6 +222,8 @@ class SiteOut(Out):
     address: str
     contact: str
     gate: str
+    agreed: str
+    tell: str
     time_zone: str
     closed: list[ClosedIn]
     areas: int

@@ -42,6 +42,8 @@ def site_out(site: Site) -> SiteOut:
         address=site.address,
         contact=site.contact,
         gate=site.gate,
+        agreed=site.agreed,
+        tell=site.tell,
         time_zone=site.time_zone,
         closed=[
             ClosedIn(
@@ -72,7 +74,7 @@ def save_site(account: Account, data: SiteIn, site: Site | None = None) -> Site:
         closed.append({"what": c.what, "start": first, "end": last, "why": c.why})
     faults.raise_any()
     made.name, made.time_zone, made.closed = name or "", data.time_zone, closed
-    made.address, made.contact, made.gate = data.address, data.contact, data.gate
+    made.address, made.contact, made.gate, made.agreed, made.tell = data.address, data.contact, data.gate, data.agreed, data.tell
     with claim(site, data.version):
         made.save()
     return made

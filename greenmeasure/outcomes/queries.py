@@ -35,7 +35,7 @@ from greenmeasure.season.models import Planned
 from greenmeasure.season.words import name_of
 from greenmeasure.sky.models import Station
 from greenmeasure.sky.watching import limit_text, reaching, rows_of, watched
-from greenmeasure.sky.weather import Known, station_of, whole
+from greenmeasure.sky.weather import Known, stations_of, whole
 
 Floats = NDArray[np.float64]
 
@@ -126,7 +126,7 @@ class _Reader:
         """How a disease is foretold on an area, by its site's weather."""
         key = (area.pk, disease)
         if area.site_id not in self.weather:
-            station = station_of(area.site)
+            station = stations_of(area.account).get(area.site_id)
             self.weather[area.site_id] = whole(station) if station else None
         if key not in self.told:
             self.told[key] = told_of(area, disease, self.weather[area.site_id])

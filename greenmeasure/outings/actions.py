@@ -1,26 +1,35 @@
 """What changes outings: one is taken up, begun, put in order anew, its jobs started and its stops skipped, and it is ended."""
 
 from collections.abc import Sequence
+from contextlib import suppress
 from datetime import datetime
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
 
 from core.errors import InputError
-from core.outing.gather import Want
 from core.outing.jobs import Doing
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Conflict, Missing
-from greenmeasure.kit.models import Machine
-from greenmeasure.outings.lines import JobLine, kept_lines, proposed_lines, rate_of
+from greenmeasure.outings.lines import JobLine, kept_lines, proposed_lines
 from greenmeasure.outings.models import Outing, OutingJob, OutingStop
 from greenmeasure.outings.morning import planned
-from greenmeasure.outings.queries import OPEN, closing_keys, job_out, open_job, open_outings, plan_for, still_wanted
-from greenmeasure.outings.schemas import ClosingIn, SkipIn, StartJobIn, TakeOutingIn
-from greenmeasure.outings.wants import WEIGHTS, Due, Part
-from greenmeasure.outings.words import CLOSING, NOTHING_FITS, out_then
-from greenmeasure.reckon.schemas import JobIn
+from greenmeasure.outings.queries import (
+    OPEN,
+    closing_acts,
+    closing_out,
+    job_out,
+    machines_for,
+    open_job,
+    open_outings,
+    plan_for,
+    standing_still,
+    still_wanted,
+)
+from greenmeasure.outings.repeat import left_of
+from greenmeasure.outings.schemas import AgainIn, ClosingIn, JobMachineIn, PauseIn, SkipIn, StartJobIn, TakeOutingIn
+from greenmeasure.outings.words import ASKS, NOTHING_FITS, out_then
 from greenmeasure.rounds.actions import start_round
 from greenmeasure.rounds.models import Round
 from greenmeasure.shelf.queries import cards
@@ -39,7 +48,7 @@ def take(account: Account, user: User, data: TakeOutingIn, key: UUID) -> Outing:
         return Outing.objects.one(account, made.pk)
     if data.on and data.on < clock.today(account):
         raise InputError("on", str(data.on), "That day is over.", "Pick today or a day to come.")
-    found = plan_for(account, data, still_wanted(account))
+    found = plan_for(account, data, still_wanted(account, data))
     lines = proposed_lines(found)
     if not lines:
         raise Conflict(NOTHING_FITS)
@@ -53,6 +62,7 @@ def take(account: Account, user: User, data: TakeOutingIn, key: UUID) -> Outing:
                 on=found.on,
                 begin=lines[0].begin,
                 people=data.people,
+                crew=data.crew,
                 by=user,
                 made_at=now,
                 status=Outing.Status.UNDER_WAY if data.go else Outing.Status.PLANNED,
@@ -75,6 +85,7 @@ def _save(outing: Outing, x: JobLine) -> None:
         job=x.asked.model_dump(mode="json") if x.asked else {},
         ready_minutes=x.ready,
         clean_minutes=x.clean,
+        who=x.who,
         begin=x.begin,
         end=x.end,
     )
@@ -90,7 +101,7 @@ def _machines_free(account: Account, lines: Sequence[JobLine]) -> None:
         for y in kept_lines(account, other):
             for x in lines:
                 same = x.machine and y.machine and x.machine.pk == y.machine.pk
-                if same and x.begin < y.end and y.begin < x.end and job_out(y).state in ("open", "under_way"):
+                if same and x.begin < y.end and y.begin < x.end and job_out(account, y).state in ("open", "under_way"):
                     assert x.machine
                     at = f"{y.begin.astimezone(account.home.zone):%H:%M}"
                     raise InputError("clock", at, out_then(x.machine.name, at), "Begin later, or leave out what it is for.")
@@ -174,7 +185,7 @@ def _waits_for(outing: Outing, ground: set[int]) -> str:
     for x in kept_lines(outing.account, outing):
         soaked = x.asked and any(cards(outing.account)[c.product_id].core.rules.watered_in for c in x.asked.mix)
         if soaked and any(s.area.pk in ground and s.state == "open" for s in x.stops):
-            return job_out(x).title
+            return job_out(outing.account, x).title
     return ""
 
 
@@ -212,24 +223,67 @@ def _skip(outing: Outing, job: OutingJob, stops: Sequence[OutingStop], data: Ski
 
 
 def close(outing: Outing, user: User, data: ClosingIn) -> None:
-    """Note an act at the end of an outing, or take it back. Raises InputError where there is no such act."""
+    """Note an act at the end of an outing, or take it back. Raises InputError where there is none such, or it says too little."""
     _still_open(outing)
-    if data.key not in CLOSING:
+    lines = kept_lines(outing.account, outing)
+    if data.key not in closing_acts(lines):
         raise InputError("key", data.key, "There is no such act at the end of an outing.", "Open the outing again.")
+    if data.done and data.key in ASKS and not data.note:
+        raise InputError("note", "", ASKS[data.key], "Say nothing was left, or how much and where it went.")
     rest = [c for c in outing.closing if c.get("key") != data.key]
-    made = {"key": data.key, "by": str(user), "at": clock.now().isoformat()}
+    made = {"key": data.key, "by": str(user), "at": clock.now().isoformat(), "note": data.note}
     _set(outing, closing=[*rest, made] if data.done else rest)
+
+
+def pause(outing: Outing, data: PauseIn) -> None:
+    """Let an outing stand still, and say why. Raises Conflict where it is over, or stands still already."""
+    _still_open(outing)
+    if standing_still(outing):
+        raise Conflict("It stands still already.")
+    made = {"from": clock.now().isoformat(), "why": data.why}
+    started = {} if outing.started_at else {"status": Outing.Status.UNDER_WAY, "started_at": clock.now()}
+    _set(outing, pauses=[*outing.pauses, made], **started)
+
+
+def go_on(outing: Outing) -> None:
+    """Let an outing that stands still go on; what is left is put in order anew from now, where it can be. Raises Conflict."""
+    _still_open(outing)
+    if not standing_still(outing):
+        raise Conflict("It does not stand still.")
+    *before, last = outing.pauses
+    _set(outing, pauses=[*before, last | {"to": clock.now().isoformat()}])
+    with suppress(Conflict):  # nothing fits any more: it goes on in the order of before, and each job says so
+        again(outing, AgainIn())
+
+
+def change_machine(outing: Outing, position: int, data: JobMachineIn) -> None:
+    """Let another machine do a job that has not begun: what is mixed follows it.
+
+    Raises:
+        InputError: no machine that can do it.
+        Conflict: the outing is over, or the job has begun.
+    """
+    _still_open(outing)
+    job = _job(outing, position)
+    line = next(x for x in kept_lines(outing.account, outing) if x.position == position)
+    if job_out(outing.account, line).state != "open" or not line.asked:
+        raise Conflict("It has begun: finish it, or give its round up first.")
+    machine = next((m for m in machines_for(outing.account, line) if m.pk == data.machine_id), None)
+    if machine is None:
+        raise InputError("machine_id", data.machine_id, "That machine cannot do this job.", "Pick one of the list.")
+    asked = line.asked.model_copy(update={"machine_id": machine.pk})
+    OutingJob.objects.filter(pk=job.pk).update(machine=machine, job=asked.model_dump(mode="json"))
+    outing.account.touch("outings")
 
 
 def finish(outing: Outing) -> None:
     """End an outing whose jobs are all done or skipped, and whose end was seen to. Raises Conflict, naming what is left."""
     _still_open(outing)
     lines = kept_lines(outing.account, outing)
-    left = [job_out(x).title for x in lines if job_out(x).state in ("open", "under_way")]
+    left = [job.title for x in lines if (job := job_out(outing.account, x)).state in ("open", "under_way")]
     if left:
         raise Conflict(f"Not done yet: {', '.join(left)}. Do it, or skip its stops with a reason.")
-    done = {c.get("key") for c in outing.closing}
-    open_ = [CLOSING[k] for k in closing_keys(lines) if k not in done]
+    open_ = [x.text for x in closing_out(outing, lines) if not x.done]
     if open_:
         raise Conflict(f"Not seen to yet: {open_[0]}.")
     _set(outing, status=Outing.Status.DONE, ended_at=clock.now())
@@ -246,9 +300,9 @@ def give_up(outing: Outing) -> None:
 # --- in order anew ----------------------------------------------------------------------------------------------
 
 
-def again(outing: Outing) -> None:
-    """Put what is left of an outing in order anew from now on, by the hours as they are known now. What cannot be done any more
-    keeps its place, after the rest.
+def again(outing: Outing, data: AgainIn) -> None:
+    """Put what is left of an outing in order anew from now on, by the hours as they are known now, for as many people as go on.
+    What cannot be done any more keeps its place, after the rest.
 
     Raises:
         Conflict: the outing is over, or nothing is left to put in order.
@@ -256,43 +310,21 @@ def again(outing: Outing) -> None:
     _still_open(outing)
     account, now = outing.account, clock.now()
     rows = [j for j in outing.jobs.all() if j.job and not (j.round and j.round.status != Round.Status.GIVEN_UP)]
-    dues = [d for j in rows for d in _dues(account, j)]
+    dues = [d for j in rows for d in left_of(account, j)]
     if not dues:
         raise Conflict("Nothing is left to put in order.")
-    found = planned(account, dues, clock.today(account), outing.people, now)
+    people = data.people or outing.people
+    found = planned(account, dues, clock.today(account), people, now)
     lines = proposed_lines(found)
     done = {s.area.pk for x in lines for s in x.stops}
     with transaction.atomic():
+        _set(outing, people=people)
         for x in lines:
             for j in _rows_of(outing, rows, x):
                 _move(j, x)
         account.touch("outings")
     if not done:
         raise Conflict(NOTHING_FITS)
-
-
-def _dues(account: Account, j: OutingJob) -> list[Due]:
-    """What of a job is still to be done, as it is put in order."""
-    asked, found = JobIn(**j.job), []
-    machine: Machine | None = j.machine
-    open_ = {s.area_id: s for s in j.stops.all() if s.state == OutingStop.State.OPEN}
-    for part in asked.parts:
-        stop = open_.get(part.area_id)
-        if stop is None:
-            continue
-        mix = []
-        for component, dose in zip(asked.mix, part.doses, strict=True):
-            card = cards(account)[component.product_id]
-            rows = dict(zip(card.rows, card.label_rows, strict=True))
-            row = rows.get(dose.row_id or 0) or card.label_rows[0]
-            rate = rate_of(dose) or row.label.highest
-            mix.append(Part(card, row, rate, component.target))
-        ids = tuple(str(c.product_id) for c in asked.mix)
-        key, ground, site = f"{j.position}-{stop.area_id}", str(stop.area_id), str(stop.area.site_id)
-        want = Want(key, ground, site, ids, Doing(j.doing), str(j.machine_id or ""), WEIGHTS["due"], 0.0, stop.position)
-        own = stop.want if stop.want.startswith("step-") else ""
-        found.append(Due(want, stop.area, tuple(mix), stop.told, stop.told, "due", None, "", own, machine))
-    return found
 
 
 def _rows_of(outing: Outing, rows: Sequence[OutingJob], x: JobLine) -> list[OutingJob]:
@@ -307,7 +339,7 @@ def _rows_of(outing: Outing, rows: Sequence[OutingJob], x: JobLine) -> list[Outi
 
 def _move(j: OutingJob, x: JobLine) -> None:
     times: dict[int, tuple[datetime, datetime]] = {s.area.pk: (s.begin, s.end) for s in x.stops}
-    OutingJob.objects.filter(pk=j.pk).update(begin=x.begin, end=x.end)
+    OutingJob.objects.filter(pk=j.pk).update(begin=x.begin, end=x.end, who=x.who)
     for s in j.stops.all():
         if s.area_id in times and s.state == OutingStop.State.OPEN:
             OutingStop.objects.filter(pk=s.pk).update(begin=times[s.area_id][0], end=times[s.area_id][1])

@@ -6,26 +6,36 @@ from typing import Annotated
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router
 
-from greenmeasure.accounts.auth import APPLICATOR, VIEWER, account_of, membership_of, user_of
+from greenmeasure.accounts.auth import APPLICATOR, OVERSEER, VIEWER, account_of, membership_of, user_of
 from greenmeasure.accounts.models import Account
 from greenmeasure.accounts.once import key_of
 from greenmeasure.common import clock
 from greenmeasure.common.answers import sends
 from greenmeasure.common.bounds import Id
-from greenmeasure.outings import actions, queries, reminders
+from greenmeasure.common.versions import against
+from greenmeasure.outings import actions, queries, reminders, routes, sites
 from greenmeasure.outings.models import Outing
 from greenmeasure.outings.schemas import (
+    AgainIn,
     ClosingIn,
     FollowedOut,
+    JobMachineIn,
     JobPlace,
     OutingAskIn,
     OutingLineOut,
+    PauseIn,
     ProposedOut,
     RemindersIn,
     RemindersOut,
+    RouteIn,
+    RouteOut,
+    RoutesOut,
+    SitePageOut,
+    SitesYearOut,
     SkipIn,
     StartJobIn,
     TakeOutingIn,
+    WayIn,
     WeekOut,
 )
 from greenmeasure.outings.week import week
@@ -93,6 +103,54 @@ def revoke_calendar_address(request: HttpRequest, account: Path[str]) -> Reminde
     return reminders.reminders_of(request, membership_of(request))
 
 
+@router.get("/routes", response=RoutesOut, auth=VIEWER)
+def list_routes(request: HttpRequest, account: Path[str]) -> RoutesOut:
+    """The routes, each in driving order, and the sites that are on none."""
+    return routes.routes_out(account_of(request))
+
+
+@router.post("/routes", response={201: RouteOut}, auth=OVERSEER)
+def add_route(request: HttpRequest, account: Path[str], data: RouteIn) -> tuple[int, RouteOut]:
+    """Add a route."""
+    found = account_of(request)
+    return 201, routes.route_out(found, routes.save_route(found, data))
+
+
+@router.put("/routes/{route_id}", response=RouteOut, auth=OVERSEER)
+def change_route(request: HttpRequest, account: Path[str], route_id: Id, data: RouteIn) -> RouteOut:
+    """Change a route."""
+    found = account_of(request)
+    with against(data, lambda: routes.route_out(found, routes.fresh_route(found, route_id))):
+        return routes.route_out(found, routes.save_route(found, data, routes.fresh_route(found, route_id)))
+
+
+@router.delete("/routes/{route_id}", response={204: None}, auth=OVERSEER)
+def remove_route(request: HttpRequest, account: Path[str], route_id: Id) -> tuple[int, None]:
+    """Put a route away; its sites are free for another."""
+    routes.put_route_away(routes.fresh_route(account_of(request), route_id))
+    return 204, None
+
+
+@router.post("/ways", response=RoutesOut, auth=OVERSEER)
+def say_way(request: HttpRequest, account: Path[str], data: WayIn) -> RoutesOut:
+    """Say how long it takes between two sites, or take it back."""
+    found = account_of(request)
+    routes.say_way(found, data)
+    return routes.routes_out(found)
+
+
+@router.get("/sites", response=SitesYearOut, auth=VIEWER)
+def read_sites_year(request: HttpRequest, account: Path[str]) -> SitesYearOut:
+    """The year of all sites on one page."""
+    return sites.sites_year(account_of(request))
+
+
+@router.get("/sites/{site_id}", response=SitePageOut, auth=VIEWER)
+def read_site(request: HttpRequest, account: Path[str], site_id: Id) -> SitePageOut:
+    """A site on a page."""
+    return sites.site_page(account_of(request), site_id)
+
+
 @router.post("/propose", response=ProposedOut, auth=VIEWER)
 def propose_outing(request: HttpRequest, account: Path[str], data: OutingAskIn) -> ProposedOut:
     """What is due on a day as one outing, in order; changes nothing."""
@@ -131,9 +189,32 @@ def go_outing(request: HttpRequest, account: Path[str], outing_id: Id) -> Follow
 
 
 @router.post("/{outing_id}/again", response=FollowedOut, auth=APPLICATOR)
-def order_outing_again(request: HttpRequest, account: Path[str], outing_id: Id) -> FollowedOut:
+def order_outing_again(request: HttpRequest, account: Path[str], outing_id: Id, data: AgainIn) -> FollowedOut:
     """Put what is left of an outing in order anew, from now on."""
-    actions.again(Outing.objects.one(account_of(request), outing_id))
+    actions.again(Outing.objects.one(account_of(request), outing_id), data)
+    return _out(request, outing_id)
+
+
+@router.post("/{outing_id}/pause", response=FollowedOut, auth=APPLICATOR)
+def pause_outing(request: HttpRequest, account: Path[str], outing_id: Id, data: PauseIn) -> FollowedOut:
+    """Let an outing stand still, and say why."""
+    actions.pause(Outing.objects.one(account_of(request), outing_id), data)
+    return _out(request, outing_id)
+
+
+@router.post("/{outing_id}/go-on", response=FollowedOut, auth=APPLICATOR)
+def go_on_with_outing(request: HttpRequest, account: Path[str], outing_id: Id) -> FollowedOut:
+    """Let an outing that stands still go on, in order anew."""
+    actions.go_on(Outing.objects.one(account_of(request), outing_id))
+    return _out(request, outing_id)
+
+
+@router.post("/{outing_id}/jobs/{position}/machine", response=FollowedOut, auth=APPLICATOR)
+def change_job_machine(
+    request: HttpRequest, account: Path[str], outing_id: Id, position: JobPlace, data: JobMachineIn
+) -> FollowedOut:
+    """Let another machine do a job that has not begun."""
+    actions.change_machine(Outing.objects.one(account_of(request), outing_id), position, data)
     return _out(request, outing_id)
 
 

@@ -38,7 +38,8 @@ class StopLine:
 class JobLine:
     """A job with its time, measuring and cleaning in it; `names` are its products, or those that its water waters in.
 
-    `asked` is the job as Reckon takes it, None for water and the mower; `row` where it is kept.
+    `key` is how an order by hand names it, `who` of the people does it. `asked` is the job as Reckon takes it, None for water and
+    the mower; `row` where it is kept.
     """
 
     position: int
@@ -53,6 +54,8 @@ class JobLine:
     asked: JobIn | None = None
     row: OutingJob | None = None
     rates: tuple[str, ...] = field(default=())
+    key: str = ""
+    who: int | None = None
 
 
 def proposed_lines(p: Planned) -> list[JobLine]:
@@ -82,7 +85,7 @@ def proposed_lines(p: Planned) -> list[JobLine]:
                         dues[0].want.key if dues else "",
                     )
                 )
-        first = [p.due_of(key, w.ground)[0] for w in group.wants] if group else []
+        first = [p.due_of(key, str(s.area.pk))[0] for s in stops] if group else []
         serves = [jobs[s] for s in job.serves]
         made.append(
             JobLine(
@@ -97,6 +100,8 @@ def proposed_lines(p: Planned) -> list[JobLine]:
                 tuple(stops),
                 job_in(first) if first else None,
                 rates=tuple(", ".join(str(x.rate) for x in d.mix) for d in first),
+                key=key,
+                who=timed[0].who,
             )
         )
     return made
@@ -148,6 +153,7 @@ def _kept(account: Account, j: OutingJob, asked: JobIn | None, every: Sequence[J
         asked,
         j,
         tuple(_rates(asked, s.area_id) for s in j.stops.all()) if asked else (),
+        who=j.who,
     )
 
 

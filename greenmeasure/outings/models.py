@@ -1,10 +1,46 @@
-"""Outings that were taken up: their jobs in order, and the stops of each."""
+"""Routes that sites are driven to by, the ways between them, and outings that were taken up: their jobs and the stops of each."""
 
 from django.db import models
 
-from greenmeasure.accounts.models import Account, User
+from greenmeasure.accounts.models import Account, Site, User
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.models import Belonging, one_name_each
 from greenmeasure.common.rows import HouseRow
+
+
+class Route(Belonging):
+    """Sites that are driven to together: on which weekdays, from 0, Monday; on any where none is named."""
+
+    days = models.JSONField(default=list, blank=True)
+
+    class Meta(Belonging.Meta):
+        verbose_name = "route"
+        constraints = [one_name_each("route")]
+
+
+class RouteSite(HouseRow):
+    """A site on its route."""
+
+    route = models.ForeignKey(Route, on_delete=models.CASCADE, related_name="stops")
+    site = models.OneToOneField(Site, on_delete=models.CASCADE, related_name="on_route")
+
+    def __str__(self) -> str:
+        return f"{self.site} on {self.route}"
+
+
+class Way(HouseRow):
+    """How long it takes from one site to another, and back, as somebody said; `one` is the site with the lower key."""
+
+    account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="ways")
+    one = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="+")
+    other = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="+")
+    minutes = models.PositiveSmallIntegerField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["one", "other"], name="a_way_is_kept_once")]
+
+    def __str__(self) -> str:
+        return f"{self.one} to {self.other}: {self.minutes} min"
 
 
 class OutingQuerySet(models.QuerySet["Outing"]):
@@ -33,7 +69,9 @@ class Outing(HouseRow):
     """One outing: the day it is for, and how far it has come.
 
     `key` comes from whoever takes it up, so that one sent twice over a bad connection is one. `begin` is from when on it was put
-    in order, `people` how many go out. `closing` are the acts at its end that were done, as `{"key", "by", "at"}`.
+    in order, `people` how many go out and `crew` who, in words. `closing` are the acts at its end that were done, as
+    `{"key", "by", "at", "note"}`; `pauses` when it stood still and why, as `{"from", "to", "why"}`, the last without `to` while
+    it does.
     """
 
     class Status(models.TextChoices):
@@ -48,11 +86,13 @@ class Outing(HouseRow):
     on = models.DateField()
     begin = models.DateTimeField()
     people = models.PositiveSmallIntegerField(default=1)
+    crew = models.CharField(max_length=120, blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
     made_at = models.DateTimeField()
     started_at = models.DateTimeField(null=True)
     ended_at = models.DateTimeField(null=True)
     closing = models.JSONField(default=list, blank=True)
+    pauses = models.JSONField(default=list, blank=True)
 
     objects = OutingQuerySet.as_manager()
 
@@ -76,7 +116,8 @@ class OutingJob(HouseRow):
     """One job of an outing at its place in it: a mix with its machine, water or the mower.
 
     `job` is the mix on its ground as Reckon takes it, empty for what needs none; `begin` and `end` are when it was planned for,
-    measuring before it and cleaning after it apart. `round` is the mix sheet that it became.
+    measuring before it and cleaning after it apart. `who` of the people does it, counted from 0, None where nobody stays with it.
+    `round` is the mix sheet that it became.
     """
 
     outing = models.ForeignKey(Outing, on_delete=models.CASCADE, related_name="jobs")
@@ -86,6 +127,7 @@ class OutingJob(HouseRow):
     job = models.JSONField(default=dict, blank=True)
     ready_minutes = models.PositiveSmallIntegerField(default=0)
     clean_minutes = models.PositiveSmallIntegerField(default=0)
+    who = models.PositiveSmallIntegerField(null=True)
     begin = models.DateTimeField()
     end = models.DateTimeField()
     round = models.ForeignKey("rounds.Round", on_delete=models.SET_NULL, null=True, related_name="in_outings")

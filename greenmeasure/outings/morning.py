@@ -26,10 +26,12 @@ from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine
 from greenmeasure.ledger.past import Asked, ledger
+from greenmeasure.outings.routes import ways
 from greenmeasure.outings.wants import Due
 from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.outing import Outing as Hours
 from greenmeasure.sky.outing import at_its_hour, hour_of, outing
+from greenmeasure.sky.routine import Routine
 from greenmeasure.sky.weather import recent, stations_of
 from greenmeasure.water.queries import audit_for
 
@@ -42,10 +44,10 @@ MEASURING, FURTHER = 8, 4
 """Minutes for measuring out the first product of a mix, and each further one (ours)."""
 CLEANING = 15
 """Minutes for rinsing a machine (ours)."""
-DRIVING = 20
-"""Minutes from one site to another, where nobody said (ours)."""
 WATERING = 20
 """Minutes of water where no audit tells how much falls (ours)."""
+MOWING = 0.5
+"""What the mowing of a day counts beside what is due: it is moved more easily (ours)."""
 ROUNDED = 5
 """An outing begins at a time that is told in so many minutes (ours)."""
 
@@ -83,7 +85,9 @@ class Planned:
         return [self.dues[w.key] for w in self.jobs[job].of(ground)]
 
 
-def planned(account: Account, dues: Sequence[Due], on: date, people: int = 1, begin: datetime | None = None) -> Planned:
+def planned(
+    account: Account, dues: Sequence[Due], on: date, people: int = 1, begin: datetime | None = None, order: Sequence[str] = ()
+) -> Planned:
     """A day's outing for everything that is due then.
 
     Args:
@@ -92,6 +96,7 @@ def planned(account: Account, dues: Sequence[Due], on: date, people: int = 1, be
         on: the day, on the first site's calendar.
         people: how many go out.
         begin: from when on; now, or early in the morning, where None.
+        order: jobs put after each other by hand, by their keys.
     """
     start = midnight(on, dues[0].area.site.zone).astimezone(UTC) if dues else clock.now()
     first = max(EARLIEST if begin is None else 0, _minute(start, begin or clock.now()))
@@ -105,7 +110,7 @@ def planned(account: Account, dues: Sequence[Due], on: date, people: int = 1, be
         refused.append(here)
         del by_key[here.due.want.key]
     while True:
-        found = _put_in_order(gate, by_key, start, first, people)
+        found = _put_in_order(gate, by_key, start, first, people, order)
         late = gate.late(found)
         if not late:
             return replace(found, refused=tuple(refused))
@@ -118,19 +123,21 @@ def _minute(start: datetime, at: datetime) -> int:
     return math.ceil((at - start).total_seconds() / 60 / ROUNDED) * ROUNDED
 
 
-def _put_in_order(gate: "_Gate", dues: Mapping[str, Due], start: datetime, first: int, people: int) -> Planned:
+def _put_in_order(
+    gate: "_Gate", dues: Mapping[str, Due], start: datetime, first: int, people: int, order: Sequence[str]
+) -> Planned:
     """The jobs of what is due, in order."""
     account, on = gate.account, gate.on
     groups = {g.key: g for g in gathered([d.want for d in dues.values()])}
     last, jobs, unsure = max(first, DAY), [], list[str]()
     for g in groups.values():
         jobs.append(_job(account, g, dues, start, unsure))
-    jobs += _waters(account, jobs, dues)
-    sites = sorted({leg.site for j in jobs for leg in j.legs})
-    ways = {(a, b): DRIVING for a in sites for b in sites if a != b}
-    morning = Morning(tuple(jobs), first, last, ways, people, tuple(gate.apart(groups, dues)))
-    order = sequence(morning) if jobs else Order((), (), first, True)
-    return Planned(account, on, start, dues, groups, morning, order, unsure=tuple(dict.fromkeys(unsure)))
+    ground = {str(d.area.pk): d.area for d in dues.values()}
+    jobs += [*_waters(account, on, start, jobs, ground), *_mown(account, on, start, first, ground.values())]
+    apart = tuple(gate.apart(groups, dues))
+    morning = Morning(tuple(jobs), first, last, ways(account), people, apart, tuple(order)).driven()
+    found = sequence(morning) if jobs else Order((), (), first, True)
+    return Planned(account, on, start, dues, groups, morning, found, unsure=tuple(dict.fromkeys(unsure)))
 
 
 def _job(account: Account, g: Gathered, dues: Mapping[str, Due], start: datetime, unsure: list[str]) -> Job:
@@ -196,24 +203,44 @@ def _hours(account: Account, area_id: int, product_ids: tuple[int, ...], hour: d
     return outing(account, area, [cards(account)[pk] for pk in product_ids], known, hour, 1)
 
 
-def _waters(account: Account, jobs: Iterable[Job], dues: Mapping[str, Due]) -> list[Job]:
-    """The water that follows what is watered in, one run for each ground."""
+def _waters(account: Account, on: date, start: datetime, jobs: Iterable[Job], ground_of: Mapping[str, Area]) -> list[Job]:
+    """The water that follows what is watered in, one run for each ground, outside of the hours that its site keeps free."""
     serves: dict[str, list[Job]] = {}
     for j in jobs:
         if any(p.rules.watered_in for p in j.products):
             for ground in j.grounds:
                 serves.setdefault(ground, []).append(j)
-    areas = {str(d.area.pk): d.area for d in dues.values()}
-    return [
-        Job(
-            f"water+{ground}",
-            Doing.WATER,
-            (Leg(str(areas[ground].site_id), (Stop(ground, water_minutes(account, areas[ground], mine)),)),),
-            hands=False,
-            serves=tuple(j.key for j in mine),
-        )
-        for ground, mine in serves.items()
-    ]
+    found = []
+    for ground, mine in serves.items():
+        area = ground_of[ground]
+        quiet = _regular(account, area, "quiet", on, start)
+        stop = Stop(ground, water_minutes(account, area, mine), tuple(_outside(quiet)) if quiet else None)
+        leg = Leg(str(area.site_id), (stop,))
+        found.append(Job(f"water+{ground}", Doing.WATER, (leg,), hands=False, serves=tuple(j.key for j in mine)))
+    return found
+
+
+def _mown(account: Account, on: date, start: datetime, first: int, ground: Iterable[Area]) -> Iterable[Job]:
+    """The mowing that comes back on that day on the ground of an outing, at its own hours: what goes down keeps clear of it."""
+    for area in ground:
+        for begin, end in _regular(account, area, "mow", on, start):
+            if begin >= first:
+                leg = Leg(str(area.site_id), (Stop(str(area.pk), end - begin, ((begin, end),)),))
+                yield Job(f"mow+{area.pk}+{begin}", Doing.MOW, (leg,), hands=False, weight=MOWING)
+
+
+def _regular(account: Account, area: Area, kind: str, on: date, start: datetime) -> list[Span]:
+    """When something is done on an area every week, on a day, in minutes from its beginning."""
+    spans = Routine(account, area.site_id, area.pk).on(kind, area.site.zone, on)
+    return [(round((a - start).total_seconds() / 60), round((b - start).total_seconds() / 60)) for a, b in spans]
+
+
+def _outside(spans: Iterable[Span]) -> list[Span]:
+    """The day less some spans of it."""
+    left: list[Span] = [(0, DAY)]
+    for a, b in spans:
+        left = meet(left, [(0, a), (b, DAY)])
+    return left
 
 
 def water_minutes(account: Account, area: Area, jobs: Sequence[Job]) -> int:

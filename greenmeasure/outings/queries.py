@@ -1,43 +1,59 @@
 """Outings as they are shown: proposed, and followed."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from datetime import date, datetime, timedelta
 
 from django.db.models import Q
 
+from core.errors import InputError
 from core.outing.jobs import Doing
+from core.readable import joined
 from core.weather.windows import Fit
 from greenmeasure.accounts.models import Account, Site, sites_of
+from greenmeasure.book.models import Application
+from greenmeasure.book.queries import applications
 from greenmeasure.common import clock
+from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import OptionOut
 from greenmeasure.ground.queries import areas
+from greenmeasure.kit.models import Cleaning, Machine
+from greenmeasure.kit.queries import machines
 from greenmeasure.ledger.booked import history
 from greenmeasure.outings.lines import JobLine, StopLine, kept_lines, last_minute, proposed_lines, ready_at
 from greenmeasure.outings.models import Outing, OutingStop
-from greenmeasure.outings.morning import DRIVING, Planned, hours_for, planned
+from greenmeasure.outings.morning import Planned, hours_for, planned
+from greenmeasure.outings.repeat import all_of
+from greenmeasure.outings.routes import every_route, goes_on, route_by_site, way
 from greenmeasure.outings.schemas import (
     ActName,
     ClosingOut,
     FollowedOut,
     OutingActOut,
     OutingAskIn,
+    OutingDueOut,
     OutingJobOut,
     OutingLeftOut,
     OutingLineOut,
     OutingSiteOut,
     OutingStopOut,
+    PlannedJobOut,
     ProposedOut,
 )
 from greenmeasure.outings.wants import Due, wants
 from greenmeasure.outings.words import (
+    ASKS,
     CLOSING,
     DRIVE,
+    NOT_FOR_IT,
     NOTHING_DUE,
     NOTHING_FITS,
     STATUS,
     UNSURE,
+    clean_machine,
     clean_text,
+    closing_text,
     day_text,
     done_text,
     gave_text,
@@ -46,13 +62,16 @@ from greenmeasure.outings.words import (
     left_text,
     line_text,
     next_hours,
+    other_days,
     over_sentence,
+    paused_text,
     planned_sentence,
     proposed_sentence,
     ready_text,
     skipped_text,
     time_text,
     under_way_sentence,
+    was_paused,
     water_note,
 )
 from greenmeasure.reckon.schemas import JobIn
@@ -95,10 +114,20 @@ def due_on(dues: Sequence[Due], on: date) -> list[Due]:
     return [d for d in dues if d.state != "coming" or (d.by is not None and d.by <= on)]
 
 
-def still_wanted(account: Account) -> list[Due]:
-    """What is due and neither in an outing that was taken up nor going down in a round."""
+def still_wanted(account: Account, data: OutingAskIn | None = None) -> list[Due]:
+    """What is due and neither in an outing that was taken up nor going down in a round; or what the outing did that is asked for
+    again. Raises InputError where there is no such outing, or a product is for none of it.
+    """
+    if data and data.like is not None:
+        return all_of(account, liked(account, data.like))
     done, going = taken(account), _under_way(account)
-    return [d for d in wants(account) if d.want.key not in done and not {(d.area.pk, c.product.pk) for c in d.picked} & going]
+    swaps = {s.key: s.product_id for s in data.swaps} if data else {}
+    every = wants(account, swaps)
+    picked = {d.want.key: {c.product.pk for c in d.picked} for d in every}
+    for i, (key, product) in enumerate(swaps.items()):
+        if key in picked and product not in picked[key]:
+            raise InputError(f"swaps.{i}.product_id", product, NOT_FOR_IT, "Pick one of the list.")
+    return [d for d in every if d.want.key not in done and not {(d.area.pk, c.product.pk) for c in d.picked} & going]
 
 
 @kept("rounds")
@@ -108,28 +137,63 @@ def _under_way(account: Account) -> frozenset[tuple[int, int]]:
     return frozenset(parts.values_list("area_id", "doses__component__product_id"))
 
 
+def liked(account: Account, outing_id: int) -> Outing:
+    """The outing that is to be done again. Raises InputError."""
+    found = Outing.objects.whole(account).filter(pk=outing_id).first()
+    if found is None:
+        raise InputError("like", outing_id, "There is no such outing.", "Pick one of the list.")
+    return found
+
+
 def plan_for(account: Account, data: OutingAskIn, every: Sequence[Due]) -> Planned:
     """The outing that is asked for, of what is still wanted. Raises InputError where the time cannot be."""
     sites, out = set(data.site_ids), set(data.leave)
     rest = [d for d in every if d.want.key not in out and (not sites or d.area.site_id in sites)]
-    on = data.on or best_day(account, rest)
+    today = clock.today(account)
+    fits = {d.want.key: _fit_days(account, d) for d in due_on(rest, today)}
+    on = data.on or _best_day(account, due_on(rest, today), fits, bool(sites))
     begin = clock.moment_at(account.home, on, data.clock) if data.clock.strip() else None
-    return planned(account, due_on(rest, on), on, data.people, begin)
+    mine = [_scarce(d, on, fits.get(d.want.key)) for d in due_on(rest, on) if sites or _driven(account, d, on)]
+    return planned(account, mine, on, data.people, begin, data.order)
 
 
-def best_day(account: Account, dues: Sequence[Due]) -> date:
-    """The first of the days ahead on which most of what is due by then has hours; today where none has."""
+def _driven(account: Account, due: Due, on: date) -> bool:
+    """Whether the route of a ground's site is driven on a day."""
+    return goes_on(route_by_site(account).get(due.area.site_id), on)
+
+
+def other_routes(account: Account, data: OutingAskIn, every: Sequence[Due], on: date) -> list[str]:
+    """What is due on routes that are driven on other days, a line each route."""
+    if data.site_ids:
+        return []
+    found: dict[int, list[Due]] = {}
+    for d in due_on(every, on):
+        if d.want.key not in data.leave and not _driven(account, d, on):
+            found.setdefault(route_by_site(account)[d.area.site_id].pk, []).append(d)
+    return [other_days(r.name, r.days, len(found[r.pk])) for r in every_route(account) if r.pk in found]
+
+
+def _best_day(account: Account, dues: Sequence[Due], fits: Mapping[str, set[date]], named: bool) -> date:
+    """The first of the days ahead on which most of what is due has hours and its route is driven; today where nothing has."""
     today = clock.today(account)
     best, when = 0.0, today
-    fits = {d.want.key: _fit_days(account, d) for d in due_on(dues, today)}
     for n in range(AHEAD):
         on = today + timedelta(days=n)
-        worth = sum(d.want.weight for d in due_on(dues, today) if on in fits[d.want.key])
+        worth = sum(d.want.weight for d in dues if on in fits[d.want.key] and (named or _driven(account, d, on)))
         if worth > best * MUCH:
             best, when = worth, on
     return when
 
 
+def _scarce(due: Due, on: date, days: set[date] | None) -> Due:
+    """What has no other hours ahead comes before what has."""
+    if days != {on}:
+        return due
+    return replace(due, want=replace(due.want, weight=due.want.weight * ONLY))
+
+
+ONLY = 2.0
+"""How much more it counts to do something on the only day ahead that has hours for it (ours)."""
 MUCH = 1.5
 """How much more of what is due must be possible on a later day, for an outing to wait for it (ours)."""
 LEAST = 2
@@ -151,12 +215,14 @@ def _fit_days(account: Account, due: Due) -> set[date]:
 
 def proposed(account: Account, data: OutingAskIn) -> ProposedOut:
     """An outing as it is proposed. Raises InputError where the time cannot be."""
-    every = still_wanted(account)
-    return proposed_out(plan_for(account, data, every), [d for d in every if d.want.key in data.leave])
+    every = still_wanted(account, data)
+    found = plan_for(account, data, every)
+    out = [d for d in every if d.want.key in data.leave]
+    return proposed_out(found, out, other_routes(account, data, every, found.on))
 
 
-def proposed_out(p: Planned, out: Sequence[Due]) -> ProposedOut:
-    """A proposed outing in words."""
+def proposed_out(p: Planned, out: Sequence[Due], elsewhere: Sequence[str] = ()) -> ProposedOut:
+    """A proposed outing in words; `out` is what was left out by hand, `elsewhere` what is due on other days' routes."""
     lines, today = proposed_lines(p), clock.today(p.account)
     acts = _acts(p.account, lines)
     begin, end, zone = (lines[0].begin if lines else None), last_minute(lines), p.account.home.zone
@@ -174,18 +240,37 @@ def proposed_out(p: Planned, out: Sequence[Due]) -> ProposedOut:
         end=end,
         acts=acts,
         left=_left(p),
-        notes=[*(UNSURE.format(site) for site in p.unsure), *(gave_text(g.text) for g in p.order.gave)],
-        dues=[OptionOut(key=d.want.key, text=d.title) for d in p.dues.values()],
-        out=[OptionOut(key=d.want.key, text=d.title) for d in out],
+        notes=[*(UNSURE.format(site) for site in p.unsure), *(gave_text(g.text) for g in p.order.gave), *elsewhere],
+        jobs=[_planned_job(x) for x in lines if x.asked],
+        dues=[_due_out(d) for d in p.dues.values()],
+        out=[_due_out(d) for d in out],
         sites=_sites(lines),
         people=p.morning.people,
         proven=p.order.proven,
     )
 
 
+def _due_out(d: Due) -> OutingDueOut:
+    """What is due, with what else could be put down for it."""
+    others = [OptionOut(key=str(c.product.pk), text=c.product.name) for c in d.others]
+    return OutingDueOut(
+        key=d.want.key,
+        text=d.title,
+        product_id=d.mix[0].card.product.pk,
+        product=joined([p.card.product.name for p in d.mix]),
+        others=others,
+    )
+
+
+def _planned_job(x: JobLine) -> PlannedJobOut:
+    return PlannedJobOut(key=x.key, position=x.position, title=_title(x))
+
+
 def _left(p: Planned) -> list[OutingLeftOut]:
     found = []
     for left in p.order.left:
+        if left.job not in p.jobs:  # the mower, which comes back every week
+            continue
         other = " and ".join(x.name for j in p.morning.jobs if j.key == left.against for x in j.products)
         for w in p.jobs[left.job].wants:
             found.append(_left_out(p.account, p.dues[w.key], left_text(left, other)))
@@ -217,7 +302,9 @@ def _acts_of(account: Account, x: JobLine) -> list[OutingActOut]:
     found = []
     if x.ready:
         end = ready_at(x)
-        found.append(_act("ready", x.begin, end, time_text(x.begin, end, zone), ready_text(x.names, machine), x.position))
+        made = _act("ready", x.begin, end, time_text(x.begin, end, zone), ready_text(x.names, machine), x.position)
+        made.who = x.who
+        found.append(made)
     legs: list[list[int]] = []
     for n, s in enumerate(x.stops):
         if n and s.area.site_id == x.stops[n - 1].area.site_id and s.begin == x.stops[n - 1].end:
@@ -230,11 +317,14 @@ def _acts_of(account: Account, x: JobLine) -> list[OutingActOut]:
         made = _act(x.doing.value, begin, end, time_text(begin, end, zone), _title(x), x.position)
         made.where = ", ".join(s.area.name for s in stops)
         made.note = _note(x, leg, machine)
+        made.who = x.who
         made.stops = [_stop(account, x, s, x.rates[n] if n < len(x.rates) else "") for n, s in zip(leg, stops, strict=True)]
         found.append(made)
     if x.clean:
         begin = x.end - timedelta(minutes=x.clean)
-        found.append(_act("clean", begin, x.end, time_text(begin, x.end, zone), clean_text(machine), x.position))
+        made = _act("clean", begin, x.end, time_text(begin, x.end, zone), clean_text(machine), x.position)
+        made.who = x.who
+        found.append(made)
     return found
 
 
@@ -251,7 +341,18 @@ def _note(x: JobLine, leg: Sequence[int], machine: str) -> str:
 
 
 def _act(kind: ActName | str, begin: datetime, end: datetime, time: str, title: str, job: int | None) -> OutingActOut:
-    return OutingActOut(kind=kind, begin=begin, end=end, time=time, title=title, where="", note="", job=job, stops=[])  # type: ignore[arg-type]
+    return OutingActOut(
+        kind=kind,  # type: ignore[arg-type]
+        begin=begin,
+        end=end,
+        time=time,
+        title=title,
+        where="",
+        note="",
+        job=job,
+        who=None,
+        stops=[],
+    )
 
 
 def _stop(account: Account, x: JobLine, s: StopLine, rate: str) -> OutingStopOut:
@@ -272,26 +373,33 @@ def _stop(account: Account, x: JobLine, s: StopLine, rate: str) -> OutingStopOut
 
 
 def _with_drives(account: Account, acts: Sequence[OutingActOut]) -> list[OutingActOut]:
-    """The drives from one site to the next, where what people do goes on at another."""
+    """The drives from one site to the next, where what somebody does goes on at another; measuring for a job comes after it."""
     found: list[OutingActOut] = []
-    here: int | None = None
+    here: dict[int | None, int] = {}
     ground = areas(account)
-    for a in acts:
-        area = ground.get(a.stops[0].area_id) if a.stops and a.kind != "water" else None
+    for n, a in enumerate(acts):
+        at = next((x for x in acts[n:] if x.stops and x.job == a.job), a) if a.kind == "ready" else a
+        area = ground.get(at.stops[0].area_id) if at.stops and at.kind not in ("water", "mow") else None
         site = area.site_id if area else None
-        if site is not None and here is not None and site != here:
-            begin = a.begin - timedelta(minutes=DRIVING)
+        if site is not None and here.get(a.who, site) != site:
+            begin = a.begin - timedelta(minutes=way(account, here[a.who], site))
             drive = _act("drive", begin, a.begin, time_text(begin, a.begin, account.home.zone), DRIVE, None)
-            drive.where = sites_of(account)[site].name if site in sites_of(account) else ""
+            drive.where, drive.who = sites_of(account)[site].name if site in sites_of(account) else "", a.who
             found.append(drive)
-        here = site if site is not None else here
+        if site is not None:
+            here[a.who] = site
         found.append(a)
     return found
 
 
 def _sites(lines: Sequence[JobLine]) -> list[OutingSiteOut]:
     every: dict[int, Site] = {s.area.site_id: s.area.site for x in lines for s in x.stops}
-    return [OutingSiteOut(id=s.pk, name=s.name, address=s.address, contact=s.contact, gate=s.gate) for s in every.values()]
+    return [site_facts(s) for s in every.values()]
+
+
+def site_facts(s: Site) -> OutingSiteOut:
+    """What to know of a site before one goes there."""
+    return OutingSiteOut(id=s.pk, name=s.name, address=s.address, contact=s.contact, gate=s.gate, agreed=s.agreed, tell=s.tell)
 
 
 # --- followed ---------------------------------------------------------------------------------------------------
@@ -300,7 +408,7 @@ def _sites(lines: Sequence[JobLine]) -> list[OutingSiteOut]:
 def outing_out(account: Account, outing: Outing) -> FollowedOut:
     """An outing that was taken up, as far as it has come."""
     lines, now = kept_lines(account, outing), clock.now()
-    jobs = [job_out(x) for x in lines]
+    jobs = [job_out(account, x) for x in lines]
     first = next((j for j in jobs if j.state in ("under_way", "open")), None)
     grounds = {s.area.pk for x in lines for s in x.stops}
     return FollowedOut(
@@ -310,17 +418,55 @@ def outing_out(account: Account, outing: Outing) -> FollowedOut:
         day=day_text(outing.on, clock.today(account)),
         sentence=_sentence(account, outing, lines, jobs),
         people=outing.people,
+        crew=outing.crew,
+        paused=_paused(account, outing),
         jobs=jobs,
         acts=_acts(account, lines),
         next=first.position if first and outing.status in OPEN else None,
         locks=[x for x in locks(account, now) if x.area_id in grounds] if outing.status in OPEN else [],
-        closing=_closing(outing, lines),
+        closing=closing_out(outing, lines),
         sites=_sites(lines),
-        over=_over(account, lines) if outing.status not in OPEN else [],
+        over=_over(account, outing, lines) if outing.status not in OPEN else [],
+        applications=sorted(a.pk for x in lines if x.row and x.row.round for a in x.row.round.applications.all()),
     )
 
 
-def job_out(x: JobLine) -> OutingJobOut:
+def put_down_on(account: Account, outing_id: int) -> list[Application]:
+    """What an outing put down, by site and ground. Raises Missing, where it put nothing down too."""
+    outing = Outing.objects.one(account, outing_id)
+    rounds = [j.round_id for j in outing.jobs.all() if j.round_id]
+    found = applications(account).filter(round__in=rounds).select_related("area__site", "account").prefetch_related("entries")
+    every = sorted(found, key=lambda a: (a.area.site_id if a.area else 0, a.area_name, a.pk))
+    if not every:
+        raise Missing("application")
+    return every
+
+
+def standing_still(outing: Outing) -> bool:
+    """Whether an outing stands still."""
+    return bool(outing.pauses) and "to" not in outing.pauses[-1]
+
+
+def _paused(account: Account, outing: Outing) -> str:
+    if not standing_still(outing):
+        return ""
+    last = outing.pauses[-1]
+    return paused_text(str(last.get("why", "")), _clock(account, str(last["from"])))
+
+
+def _clock(account: Account, said: str) -> str:
+    """A time that was kept as text, on the account's clock."""
+    return f"{datetime.fromisoformat(said).astimezone(account.home.zone):%H:%M}"
+
+
+def machines_for(account: Account, x: JobLine) -> list[Machine]:
+    """The machines in use that could do a job, which is not to say that the label likes them."""
+    if x.asked is None or x.machine is None:
+        return []
+    return [m for m in machines(account).values() if m.kind == x.machine.kind and m.archived_at is None]
+
+
+def job_out(account: Account, x: JobLine) -> OutingJobOut:
     """A job of an outing, and how far it is."""
     assert x.row
     states = {s.state for s in x.stops}
@@ -338,7 +484,9 @@ def job_out(x: JobLine) -> OutingJobOut:
         title=_title(x),
         state=state,  # type: ignore[arg-type]
         round_id=x.row.round_id,
+        machine_id=x.machine.pk if x.machine else None,
         machine=x.machine.name if x.machine else "",
+        machines=[OptionOut(key=str(m.pk), text=m.name) for m in machines_for(account, x)] if state == "open" else [],
         asked=open_job(x) if state == "open" else None,
     )
 
@@ -363,24 +511,49 @@ def _sentence(account: Account, outing: Outing, lines: Sequence[JobLine], jobs: 
     return over_sentence(day, states.count("done"), states.count("skipped"))
 
 
-def _closing(outing: Outing, lines: Sequence[JobLine]) -> list[ClosingOut]:
-    done = {c["key"]: str(c.get("by", "")) for c in outing.closing if isinstance(c, dict) and "key" in c}
-    return [ClosingOut(key=k, text=CLOSING[k], done=k in done, by=done.get(k, "")) for k in closing_keys(lines)]
+def closing_out(outing: Outing, lines: Sequence[JobLine]) -> list[ClosingOut]:
+    """What is to be seen to at the end of an outing, and how far that is; a machine that was cleaned since its last round is."""
+    kept_acts = {str(c["key"]): c for c in outing.closing if isinstance(c, dict) and "key" in c}
+    found = []
+    for key, (text, machine) in closing_acts(lines).items():
+        said, by = kept_acts.get(key, {}), str(kept_acts.get(key, {}).get("by", ""))
+        cleaned = _cleaned(machine, lines) if machine else None
+        found.append(
+            ClosingOut(
+                key=key,
+                text=text,
+                done=key in kept_acts or cleaned is not None or (machine is not None and "clean" in kept_acts),
+                by=by or (cleaned.by if cleaned else ""),
+                asks=ASKS.get(key, ""),
+                note=str(said.get("note", "")),
+                machine_id=machine.pk if machine else None,
+            )
+        )
+    return found
 
 
-def closing_keys(lines: Sequence[JobLine]) -> list[str]:
-    """What is to be seen to at the end of an outing, by what was done on it."""
-    doings = {x.doing for x in lines}
-    return [
+def _cleaned(machine: Machine, lines: Sequence[JobLine]) -> Cleaning | None:
+    """The cleaning of a machine since its last round of an outing ended; None where there is none, or none ended."""
+    ends = [x.row.round.ended_at for x in lines if x.row and x.row.round and x.machine == machine and x.row.round.ended_at]
+    return machine.cleanings.filter(at__gte=max(ends)).first() if ends else None
+
+
+def closing_acts(lines: Sequence[JobLine]) -> dict[str, tuple[str, Machine | None]]:
+    """What is to be seen to at the end of an outing, by what was done on it: its words, and the machine whose cleaning it is."""
+    went = [x for x in lines if any(s.state != "skipped" for s in x.stops)]
+    doings, every = {x.doing for x in went}, {x.machine.pk: x.machine for x in went if x.machine}
+    keys = [
         *(("left", "rinse") if Doing.SPRAY in doings else ()),
-        *(("clean",) if doings & {Doing.SPRAY, Doing.SPREAD} else ()),
+        *(f"clean-{pk}" for pk in every),
         *(("swept",) if Doing.SPREAD in doings else ()),
         *(("gear", "signs", "told") if doings & {Doing.SPRAY, Doing.SPREAD} else ()),
     ]
+    machine = {f"clean-{pk}": m for pk, m in every.items()}
+    return {k: (clean_machine(machine[k].name) if k in machine else CLOSING[k], machine.get(k)) for k in keys}
 
 
-def _over(account: Account, lines: Sequence[JobLine]) -> list[str]:
-    """What was done on an outing that is over, a line each."""
+def _over(account: Account, outing: Outing, lines: Sequence[JobLine]) -> list[str]:
+    """What was done on an outing that is over, a line each, and what was seen to at its end."""
     zone, found = account.home.zone, []
     for x in lines:
         done = [s.area.name for s in x.stops if s.state == "done"]
@@ -389,7 +562,10 @@ def _over(account: Account, lines: Sequence[JobLine]) -> list[str]:
             ended = x.row.round.ended_at if x.row and x.row.round else None
             found.append(done_text(_title(x), ", ".join(done), by, f"{(ended or x.end).astimezone(zone):%H:%M}"))
         found += [skipped_text(s.area.name, s.row.why) for s in x.stops if s.row and s.state == "skipped"]
-    return found
+    for p in outing.pauses:
+        if "to" in p:
+            found.append(was_paused(str(p.get("why", "")), _clock(account, str(p["from"])), _clock(account, str(p["to"]))))
+    return [*found, *(closing_text(c.text, c.note, c.by) for c in closing_out(outing, lines) if c.done)]
 
 
 def outing_line(account: Account, outing: Outing) -> OutingLineOut:

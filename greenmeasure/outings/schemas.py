@@ -4,7 +4,7 @@ from datetime import date, datetime
 from typing import Annotated, Literal
 
 from ninja import Path
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
 from greenmeasure.common.bounds import Id, In, Word
 from greenmeasure.common.schemas import Line, OptionOut, Out
@@ -12,15 +12,77 @@ from greenmeasure.reckon.schemas import JobIn, SaidIn
 from greenmeasure.sky.schemas import LockOut
 
 MOST_PEOPLE = 6
+MOST_WAY = 600
+"""Minutes between two sites."""
+Weekday = Annotated[int, Field(ge=0, le=6)]
+Crew = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
+JobKey = Annotated[str, Field(max_length=400)]
 JobPlace = Annotated[int, Path(ge=0, le=400)]
 ActName = Literal["ready", "spread", "spray", "water", "mow", "clean", "drive"]
 StopState = Literal["open", "done", "skipped"]
 OutingStatus = Literal["planned", "under_way", "done", "given_up"]
 
 
+class RouteIn(In):
+    """Sites that are driven to together, and on which weekdays, from 0, Monday; any where none is named."""
+
+    version: int | None = None
+    name: Word
+    days: Annotated[list[Weekday], Field(max_length=7)] = []
+    site_ids: Annotated[list[Id], Field(max_length=200)]
+
+
+class RouteLegOut(Out):
+    """The way from one site of a route to the next; `said` where somebody said how long it takes."""
+
+    one_id: int
+    other_id: int
+    text: str
+    minutes: int
+    said: bool
+
+
+class RouteOut(Out):
+    """A route with its sites in driving order."""
+
+    id: int
+    version: int
+    name: str
+    days: list[int]
+    site_ids: list[int]
+    sites: list[str]
+    text: str
+    legs: list[RouteLegOut]
+
+
+class RoutesOut(Out):
+    """The routes, and the sites that are on none."""
+
+    routes: list[RouteOut]
+    loose: list[OptionOut]
+
+
+class WayIn(In):
+    """How long it takes between two sites [min], either way; None takes it back."""
+
+    one_id: Id
+    other_id: Id
+    minutes: Annotated[int, Field(ge=0, le=MOST_WAY)] | None
+
+
+class SwapIn(In):
+    """Another product for what is due, by its key."""
+
+    key: Word
+    product_id: Id
+
+
 class OutingAskIn(In):
     """What is asked of an outing: its day, the next that is fit where None; what is left out of it, by the keys of what is due;
     at which sites, all where none is named; from when on (`07:30`); and how many people go out.
+
+    `swaps` are other products for what is due; `order` jobs put after each other by hand, by their keys; `like` the outing that
+    it does again, in place of what is due.
     """
 
     on: date | None = None
@@ -28,6 +90,9 @@ class OutingAskIn(In):
     site_ids: Annotated[list[Id], Field(max_length=200)] = []
     clock: Annotated[str, Field(max_length=8)] = ""
     people: Annotated[int, Field(ge=1, le=MOST_PEOPLE)] = 1
+    swaps: Annotated[list[SwapIn], Field(max_length=200)] = []
+    order: Annotated[list[JobKey], Field(max_length=200)] = []
+    like: Id | None = None
 
 
 class OutingStopOut(Out):
@@ -46,7 +111,9 @@ class OutingStopOut(Out):
 
 
 class OutingActOut(Out):
-    """One thing to do, with its time: a line of an outing. `job` is the place of the job that it belongs to, None for a drive."""
+    """One thing to do, with its time: a line of an outing. `job` is the place of the job that it belongs to, None for a drive;
+    `who` of the people does it, counted from 0.
+    """
 
     kind: ActName
     begin: datetime
@@ -56,6 +123,7 @@ class OutingActOut(Out):
     where: str
     note: str
     job: int | None
+    who: int | None
     stops: list[OutingStopOut]
 
 
@@ -67,6 +135,26 @@ class OutingSiteOut(Out):
     address: str
     contact: str
     gate: str
+    agreed: str
+    tell: str
+
+
+class OutingDueOut(Out):
+    """Something that is due, with the product that is meant for it and what else lists it."""
+
+    key: str
+    text: str
+    product_id: int
+    product: str
+    others: list[OptionOut]
+
+
+class PlannedJobOut(Out):
+    """A job of an outing that is proposed, by the key that an order by hand names it by."""
+
+    key: str
+    position: int
+    title: str
 
 
 class OutingLeftOut(Out):
@@ -80,7 +168,9 @@ class OutingLeftOut(Out):
 
 
 class ProposedOut(Out):
-    """An outing as it is proposed: nothing is kept. `dues` is what it does, by keys that can be left out; `out` what was."""
+    """An outing as it is proposed: nothing is kept. `dues` is what it does, by keys that can be left out; `out` what was; `jobs`
+    are its mixes in order.
+    """
 
     on: date
     day: str
@@ -90,22 +180,24 @@ class ProposedOut(Out):
     acts: list[OutingActOut]
     left: list[OutingLeftOut]
     notes: list[str]
-    dues: list[OptionOut]
-    out: list[OptionOut]
+    jobs: list[PlannedJobOut]
+    dues: list[OutingDueOut]
+    out: list[OutingDueOut]
     sites: list[OutingSiteOut]
     people: int
     proven: bool
 
 
 class TakeOutingIn(OutingAskIn):
-    """A proposed outing taken up as it is asked for; with `go` it begins at once."""
+    """A proposed outing taken up as it is asked for; with `go` it begins at once. `crew` is who goes, in words."""
 
     go: bool = False
+    crew: Crew = ""
 
 
 class OutingJobOut(Out):
     """A job of an outing that was taken up: how far it is, its mix sheet once it has one, and while it is open the job as it is
-    reckoned, less what was skipped.
+    reckoned, less what was skipped, and the machines that could do it.
     """
 
     position: int
@@ -113,22 +205,30 @@ class OutingJobOut(Out):
     title: str
     state: Literal["open", "under_way", "done", "skipped"]
     round_id: int | None
+    machine_id: int | None
     machine: str
+    machines: list[OptionOut]
     asked: JobIn | None
 
 
 class ClosingOut(Out):
-    """An act at the end of an outing."""
+    """An act at the end of an outing. `asks` is what is to be said with it, empty where nothing is; `machine_id` the machine
+    whose cleaning it is.
+    """
 
     key: str
     text: str
     done: bool
     by: str
+    asks: str
+    note: str
+    machine_id: int | None
 
 
 class FollowedOut(Out):
     """An outing that was taken up. `next` is the place of the job to do now, None where none is left; `locks` what must not
-    happen on its ground and until when; `over` what was done, told once it is over.
+    happen on its ground and until when; `paused` why it stands still and since when; `over` what was done, told once it is over,
+    `applications` the entries of the book that it made.
     """
 
     id: int
@@ -137,6 +237,8 @@ class FollowedOut(Out):
     day: str
     sentence: str
     people: int
+    crew: str
+    paused: str
     jobs: list[OutingJobOut]
     acts: list[OutingActOut]
     next: int | None
@@ -144,6 +246,7 @@ class FollowedOut(Out):
     closing: list[ClosingOut]
     sites: list[OutingSiteOut]
     over: list[str]
+    applications: list[int]
 
 
 class OutingLineOut(Out):
@@ -196,11 +299,14 @@ class WeekDayOut(Out):
 
 
 class WeekOut(Out):
-    """The next seven days in a picture, and the outing that comes next: one that was taken up, or one that is proposed."""
+    """The next seven days in a picture, and the outing that comes next: one that was taken up, or one that is proposed; `more`
+    sites have no room in the picture.
+    """
 
     days: list[WeekDayOut]
     now: float
     sites: list[WeekSiteOut]
+    more: int
     open: list[OutingLineOut]
     next: ProposedOut | None
 
@@ -238,7 +344,70 @@ class StartJobIn(In):
 
 
 class ClosingIn(In):
-    """An act at the end, done or not."""
+    """An act at the end, done or not, with what is to be said of it."""
 
     key: Word
     done: bool
+    note: Line = ""
+
+
+class PauseIn(In):
+    """Why an outing stands still: a breakdown, wind, rain."""
+
+    why: Line
+
+
+class AgainIn(In):
+    """Who goes on: how many people, as before where None."""
+
+    people: Annotated[int, Field(ge=1, le=MOST_PEOPLE)] | None = None
+
+
+class JobMachineIn(In):
+    """Another machine for a job of an outing."""
+
+    machine_id: Id
+
+
+class SiteYearOut(Out):
+    """A site's year: its route, what went down last, what comes next, and how its turns stand."""
+
+    id: int
+    name: str
+    route: str
+    areas: int
+    last: str
+    next: str
+    late: int
+    due: int
+    coming: int
+    done: int
+    skipped: int
+    missed: int
+    turns: int
+
+
+class SitesYearOut(Out):
+    """The year of all sites, those with something late first."""
+
+    year: int
+    sentence: str
+    sites: list[SiteYearOut]
+
+
+class SitePastOut(Out):
+    """Something that happened at a site, or did not, on a day."""
+
+    on: date
+    text: str
+    skipped: bool
+
+
+class SitePageOut(Out):
+    """A site on a page: what to know before one goes there, its year, what is due there, and what happened or was skipped."""
+
+    about: OutingSiteOut
+    year: SiteYearOut
+    due: list[str]
+    past: list[SitePastOut]
+    outings: list[OutingLineOut]

@@ -1,6 +1,6 @@
 """What is due, as an outing looks at it: each mix that a disease, a regulator's clock or a step asks for on a ground."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 
@@ -21,7 +21,7 @@ from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import largest_for
 from greenmeasure.ledger.meant import mixed, named, row_and_rate
 from greenmeasure.programme.queries import acting, placed
-from greenmeasure.season.due import first_choice_of, listed_somewhere, proposals, regulators_due
+from greenmeasure.season.due import drafts_of, first_choice_of, listed_somewhere, proposals, regulators_due
 from greenmeasure.season.words import again_title, name_of, on_area
 from greenmeasure.shelf.queries import Card, cards
 
@@ -51,7 +51,7 @@ class Part:
 class Due:
     """A want with what stands behind it: its ground, its mix, the words for it, by when, and what waiting costs.
 
-    `own` is how the ledger names what is planned of it.
+    `own` is how the ledger names what is planned of it; `others` are cards that list the same use.
     """
 
     want: Want
@@ -64,6 +64,7 @@ class Due:
     delay: str = ""
     own: str = ""
     machine: Machine | None = None
+    others: tuple[Card, ...] = ()
 
     @property
     def picked(self) -> list[Card]:
@@ -81,13 +82,17 @@ class Due:
         ]
 
 
-def wants(account: Account) -> list[Due]:
+def wants(account: Account, swaps: Mapping[str, int] | None = None) -> list[Due]:
     """Everything that is due or coming and could go down, the gravest first. Parts that were seen to be ill are started from
     their own page, at the rates of each.
+
+    Args:
+        account: whose.
+        swaps: other products, by the key of what they are to be for.
     """
     turns = {pk: n for n, pk in enumerate(sorted(areas(account), key=lambda pk: areas(account)[pk].name))}
     found: dict[str, Due] = {}
-    for due in (*_steps(account, turns), *_diseases(account, turns), *_regulators(account, turns)):
+    for due in (*_steps(account, turns), *_diseases(account, turns, swaps or {}), *_regulators(account, turns)):
         found.setdefault(due.want.key, due)
     return sorted(found.values(), key=lambda d: (-d.want.weight, d.by or date.max, d.area.name, d.want.key))
 
@@ -103,18 +108,22 @@ def _made(account: Account, key: str, area: Area, mix: Sequence[Part], state: st
     return made, machine
 
 
-def _diseases(account: Account, turns: dict[int, int]) -> Iterator[Due]:
+def _diseases(account: Account, turns: dict[int, int], swaps: Mapping[str, int]) -> Iterator[Due]:
     for p in proposals(account).proposals:
         if p.zones or not listed_somewhere(account, p.disease):
             continue
-        pick = first_choice_of(account, p, clock.today(p.area))
-        card = cards(account).get(pick.candidate.product.id or 0) if pick else None
+        today, shelf = clock.today(p.area), cards(account)
+        drafts = {d.candidate.product.id or 0: d for d in drafts_of(account, p, today)}
+        pick = drafts.get(swaps.get(p.key, 0)) or first_choice_of(account, p, today)
+        card = shelf.get(pick.candidate.product.id or 0) if pick else None
         if pick is None or card is None:
             continue
         mix = (Part(card, card.label_rows[pick.index], pick.rate, p.disease),)
         want, machine = _made(account, p.key, p.area, mix, p.due.state.value, turns[p.area.pk])
         name = name_of(p.disease)
-        yield Due(want, p.area, mix, on_area(name, p.area.name), name, p.due.state.value, p.due.by, p.due.delay, "", machine)
+        others = tuple(shelf[pk] for pk in drafts if pk in shelf and pk != card.product.pk)
+        title, state = on_area(name, p.area.name), p.due.state.value
+        yield Due(want, p.area, mix, title, name, state, p.due.by, p.due.delay, "", machine, others)
 
 
 def _steps(account: Account, turns: dict[int, int]) -> Iterator[Due]:

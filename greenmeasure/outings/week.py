@@ -25,8 +25,8 @@ from greenmeasure.outings.words import day_text, fit_text
 from greenmeasure.sky.weather import recent, stations_of
 from greenmeasure.sky.words import span_text
 
-DAYS, MOST_ROWS = 7, 6
-"""Days in the picture, and how many jobs of a site it shows (ours)."""
+DAYS, MOST_ROWS, MOST_SITES = 7, 6, 6
+"""Days in the picture, how many sites it shows, and how many jobs of each (ours)."""
 WEEK = timedelta(days=DAYS)
 
 
@@ -47,6 +47,8 @@ def _week(account: Account, step: int) -> WeekOut:
     start = midnight(today, account.home.zone)
     under_way, every = open_outings(account), still_wanted(account)
     upcoming = None if any(_current(o, today) for o in under_way) else _proposal(account, every)
+    rows = [_site(account, s, start, every, under_way, upcoming) for s in sites_of(account).values()]
+    shown = sorted(rows, key=lambda s: not (s.rows or s.outings)) if len(rows) > MOST_SITES else rows
     return WeekOut(
         days=[
             WeekDayOut(on=on, text=f"{on:%a} {on.day}", begin=n / DAYS)
@@ -54,7 +56,8 @@ def _week(account: Account, step: int) -> WeekOut:
             for on in (today + timedelta(days=n),)
         ],
         now=_share(start, clock.now()),
-        sites=[_site(account, s, start, every, under_way, upcoming) for s in sites_of(account).values()],
+        sites=shown[:MOST_SITES],
+        more=len(shown[MOST_SITES:]),
         open=[outing_line(account, o) for o in under_way],
         next=upcoming,
     )

@@ -17,6 +17,7 @@ NO_HOURS = "No hours of that day are fit for it."
 TOO_OLD = "Its mix would be too old before the last area: take fewer areas, or mix it in two goes."
 NO_TIME = "There is no time for it beside the rest."
 VERBS = {Doing.SPRAY: "Spray", Doing.SPREAD: "Spread", Doing.WATER: "Water", Doing.MOW: "Mow"}
+NOT_FOR_IT = "Its label does not list that use."
 DRIVE, GONE = "Drive to", "no longer kept"
 UNSURE = "No forecast for {}: hours of a usual day. Look before you go."
 STATUS = {"planned": "planned", "under_way": "under way", "done": "finished", "given_up": "given up", "missed": "missed"}
@@ -26,13 +27,57 @@ LETTER_END = "The label, local law and licensed practice come first. You asked f
 CLOSING = {
     "left": "What was left in the tank was used up or disposed of as the label says",
     "rinse": "The rinse water went onto treated ground within the label, or where the law lets it",
-    "clean": "Machines are rinsed, cleaned and drained",
     "swept": "Walks, kerbs and drains are swept free of granules",
     "gear": "Protective gear and hands are washed",
     "signs": "Signs are out where people are kept off",
     "told": "Whoever must be told has been told",
 }
 """What is done at the end of an outing (common practice, no source)."""
+ASKS = {"left": "How much was left, and where did it go?"}
+"""What is to be said with an act at the end."""
+
+
+def clean_machine(machine: str) -> str:
+    """The cleaning of a machine, as an act at the end."""
+    return f"{machine} is rinsed, cleaned and drained"
+
+
+def paused_text(why: str, since: str) -> str:
+    """Why an outing stands still."""
+    return f"Stopped since {since}: {why}." if why else f"Stopped since {since}."
+
+
+def was_paused(why: str, begin: str, end: str) -> str:
+    """That an outing stood still for a while."""
+    return f"{begin}–{end}: stopped, {why}" if why else f"{begin}–{end}: stopped"
+
+
+def closing_text(text: str, note: str, by: str) -> str:
+    """An act at the end that was done, in a line."""
+    return f"{text}: {note} ({by})" if note else f"{text} ({by})"
+
+
+def sites_sentence(sites: int, late: int, due: int) -> str:
+    """How the year stands over all sites."""
+    if not late and not due:
+        return f"{_count(sites, 'site')}: nothing is due at any of them."
+    told = joined([t for t in (f"late at {late}" if late else "", f"due at {due}" if due else "") if t])
+    return f"{_count(sites, 'site')}: something is {told}."
+
+
+def due_line(title: str, state: str) -> str:
+    """Something that is due, in a line."""
+    return f"{title}: {state}"
+
+
+def put_down_text(product: str, area: str) -> str:
+    """Something that went down on an area."""
+    return f"{product} on {area}"
+
+
+def skipped_turn(step: str, area: str, why: str) -> str:
+    """A turn of a step that was skipped."""
+    return f"Skipped {step} on {area}: {why}" if why else f"Skipped {step} on {area}"
 
 
 def time_text(begin: datetime, end: datetime, zone: ZoneInfo) -> str:
@@ -87,9 +132,37 @@ def left_text(left: Left, other: str) -> str:
         return TOO_OLD
     if left.hours:
         return NO_HOURS
+    if left.placed:
+        rule = f" {left.rule.text}" if left.rule else ""
+        return f"Not in the order that you put it in with {other}.{rule}"
     if left.rule:
         return f"Not on one day with {other}: {left.rule.text}"
     return f"There is no time for both it and {other}." if other else NO_TIME
+
+
+WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+
+
+def route_text(days: Sequence[int], sites: int, minutes: int) -> str:
+    """A route in a line: its days, its sites, its driving."""
+    when = joined([f"{WEEKDAYS[d]}s" for d in days]) if days else "Any day"
+    drive = f", {minutes} min between them" if sites > 1 else ""
+    return f"{when}: {_count(sites, 'site')}{drive}"
+
+
+def leg_text(one: str, other: str) -> str:
+    """The way from one site to the next."""
+    return f"{one} to {other}"
+
+
+def other_route(site: str, route: str) -> str:
+    """A site that is on another route."""
+    return f"{site} is on the route {route} already."
+
+
+def other_days(route: str, days: Sequence[int], count: int) -> str:
+    """What is due on a route that is driven on other days."""
+    return f"{count} more due on the route {route}, which is driven on {joined([f'{WEEKDAYS[d]}s' for d in days])}."
 
 
 def gave_text(text: str) -> str:
@@ -103,8 +176,13 @@ def next_hours(text: str) -> str:
 
 
 def last_text(product: str, on: date, today: date) -> str:
-    """What went down last, in a line; its year where it is another."""
-    return f"last {product}, {on.day} {on:%b}" + ("" if on.year == today.year else f" {on.year}")
+    """What went down last, in a line."""
+    return f"last {went_text(product, on, today)}"
+
+
+def went_text(product: str, on: date, today: date) -> str:
+    """What went down when; its year where it is another."""
+    return f"{product}, {on.day} {on:%b}" + ("" if on.year == today.year else f" {on.year}")
 
 
 def by_state(state: str, by: date | None) -> str:

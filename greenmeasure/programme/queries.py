@@ -68,7 +68,7 @@ from greenmeasure.programme.words import (
 )
 from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.watching import all_watched, spells_of
-from greenmeasure.sky.weather import station_of, whole
+from greenmeasure.sky.weather import stations_of, whole
 
 YEARS = 12
 """Years of weather before that are looked back on (ours)."""
@@ -93,7 +93,7 @@ class Placed:
 @kept("sky")
 def _days(account: Account, site_id: int) -> Warm | None:
     """All days known of a site, with the forecast in them; its last one stands for today. None where nothing is known."""
-    station = station_of(sites_of(account)[site_id])
+    station = stations_of(account).get(site_id)
     known = whole(station) if station else None
     if known is None:
         return None

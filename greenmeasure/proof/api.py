@@ -8,6 +8,8 @@ from greenmeasure.book.queries import application_of
 from greenmeasure.common import clock
 from greenmeasure.common.answers import sends
 from greenmeasure.common.bounds import Id
+from greenmeasure.outings.models import Outing
+from greenmeasure.outings.queries import put_down_on
 from greenmeasure.proof import records as told
 from greenmeasure.proof.schemas import RecordsAsked, RecordsOut
 from greenmeasure.rounds.models import Round
@@ -62,7 +64,7 @@ def print_gate_notice(request: HttpRequest, account: Path[str], application_id: 
     from greenmeasure.proof import documents
 
     found = account_of(request)
-    return _file(documents.gate_pdf(found, application_of(found, application_id)), f"notice-{application_id}")
+    return _file(documents.gate_pdf(found, [application_of(found, application_id)]), f"notice-{application_id}")
 
 
 @router.get("/{application_id}/note.pdf", auth=VIEWER, openapi_extra=sends(PDF))
@@ -71,7 +73,34 @@ def print_note(request: HttpRequest, account: Path[str], application_id: Id) -> 
     from greenmeasure.proof import documents
 
     found = account_of(request)
-    return _file(documents.note_pdf(found, application_of(found, application_id)), f"note-{application_id}")
+    return _file(documents.note_pdf(found, [application_of(found, application_id)]), f"note-{application_id}")
+
+
+@router.get("/outings/{outing_id}/sheet.pdf", auth=VIEWER, openapi_extra=sends(PDF))
+def print_outing(request: HttpRequest, account: Path[str], outing_id: Id) -> HttpResponse:
+    """An outing for whoever goes."""
+    from greenmeasure.proof import documents
+
+    found = account_of(request)
+    return _file(documents.outing_pdf(found, Outing.objects.one(found, outing_id)), f"outing-{outing_id}")
+
+
+@router.get("/outings/{outing_id}/gate.pdf", auth=VIEWER, openapi_extra=sends(PDF))
+def print_outing_notices(request: HttpRequest, account: Path[str], outing_id: Id) -> HttpResponse:
+    """The notices for the gates of everything that an outing put down."""
+    from greenmeasure.proof import documents
+
+    found = account_of(request)
+    return _file(documents.gate_pdf(found, put_down_on(found, outing_id)), f"notices-outing-{outing_id}")
+
+
+@router.get("/outings/{outing_id}/notes.pdf", auth=VIEWER, openapi_extra=sends(PDF))
+def print_outing_notes(request: HttpRequest, account: Path[str], outing_id: Id) -> HttpResponse:
+    """The customers' notes of everything that an outing put down."""
+    from greenmeasure.proof import documents
+
+    found = account_of(request)
+    return _file(documents.note_pdf(found, put_down_on(found, outing_id)), f"notes-outing-{outing_id}")
 
 
 @router.get("/rounds/{round_id}/measuring.pdf", auth=VIEWER, openapi_extra=sends(PDF))

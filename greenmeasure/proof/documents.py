@@ -1,5 +1,6 @@
 """The documents: records, the notice for the gate, and the customer's note, each from what the book holds."""
 
+from collections.abc import Sequence
 from datetime import date
 
 from reportlab.platypus import Flowable
@@ -10,10 +11,32 @@ from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Application
 from greenmeasure.book.words import target_name
 from greenmeasure.common import clock
-from greenmeasure.proof.paper import gap, printed, table, together, words
+from greenmeasure.outings.models import Outing
+from greenmeasure.outings.queries import outing_out
+from greenmeasure.proof.paper import gap, pages, printed, table, together, words
 from greenmeasure.proof.records import locks, records
 from greenmeasure.proof.schemas import RecordOut, RecordsAsked
-from greenmeasure.proof.words import ASKED, DRY, LABEL_FIRST, TO_TASTE, TOP_UP, WATER, foot, measured_text, put_down, when, whom
+from greenmeasure.proof.words import (
+    ACT_HEAD,
+    ASKED,
+    DRY,
+    LABEL_FIRST,
+    TO_TASTE,
+    TOP_UP,
+    WATER,
+    act_on_paper,
+    foot,
+    measured_text,
+    people_text,
+    person_text,
+    put_down,
+    site_lines,
+    when,
+    whom,
+)
+from greenmeasure.reckon.outs import job_out
+from greenmeasure.reckon.queries import reckoned
+from greenmeasure.reckon.schemas import LoadOut
 from greenmeasure.rounds.models import Round
 from greenmeasure.rounds.queries import round_out
 from greenmeasure.scouting.followups import kinds_of
@@ -54,11 +77,16 @@ def _record(r: RecordOut) -> list[Flowable]:
     ]
 
 
-def gate_pdf(account: Account, a: Application) -> bytes:
-    """The notice for the gate: what was put down, and until when to keep off."""
+def gate_pdf(account: Account, every: Sequence[Application]) -> bytes:
+    """The notice for the gate of each application, a page each: what was put down, and until when to keep off."""
+    title = f"Notice for {every[0].area_name}" if len(every) == 1 else "Notices for the gates"
+    return printed(title, pages([_gate(account, a) for a in every]), us=account.us, foot=LABEL_FIRST)
+
+
+def _gate(account: Account, a: Application) -> list[Flowable]:
     until = {x.what: x.until(a.zone_there) for x in locks(a)}
     ground = a.area_name
-    parts: list[Flowable] = [
+    return [
         words("Keep off" if Forbidden.WALK in until else "Treated turf", size=46, strong=True, after=8),
         words(ground, size=26, strong=True, after=18),
         words(ASKED[Forbidden.WALK].format(until=until[Forbidden.WALK]) if Forbidden.WALK in until else DRY, size=20, after=14),
@@ -67,11 +95,15 @@ def gate_pdf(account: Account, a: Application) -> bytes:
         words(put_down(a), size=15, after=14),
         words(whom(account.name, a.area.site if a.area else None), size=13, soft=True),
     ]
-    return printed(f"Notice for {ground}", parts, us=account.us, foot=LABEL_FIRST)
 
 
-def note_pdf(account: Account, a: Application) -> bytes:
-    """The customer's note: what was done, what to leave be until when, and what will be seen."""
+def note_pdf(account: Account, every: Sequence[Application]) -> bytes:
+    """The customer's note of each application, a page each: what was done, what to leave be until when, what will be seen."""
+    title = f"Note on {every[0].area_name}" if len(every) == 1 else "Customers’ notes"
+    return printed(title, pages([_note(account, a) for a in every]), us=account.us, foot=LABEL_FIRST)
+
+
+def _note(account: Account, a: Application) -> list[Flowable]:
     until = {x.what: x.until(a.zone_there) for x in locks(a)}
     kinds = kinds_of(a)
     left = [ASKED[what].format(until=end) for what, end in until.items()]
@@ -88,8 +120,26 @@ def note_pdf(account: Account, a: Application) -> bytes:
     if seen := signs(kinds):
         parts.append(words("What you will see", size=13, strong=True, after=4))
         parts += [words(f"Day {s.first} to {s.last}: {s.text}", size=11, after=3) for s in seen]
-    parts += [gap(14), words(whom(account.name, a.area.site if a.area else None), size=10, soft=True)]
-    return printed(f"Note on {a.area_name}", parts, us=account.us, foot=LABEL_FIRST)
+    return [*parts, gap(14), words(whom(account.name, a.area.site if a.area else None), size=10, soft=True)]
+
+
+def outing_pdf(account: Account, outing: Outing) -> bytes:
+    """An outing for whoever goes: what to know of each site, the acts in order with room to tick, and what is to be measured."""
+    told = outing_out(account, outing)
+    head = "; ".join(x for x in (told.day, told.crew, people_text(told.people)) if x)
+    parts: list[Flowable] = [words(told.sentence, size=18, strong=True, after=3), words(head, size=11, soft=True, after=10)]
+    for s in told.sites:
+        facts = [(name, text) for name, text in site_lines(s) if text]
+        if facts:
+            parts += [words(s.name, size=12, strong=True, after=2), table(("What", "Told"), facts, (2, 9)), gap(8)]
+    acts = [(a.time, person_text(a.who, told.people), act_on_paper(a), a.note, "") for a in told.acts]
+    parts += [words("In order", size=12, strong=True, after=2), table(ACT_HEAD, acts, (2, 1.4, 6, 4, 1.4)), gap(12)]
+    for job in told.jobs:
+        if job.asked and job.state == "open":
+            sheet = job_out(reckoned(account, job.asked))
+            parts += [words(sheet.headline, size=12, strong=True, after=4)]
+            parts += [block for load in sheet.loads for block in (_load(load), gap(10))]
+    return printed(told.sentence, parts, us=account.us, foot=foot(account.name, clock.today(account)))
 
 
 def measuring_pdf(account: Account, found: Round) -> bytes:
@@ -104,13 +154,18 @@ def measuring_pdf(account: Account, found: Round) -> bytes:
         gap(10),
     ]
     for load in sheet.loads:
-        head = ", ".join(x for x in (load.name, load.where, load.covers and f"covers {load.covers}") if x)
-        rows = [(p.product, p.amount or TO_TASTE, measured_text(p), "") for p in load.pours]
-        water = [(WATER, load.water, TOP_UP.format(volume=load.volume), "")] if load.water else []
-        block: list[Flowable] = [
+        parts += [_load(load), gap(10)]
+    return printed("Measuring list", parts, us=account.us, foot=foot(account.name, clock.today(account)))
+
+
+def _load(load: LoadOut) -> Flowable:
+    """What goes into a load, with room for what it really was."""
+    head = ", ".join(x for x in (load.name, load.where, load.covers and f"covers {load.covers}") if x)
+    rows = [(p.product, p.amount or TO_TASTE, measured_text(p), "") for p in load.pours]
+    water = [(WATER, load.water, TOP_UP.format(volume=load.volume), "")] if load.water else []
+    return together(
+        [
             words(head, size=12, strong=True, after=2),
             table(("What", "How much", "In what", "Really measured"), [*rows, *water], (3, 2.4, 4, 2)),
-            gap(10),
         ]
-        parts.append(together(block))
-    return printed("Measuring list", parts, us=account.us, foot=foot(account.name, clock.today(account)))
+    )

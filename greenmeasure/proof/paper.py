@@ -15,7 +15,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfbase.pdfmetrics import registerFont, registerFontFamily
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, Image, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Flowable, Image, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 FONTS = Path(font_source_sans_pro.__file__).parent / "files"
 TEXT, STRONG = "Text", "Strong"
@@ -68,6 +68,11 @@ def gap(height: float) -> Spacer:
 def together(parts: Sequence[Flowable]) -> KeepTogether:
     """What stays on one page."""
     return KeepTogether(list(parts))
+
+
+def pages(parts: Sequence[Sequence[Flowable]]) -> list[Flowable]:
+    """Parts that each begin on a page of their own."""
+    return [x for n, part in enumerate(parts) for x in (*([PageBreak()] if n else []), *part)]
 
 
 def table(head: Sequence[str], rows: Sequence[Sequence[str]], widths: Sequence[float]) -> Table:

@@ -10,6 +10,7 @@ from core.errors import InputError
 from core.label.product import Kind
 from core.ledger.locks import Forbidden, Lock, locks_of
 from greenmeasure.accounts.models import Account, sites_of
+from greenmeasure.accounts.sites import site_of
 from greenmeasure.book.models import Application, Entry
 from greenmeasure.book.queries import applications, entry_out
 from greenmeasure.book.words import where
@@ -30,7 +31,7 @@ def found(account: Account, asked: RecordsAsked) -> list[Application]:
 
     Raises:
         InputError: the days run backwards, or there are too many for one document.
-        Missing: no such area or product.
+        Missing: no such site, area or product.
     """
     if asked.begin and asked.end and asked.end < asked.begin:
         raise InputError("end", asked.end, "The last day is before the first.", "Give the later day as the last.")
@@ -39,6 +40,8 @@ def found(account: Account, asked: RecordsAsked) -> list[Application]:
         rows = rows.filter(applied_on__gte=asked.begin)
     if asked.end:
         rows = rows.filter(applied_on__lte=asked.end)
+    if asked.site_id:
+        rows = rows.filter(area__site_id=site_of(account, asked.site_id).pk)
     if asked.area_id:
         rows = rows.filter(area_id__in=kin(account, area_of(account, asked.area_id).pk))
     if asked.product_id:

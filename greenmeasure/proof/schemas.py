@@ -7,10 +7,11 @@ from greenmeasure.common.schemas import FactOut, Out
 
 
 class RecordsAsked(In):
-    """Which records: of days, an area with its parts, a product; all where nothing is said."""
+    """Which records: of days, a site, an area with its parts, a product; all where nothing is said."""
 
     begin: date | None = None
     end: date | None = None
+    site_id: Id | None = None
     area_id: Id | None = None
     product_id: Id | None = None
 

@@ -8,6 +8,7 @@ from core.ledger.locks import Forbidden
 from core.readable import joined
 from greenmeasure.accounts.models import Site
 from greenmeasure.book.models import Application
+from greenmeasure.outings.schemas import OutingActOut, OutingSiteOut, OutingStopOut
 from greenmeasure.reckon.schemas import PourOut
 
 LABEL_FIRST = "The label and the law of the place come first."
@@ -24,6 +25,43 @@ UNREADABLE = "The label “{name}” cannot be read here: see the shelf."
 EMPTY = "Nothing is on the shelf."
 TO_TASTE, WATER, TOP_UP = "to taste", "Water", "up to {volume}"
 WIND = "{count} without it. It is asked when a round is finished."
+
+
+ACT_HEAD = ("When", "Who", "What", "How", "Done")
+
+
+def site_lines(site: OutingSiteOut) -> list[tuple[str, str]]:
+    """What to know of a site before one goes there, by name."""
+    return [
+        ("Address", site.address),
+        ("Ask for", site.contact),
+        ("Getting in", site.gate),
+        ("Must be told", site.tell),
+        ("Agreed", site.agreed),
+    ]
+
+
+def people_text(people: int) -> str:
+    """How many go out, where it is more than one."""
+    return f"{people} people" if people > 1 else ""
+
+
+def person_text(who: int | None, people: int) -> str:
+    """Which of several people does something."""
+    return f"person {who + 1}" if who is not None and people > 1 else ""
+
+
+def act_on_paper(act: OutingActOut) -> str:
+    """An act with its ground and what is known of it, a line each."""
+    head = f"{act.title}: {act.where}" if act.where else act.title
+    more = [joined_notes(s) for s in act.stops]
+    return "\n".join([head, *(m for m in more if m)])
+
+
+def joined_notes(stop: OutingStopOut) -> str:
+    """What is known of a stop, in a line."""
+    told = [x for x in (stop.what, stop.last, stop.note, f"skipped: {stop.why}" if stop.state == "skipped" else "") if x]
+    return f"{stop.area}: {'; '.join(told)}" if told else ""
 
 
 def records_sentence(count: int, begin: date | None, end: date | None) -> str:

@@ -185,10 +185,15 @@ def choices_of(account: Account, p: Proposal, on: date) -> list[Pick]:
 
 def first_choice_of(account: Account, p: Proposal, on: date) -> Pick | None:
     """The first of the shelf that may go down against a proposal; None where none may."""
+    wanted = _wanted(p, on)
+    return first_choice(wanted, drafts_of(account, p, on), _bears(account, wanted, p.area), account.us)
+
+
+def drafts_of(account: Account, p: Proposal, on: date) -> list[Draft]:
+    """What of the shelf lists a proposal's disease, by which row and at which rate, whatever went down before."""
     wanted, ground = _wanted(p, on), p.area.ground
     like = Ground("", foot_of(account.us), ground.grass, ground.blend, height=ground.height, use=ground.use)
-    found = _drafts(account, p.area.site_id, wanted.disease, wanted.curative, like)
-    return first_choice(wanted, found, _bears(account, wanted, p.area), account.us)
+    return _drafts(account, p.area.site_id, wanted.disease, wanted.curative, like)
 
 
 @kept("shelf", "stock")

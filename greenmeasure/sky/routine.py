@@ -1,7 +1,7 @@
 """What comes back every week on a ground, and what was noted in its place: the hours in which it is mown, watered, kept free."""
 
 from dataclasses import dataclass
-from datetime import datetime, timedelta, tzinfo
+from datetime import date, datetime, timedelta, tzinfo
 
 import numpy as np
 from numpy.typing import NDArray
@@ -63,6 +63,14 @@ class Routine:
             here = at.astimezone(zone)
             found[i] = at in at_work or (here.date() not in replaced and any(r.touches(here) for r in rhythms))
         return found
+
+    def on(self, kind: str, zone: tzinfo, day: date) -> list[tuple[datetime, datetime]]:
+        """When something of a kind comes back on a day, in order; none of it where something noted stands in its place."""
+        if any(w.done_on == day for w in self._noted(kind) if w.at or not w.done):
+            return []
+        mine = [r for r in every_rhythm(self.account) if r.kind == kind and r.site_id == self.site_id]
+        here = [r for r in mine if r.area_id in (None, self.area_id) and day.weekday() in r.days]
+        return sorted((datetime.combine(day, r.begin, zone), datetime.combine(day, r.end, zone)) for r in here)
 
     def _noted(self, kind: str) -> list[Work]:
         if self.area_id is None or kind not in OF_RHYTHM:

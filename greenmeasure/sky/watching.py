@@ -25,7 +25,7 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.scouting.queries import standing
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.sky.models import Station, Watch
-from greenmeasure.sky.weather import Known, recent, station_of, whole
+from greenmeasure.sky.weather import Known, recent, stations_of, whole
 
 Floats = NDArray[np.float64]
 SEEN_FOR = timedelta(days=730)
@@ -151,7 +151,7 @@ def threshold_text(w: Watched) -> str:
 def spells_of(account: Account, site_id: int) -> dict[tuple[str, float], Spell]:
     """Each model's risk days of all that is known of a site, by model and threshold; empty where nothing is."""
     of_site = [w for ws in all_watched(account).values() for w in ws if w.area.site_id == site_id]
-    station = station_of(of_site[0].area.site) if of_site else None
+    station = stations_of(account).get(of_site[0].area.site_id) if of_site else None
     known = whole(station) if station else None
     if station is None or known is None:
         return {}

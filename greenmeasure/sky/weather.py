@@ -88,7 +88,7 @@ def stations_of(account: Account) -> dict[int, Station]:
 
 def known_at(site: Site) -> Known | None:
     """What is known of a site's last months of weather; None where there is no station, or nothing is."""
-    station = station_of(site)
+    station = stations_of(site.account).get(site.pk)
     return recent(station) if station else None
 
 

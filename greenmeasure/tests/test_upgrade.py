@@ -110,6 +110,10 @@ def unapplied(database: Path) -> set[tuple[str, str]]:
     return set(MigrationLoader(None).disk_migrations) - applied
 
 
+NO_OUTING = ("get_outing", "print_outing", "print_outing_notices", "print_outing_notes")
+"""What is answered about an outing, where there is none."""
+
+
 class Landing(SimpleTestCase):
     """A database of an earlier landing, brought up and walked through: an account with something of everything."""
 
@@ -149,7 +153,7 @@ class Landing(SimpleTestCase):
         # No photograph, nothing due, no mix kept, a short season, no trial.
         nothing = ("get_label", "get_picture", "get_mask", "get_colour", "read_trial")
         no_photo = dict.fromkeys(nothing, 404) | {"get_pair": 422, "read_turn_as_job": 422}
-        else_told = no_photo | {"get_outing": 404, "get_due_whole": 422, "open_mix": self.no_mix, "get_schools": 422}
+        else_told = no_photo | dict.fromkeys(NO_OUTING, 404) | {"get_due_whole": 422, "open_mix": self.no_mix, "get_schools": 422}
         else_told = {n: status for n, status in else_told.items() if status != 200}
         self.assertEqual({n: status for n, (status, _) in walked.items() if status != 200}, else_told)
 
@@ -363,6 +367,35 @@ django.setup()
 from greenmeasure.accounts.models import Account
 from greenmeasure.programme.queries import programme
 print(json.dumps(programme(Account.objects.get(slug="alder"), 2026).model_dump(mode="json")))
+"""
+
+
+class Outings(SimpleTestCase):
+    """The landing of outings: one is under way, and is gone on with as it stood."""
+
+    def test_an_outing_that_is_under_way_is_gone_on_with(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            told = json.loads(run("-c", OUTING, database=brought_up("outings", Path(folder))))
+        self.assertEqual([j["state"] for j in told["jobs"]], ["done", "open", "open", "open", "open"])
+        self.assertEqual((told["crew"], told["paused"], told["people"]), ("", "", 1))
+        done = {c["text"] for c in told["closing"] if c["done"]}
+        self.assertEqual(
+            {t for t in done if "rinsed" in t}, {f"{m} is rinsed, cleaned and drained" for m in ("Spreader", "Sprayer")}
+        )
+        self.assertEqual(told["sites"][0] | {"id": 1}, told["sites"][0] | {"agreed": "", "tell": "", "gate": "code in the shed"})
+        (skipped,) = [s for a in told["acts"] for s in a["stops"] if s["state"] == "skipped"]
+        self.assertEqual(skipped["why"], "Locked gate")
+
+
+OUTING = """
+import json
+import django
+django.setup()
+from greenmeasure.accounts.models import Account
+from greenmeasure.outings.models import Outing
+from greenmeasure.outings.queries import outing_out
+account = Account.objects.get(slug="alder")
+print(json.dumps(outing_out(account, Outing.objects.whole(account).get(status="under_way")).model_dump(mode="json")))
 """
 
 

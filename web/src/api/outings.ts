@@ -9,7 +9,7 @@ export type Act = Schemas["OutingActOut"];
 export type Ask = Schemas["OutingAskIn"];
 
 /** An outing of all that is due, on the day that fits it best. */
-export const EVERYTHING: Ask = { leave: [], site_ids: [], clock: "", people: 1 };
+export const EVERYTHING: Ask = { leave: [], site_ids: [], clock: "", people: 1, swaps: [], order: [] };
 
 /** The next seven days, and the outing that comes next. */
 export function useWeek() {
@@ -115,15 +115,115 @@ export function useCloseAct(outing_id: number) {
   );
 }
 
-/** Begin an outing, put the rest of it in order anew, or end it. */
+/** Begin an outing, go on with it after it stood still, or end it. */
 export function useMoveOuting(outing_id: number) {
-  return useChange((path, what: "go" | "again" | "finish" | "give-up") =>
+  return useChange((path, what: "go" | "go-on" | "finish" | "give-up") =>
     read(
       api.POST(`/api/accounts/{account}/outings/{outing_id}/${what}`, {
         params: { path: { ...path, outing_id } },
       }),
     ),
   );
+}
+
+/** Put the rest of an outing in order anew, for as many people as go on. */
+export function useOrderAgain(outing_id: number) {
+  return useChange((path, body: Schemas["AgainIn"]) =>
+    read(
+      api.POST("/api/accounts/{account}/outings/{outing_id}/again", {
+        params: { path: { ...path, outing_id } },
+        body,
+      }),
+    ),
+  );
+}
+
+/** Let an outing stand still, and say why. */
+export function usePause(outing_id: number) {
+  return useChange((path, body: Schemas["PauseIn"]) =>
+    read(
+      api.POST("/api/accounts/{account}/outings/{outing_id}/pause", {
+        params: { path: { ...path, outing_id } },
+        body,
+      }),
+    ),
+  );
+}
+
+/** Let another machine do a job. */
+export function useJobMachine(outing_id: number) {
+  return useChange((path, { position, ...body }: { position: number } & Schemas["JobMachineIn"]) =>
+    read(
+      api.POST("/api/accounts/{account}/outings/{outing_id}/jobs/{position}/machine", {
+        params: { path: { ...path, outing_id, position } },
+        body,
+      }),
+    ),
+  );
+}
+
+/** The routes, each in driving order. */
+export function useRoutes() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "routes"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/outings/routes", { params: { path } })),
+  });
+}
+
+/** Add a route, or change one. */
+export function useSaveRoute(route_id?: number) {
+  return useChange((path, body: Schemas["RouteIn"]) =>
+    route_id === undefined
+      ? read(send.POST("/api/accounts/{account}/outings/routes", { params: { path }, body }))
+      : read(
+          send.PUT("/api/accounts/{account}/outings/routes/{route_id}", {
+            params: { path: { ...path, route_id } },
+            body,
+          }),
+        ),
+  );
+}
+
+export function useRemoveRoute() {
+  return useChange((path, route_id: number) =>
+    read(
+      api.DELETE("/api/accounts/{account}/outings/routes/{route_id}", {
+        params: { path: { ...path, route_id } },
+      }),
+    ),
+  );
+}
+
+/** Say how long it takes between two sites. */
+export function useSayWay() {
+  return useChange((path, body: Schemas["WayIn"]) =>
+    read(api.POST("/api/accounts/{account}/outings/ways", { params: { path }, body })),
+  );
+}
+
+/** The year of all sites. */
+export function useSitesYear() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "sites-year"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/outings/sites", { params: { path } })),
+  });
+}
+
+/** A site on a page. */
+export function useSitePage(site_id: number) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "site", site_id],
+    queryFn: () =>
+      read(
+        api.GET("/api/accounts/{account}/outings/sites/{site_id}", {
+          params: { path: { ...path, site_id } },
+        }),
+      ),
+    enabled: Number.isFinite(site_id),
+  });
 }
 
 /** What one's own calendar holds. */

@@ -49,6 +49,10 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="today" replace /> },
       { path: "today", lazy: async () => ({ Component: (await import("../views/today/Today")).Today }) },
       {
+        path: "account/routes",
+        lazy: async () => ({ Component: (await import("../views/account/RoutesPage")).RoutesPage }),
+      },
+      {
         path: "account/sites",
         lazy: async () => ({ Component: (await import("../views/account/SitesPage")).SitesPage }),
       },
@@ -60,6 +64,10 @@ const router = createBrowserRouter([
       {
         path: "ground/new",
         lazy: async () => ({ Component: (await import("../views/ground/AreaFormPage")).AreaFormPage }),
+      },
+      {
+        path: "ground/site/:id",
+        lazy: async () => ({ Component: (await import("../views/ground/SitePage")).SitePage }),
       },
       {
         path: "ground/:id",
@@ -217,6 +225,10 @@ const router = createBrowserRouter([
         lazy: async () => ({
           Component: (await import("../views/season/programme/ProgrammePage")).ProgrammePage,
         }),
+      },
+      {
+        path: "season/sites",
+        lazy: async () => ({ Component: (await import("../views/season/SitesYear")).SitesYear }),
       },
       {
         path: "season/plan",

@@ -3,7 +3,7 @@
 import json
 import os
 import uuid
-from datetime import UTC, date, datetime, time
+from datetime import UTC, date, datetime, time, timedelta
 from pathlib import Path
 from typing import Any
 
@@ -31,6 +31,8 @@ from greenmeasure.kit.actions import clean, keep_calibration, save_machine
 from greenmeasure.kit.models import Machine, Vessel
 from greenmeasure.kit.schemas import CalibrationIn, CleaningIn, CupIn, MachineIn, OwnVesselIn
 from greenmeasure.kit.vessels import keep_check, save_vessel
+from greenmeasure.outings.routes import save_route, say_way
+from greenmeasure.outings.schemas import RouteIn, WayIn
 from greenmeasure.planner.actions import take
 from greenmeasure.planner.facts import ask_in
 from greenmeasure.planner.making import made
@@ -66,6 +68,8 @@ from sims.weather_service import DECIMALS
 
 KEYS = uuid.UUID("5d1f3f6e-2f0b-4c53-9f4e-6a0b6d8e2a11")
 MEASURED_ON = date(2025, 3, 12)
+SIMS = "http://127.0.0.1:8321"
+"""Where the simulated weather is served."""
 LATE_IN_YEAR = 11
 """The month from which on the next season is planned."""
 
@@ -106,6 +110,7 @@ class Command(BaseCommand):
         for given in about["sites"]:
             if not account.sites.filter(name=given["name"]).exists():
                 save_site(account, SiteIn(**given))
+        self.routes(account, about)
         people = {m["username"]: self.person(account, m, about["password"]) for m in about["members"]}
         manager = people[about["members"][0]["username"]]
         for given in read("areas.json"):
@@ -147,22 +152,38 @@ class Command(BaseCommand):
         first = about["members"][0]["username"]
         self.stdout.write(f"{account.name} is loaded. Sign in as {first} with the password {about['password']}")
 
-    def sky(self, account: Account, people: dict[str, User], given: dict[str, Any]) -> None:
-        """The station with its hours from the simulated climate up to now, and what people saw and read."""
-        sims = os.environ.get("GREENMEASURE_SIMS", given["station"]["url"])
-        about = given["station"] | {"url": sims, "probe_url": sims}
-        station = Station.objects.filter(account=account).first() or save_station(account.home, StationIn(**about))
-        if station.url != sims and station.name == about["name"]:
-            save_station(account.home, StationIn(**about, version=station.version), station)
+    def routes(self, account: Account, about: dict[str, Any]) -> None:
+        """How its sites are driven to, unless that is said already."""
+        if account.routes.exists():
+            return
+        site = dict(account.sites.values_list("name", "pk"))
+        for row in about["routes"]:
+            save_route(account, RouteIn(name=row["name"], days=row["days"], site_ids=[site[n] for n in row["sites"]]))
+        for row in about["ways"]:
+            say_way(account, WayIn(one_id=site[row["one"]], other_id=site[row["other"]], minutes=row["minutes"]))
+
+    def station(self, account: Account, given: dict[str, Any]) -> None:
+        """A site's station with its hours from the simulated climate up to now."""
+        site, place = account.sites.get(name=given["site"]), climate.PLACES[given["path"]]
+        url = f"{os.environ.get('GREENMEASURE_SIMS', SIMS)}/{given['path']}".rstrip("/")
+        about = given["about"] | {"url": url, "probe_url": url}
+        station = Station.objects.filter(account=account, site=site).first() or save_station(site, StationIn(**about))
+        if station.url != url and station.name == about["name"]:
+            save_station(site, StationIn(**about, version=station.version), station)
         now = np.datetime64(clock.now().replace(tzinfo=None), "h")
         latest = station.readings.order_by("-at").values_list("at", flat=True).first()
         begin = np.datetime64(latest.replace(tzinfo=None), "h") + climate.HOUR if latest else np.datetime64(given["since"], "h")
         if begin < now:
             times = np.arange(begin, now, climate.HOUR)
-            made = climate.weather(times) | {"soil": soil_probe.read(times)}
+            made = climate.weather(times, place) | {"soil": soil_probe.read(times, place)}
             keep_hours(station, _hours(times, made), "service")
-            times, made = climate.forecast(now)
+            times, made = climate.forecast(now, place)
             keep_forecast(station, moment(now), _hours(times, made, forecast=True))
+
+    def sky(self, account: Account, people: dict[str, User], given: dict[str, Any]) -> None:
+        """The stations, and what people saw and read."""
+        for row in given["stations"]:
+            self.station(account, row)
         if Watch.objects.filter(area__account=account).exists():
             return
         area = {a.name: a for a in Area.objects.of(account).kept()}
@@ -195,6 +216,16 @@ class Command(BaseCommand):
             ground = [area[a] for a in row["areas"]]
             mix = [{"product_id": product[row["product"]]}]
             save_step(account, by, StepIn(**told, products=mix, area_ids=ground, event_id=events[row["event"]]))
+        today = clock.today(account)
+        for row in given["week"]:
+            account.refresh_from_db()
+            first, last = date(today.year, 1, 1), date(today.year, 12, 31)  # a step lies in one year
+            begin, end = (min(max(today + timedelta(days=n), first), last) for n in row["days"])
+            when = {"timing": "dated", "begin": str(begin), "end": str(end)}
+            mix = [{"product_id": product[row["product"]], "rate": row["rate"]}]
+            ground = [area[a] for a in row["areas"]]
+            told = {k: row[k] for k in ("name", "why")}
+            save_step(account, by, StepIn(**told, when=when, products=mix, area_ids=ground))
         for row in given["turns"]:
             account.refresh_from_db()
             step = account.steps.get(name=row["step"])
@@ -207,7 +238,8 @@ class Command(BaseCommand):
         self.stdout.write("== the season's plan")
         account.refresh_from_db()
         today = clock.today(account)
-        ask = PlanAskIn(year=today.year + (today.month >= LATE_IN_YEAR), **given["ask"])
+        ground = list(Area.objects.of(account).kept().filter(site=account.home, parent=None).values_list("pk", flat=True))
+        ask = PlanAskIn(year=today.year + (today.month >= LATE_IN_YEAR), area_ids=ground, **given["ask"])
         plan = next(event.plan for event in made(account, ask_in(account, ask)) if event.plan)
         account.refresh_from_db()
         take(account, people[given["by"]], PlanTakeIn(ask=ask, choices=plan.choices))
@@ -268,7 +300,10 @@ class Command(BaseCommand):
     def area(self, account: Account, by: User, given: dict[str, Any]) -> None:
         """An area with its measurements and its soil readings; `part_of` names the area that it is a part of."""
         parent = Area.objects.get(account=account, name=given["part_of"]) if "part_of" in given else None
-        made = save_area(account, AreaIn(**given, parent_id=parent.pk if parent else None, height_on=MEASURED_ON), by=by)
+        where = {"parent_id": parent.pk if parent else None, "height_on": MEASURED_ON}
+        if "site" in given:
+            where["site_id"] = account.sites.get(name=given["site"]).pk
+        made = save_area(account, AreaIn(**{k: v for k, v in given.items() if k != "site"}, **where), by=by)
         made.measurements.update(taken_on=MEASURED_ON)
         for again in given.get("again", ()):
             add_measurement(made, MeasurementIn(**again, taken_on=date(2026, 3, 10)), by)

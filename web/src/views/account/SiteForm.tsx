@@ -24,6 +24,8 @@ export function SiteForm({ site, onDone }: { site?: Schemas["SiteOut"]; onDone: 
     address: site?.address ?? "",
     contact: site?.contact ?? "",
     gate: site?.gate ?? "",
+    agreed: site?.agreed ?? "",
+    tell: site?.tell ?? "",
     time_zone: site?.time_zone ?? here(),
     closed: site?.closed ?? [],
   });
@@ -85,9 +87,26 @@ export function SiteForm({ site, onDone }: { site?: Schemas["SiteOut"]; onDone: 
             onChange={(gate) => change({ gate })}
             hint="Gate, key, dog."
           />
+          <TextField
+            label="Must be told"
+            name="tell"
+            value={value.tell}
+            onChange={(tell) => change({ tell })}
+            hint="Who, of what, and when: the day before."
+          />
+          <TextField
+            label="What was agreed"
+            name="agreed"
+            value={value.agreed}
+            onChange={(agreed) => change({ agreed })}
+            hint="How often, what for, what not."
+          />
         </Fields>
         <ClosedTimes value={value.closed} onChange={(closed) => change({ closed })} />
-        <Fault error={save.error} besides={["name", "address", "contact", "gate", "time_zone", "closed"]} />
+        <Fault
+          error={save.error}
+          besides={["name", "address", "contact", "gate", "agreed", "tell", "time_zone", "closed"]}
+        />
         <Bar>
           <Button look="main" type="submit" isDisabled={save.isPending}>
             {site ? "Save the changes" : "Add the site"}

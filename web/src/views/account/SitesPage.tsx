@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, read, type Schemas } from "../../api/client";
 import { useChange, useSites } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
@@ -70,17 +71,22 @@ interface Props {
 }
 
 function OneSite({ site, only, may, open, onOpen }: Props) {
+  const account = useAccount();
   const remove = useChange((path, site_id: number) =>
     read(api.DELETE("/api/accounts/{account}/sites/{site_id}", { params: { path: { ...path, site_id } } })),
   );
   if (open) return <SiteForm site={site} onDone={() => onOpen(false)} />;
   return (
-    <Section title={site.name}>
+    <Section
+      title={only ? site.name : <Link to={`/a/${account.slug}/ground/site/${site.id}`}>{site.name}</Link>}
+    >
       <Facts
         of={[
           ["Address", site.address],
           ["Contact", site.contact],
           ["Getting in", site.gate],
+          ["Must be told", site.tell],
+          ["Agreed", site.agreed],
           ["Clock", site.time_zone.replaceAll("_", " ")],
           ["Areas", site.areas],
           ["Closed", site.closed.map(closedText).join("; ")],

@@ -18,7 +18,7 @@ import { SubRule } from "../../parts/SubRule";
 import { bookParts } from "./bookParts";
 
 const ALL = "all";
-const FIELDS = ["begin", "end", "area_id", "product_id"] as const;
+const FIELDS = ["begin", "end", "site_id", "area_id", "product_id"] as const;
 const Out = styled.p`
   display: flex;
   flex-wrap: wrap;
@@ -68,6 +68,18 @@ export function RecordsPage() {
               value={search.get("end") ?? ""}
               onChange={(v) => change("end", v)}
             />
+            {account.sites.length > 1 && (
+              <PickField
+                label="Site"
+                name="site_id"
+                value={search.get("site_id") ?? ALL}
+                options={[
+                  { key: ALL, text: "All of them" },
+                  ...account.sites.map((s) => ({ key: `${s.id}`, text: s.name })),
+                ]}
+                onChange={(v) => change("site_id", v)}
+              />
+            )}
             <PickField
               label="Area"
               name="area_id"

@@ -32,6 +32,11 @@ const List = styled.ol`
 const Time = styled.time`
   font-weight: 600;
   white-space: nowrap;
+  span {
+    display: block;
+    font-weight: 400;
+    font-size: ${t.s13};
+  }
 `;
 const Title = styled.div`
   font-size: ${t.s18};
@@ -61,6 +66,8 @@ interface Props {
   acts: Act[];
   /** Only what goes down, without measuring and cleaning and what is known of each stop. */
   brief?: boolean;
+  /** How many go out: with more than one, each act says whose it is. */
+  people?: number;
   state?: (act: Act) => "now" | "done" | "";
   act?: (act: Act) => ReactNode;
   stop?: (act: Act, stop: Act["stops"][number]) => ReactNode;
@@ -69,7 +76,7 @@ interface Props {
 const soft = ["ready", "clean", "drive"];
 
 /** An outing as one line an act, each with its time. */
-export function ActList({ acts, brief = false, state, act, stop }: Props) {
+export function ActList({ acts, brief = false, people = 1, state, act, stop }: Props) {
   const shown = brief ? acts.filter((a) => !soft.includes(a.kind)) : acts;
   return (
     <List>
@@ -83,7 +90,10 @@ export function ActList({ acts, brief = false, state, act, stop }: Props) {
             data-now={how === "now" || undefined}
             data-done={how === "done" || undefined}
           >
-            <Time dateTime={a.begin}>{a.time}</Time>
+            <Time dateTime={a.begin}>
+              {a.time}
+              {people > 1 && a.who !== null && <span>{` person ${a.who + 1}`}</span>}
+            </Time>
             <div>
               <Title>
                 {how === "done" && <span aria-hidden>✓ </span>}

@@ -1,10 +1,13 @@
 import { useState, type ReactNode } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import {
   useCloseAct,
+  useJobMachine,
   useMoveOuting,
   useNoteJob,
+  useOrderAgain,
   useOuting,
+  usePause,
   useSkipJob,
   useSkipStop,
   useStartJob,
@@ -17,9 +20,10 @@ import { Button, ButtonLink } from "../../parts/Button";
 import { Findings } from "../../parts/Findings";
 import { Form } from "../../parts/Form";
 import { Locks } from "../../parts/Locks";
-import { Fault } from "../../parts/Notice";
+import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
-import { Bar, Section } from "../../parts/Section";
+import { PickField } from "../../parts/PickField";
+import { Bar, OnScreen, Section } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
@@ -124,25 +128,151 @@ function SkipJob({ outing, job }: { outing: Outing; job: Outing["jobs"][number] 
   );
 }
 
-function Closing({ outing, may }: { outing: Outing; may: boolean }) {
+type ClosingAct = Outing["closing"][number];
+
+/** An act at the end; where something is to be said with it, that is asked for first. */
+function OneClosing({ outing, act, may }: { outing: Outing; act: ClosingAct; may: boolean }) {
+  const { slug } = useAccount();
   const close = useCloseAct(outing.id);
+  const [asked, setAsked] = useState(false);
+  const [note, setNote] = useState(act.note);
+  const send = (done: boolean) =>
+    close.mutate({ key: act.key, done, note: done ? note : "" }, { onSuccess: () => setAsked(false) });
+  return (
+    <div>
+      <Switch
+        large
+        value={act.done}
+        disabled={!may}
+        onChange={(done) => (done && act.asks ? setAsked(true) : send(done))}
+      >
+        {act.text}
+        {act.by && <small>{` (${[act.note, act.by].filter(Boolean).join(", ")})`}</small>}
+      </Switch>
+      {act.machine_id !== null && !act.done && may && (
+        <Link to={`/a/${slug}/kit/${act.machine_id}/clean`}>Step by step</Link>
+      )}
+      {asked && (
+        <Form label={act.text} error={close.error} onSubmit={() => send(true)}>
+          <TextField
+            label={act.asks}
+            name="note"
+            value={note}
+            hint="Nothing; or 1 gal, onto the rough at half rate."
+            onChange={setNote}
+          />
+          <Bar>
+            <Button type="submit">Note it</Button>
+            <Button look="quiet" onPress={() => setAsked(false)}>
+              Not yet
+            </Button>
+          </Bar>
+        </Form>
+      )}
+      {!asked && <Fault error={close.error} />}
+    </div>
+  );
+}
+
+function Closing({ outing, may }: { outing: Outing; may: boolean }) {
   if (!outing.closing.length) return null;
   return (
     <Section title="At the end">
-      <Fault error={close.error} />
       {outing.closing.map((c) => (
-        <Switch
-          key={c.key}
-          large
-          value={c.done}
-          disabled={!may}
-          onChange={(done) => close.mutate({ key: c.key, done })}
-        >
-          {c.text}
-          {c.by && <small>{` (${c.by})`}</small>}
-        </Switch>
+        <OneClosing key={c.key} outing={outing} act={c} may={may} />
       ))}
     </Section>
+  );
+}
+
+/** Stop for a while, and say why; the hours are judged again when it goes on. */
+function StopForNow({ outing }: { outing: Outing }) {
+  const pause = usePause(outing.id);
+  const [asked, setAsked] = useState(false);
+  const [why, setWhy] = useState("");
+  if (!asked) return <Button onPress={() => setAsked(true)}>Stop for now</Button>;
+  return (
+    <Form
+      label="Stop for now"
+      error={pause.error}
+      onSubmit={() => pause.mutate({ why }, { onSuccess: () => setAsked(false) })}
+    >
+      <TextField
+        label="Why does it stop?"
+        name="why"
+        value={why}
+        hint="The wind, rain, a breakdown, called away."
+        onChange={setWhy}
+      />
+      <Bar>
+        <Button type="submit">Stop the outing</Button>
+        <Button look="quiet" onPress={() => setAsked(false)}>
+          Go on
+        </Button>
+      </Bar>
+    </Form>
+  );
+}
+
+/** Which machine does the next job, and how many people go on. */
+function Means({ outing, job }: { outing: Outing; job: Outing["jobs"][number] | undefined }) {
+  const machine = useJobMachine(outing.id);
+  const order = useOrderAgain(outing.id);
+  return (
+    <>
+      <Fault error={machine.error ?? order.error} />
+      {job && job.machines.length > 1 && (
+        <PickField
+          label={`${job.title}: with`}
+          name="machine_id"
+          value={`${job.machine_id}`}
+          options={job.machines}
+          onChange={(key) => machine.mutate({ position: job.position, machine_id: Number(key) })}
+        />
+      )}
+      <PickField
+        label="People from here on"
+        name="people"
+        value={`${outing.people}`}
+        options={[1, 2, 3, 4, 5, 6].map((n) => ({ key: `${n}`, text: n === 1 ? "1 person" : `${n} people` }))}
+        onChange={(key) => order.mutate({ people: Number(key) })}
+      />
+      <Bar>
+        <Button onPress={() => order.mutate({})} isDisabled={order.isPending}>
+          Order the rest again from now
+        </Button>
+      </Bar>
+    </>
+  );
+}
+
+/** What of an outing goes on paper. */
+function OnPaper({ outing }: { outing: Outing }) {
+  const { slug } = useAccount();
+  const at = `/api/accounts/${slug}/proof/outings/${outing.id}`;
+  const papers = [
+    { to: `${at}/sheet.pdf`, text: "Sheet for whoever goes" },
+    ...(outing.applications.length
+      ? [
+          { to: `${at}/gate.pdf`, text: "Notices for the gates" },
+          { to: `${at}/notes.pdf`, text: "Customers’ notes" },
+        ]
+      : []),
+  ];
+  return (
+    <OnScreen>
+      <Section title="On paper">
+        <ul>
+          {papers.map((p) => (
+            <li key={p.to}>
+              <a href={p.to} target="_blank" rel="noreferrer">
+                {p.text}
+              </a>
+            </li>
+          ))}
+        </ul>
+      </Section>
+    </OnScreen>
   );
 }
 
@@ -175,7 +305,12 @@ function Followed({ outing }: { outing: Outing }) {
       steady={open}
       sentence={outing.sentence}
       act={
-        may && (
+        may &&
+        (outing.paused ? (
+          <Button look="main" onPress={() => move.mutate("go-on")} isDisabled={move.isPending}>
+            Go on with the outing
+          </Button>
+        ) : (
           <>
             {next?.state === "under_way" && (
               <ButtonLink look="main" to={`/a/${account.slug}/round/${next.round_id}`}>
@@ -201,13 +336,9 @@ function Followed({ outing }: { outing: Outing }) {
                 Finish the outing
               </Button>
             )}
-            {next && (
-              <Button onPress={() => move.mutate("again")} isDisabled={move.isPending}>
-                Order the rest again from now
-              </Button>
-            )}
+            {next && <StopForNow outing={outing} />}
           </>
-        )
+        ))
       }
       margin={
         <>
@@ -218,10 +349,23 @@ function Followed({ outing }: { outing: Outing }) {
           )}
           <SiteNotes sites={outing.sites} />
           {open && <Closing outing={outing} may={may} />}
+          {may && next && !outing.paused && (
+            <Section title="The rest of it">
+              <Means outing={outing} job={next.state === "open" ? next : undefined} />
+            </Section>
+          )}
+          <OnPaper outing={outing} />
+          {!open && (
+            <p>
+              <Link to={`/a/${account.slug}/round/outing/new?like=${outing.id}`}>Do the same again</Link>
+            </p>
+          )}
         </>
       }
     >
       <Fault error={start.error ?? note.error ?? move.error} />
+      {outing.paused && <Notice tone="note">{outing.paused}</Notice>}
+      {outing.crew && <p>Goes: {outing.crew}</p>}
       {outing.over.length > 0 && (
         <Section title="What was done">
           <ul>
@@ -231,7 +375,7 @@ function Followed({ outing }: { outing: Outing }) {
           </ul>
         </Section>
       )}
-      {may && next?.state === "open" && next.asked && (
+      {may && !outing.paused && next?.state === "open" && next.asked && (
         <NextJob
           key={next.position}
           asked={next.asked}
@@ -245,6 +389,7 @@ function Followed({ outing }: { outing: Outing }) {
         <Section title="In order">
           <ActList
             acts={outing.acts}
+            people={outing.people}
             state={state}
             act={(a) => {
               const job = outing.jobs.find((j) => j.position === a.job);

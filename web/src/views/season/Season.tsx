@@ -27,7 +27,7 @@ export function Season() {
             )
           }
         >
-          <SubRule label="Parts of the season" parts={seasonParts(account.slug)} />
+          <SubRule label="Parts of the season" parts={seasonParts(account)} />
           <FreshLine fresh={data.fresh} />
           {data.lines.length === 0 ? (
             <Empty>

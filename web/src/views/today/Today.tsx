@@ -71,6 +71,11 @@ function Outlook({ week }: { week: Week }) {
     <>
       <Section title="The next seven days">
         <WeekPicture week={week} />
+        {week.more > 0 && (
+          <p>
+            <Link to={`/a/${account.slug}/season/sites`}>{`${week.more} more sites`}</Link>
+          </p>
+        )}
       </Section>
       {week.open.map((o) => (
         <Section
@@ -118,7 +123,7 @@ function Go({ week, data }: { week: Week | undefined; data: Schemas["TodayOut"] 
         isDisabled={take.isPending}
         onPress={() =>
           take.mutate(
-            { ...EVERYTHING, on: week.next!.on, go: true },
+            { ...EVERYTHING, on: week.next!.on, go: true, crew: "" },
             { onSuccess: (made) => void go(`/a/${account.slug}/round/outing/${made.id}`) },
           )
         }

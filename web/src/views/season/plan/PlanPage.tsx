@@ -61,7 +61,7 @@ function Whole({ initial, years, currency }: Props) {
   const { plan, progress, exam } = making;
   return (
     <Page sentence={plan ? plan.sentence : "What should go down where and when this year?"}>
-      <SubRule label="Parts of the season" parts={seasonParts(account.slug)} />
+      <SubRule label="Parts of the season" parts={seasonParts(account)} />
       <PlanForm
         value={value}
         onChange={change}

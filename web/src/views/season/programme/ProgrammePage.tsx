@@ -97,7 +97,7 @@ function Whole({ data, onYear }: { data: Programme; onYear: (year: string) => vo
         </>
       }
     >
-      <SubRule label="Parts of the season" parts={seasonParts(account.slug)} />
+      <SubRule label="Parts of the season" parts={seasonParts(account)} />
       <div style={{ maxWidth: 200, marginBottom: 14 }}>
         <PickField
           label="Year"

@@ -84,7 +84,7 @@ function StepForm({ programme, step }: { programme: Programme; step?: Step }) {
           : "A step: what goes down, when, where, and why."
       }
     >
-      <SubRule label="Parts of the season" parts={seasonParts(account.slug)} />
+      <SubRule label="Parts of the season" parts={seasonParts(account)} />
       <CardForm
         what="step"
         place={`season/programme?year=${v.begin.slice(0, 4) || programme.year}`}

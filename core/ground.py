@@ -61,7 +61,8 @@ class Ground:
     """A piece of ground: its size, and what of it the label's rules ask for.
 
     `blend` are the grasses of a mixed sward; `height` is the mown height [m], `slope` a fraction; `tested_p` whether a soil test
-    says that phosphorus is wanted; `ph` the mean of the latest readings.
+    says that phosphorus is wanted; `ph` the mean of the latest readings. `id` tells it from another of the same name, where it is
+    known.
     """
 
     name: str
@@ -78,6 +79,11 @@ class Ground:
     slope: float | None = None
     tested_p: bool = False
     ph: float | None = None
+    id: int | None = None
+
+    def is_same(self, other: "Ground") -> bool:
+        """Whether this and another are one piece of ground."""
+        return self.id == other.id if self.id is not None and other.id is not None else self.name == other.name
 
     @property
     def sward(self) -> Sward:

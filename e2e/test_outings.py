@@ -1,17 +1,24 @@
 """A mixed morning in the browser: seen on Today, changed, started, followed with a stop skipped at the gate, and ended."""
 
+import re
 from datetime import UTC, datetime
+from itertools import pairwise
 from typing import Any
 from unittest.mock import patch
 
 from playwright.sync_api import expect
 
 from e2e.base import PHONE, WIDE, BrowserTest
+from greenmeasure.accounts.models import Site
+from greenmeasure.accounts.schemas import SiteIn
+from greenmeasure.accounts.sites import save_site
 from greenmeasure.book.models import Application
 from greenmeasure.ground.actions import save_area
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn
 from greenmeasure.outings.models import Outing
+from greenmeasure.outings.routes import say_way
+from greenmeasure.outings.schemas import WayIn
 from greenmeasure.programme.actions import save_step
 from greenmeasure.programme.schemas import StepIn
 from greenmeasure.shelf.actions import save_product
@@ -113,3 +120,101 @@ class Outings(BrowserTest):
         self.button("Put it in the book").click()
         self.page.wait_for_url("**/round/outing/*")
         self.says("1 of 7 jobs done.")
+
+
+class Yards(BrowserTest):
+    """On 20 May 2026: granules for the lawns of six yards, driven to on one route."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        held = patch("greenmeasure.common.clock.now", return_value=NOW)
+        held.start()
+        self.addCleanup(held.stop)
+        self.let_in()
+        account = Area.objects.get().account
+        for n in range(6):
+            told = {"gate": f"Latch {n}", "tell": f"Owner {n}, the day before", "time_zone": "America/New_York"}
+            site = save_site(account, SiteIn(name=f"Yard {n}", **told))
+            save_area(account, AreaIn(**(AREA | {"name": "Front lawn", "site_id": site.pk})))
+        for n, (one, other) in enumerate(pairwise(Site.objects.filter(name__startswith="Yard").order_by("name"))):
+            say_way(account, WayIn(one_id=one.pk, other_id=other.pk, minutes=5 + n))
+        granules = save_product(account, ProductIn(**(FEED | {"name": "Granules 20-0-10"})))
+        step = {
+            "name": "Spring feed",
+            "when": {"timing": "dated", "begin": "2026-05-20", "end": "2026-05-22"},
+            "products": [{"product_id": granules.pk, "rate": {"value": 0.4, "unit": "lb/kft2:N"}}],
+            "area_ids": [a.pk for a in Area.objects.filter(name="Front lawn")],
+        }
+        save_step(account, account.memberships.first().user, StepIn(**step))  # type: ignore[union-attr]
+
+    def test_a_drive_over_six_yards_from_the_route_to_the_year_of_all_sites(self) -> None:
+        self.route()
+        for size in (WIDE, PHONE):
+            with self.subTest(size["width"]):
+                self.page.set_viewport_size(size)
+                self.drive(size["width"])
+                Outing.objects.all().delete()
+                Application.objects.all().delete()
+                Area.objects.first().account.touch()  # type: ignore[union-attr]
+
+    def route(self) -> None:
+        self.go("account/routes")
+        self.button("Add a route").click()
+        self.fill("Name", "Harbour road")
+        self.pick_many("Days", "Wednesday")
+        self.pick_many("Sites", *(f"Yard {n}" for n in range(6)))
+        self.button("Add the route").click()
+        expect(self.page.get_by_text("Wednesdays: 6 sites, 35 min between them")).to_be_visible()
+        way = self.page.get_by_role("textbox", name="Minutes: Yard 0 to Yard 1").or_(
+            self.page.get_by_role("textbox", name="Minutes: Yard 1 to Yard 0")
+        )
+        way.fill("9")
+        way.press("Tab")
+        expect(self.page.get_by_text("Wednesdays: 6 sites, 39 min between them")).to_be_visible()
+
+    def drive(self, width: int) -> None:
+        self.go("round/outing/new")
+        self.pick("Where", "Route Harbour road")
+        self.says("1 job on 6 areas")
+        expect(self.page.get_by_text("Drive to Yard", exact=False)).to_have_count(5)
+        self.fill("Who goes", "Wren")
+        self.settle()
+        self.assertLessEqual(self.evaluate("() => document.documentElement.scrollWidth"), width)
+        self.button("Start this outing").click()
+        self.page.wait_for_url("**/round/outing/*")
+        self.says("0 of 1 job done.")
+        for n in range(6):
+            expect(self.page.get_by_text(f"Owner {n}, the day before")).to_be_visible()
+        self.settle()
+        self.button("Skip Front lawn, Yard 3").click()
+        self.fill("Why is Front lawn, Yard 3 skipped?", "Locked gate")
+        self.button("Skip it").click()
+        expect(self.page.get_by_text("skipped: Locked gate", exact=False).first).to_be_visible()
+        self.button("Stop for now").click()
+        self.fill("Why does it stop?", "A puncture")
+        self.button("Stop the outing").click()
+        expect(self.page.get_by_text("Stopped since 06:20: A puncture.")).to_be_visible()
+        self.settle()
+        self.button("Go on with the outing").click()
+        expect(self.page.get_by_text("Stopped since", exact=False)).to_have_count(0)
+        self.settle()
+        self.button("Spread Granules 20-0-10: mix sheet").click()
+        self.page.wait_for_url(re.compile(r"/round/\d+$"))
+        self.tick_all("Put on")
+        for box in self.page.locator("main label:has(input[type=checkbox]:not(:checked):not(:disabled))").all():
+            box.click()
+        self.settle()
+        self.button("Put it in the book").click()
+        self.page.wait_for_url("**/round/outing/*")
+        self.says("All 1 job done.")
+        self.tick_all("At the end")
+        self.settle()
+        self.button("Finish the outing").click()
+        expect(self.page.get_by_text("06:20–06:20: stopped, A puncture")).to_be_visible()
+        expect(self.page.get_by_role("link", name="Notices for the gates")).to_be_visible()
+        self.go("season/sites")
+        self.says("7 sites: something is due at 1.")
+        self.page.get_by_role("link", name="Yard 3").click()
+        expect(self.page.get_by_text("Skipped Front lawn: Locked gate")).to_be_visible()
+        expect(self.page.get_by_text("Spring feed on Front lawn, Yard 3: due", exact=False)).to_be_visible()
+        self.assertLessEqual(self.evaluate("() => document.documentElement.scrollWidth"), width)

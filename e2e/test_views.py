@@ -11,7 +11,7 @@ from django.core.management import call_command
 from playwright.sync_api import expect
 
 from e2e.base import PHONE, WIDE, BrowserTest
-from greenmeasure.accounts.models import Membership, User
+from greenmeasure.accounts.models import Membership, Site, User
 from greenmeasure.book.models import Application
 from greenmeasure.ground.models import Area
 from greenmeasure.kit.models import Machine
@@ -49,6 +49,7 @@ class Views(BrowserTest):
         terrace, green = (Area.objects.get(name=n).pk for n in ("Terrace", "Bowling green"))
         manager = Membership.objects.filter(account=entry.account, role="manager")[0].user
         outing = take(entry.account, manager, TakeOutingIn(), uuid4())
+        slip = Site.objects.get(name="Slip Field").pk
         shot = Photo.objects.filter(area_id=green).latest("pk")
         knapsack, boom = (Machine.objects.get(name=n).pk for n in ("Knapsack", "Walking boom"))
         self.page.evaluate(f"""() => localStorage.setItem('draft:alder-quay/passes',
@@ -64,6 +65,7 @@ class Views(BrowserTest):
             (f"ground/{terrace}/soil", "The plan"),
             (f"ground/{terrace}/sodium", "Or by its water"),
             ("ground/files", "Bring it in"),
+            (f"ground/site/{slip}", "Before you go"),
             ("shelf", "Heronsedge SC"),
             (f"shelf/{product}", "Understood"),
             ("shelf/files", "Bring it in"),
@@ -97,6 +99,7 @@ class Views(BrowserTest):
             ("season/programme?year=2026", "Iron before the cup"),
             ("season/programme/step/new", "Add the step"),
             ("season/plan", "Make the plan"),
+            ("season/sites", "Slip Field"),
             ("passes", "It is walked"),
             (f"reckon?{urlencode({'job': json.dumps(job)})}", "What it brings"),
             ("reckon/back", "What is known"),
@@ -121,6 +124,7 @@ class Views(BrowserTest):
             ("account", "Add a member"),
             ("account/house", "Season’s totals start on"),
             ("account/sites", "Getting in"),
+            ("account/routes", "Both sides of the harbour"),
             ("account/you", "Where you are signed in"),
             ("account/whole", "Take it along"),
             ("parts", "Vessels and tanks"),

@@ -223,7 +223,7 @@ def _check(mix: Sequence[Product], parts: Sequence[Part]) -> None:
                 raise InputError(f"parts.{i}.doses.{c}.rate", None, no_rate, "Set its rate; only a dye goes in to taste.")
         if not any(d.rate for d in part.doses):
             raise InputError(f"parts.{i}.doses.0.rate", None, f"Nothing has a rate on {part.name}.", "Set a rate.")
-        together = sum(p.area.base for p in parts if p.ground.name == part.ground.name)
+        together = sum(p.area.base for p in parts if p.ground.is_same(part.ground))
         if together > part.ground.size.base * (1 + 1e-6):
             said = Quantity(together / part.ground.size.unit.size, part.ground.size.unit)
             raise InputError(

@@ -46,6 +46,13 @@ class Area(Belonging):
         constraints = [one_name_each("area", "site")]
 
     site_path = "site"
+    shares_name = False
+    """Whether an area of another site has the same name; its reader knows."""
+
+    @property
+    def called(self) -> str:
+        """Its name, with its site's where another site has one of the same name."""
+        return f"{self.name}, {self.site.name}" if self.shares_name else self.name
 
     @property
     def within(self) -> Site:
@@ -79,7 +86,7 @@ class Area(Belonging):
             for h in self.hazards
         )
         return Ground(
-            self.name,
+            self.called,
             self.size,
             grass=self.grass,
             blend=self.sward.blend,
@@ -93,6 +100,7 @@ class Area(Belonging):
             slope=None if self.slope is None else self.slope / 100,
             tested_p=self.tested_p,
             ph=self.latest_ph,
+            id=self.pk,
         )
 
     @property

@@ -1,5 +1,7 @@
 """What is read of ground."""
 
+from collections import Counter
+
 from core.areas.compare import difference
 from core.areas.measure import METHODS, in_trade, parts_left
 from core.days import dated
@@ -154,7 +156,10 @@ def measure_out(account: Account, data: MeasureIn, area_id: int | None) -> Measu
 @kept("ground")
 def areas(account: Account) -> dict[int, Area]:
     """All areas of the account by their ids, those put away too."""
-    found = Area.objects.of(account).select_related("site__account", "account").prefetch_related("soil")
+    found = list(Area.objects.of(account).select_related("site__account", "account").prefetch_related("soil"))
+    names = Counter(a.name.casefold() for a in found if a.archived_at is None)
+    for a in found:
+        a.shares_name = names[a.name.casefold()] > 1
     return {a.pk: a for a in found}
 
 

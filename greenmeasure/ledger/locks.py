@@ -26,7 +26,7 @@ class Locked:
 
     @property
     def where(self) -> str:
-        return f"{self.area.name}, {self.zone}" if self.zone else self.area.name
+        return f"{self.area.called}, {self.zone}" if self.zone else self.area.called
 
 
 def _zone(place: Place | None) -> str:

@@ -64,7 +64,7 @@ def _windows(account: Account) -> Iterator[Event]:
         fixed.add((p.area_id, p.disease))
         yield _event(
             uid=f"planned-{p.pk}@{account.slug}",
-            summary=f"{p.product.name} on {p.area.name}",
+            summary=f"{p.product.name} on {p.area.called}",
             dtstart=p.begin,
             dtend=p.end,
             status="CONFIRMED",

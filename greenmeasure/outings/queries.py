@@ -17,7 +17,7 @@ from greenmeasure.common import clock
 from greenmeasure.common.errors import Missing
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import OptionOut
-from greenmeasure.ground.queries import areas
+from greenmeasure.ground.queries import areas, site_name
 from greenmeasure.kit.models import Cleaning, Machine
 from greenmeasure.kit.queries import machines
 from greenmeasure.ledger.booked import history
@@ -315,8 +315,8 @@ def _acts_of(account: Account, x: JobLine) -> list[OutingActOut]:
         stops = [x.stops[n] for n in leg]
         begin, end = stops[0].begin, stops[-1].end
         made = _act(x.doing.value, begin, end, time_text(begin, end, zone), _title(x), x.position)
-        made.where = ", ".join(s.area.name for s in stops)
-        made.note = _note(x, leg, machine)
+        made.where = ", ".join(s.area.called for s in stops)
+        made.note = _note(account, x, leg, machine)
         made.who = x.who
         made.stops = [_stop(account, x, s, x.rates[n] if n < len(x.rates) else "") for n, s in zip(leg, stops, strict=True)]
         found.append(made)
@@ -332,12 +332,12 @@ def _title(x: JobLine) -> str:
     return job_title(x.doing, x.names if x.asked else ())
 
 
-def _note(x: JobLine, leg: Sequence[int], machine: str) -> str:
+def _note(account: Account, x: JobLine, leg: Sequence[int], machine: str) -> str:
     if x.doing is Doing.WATER:
         minutes = round((x.stops[leg[0]].end - x.stops[leg[0]].begin).total_seconds() / 60)
         return water_note(minutes, x.names)
     rates = dict.fromkeys(x.rates[n] for n in leg if n < len(x.rates))
-    return " · ".join(t for t in (" / ".join(rates), machine) if t)
+    return " · ".join(t for t in (site_name(account, x.stops[leg[0]].area), " / ".join(rates), machine) if t)
 
 
 def _act(kind: ActName | str, begin: datetime, end: datetime, time: str, title: str, job: int | None) -> OutingActOut:
@@ -361,7 +361,7 @@ def _stop(account: Account, x: JobLine, s: StopLine, rate: str) -> OutingStopOut
     return OutingStopOut(
         id=s.row.pk if s.row else None,
         area_id=s.area.pk,
-        area=s.area.name,
+        area=s.area.called,
         time=time_text(s.begin, s.end, account.home.zone),
         what=s.what,
         rate=rate,
@@ -373,13 +373,16 @@ def _stop(account: Account, x: JobLine, s: StopLine, rate: str) -> OutingStopOut
 
 
 def _with_drives(account: Account, acts: Sequence[OutingActOut]) -> list[OutingActOut]:
-    """The drives from one site to the next, where what somebody does goes on at another; measuring for a job comes after it."""
+    """The drives from one site to the next, where what somebody does goes on at another; measuring for a job comes after it.
+    Nobody drives to where everything was skipped.
+    """
     found: list[OutingActOut] = []
     here: dict[int | None, int] = {}
     ground = areas(account)
     for n, a in enumerate(acts):
-        at = next((x for x in acts[n:] if x.stops and x.job == a.job), a) if a.kind == "ready" else a
-        area = ground.get(at.stops[0].area_id) if at.stops and at.kind not in ("water", "mow") else None
+        at = next((x for x in acts[n:] if x.job == a.job and _goes(x)), a) if a.kind == "ready" else a
+        goes = at.kind not in ("water", "mow") and _goes(at)
+        area = ground.get(at.stops[0].area_id) if goes else None
         site = area.site_id if area else None
         if site is not None and here.get(a.who, site) != site:
             begin = a.begin - timedelta(minutes=way(account, here[a.who], site))
@@ -390,6 +393,11 @@ def _with_drives(account: Account, acts: Sequence[OutingActOut]) -> list[OutingA
             here[a.who] = site
         found.append(a)
     return found
+
+
+def _goes(a: OutingActOut) -> bool:
+    """Whether somebody goes to a ground for it."""
+    return any(s.state != "skipped" for s in a.stops)
 
 
 def _sites(lines: Sequence[JobLine]) -> list[OutingSiteOut]:
@@ -556,12 +564,12 @@ def _over(account: Account, outing: Outing, lines: Sequence[JobLine]) -> list[st
     """What was done on an outing that is over, a line each, and what was seen to at its end."""
     zone, found = account.home.zone, []
     for x in lines:
-        done = [s.area.name for s in x.stops if s.state == "done"]
+        done = [s.area.called for s in x.stops if s.state == "done"]
         if done:
             by = str(x.row.round.started_by) if x.row and x.row.round else ""
             ended = x.row.round.ended_at if x.row and x.row.round else None
             found.append(done_text(_title(x), ", ".join(done), by, f"{(ended or x.end).astimezone(zone):%H:%M}"))
-        found += [skipped_text(s.area.name, s.row.why) for s in x.stops if s.row and s.state == "skipped"]
+        found += [skipped_text(s.area.called, s.row.why) for s in x.stops if s.row and s.state == "skipped"]
     for p in outing.pauses:
         if "to" in p:
             found.append(was_paused(str(p.get("why", "")), _clock(account, str(p["from"])), _clock(account, str(p["to"]))))

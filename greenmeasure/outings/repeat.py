@@ -43,6 +43,6 @@ def _dues(account: Account, job: OutingJob, stops: list[OutingStop], own: Callab
         ids = tuple(str(c.product_id) for c in asked.mix)
         key, ground, site = f"{job.position}-{stop.area_id}", str(stop.area_id), str(area.site_id)
         want = Want(key, ground, site, ids, Doing(job.doing), str(job.machine_id or ""), WEIGHTS["due"], 0.0, stop.position)
-        title = on_area(stop.told, area.name) if stop.told else area.name
+        title = on_area(stop.told, area.called) if stop.told else area.called
         found.append(Due(want, area, tuple(mix), title, stop.told, "due", None, "", own(stop), job.machine))
     return found

@@ -122,7 +122,7 @@ def _diseases(account: Account, turns: dict[int, int], swaps: Mapping[str, int])
         want, machine = _made(account, p.key, p.area, mix, p.due.state.value, turns[p.area.pk])
         name = name_of(p.disease)
         others = tuple(shelf[pk] for pk in drafts if pk in shelf and pk != card.product.pk)
-        title, state = on_area(name, p.area.name), p.due.state.value
+        title, state = on_area(name, p.area.called), p.due.state.value
         yield Due(want, p.area, mix, title, name, state, p.due.by, p.due.delay, "", machine, others)
 
 
@@ -136,7 +136,7 @@ def _steps(account: Account, turns: dict[int, int]) -> Iterator[Due]:
         own = named(p.step, p.area, number)
         want, machine = _made(account, own, p.area, mix, p.stand.value, turns[p.area.pk])
         by = p.standing.turn.begin if p.stand is Stand.COMING else p.standing.turn.end
-        yield Due(want, p.area, mix, on_area(p.step.name, p.area.name), p.step.name, p.stand.value, by, "", own, machine)
+        yield Due(want, p.area, mix, on_area(p.step.name, p.area.called), p.step.name, p.stand.value, by, "", own, machine)
 
 
 def _regulators(account: Account, turns: dict[int, int]) -> Iterator[Due]:
@@ -146,5 +146,5 @@ def _regulators(account: Account, turns: dict[int, int]) -> Iterator[Due]:
             continue
         mix = (Part(r.card, row, rate, "growth"),)
         want, machine = _made(account, f"{r.area.pk}-regulator-{r.card.product.pk}", r.area, mix, r.state, turns[r.area.pk])
-        title = again_title(r.card.product.name, r.area.name)
+        title = again_title(r.card.product.name, r.area.called)
         yield Due(want, r.area, mix, title, name_of("growth"), r.state, r.on, "", "", machine)

@@ -116,7 +116,7 @@ def _row(account: Account, g: Gathered, by_key: dict[str, Due], start: datetime)
     over = midnight(by + timedelta(days=1), dues[0].area.site.zone) if by else None
     names = " + ".join(p.card.product.name for p in dues[0].mix)
     state = min((d.state for d in dues), key=("late", "due", "coming").index)
-    where = dues[0].area.name if len(dues) == 1 else ""
+    where = dues[0].area.called if len(dues) == 1 else ""
     title = f"{names}, {where}" if where else f"{names} ({len(dues)})"
     return WeekRowOut(
         key=g.key,

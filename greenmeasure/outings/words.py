@@ -166,8 +166,8 @@ def other_days(route: str, days: Sequence[int], count: int) -> str:
 
 
 def gave_text(text: str) -> str:
-    """Common practice that gives way to a label."""
-    return f"Gives way here to what labels ask: {text[0].lower()}{text[1:]}"
+    """Common practice that gives way to a label, or to an order by hand."""
+    return f"Common practice gives way here: {text[0].lower()}{text[1:]}"
 
 
 def next_hours(text: str) -> str:

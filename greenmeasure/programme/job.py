@@ -31,7 +31,7 @@ def job_of(account: Account, step_id: int, number: int, area_id: int) -> AgainOu
     for p in others:
         brought = mixed(account, p.step, p.area)
         if against := _against(account, p):
-            notes.append(waits(p.area.name, against))
+            notes.append(waits(p.area.called, against))
         elif [b.part.pk for b in brought] == [b.part.pk for b in products]:
             parts.append(_part(p, brought))
     machine = largest_for(account, [b.card.product.pk for b in products], products[0].card.core.formulation.sprayed)

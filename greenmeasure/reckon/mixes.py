@@ -46,7 +46,7 @@ def mix_out(account: Account, kept: KeptMix) -> KeptMixOut:
     """A kept mix: what is in it and where it goes."""
     shelf, ground, kit = cards(account), areas(account), machines(account)
     products = [card.product.name for c in kept.job["mix"] if (card := shelf.get(c["product_id"]))]
-    places = [area.name for p in kept.job["parts"] if (area := ground.get(p["area_id"]))]
+    places = [area.called for p in kept.job["parts"] if (area := ground.get(p["area_id"]))]
     machine = kit.get(kept.job["machine_id"] or 0)
     return KeptMixOut(
         id=kept.pk,
@@ -75,7 +75,7 @@ def opened(account: Account, kept: KeptMix) -> AgainOut:
     for part in job["parts"]:
         area = areas(account).get(part["area_id"])
         if area is None or area.archived_at:
-            notes.append(left_out(area.name if area else "An area"))
+            notes.append(left_out(area.called if area else "An area"))
             continue
         doses = [_dose(card, area, job["mix"][place]["target"], part["doses"][place], notes) for place, card in mix.items()]
         parts.append(part | {"doses": doses})
@@ -99,5 +99,5 @@ def _dose(card: Card, area: Area, target: str, kept: dict[str, Any], notes: list
     if row is None:
         row, as_it_was = row_again(card, area, kept["phrase"], kept["use"], target)
     if not as_it_was:
-        notes.append(row_changed(area.name, row))
+        notes.append(row_changed(area.called, row))
     return {"row_id": row.pk, "rate": kept["rate"]}

@@ -88,7 +88,7 @@ def _how_much(found: Round, part: RoundPart, data: OutingIn) -> tuple[Quantity, 
         raise InputError(
             "treated",
             str(treated),
-            f"{treated} is more than {part.area.name} has, {part.area.size}.",
+            f"{treated} is more than {part.area.called} has, {part.area.size}.",
             "Enter the ground of the spots.",
         )
     return spray, treated

@@ -81,7 +81,7 @@ class Routes(Yards):
         self.route(name="Wednesday", site_ids=self.yards[:1])
         self.route(name="Thursday", days=[3], site_ids=self.yards[1:2])
         found = self.propose(on="2026-05-20")
-        self.assertEqual([d["text"] for d in found["dues"]], ["Colour on Front lawn"])
+        self.assertEqual([d["text"] for d in found["dues"]], ["Colour on Front lawn, Yard 0"])
         self.assertEqual(found["notes"][-1], "1 more due on the route Thursday, which is driven on Thursdays.")
         self.assertEqual({s["name"] for s in found["sites"]}, {"Yard 0"})
         self.assertEqual({s["name"] for s in self.propose(on="2026-05-21")["sites"]}, {"Yard 1"})
@@ -116,7 +116,9 @@ class Drive(Yards):
         page = self.ask("GET", f"outings/sites/{self.yards[0]}")
         self.assertEqual([(x["text"], x["skipped"]) for x in page["past"]], [("Skipped Front lawn: Locked gate", True)])
         self.assertEqual([o["id"] for o in page["outings"]], [made["id"]])
-        self.assertEqual([d.split(":")[0] for d in page["due"]], ["Colour on Front lawn"], "what was skipped is due again")
+        self.assertEqual(
+            [d.split(":")[0] for d in page["due"]], ["Colour on Front lawn, Yard 0"], "what was skipped is due again"
+        )
         self.ask("GET", "outings/sites/987654", expect=404)
         row = next(s for s in self.ask("GET", "outings/sites")["sites"] if s["name"] == "Yard 0")
         self.assertEqual(row["next"], "Today, Wed 20 May 2026")
@@ -298,3 +300,18 @@ class Many(OutingTest):
         self.step("Colour", self.iron, 0.5, "fl_oz/kft2", *grounds)
         for one, other in zip(few, asked(), strict=True):
             self.assertLessEqual(other, one)
+
+
+class SameNames(Yards):
+    def test_lawns_of_one_name_are_told_apart_and_are_not_one_another(self) -> None:
+        """Two lawns of 7,000 ft² that are both called Front lawn: 14,000 ft² in one job, and each is named with its yard."""
+        said = self.ask("POST", "reckon/job", self.feed_job(area_id=self.lawns[0]))
+        job = self.feed_job(area_id=self.lawns[0])
+        job["parts"] = [*job["parts"], job["parts"][0] | {"area_id": self.lawns[1]}]
+        both = self.ask("POST", "reckon/job", job)
+        self.assertEqual(both["area"], "14,000 ft²")
+        self.assertIn("Front lawn, Yard 0 and Front lawn, Yard 1", both["headline"])
+        self.assertIn("Front lawn, Yard 0", said["headline"])
+        twice = self.feed_job(area_id=self.lawns[0])
+        twice["parts"] = twice["parts"] * 2
+        self.ask("POST", "reckon/job", twice, 422)

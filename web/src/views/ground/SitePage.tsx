@@ -7,7 +7,7 @@ import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
 import { Facts } from "../../parts/Facts";
 import { Page } from "../../parts/Page";
-import { Section } from "../../parts/Section";
+import { Section, Stack } from "../../parts/Section";
 import { Waiting } from "../../parts/Waiting";
 
 const List = styled.ul`
@@ -59,19 +59,19 @@ export function SitePage() {
           margin={
             <>
               <Section title="Before you go">
-                <Facts
-                  of={[
-                    ["Address", about.address],
-                    ["Ask for", about.contact],
-                    ["Getting in", about.gate],
-                    ["Must be told", about.tell],
-                    ["Agreed", about.agreed],
-                    ["Route", year.route],
-                  ]}
-                />
-                <p>
+                <Stack>
+                  <Facts
+                    of={[
+                      ["Address", about.address],
+                      ["Ask for", about.contact],
+                      ["Getting in", about.gate],
+                      ["Must be told", about.tell],
+                      ["Agreed", about.agreed],
+                      ["Route", year.route],
+                    ]}
+                  />
                   <Link to={`${at}/account/sites`}>Change what is known of it</Link>
-                </p>
+                </Stack>
               </Section>
               <Section title="On paper">
                 <p>

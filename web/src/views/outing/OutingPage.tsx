@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import styled from "styled-components";
 import {
   useCloseAct,
   useJobMachine,
@@ -16,6 +17,7 @@ import {
 } from "../../api/outings";
 import { useJob } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
+import { t } from "../../app/theme";
 import { Button, ButtonLink } from "../../parts/Button";
 import { Findings } from "../../parts/Findings";
 import { Form } from "../../parts/Form";
@@ -23,7 +25,7 @@ import { Locks } from "../../parts/Locks";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
-import { Bar, OnScreen, Section } from "../../parts/Section";
+import { Bar, OnScreen, Section, Stack } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
@@ -31,6 +33,18 @@ import { Looked } from "../reckon/Looked";
 import { nobodyLooked, saidIn, type Said } from "../reckon/state";
 import { ActList } from "./ActList";
 import { SiteNotes } from "./SiteNotes";
+
+const Headline = styled.p`
+  padding-bottom: 8px;
+`;
+const One = styled.div`
+  padding-bottom: 8px;
+  > a {
+    display: inline-block;
+    padding: 4px 0 4px 36px;
+    font-size: ${t.s13};
+  }
+`;
 
 type Stop = Act["stops"][number];
 
@@ -106,7 +120,7 @@ function NextJob({
   return (
     <Section title="Now">
       <Fault error={found.error} />
-      <p>{found.data?.headline ?? "…"}</p>
+      <Headline>{found.data?.headline ?? "…"}</Headline>
       {once.length > 0 && <Findings of={once} />}
       {found.data && (
         <Looked answer={found.data} said={said} change={(part) => change({ ...said, ...part })} />
@@ -139,7 +153,7 @@ function OneClosing({ outing, act, may }: { outing: Outing; act: ClosingAct; may
   const send = (done: boolean) =>
     close.mutate({ key: act.key, done, note: done ? note : "" }, { onSuccess: () => setAsked(false) });
   return (
-    <div>
+    <One>
       <Switch
         large
         value={act.done}
@@ -170,7 +184,7 @@ function OneClosing({ outing, act, may }: { outing: Outing; act: ClosingAct; may
         </Form>
       )}
       {!asked && <Fault error={close.error} />}
-    </div>
+    </One>
   );
 }
 
@@ -237,11 +251,9 @@ function Means({ outing, job }: { outing: Outing; job: Outing["jobs"][number] | 
         options={[1, 2, 3, 4, 5, 6].map((n) => ({ key: `${n}`, text: n === 1 ? "1 person" : `${n} people` }))}
         onChange={(key) => order.mutate({ people: Number(key) })}
       />
-      <Bar>
-        <Button onPress={() => order.mutate({})} isDisabled={order.isPending}>
-          Order the rest again from now
-        </Button>
-      </Bar>
+      <Button onPress={() => order.mutate({})} isDisabled={order.isPending}>
+        Order the rest again from now
+      </Button>
     </>
   );
 }
@@ -336,7 +348,6 @@ function Followed({ outing }: { outing: Outing }) {
                 Finish the outing
               </Button>
             )}
-            {next && <StopForNow outing={outing} />}
           </>
         ))
       }
@@ -351,7 +362,10 @@ function Followed({ outing }: { outing: Outing }) {
           {open && <Closing outing={outing} may={may} />}
           {may && next && !outing.paused && (
             <Section title="The rest of it">
-              <Means outing={outing} job={next.state === "open" ? next : undefined} />
+              <Stack>
+                <Means outing={outing} job={next.state === "open" ? next : undefined} />
+                <StopForNow outing={outing} />
+              </Stack>
             </Section>
           )}
           <OnPaper outing={outing} />

@@ -5,7 +5,7 @@ Times are minutes from the midnight with which the outing's day begins on the gr
 
 import math
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from core.label.product import Product
@@ -35,10 +35,11 @@ class Stop:
 
 @dataclass(frozen=True)
 class Leg:
-    """A job's stops at one site, one after the other."""
+    """A job's stops at one site, one after the other; `weight` what leaving them counts, a share of the job's where None."""
 
     site: str
     stops: tuple[Stop, ...]
+    weight: float | None = None
 
     @property
     def minutes(self) -> int:
@@ -66,7 +67,7 @@ class Leg:
 
 @dataclass(frozen=True)
 class Job:
-    """One thing that is done, with a mix or without; its legs one after the other.
+    """One thing that is done, with a mix or without; its legs in the order that ends earliest, each or some of them.
 
     `ready` is what measuring and filling take before the first leg, `clean` what cleaning the machine takes after the last [min];
     `life` how long its mix may stand [min]; `hands` whether somebody stays with it; `serves` the jobs that it waters in;
@@ -88,6 +89,17 @@ class Job:
     @property
     def grounds(self) -> tuple[str, ...]:
         return tuple(s.ground for leg in self.legs for s in leg.stops)
+
+
+def apart(leg: Leg, until: int) -> tuple[Leg, ...]:
+    """A leg as the fewest legs in its order whose stops have hours in common; a stop without any stands alone."""
+    found: list[Leg] = []
+    for stop in leg.stops:
+        if found and (both := replace(found[-1], stops=(*found[-1].stops, stop))).begins(until):
+            found[-1] = both
+        else:
+            found.append(replace(leg, stops=(stop,)))
+    return tuple(found)
 
 
 def meet(one: Sequence[Span], other: Sequence[Span]) -> list[Span]:

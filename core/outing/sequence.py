@@ -4,7 +4,7 @@ Solved by constraint programming, CP-SAT of OR-Tools (Perron L, Didier F (2023) 
 seed, so that the same outing has the same order. Of orders that end alike it is one that begins everything early.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass, replace
 from importlib import import_module
 from itertools import combinations
@@ -74,8 +74,9 @@ class Timed:
 
 @dataclass(frozen=True)
 class Left:
-    """A job that cannot be done that day: for want of fit `hours`, its mix being too old before its last leg (`life`), `against`
-    another by a rule, or for want of time with all. `placed` is where it would go, were the two not put after each other by hand.
+    """A job, or a `leg` of one that is done, that cannot be done that day: for want of fit `hours`, its mix being too old before
+    its last leg (`life`), `against` another by a rule, or for want of time with all. `placed` is where it would go, were the two
+    not put after each other by hand.
     """
 
     job: str
@@ -84,6 +85,7 @@ class Left:
     hours: bool = False
     life: bool = False
     placed: bool = False
+    leg: int | None = None
 
 
 @dataclass(frozen=True)
@@ -104,21 +106,38 @@ class Order:
 
 
 def sequence(morning: Morning, seconds: float = SECONDS) -> Order:
-    """The order of a morning.
+    """The order of a morning: as many legs of its jobs as can be done.
 
     Args:
         morning: what is to be done.
         seconds: how long it may be looked for [s].
 
     Returns:
-        Every job is among its legs or among what is left.
+        Every leg of every job is among its legs or among what is left.
     """
     rules = asked(morning.jobs, morning.apart)
     found = _Model(morning, rules).solved(seconds)
     done = {t.job for t in found.legs}
     left = [j for j in morning.jobs if j.key not in done and not j.serves]
-    told = tuple(_why(morning, rules, j, [k for k in morning.jobs if k.key in done], seconds) for j in left)
-    return replace(found, left=told)
+    told = [_why(morning, rules, j, [k for k in morning.jobs if k.key in done], seconds) for j in left]
+    legs = {(t.job, t.leg) for t in found.legs}
+    for j in morning.jobs:
+        missing = [n for n in range(len(j.legs)) if (j.key, n) not in legs] if j.key in done else []
+        told += [_why_leg(morning, rules, j, {k for key, k in legs if key == j.key}, n, seconds) for n in missing]
+    return replace(found, left=tuple(told))
+
+
+def _why_leg(morning: Morning, rules: Sequence[Asked], job: Job, done: Set[int], n: int, seconds: float) -> Left:
+    """Why a leg cannot be done, where others of its job are: alone, within the life of the mix, or for want of time."""
+
+    def cut(legs: Set[int], life: int | None) -> Morning:
+        mine = replace(job, legs=tuple(job.legs[k] for k in sorted(legs)), life=life)
+        return _only(replace(morning, jobs=tuple(mine if j.key == job.key else j for j in morning.jobs)), job.key)
+
+    if not _can(cut({n}, job.life), rules, seconds):
+        return Left(job.key, hours=True, leg=n)
+    old = job.life is not None and not _can(cut({*done, n}, job.life), rules, seconds)
+    return Left(job.key, life=old and _can(cut({*done, n}, None), rules, seconds), leg=n)
 
 
 def _why(morning: Morning, rules: Sequence[Asked], job: Job, others: Sequence[Job], seconds: float) -> Left:
@@ -148,7 +167,7 @@ def _can(morning: Morning, rules: Sequence[Asked], seconds: float) -> bool:
     """Whether all of a morning can be done."""
     keys = {j.key for j in morning.jobs}
     mine = [r for r in rules if r.first in keys and r.second in keys]
-    return {t.job for t in _Model(morning, mine).solved(seconds, first_only=True).legs} == keys
+    return len(_Model(morning, mine).solved(seconds, first_only=True).legs) == sum(len(j.legs) for j in morning.jobs)
 
 
 @dataclass(frozen=True)
@@ -168,6 +187,7 @@ class _Busy:
 
     job: str
     site: str
+    goes: Any
     begin: Any
     end: Any
     minutes: Any
@@ -182,6 +202,7 @@ class _Model:
         self.morning, self.rules = morning, rules
         self.jobs = {j.key: j for j in morning.jobs}
         self.there: dict[str, Any] = {}
+        self.legs: dict[tuple[str, int], Any] = {}
         self.start: dict[tuple[str, int], Any] = {}
         self.begin: dict[str, Any] = {}
         self.over: dict[str, Any] = {}
@@ -203,43 +224,50 @@ class _Model:
         self.there[job.key] = here = m.new_bool_var(f"does {job.key}")
         for n, leg in enumerate(job.legs):
             allowed = meet(leg.begins(end), [(begin, end)])
+            self.legs[job.key, n] = goes = here if len(job.legs) == 1 else m.new_bool_var(f"does {job.key} {n}")
             if not allowed:
-                m.add(here == 0)
+                m.add(goes == 0)
             start = m.new_int_var_from_domain(self._domain(allowed or [(begin, begin + 1)]), f"{job.key} {n}")
             self.start[job.key, n] = start
         self.begin[job.key] = first = m.new_int_var(begin, end, f"begin {job.key}")
         self.over[job.key] = last = m.new_int_var(begin, end, f"over {job.key}")
         opens, closes = [], []
         for n, leg in enumerate(job.legs):
-            start = self.start[job.key, n]
+            start, goes = self.start[job.key, n], self.legs[job.key, n]
             opening, closing = m.new_bool_var("first leg"), m.new_bool_var("last leg")
             opens.append(opening)
             closes.append(closing)
-            m.add(start >= first + job.ready).only_enforce_if(here)
-            m.add(last >= start + leg.minutes + job.clean).only_enforce_if(here)
-            m.add(start == first + job.ready).only_enforce_if([here, opening])
-            m.add(last == start + leg.minutes + job.clean).only_enforce_if([here, closing])
+            m.add_implication(opening, goes)
+            m.add_implication(closing, goes)
+            m.add(start >= first + job.ready).only_enforce_if(goes)
+            m.add(last >= start + leg.minutes + job.clean).only_enforce_if(goes)
+            m.add(start == first + job.ready).only_enforce_if(opening)
+            m.add(last == start + leg.minutes + job.clean).only_enforce_if(closing)
             if job.hands:
-                self.busy.append(self._busy(job, leg, start, opening, closing))
-        m.add_exactly_one(opens)
-        m.add_exactly_one(closes)
-        for n in range(len(job.legs) - 1):
-            m.add(self.start[job.key, n + 1] >= self.start[job.key, n]).only_enforce_if([here, self.turned.negated()])
+                self.busy.append(self._busy(job, n, start, opening, closing))
+        m.add(sum(opens) == here)
+        m.add(sum(closes) == here)
+        if len(job.legs) > 1:
+            m.add_max_equality(here, [self.legs[job.key, n] for n in range(len(job.legs))])
+        for a, b in combinations(range(len(job.legs)), 2):
+            both = [self.legs[job.key, a], self.legs[job.key, b], self.turned.negated()]
+            m.add(self.start[job.key, b] >= self.start[job.key, a]).only_enforce_if(both)
         if job.life is not None:
             m.add(last - job.clean - first - job.ready <= job.life).only_enforce_if(here)
 
-    def _busy(self, job: Job, leg: Leg, start: Any, opening: Any, closing: Any) -> "_Busy":
+    def _busy(self, job: Job, n: int, start: Any, opening: Any, closing: Any) -> "_Busy":
         """What is done by hand for a leg, from when to when."""
         m, begin, end = self.m, self.morning.begin, self.morning.end
+        leg, goes = job.legs[n], self.legs[job.key, n]
         if len(job.legs) == 1:
             long = job.ready + leg.minutes + job.clean
-            return _Busy(job.key, leg.site, start - job.ready, start + leg.minutes + job.clean, long)
+            return _Busy(job.key, leg.site, goes, start - job.ready, start + leg.minutes + job.clean, long)
         a, b = m.new_int_var(begin - job.ready, end, "busy from"), m.new_int_var(begin, end + job.clean + leg.minutes, "busy to")
         long = m.new_int_var(leg.minutes, leg.minutes + job.ready + job.clean, "busy for")
         m.add(a == start - job.ready * opening)
         m.add(b == start + leg.minutes + job.clean * closing)
         m.add(long == leg.minutes + job.ready * opening + job.clean * closing)
-        return _Busy(job.key, leg.site, a, b, long)
+        return _Busy(job.key, leg.site, goes, a, b, long)
 
     def _domain(self, spans: Sequence[Span]) -> Any:
         return self.cp.Domain.from_intervals([[a, b - 1] for a, b in spans])
@@ -248,7 +276,14 @@ class _Model:
         """Water comes where anything that it serves is done, and nothing that is watered in goes without."""
         for w in self.morning.jobs:
             if w.serves:
-                self.m.add_max_equality(self.there[w.key], [self.there[s] for s in w.serves])
+                ground = set(w.grounds)
+                served = [
+                    self.legs[s, n]
+                    for s in w.serves
+                    for n, leg in enumerate(self.jobs[s].legs)
+                    if ground & {stop.ground for stop in leg.stops}
+                ]
+                self.m.add_max_equality(self.there[w.key], served)
 
     def _people(self) -> None:
         """Nobody is at two things at once, nor at two places without the way between."""
@@ -256,7 +291,7 @@ class _Model:
             for n, job in enumerate(j for j in self.morning.jobs if j.hands):
                 self.who[job.key] = self.m.new_int_var(0, min(n, self.morning.people - 1), f"who {job.key}")  # one of the same
         for one, other in combinations(self.busy, 2):
-            there = self._together(one.job, other.job)
+            there = [one.goes, other.goes]
             if one.job != other.job and self.who:
                 there = [*there, self._same(one.job, other.job)]
             first = self.m.new_bool_var("first")
@@ -268,7 +303,7 @@ class _Model:
     def _one_by_one(self) -> None:
         """What the pairs say already, as one rule, which shortens the search."""
         span = self.m.new_optional_interval_var
-        self.m.add_no_overlap([span(x.begin, x.minutes, x.end, self.there[x.job], "busy") for x in self.busy])
+        self.m.add_no_overlap([span(x.begin, x.minutes, x.end, x.goes, "busy") for x in self.busy])
 
     def _same(self, a: str, b: str) -> Any:
         same = self.m.new_bool_var("one person")
@@ -280,7 +315,7 @@ class _Model:
         return self.morning.travel.get((here, away), 0) if here != away else 0
 
     def _together(self, a: str, b: str) -> list[Any]:
-        return [self.there[a]] if a == b else [self.there[a], self.there[b]]
+        return [self.there[a], self.there[b]]
 
     def _machines(self) -> None:
         """A machine holds one mix at a time, from its filling until it is clean."""
@@ -307,7 +342,7 @@ class _Model:
                         self._meeting((a.key, n, one), (b.key, k, other))
 
     def _meeting(self, a: tuple[str, int, Leg], b: tuple[str, int, Leg]) -> None:
-        first, there = self.m.new_bool_var("first"), self._together(a[0], b[0])
+        first, there = self.m.new_bool_var("first"), [self.legs[a[:2]], self.legs[b[:2]]]
         for one, other, when in ((a, b, first), (b, a, first.negated())):
             said = [r for r in self.rules if (r.first, r.second) == (one[0], other[0])]
             if any(r.never and not r.practice for r in said):
@@ -338,12 +373,19 @@ class _Model:
         m, end = self.m, self.m.new_int_var(self.morning.begin, self.morning.end, "end")
         for job in self.morning.jobs:
             m.add(end >= self.over[job.key]).only_enforce_if(self.there[job.key])
-        worth = [(round(j.weight * EXACT), self.there[j.key]) for j in self.morning.jobs if not j.serves]
+        worth = [
+            (round((j.weight / len(j.legs) if leg.weight is None else leg.weight) * EXACT), self.legs[j.key, n])
+            for j in self.morning.jobs
+            if not j.serves
+            for n, leg in enumerate(j.legs)
+        ]
+        several = any(len(j.legs) > 1 for j in self.morning.jobs)
         soon = sum(x for x, _ in self.gave) * (self.morning.end + 1) + end
-        stages = [_Stage(sum(-w * x for w, x in worth))]
+        most = sum(-w * x for w, x in worth)
+        stages = [*([_Stage(most, turned=False)] if several else []), _Stage(most)]
         if not first_only:
             early = sum([*self.start.values(), *self.begin.values(), *self.over.values()])
-            stages += [_Stage(soon, turned=False)] if any(len(j.legs) > 1 for j in self.morning.jobs) else []
+            stages += [_Stage(soon, turned=False)] if several else []
             stages += [_Stage(soon), _Stage(early, tidy=True)]
         proven, held, over = True, None, monotonic() + seconds
         for n, stage in enumerate(stages):
@@ -375,8 +417,9 @@ class _Model:
                 continue
             mine = []
             for n, leg in enumerate(job.legs):
-                begin = solver.value(self.start[job.key, n])
-                mine.append(Timed(job.key, n, begin, begin + leg.minutes))
+                if solver.boolean_value(self.legs[job.key, n]):
+                    begin = solver.value(self.start[job.key, n])
+                    mine.append(Timed(job.key, n, begin, begin + leg.minutes))
             mine.sort(key=lambda t: (t.begin, t.leg))
             if job.ready:
                 mine[0] = replace(mine[0], ready=mine[0].begin - job.ready)

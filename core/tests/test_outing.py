@@ -14,7 +14,7 @@ from core.label.rules import Leaf, Rules
 from core.outing.between import Apart, Asked, asked
 from core.outing.driving import minutes_between, shortest
 from core.outing.gather import Want, gathered
-from core.outing.jobs import Doing, Job, Leg, Span, Stop, meet, spans_of
+from core.outing.jobs import Doing, Job, Leg, Span, Stop, apart, meet, spans_of
 from core.outing.sequence import Morning, Order, sequence
 
 REGULATOR = Product("Regulator", Kind.GROWTH_REGULATOR, FORMULATIONS["SC"], rules=Rules(rain_after=1, mow_after=2))
@@ -135,7 +135,20 @@ class Mornings(unittest.TestCase):
         long = Job("iron", Doing.SPRAY, legs, (IRON,), ready=10, life=300)
         self.assertEqual(sequence(morning(long, travel=ways)).end, 360 + 10 + 5 * 40 + 4 * 20)
         short = sequence(morning(replace(long, life=270), travel=ways))
-        self.assertEqual((short.legs, short.left[0].life), ((), True))
+        self.assertEqual((len(short.legs), short.end), (4, 360 + 10 + 4 * 40 + 3 * 20))
+        self.assertEqual([(x.life, x.hours) for x in short.left], [(True, False)], "the fifth yard is left, for the mix's life")
+
+    def test_where_not_all_can_be_done_as_much_is_done_as_can_be(self) -> None:
+        """One of three yards has no fit hour, and one lawn of another has its own: the rest goes, each leg in its hours."""
+        legs = (
+            Leg("a", (Stop("a1", 30),)),
+            Leg("b", (Stop("b1", 30, ()),)),
+            *apart(Leg("c", (Stop("c1", 30, ((360, 700),)), Stop("c2", 30, ((800, 900),)))), 1200),
+        )
+        found = sequence(morning(Job("iron", Doing.SPRAY, legs, (IRON,))))
+        self.assertEqual([(legs[t.leg].stops[0].ground, t.begin) for t in found.legs][-1], ("c2", 800))
+        self.assertEqual([(x.leg, x.hours) for x in found.left], [(1, True)])
+        self.assertEqual([t.leg for t in found.legs if t.leg == 1], [])
 
     def test_sites_are_driven_to_in_turn(self) -> None:
         """Two jobs in two yards half an hour apart: one drive, not three. 4 × 30 + 30."""

@@ -1,20 +1,22 @@
 """What changes outings: one is taken up, begun, put in order anew, its jobs started and its stops skipped, and it is ended."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from contextlib import suppress
-from datetime import datetime
+from datetime import UTC, datetime, timedelta
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
 
 from core.errors import InputError
-from core.outing.jobs import Doing
+from core.ledger.history import holds_of
+from core.ledger.locks import midnight
+from core.outing.jobs import Doing, Job, Leg, Stop
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Conflict, Missing
 from greenmeasure.outings.lines import JobLine, kept_lines, proposed_lines
 from greenmeasure.outings.models import Outing, OutingJob, OutingStop
-from greenmeasure.outings.morning import planned
+from greenmeasure.outings.morning import How, planned
 from greenmeasure.outings.queries import (
     OPEN,
     closing_acts,
@@ -35,6 +37,9 @@ from greenmeasure.rounds.models import Round
 from greenmeasure.shelf.queries import cards
 from greenmeasure.work.actions import note_work
 from greenmeasure.work.schemas import WorkIn
+
+SOAKING = 10.0
+"""What water counts for what went down already, beside what is still to be done (ours)."""
 
 
 def take(account: Account, user: User, data: TakeOutingIn, key: UUID) -> Outing:
@@ -311,10 +316,11 @@ def again(outing: Outing, data: AgainIn) -> None:
     account, now = outing.account, clock.now()
     rows = [j for j in outing.jobs.all() if j.job and not (j.round and j.round.status != Round.Status.GIVEN_UP)]
     dues = [d for j in rows for d in left_of(account, j)]
-    if not dues:
+    waters = list(_waters_left(account, outing, {d.area.pk for d in dues}))
+    if not dues and not waters:
         raise Conflict("Nothing is left to put in order.")
     people = data.people or outing.people
-    found = planned(account, dues, clock.today(account), people, now)
+    found = planned(account, dues, clock.today(account), How(people, now, more=tuple(waters)))
     lines = proposed_lines(found)
     done = {s.area.pk for x in lines for s in x.stops}
     with transaction.atomic():
@@ -325,6 +331,34 @@ def again(outing: Outing, data: AgainIn) -> None:
         account.touch("outings")
     if not done:
         raise Conflict(NOTHING_FITS)
+
+
+def _waters_left(account: Account, outing: Outing, to_come: set[int]) -> Iterator[Job]:
+    """The water that is still to follow what went down already: by when its label wants it."""
+    start = midnight(clock.today(account), account.home.zone).astimezone(UTC)
+    for j in outing.jobs.all():
+        for s in j.stops.all() if j.doing == Doing.WATER else ():
+            if s.state != OutingStop.State.OPEN or s.area_id in to_come:
+                continue
+            until = [_minutes(start, at) for at in _soon_enough(account, outing, s.area_id)]
+            long = max(1, _minutes(s.begin, s.end))
+            fit = ((0, max(min(until), long)),) if until else None
+            stop = Stop(str(s.area_id), long, fit)
+            yield Job(f"water+{s.area_id}", Doing.WATER, (Leg(str(s.area.site_id), (stop,)),), hands=False, weight=SOAKING)
+
+
+def _minutes(start: datetime, at: datetime) -> int:
+    return round((at - start).total_seconds() / 60)
+
+
+def _soon_enough(account: Account, outing: Outing, area_id: int) -> Iterator[datetime]:
+    """By when the labels want water on an area, of what the outing put down on it."""
+    for j in outing.jobs.all():
+        there = j.round and j.round.ended_at and any(a.area_id == area_id for a in j.round.applications.all())
+        for c in j.job["mix"] if there else ():
+            card = cards(account).get(c["product_id"])
+            if card and j.round and j.round.ended_at and (hours := holds_of(card.core.rules).water) is not None:
+                yield j.round.ended_at + timedelta(hours=hours)
 
 
 def _rows_of(outing: Outing, rows: Sequence[OutingJob], x: JobLine) -> list[OutingJob]:

@@ -15,7 +15,7 @@ from core.ledger.locks import midnight
 from core.machines.labour import FILLING, fills_of, on_ground
 from core.outing.between import Apart
 from core.outing.gather import Gathered, gathered
-from core.outing.jobs import Doing, Job, Leg, Span, Stop, meet, minutes, spans_of
+from core.outing.jobs import Doing, Job, Leg, Span, Stop, apart, meet, minutes, spans_of
 from core.outing.sequence import Morning, Order, sequence
 from core.water.cans import run_for
 from core.weather.windows import Fit
@@ -85,21 +85,32 @@ class Planned:
         return [self.dues[w.key] for w in self.jobs[job].of(ground)]
 
 
-def planned(
-    account: Account, dues: Sequence[Due], on: date, people: int = 1, begin: datetime | None = None, order: Sequence[str] = ()
-) -> Planned:
+@dataclass(frozen=True)
+class How:
+    """How an outing is to go: how many people, from when on (now, or early in the morning, where None), the jobs put after each
+    other by hand, by their keys, and what is to be done besides what is due, in minutes of the day on the first site's calendar.
+    """
+
+    people: int = 1
+    begin: datetime | None = None
+    order: tuple[str, ...] = ()
+    more: tuple[Job, ...] = ()
+
+
+ANYHOW = How()
+
+
+def planned(account: Account, dues: Sequence[Due], on: date, how: How = ANYHOW) -> Planned:
     """A day's outing for everything that is due then.
 
     Args:
         account: whose.
         dues: what is to be done.
         on: the day, on the first site's calendar.
-        people: how many go out.
-        begin: from when on; now, or early in the morning, where None.
-        order: jobs put after each other by hand, by their keys.
+        how: how it is to go.
     """
-    start = midnight(on, dues[0].area.site.zone).astimezone(UTC) if dues else clock.now()
-    first = max(EARLIEST if begin is None else 0, _minute(start, begin or clock.now()))
+    start = midnight(on, (dues[0].area.site if dues else account.home).zone).astimezone(UTC)
+    first = max(EARLIEST if how.begin is None else 0, _minute(start, how.begin or clock.now()))
     gate = _Gate(account, on, frozenset(d.own for d in dues if d.own))
     by_key, refused = {d.want.key: d for d in dues}, list[Refused]()
     for d in dues:
@@ -110,7 +121,7 @@ def planned(
         refused.append(here)
         del by_key[here.due.want.key]
     while True:
-        found = _put_in_order(gate, by_key, start, first, people, order)
+        found = _put_in_order(gate, by_key, start, first, how)
         late = gate.late(found)
         if not late:
             return replace(found, refused=tuple(refused))
@@ -123,19 +134,17 @@ def _minute(start: datetime, at: datetime) -> int:
     return math.ceil((at - start).total_seconds() / 60 / ROUNDED) * ROUNDED
 
 
-def _put_in_order(
-    gate: "_Gate", dues: Mapping[str, Due], start: datetime, first: int, people: int, order: Sequence[str]
-) -> Planned:
+def _put_in_order(gate: "_Gate", dues: Mapping[str, Due], start: datetime, first: int, how: How) -> Planned:
     """The jobs of what is due, in order."""
     account, on = gate.account, gate.on
     groups = {g.key: g for g in gathered([d.want for d in dues.values()])}
-    last, jobs, unsure = max(first, DAY), [], list[str]()
+    last, jobs, unsure = max(first, DAY), list(how.more), list[str]()
     for g in groups.values():
         jobs.append(_job(account, g, dues, start, unsure))
     ground = {str(d.area.pk): d.area for d in dues.values()}
     jobs += [*_waters(account, on, start, jobs, ground), *_mown(account, on, start, first, ground.values())]
-    apart = tuple(gate.apart(groups, dues))
-    morning = Morning(tuple(jobs), first, last, ways(account), people, apart, tuple(order)).driven()
+    never = tuple(gate.apart(groups, dues))
+    morning = Morning(tuple(jobs), first, last, ways(account), how.people, never, how.order).driven()
     found = sequence(morning) if jobs else Order((), (), first, True)
     return Planned(account, on, start, dues, groups, morning, found, unsure=tuple(dict.fromkeys(unsure)))
 
@@ -147,11 +156,12 @@ def _job(account: Account, g: Gathered, dues: Mapping[str, Due], start: datetime
     for w in g.wants:
         due = dues[w.key]
         by_site.setdefault(w.site, []).append(Stop(w.ground, _minutes_on(due), _fit(account, due, start, unsure)))
+    legs = [leg for site, stops in by_site.items() for leg in apart(Leg(site, tuple(stops)), DAY)]
     life = min((h for p in first.mix if (h := p.card.core.rules.mixed_life) is not None), default=None)
     return Job(
         g.key,
         g.wants[0].doing,
-        tuple(Leg(site, tuple(stops)) for site, stops in by_site.items()),
+        tuple(replace(leg, weight=sum(max(w.weight for w in g.of(s.ground)) for s in leg.stops)) for leg in legs),
         tuple(p.card.core for p in first.mix),
         g.wants[0].machine,
         MEASURING + FURTHER * (len(first.mix) - 1),

@@ -7,7 +7,8 @@ from datetime import date, datetime, timedelta
 from django.db.models import Q
 
 from core.errors import InputError
-from core.outing.jobs import Doing
+from core.outing.jobs import Doing, Leg
+from core.outing.sequence import Left
 from core.readable import joined
 from core.weather.windows import Fit
 from greenmeasure.accounts.models import Account, Site, sites_of
@@ -23,7 +24,7 @@ from greenmeasure.kit.queries import machines
 from greenmeasure.ledger.booked import history
 from greenmeasure.outings.lines import JobLine, StopLine, kept_lines, last_minute, proposed_lines, ready_at
 from greenmeasure.outings.models import Outing, OutingStop
-from greenmeasure.outings.morning import Planned, hours_for, planned
+from greenmeasure.outings.morning import How, Planned, hours_for, planned
 from greenmeasure.outings.repeat import all_of
 from greenmeasure.outings.routes import every_route, goes_on, route_by_site, way
 from greenmeasure.outings.schemas import (
@@ -50,7 +51,6 @@ from greenmeasure.outings.words import (
     NOTHING_DUE,
     NOTHING_FITS,
     STATUS,
-    UNSURE,
     clean_machine,
     clean_text,
     closing_text,
@@ -71,6 +71,7 @@ from greenmeasure.outings.words import (
     skipped_text,
     time_text,
     under_way_sentence,
+    unsure_text,
     was_paused,
     water_note,
 )
@@ -154,7 +155,7 @@ def plan_for(account: Account, data: OutingAskIn, every: Sequence[Due]) -> Plann
     on = data.on or _best_day(account, due_on(rest, today), fits, bool(sites))
     begin = clock.moment_at(account.home, on, data.clock) if data.clock.strip() else None
     mine = [_scarce(d, on, fits.get(d.want.key)) for d in due_on(rest, on) if sites or _driven(account, d, on)]
-    return planned(account, mine, on, data.people, begin, data.order)
+    return planned(account, mine, on, How(data.people, begin, tuple(data.order)))
 
 
 def _driven(account: Account, due: Due, on: date) -> bool:
@@ -240,7 +241,7 @@ def proposed_out(p: Planned, out: Sequence[Due], elsewhere: Sequence[str] = ()) 
         end=end,
         acts=acts,
         left=_left(p),
-        notes=[*(UNSURE.format(site) for site in p.unsure), *(gave_text(g.text) for g in p.order.gave), *elsewhere],
+        notes=[*(unsure_text(p.unsure)), *(gave_text(g.text) for g in p.order.gave), *elsewhere],
         jobs=[_planned_job(x) for x in lines if x.asked],
         dues=[_due_out(d) for d in p.dues.values()],
         out=[_due_out(d) for d in out],
@@ -272,9 +273,17 @@ def _left(p: Planned) -> list[OutingLeftOut]:
         if left.job not in p.jobs:  # the mower, which comes back every week
             continue
         other = " and ".join(x.name for j in p.morning.jobs if j.key == left.against for x in j.products)
+        ground = None if left.leg is None else {s.ground for s in _leg_of(p, left).stops}
         for w in p.jobs[left.job].wants:
+            if ground is not None and w.ground not in ground:
+                continue
             found.append(_left_out(p.account, p.dues[w.key], left_text(left, other)))
     return [*found, *(_left_out(p.account, r.due, r.rule.sentence) for r in p.refused)]
+
+
+def _leg_of(p: Planned, left: Left) -> Leg:
+    job = next(j for j in p.morning.jobs if j.key == left.job)
+    return job.legs[left.leg or 0]
 
 
 def _left_out(account: Account, due: Due, why: str) -> OutingLeftOut:

@@ -19,7 +19,8 @@ NO_TIME = "There is no time for it beside the rest."
 VERBS = {Doing.SPRAY: "Spray", Doing.SPREAD: "Spread", Doing.WATER: "Water", Doing.MOW: "Mow"}
 NOT_FOR_IT = "Its label does not list that use."
 DRIVE, GONE = "Drive to", "no longer kept"
-UNSURE = "No forecast for {}: hours of a usual day. Look before you go."
+MOST_NAMED = 3
+"""How many sites one sentence names."""
 STATUS = {"planned": "planned", "under_way": "under way", "done": "finished", "given_up": "given up", "missed": "missed"}
 NO_SERVER = "No letters go out from this server yet."
 NO_ADDRESS = "Give your e-mail address first."
@@ -163,6 +164,15 @@ def other_route(site: str, route: str) -> str:
 def other_days(route: str, days: Sequence[int], count: int) -> str:
     """What is due on a route that is driven on other days."""
     return f"{count} more due on the route {route}, which is driven on {joined([f'{WEEKDAYS[d]}s' for d in days])}."
+
+
+def unsure_text(sites: Sequence[str]) -> list[str]:
+    """That no weather is known at some sites, in one sentence; none where it is known at all of them."""
+    if not sites:
+        return []
+    more = len(sites) - MOST_NAMED
+    named = [*sites[:MOST_NAMED], f"{more} more"] if more > 0 else list(sites)
+    return [f"No forecast for {joined(named)}: hours of a usual day. Look before you go."]
 
 
 def gave_text(text: str) -> str:

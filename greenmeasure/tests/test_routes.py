@@ -245,6 +245,23 @@ class ByHand(OutingTest):
         self.assertEqual(len(over["applications"]), 3)
 
 
+class WaterAfter(OutingTest):
+    def test_water_for_what_is_down_is_put_in_order_anew_within_its_hours(self) -> None:
+        """Granules down at 06:20, watered in within eight hours: put in order at 13:00, the water comes by 14:20."""
+        self.step("Feed", self.granules, 0.4, "lb/kft2:N", self.area.pk)
+        made = self.take(go=True)
+        path = f"outings/{made['id']}"
+        sheet = self.ask("POST", f"{path}/jobs/0/start", LOOKED, 201)
+        self.ask("POST", f"rounds/{sheet['id']}/finish", {"used": [{"amount": {"value": "14", "unit": "lb"}}]})
+        self.at(NOW + timedelta(hours=6, minutes=40))
+        again = self.ask("POST", f"{path}/again", {})
+        water = next(a for a in again["acts"] if a["kind"] == "water")
+        self.assertEqual(water["time"][:5], "13:00")
+        self.assertLessEqual(water["time"][-5:], "14:20")
+        self.ask("POST", f"{path}/jobs/1/done", {})
+        self.ask("POST", f"{path}/again", {}, 409)
+
+
 class Regular(OutingTest):
     """What comes back every week: the mower at its hours, and hours that a site keeps free of water."""
 

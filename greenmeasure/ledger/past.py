@@ -19,6 +19,7 @@ from greenmeasure.ground.queries import area_of, areas
 from greenmeasure.ledger.booked import booked, place_of
 from greenmeasure.ledger.grounds import grounds_of
 from greenmeasure.ledger.meant import every_meant
+from greenmeasure.ledger.taken_up import every_taken_up
 from greenmeasure.shelf.queries import cards
 
 FAR_DAYS = 2 * 366
@@ -28,7 +29,7 @@ FAR_DAYS = 2 * 366
 def past(account: Account, area_ids: Iterable[int]) -> dict[int, list[Applied]]:
     """Everything on each of some areas, in no order."""
     found = {pk: list(mine) for pk, mine in booked(account, set(area_ids)).items()}
-    for a in (*every_under_way(account), *every_planned(account), *every_meant(account)):
+    for a in (*every_under_way(account), *every_planned(account), *every_meant(account), *every_taken_up(account)):
         if a.place and a.place.area in found:
             found[a.place.area].append(a)
     return found

@@ -126,7 +126,7 @@ class _Reader:
         """How a disease is foretold on an area, by its site's weather."""
         key = (area.pk, disease)
         if area.site_id not in self.weather:
-            station = stations_of(area.account).get(area.site_id)
+            station = stations_of(self.account).get(area.site_id)
             self.weather[area.site_id] = whole(station) if station else None
         if key not in self.told:
             self.told[key] = told_of(area, disease, self.weather[area.site_id])

@@ -6,6 +6,7 @@ from core.outing.gather import Want
 from core.outing.jobs import Doing
 from greenmeasure.accounts.models import Account
 from greenmeasure.ground.queries import areas
+from greenmeasure.ledger.taken_up import STEP, event_of
 from greenmeasure.outings.lines import rate_of
 from greenmeasure.outings.models import Outing, OutingJob, OutingStop
 from greenmeasure.outings.wants import WEIGHTS, Due, Part
@@ -17,7 +18,7 @@ from greenmeasure.shelf.queries import cards
 def left_of(account: Account, job: OutingJob) -> list[Due]:
     """What of a job is still to be done, under the place of the job and the ground."""
     stops = [s for s in job.stops.all() if s.state == OutingStop.State.OPEN]
-    return _dues(account, job, stops, lambda s: s.want if s.want.startswith("step-") else "")
+    return _dues(account, job, stops, lambda s: s.want if s.want.startswith(STEP) else event_of(job.pk, s.area_id))
 
 
 def all_of(account: Account, outing: Outing) -> list[Due]:

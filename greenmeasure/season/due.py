@@ -30,7 +30,7 @@ from greenmeasure.sky.outing import at_its_hour, hour_of
 from greenmeasure.sky.schemas import ClockOut
 from greenmeasure.sky.schools import candidates
 from greenmeasure.sky.watching import Watched, all_watched, covers_of, outlook_of, reaching
-from greenmeasure.sky.weather import Known, known_at
+from greenmeasure.sky.weather import Known, known_at, known_of
 
 GRAVE = {State.LATE: 0, State.DUE: 1, State.COMING: 2}
 SEEN = timedelta(days=14)
@@ -96,7 +96,7 @@ def proposals(account: Account) -> Standing:
     found, unknown = [], []
     whole_book(account)
     for site in sites_of(account).values():
-        today, known = clock.today(site), known_at(site)
+        today, known = clock.today(site), known_of(account, site.pk)
         if known is None or not 0 <= known.day_at(today) < len(known.weather.days):
             continue
         for p in _at_site(account, site, known, today):

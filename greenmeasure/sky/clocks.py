@@ -23,7 +23,7 @@ from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.shelf.queries import cards
 from greenmeasure.sky.models import Hold
 from greenmeasure.sky.schemas import ClockOut, HoldIn
-from greenmeasure.sky.weather import Known, recent, stations_of, whole
+from greenmeasure.sky.weather import Known, known_of, stations_of, whole
 from greenmeasure.sky.words import CLOCK_SCHOOLS, clock_sentence, lacks_text, season_text, target_text, together_text
 
 Floats = NDArray[np.float64]
@@ -35,7 +35,7 @@ FORGOTTEN = 90
 def all_clocks(account: Account) -> list[ClockOut]:
     """The clocks of every kept area, those that are due first."""
     whole_book(account)
-    known = {pk: recent(found) if (found := stations_of(account).get(pk)) else None for pk in sites_of(account)}
+    known = {pk: known_of(account, pk) for pk in sites_of(account)}
     every = [c for a in areas(account).values() if not a.archived_at for c in clocks_of(account, a, known.get(a.site_id))]
     return sorted(every, key=lambda c: (-(c.share or 0), c.area))
 

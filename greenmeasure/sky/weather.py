@@ -88,7 +88,13 @@ def stations_of(account: Account) -> dict[int, Station]:
 
 def known_at(site: Site) -> Known | None:
     """What is known of a site's last months of weather; None where there is no station, or nothing is."""
-    station = stations_of(site.account).get(site.pk)
+    station = station_of(site)
+    return recent(station) if station else None
+
+
+def known_of(account: Account, site_id: int) -> Known | None:
+    """The same of one of many sites, all of whose stations are read at once."""
+    station = stations_of(account).get(site_id)
     return recent(station) if station else None
 
 

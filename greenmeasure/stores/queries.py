@@ -16,6 +16,7 @@ from greenmeasure.common import clock
 from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.meant import every_meant
 from greenmeasure.ledger.past import every_planned, every_under_way
+from greenmeasure.ledger.taken_up import every_taken_up
 from greenmeasure.shelf.models import Lot
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.stores import words
@@ -43,7 +44,8 @@ def stores(account: Account) -> StoresOut:
     kept = {pk: c for pk, c in cards(account).items() if c.product.archived_at is None}
     needs = {pk: Needed() for pk in kept}
     now = clock.now()
-    ahead = [a for a in (*every_planned(account), *every_meant(account)) if a.on <= end and (a.at is None or a.at > now)]
+    to_come = (*every_planned(account), *every_meant(account), *every_taken_up(account))
+    ahead = [a for a in to_come if a.on <= end and (a.at is None or a.at > now)]
     for a in (*every_under_way(account), *ahead):
         _add(needs, kept, a, _ground(account, a), planned=True)
     for e, applied in _last_year(account, today, end):

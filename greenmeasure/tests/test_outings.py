@@ -14,7 +14,7 @@ from icalendar import Calendar, Event
 
 from greenmeasure.accounts.models import User
 from greenmeasure.book.models import Application
-from greenmeasure.outings.models import Outing, OutingStop
+from greenmeasure.outings.models import Outing, OutingJob, OutingStop
 from greenmeasure.outings.morning import planned
 from greenmeasure.outings.wants import wants
 from greenmeasure.rounds.models import Round
@@ -149,6 +149,54 @@ class Proposed(OutingTest):
         self.assertAlmostEqual(next(r for r in site["rows"] if r["title"].startswith("Iron"))["by"], min(1, days / 7))
         self.assertEqual((len(site["outings"]), week["open"]), (1, []))
         self.assertEqual(week["next"]["sentence"], self.propose()["sentence"])
+
+
+class Counted(OutingTest):
+    """What an outing is to put down counts in the ledger before its jobs begin, and only once. 0.9 a season, at 0.5 each."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        card = FUNGICIDE | {"name": "Once SC", "rules": {"most_per_season": "0.9 fl oz per 1,000 sq ft"}}
+        self.once = self.ask("POST", "products", card, 201)["id"]
+        self.row = RateRow.objects.filter(product_id=self.once).earliest("position").pk
+        rate = {"value": "0.5", "unit": "fl_oz/kft2"}
+        asked = {
+            "mix": [{"product_id": self.once, "target": ""}],
+            "parts": [{"area_id": self.area.pk, "doses": [{"row_id": self.row, "rate": rate}]}],
+            "machine_id": self.sprayer.pk,
+        }
+        by, end = User.objects.get(username="manager-alder"), NOW + timedelta(hours=3)
+        self.outing = Outing.objects.create(
+            account=self.account, key=uuid4(), on=NOW.date(), begin=NOW, made_at=NOW, by=by, status="under_way", started_at=NOW
+        )
+        job = OutingJob.objects.create(
+            outing=self.outing, position=0, doing="spray", machine=self.sprayer, job=asked, begin=NOW, end=end
+        )
+        self.stop = OutingStop.objects.create(job=job, position=0, area=self.area, begin=NOW, end=end, want="1-dollar_spot")
+        self.account.touch("outings")
+
+    def refused(self) -> set[str]:
+        """The rules that are against the same on another day."""
+        rate = {"value": 0.5, "unit": "fl_oz/kft2"}
+        job = self.job(product_id=self.once, row_id=self.row, rate=rate, on="2026-05-27")
+        found = self.ask("POST", "reckon/job", job)["parts"][0]["doses"][0]["findings"]
+        return {f["key"] for f in found if f["act"] == "refuse"}
+
+    def test_what_is_taken_up_counts_until_it_is_skipped(self) -> None:
+        self.assertEqual(self.refused(), {"season-product"})
+        OutingStop.objects.filter(pk=self.stop.pk).update(state="skipped")
+        self.account.touch("outings")
+        self.assertEqual(self.refused(), set())
+
+    def test_it_neither_stands_in_its_own_way_nor_counts_beside_its_round(self) -> None:
+        path = f"outings/{self.outing.pk}"
+        again = self.ask("POST", f"{path}/again", {})
+        self.assertEqual([j["state"] for j in again["jobs"]], ["open"])
+        sheet = self.ask("POST", f"{path}/jobs/0/start", LOOKED, 201)
+        self.assertEqual(self.refused(), {"season-product"})
+        used = {"used": [{"amount": {"value": "2.8", "unit": "fl_oz"}}]}  # 0.4 on 7,000 ft²: 0.4 + 0.5 is 0.9
+        self.ask("POST", f"rounds/{sheet['id']}/finish", used)
+        self.assertEqual(self.refused(), set())
 
 
 class Followed(OutingTest):

@@ -9,7 +9,8 @@ from core.label.product import FORMULATIONS, Kind, Product
 from core.label.rules import Rules
 from core.outing.gather import Want, gathered
 from core.outing.jobs import Doing, Job, Leg, Stop
-from core.outing.sequence import Morning, sequence
+from core.outing.order import Morning
+from core.outing.sequence import sequence
 
 LONG = 60.0
 """Time enough to end by itself [s]."""

@@ -15,7 +15,8 @@ from core.outing.between import Apart, Asked, asked
 from core.outing.driving import minutes_between, shortest
 from core.outing.gather import Want, gathered
 from core.outing.jobs import Doing, Job, Leg, Span, Stop, apart, meet, spans_of
-from core.outing.sequence import Morning, Order, sequence
+from core.outing.order import Morning, Order
+from core.outing.sequence import sequence
 
 REGULATOR = Product("Regulator", Kind.GROWTH_REGULATOR, FORMULATIONS["SC"], rules=Rules(rain_after=1, mow_after=2))
 IRON = Product("Iron", Kind.IRON, FORMULATIONS["SL"], rules=Rules(rain_after=4, leaf=Leaf.DRY))

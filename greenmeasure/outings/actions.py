@@ -14,21 +14,12 @@ from core.outing.jobs import Doing, Job, Leg, Stop
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Conflict, Missing
+from greenmeasure.outings.asked import OPEN, open_outings, plan_for, still_wanted
+from greenmeasure.outings.ending import closing_acts, closing_out
 from greenmeasure.outings.lines import JobLine, kept_lines, proposed_lines
 from greenmeasure.outings.models import Outing, OutingJob, OutingStop
 from greenmeasure.outings.morning import How, planned
-from greenmeasure.outings.queries import (
-    OPEN,
-    closing_acts,
-    closing_out,
-    job_out,
-    machines_for,
-    open_job,
-    open_outings,
-    plan_for,
-    standing_still,
-    still_wanted,
-)
+from greenmeasure.outings.queries import job_out, machines_for, open_job, standing_still
 from greenmeasure.outings.repeat import left_of
 from greenmeasure.outings.schemas import AgainIn, ClosingIn, JobMachineIn, PauseIn, SkipIn, StartJobIn, TakeOutingIn
 from greenmeasure.outings.words import ASKS, NOTHING_FITS, out_then

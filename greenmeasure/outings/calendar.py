@@ -10,8 +10,9 @@ from greenmeasure.common import clock
 from greenmeasure.common.models import seen_by
 from greenmeasure.ledger.locks import in_force
 from greenmeasure.ledger.words import lock_sentence
+from greenmeasure.outings.asked import open_outings
 from greenmeasure.outings.lines import kept_lines, last_minute
-from greenmeasure.outings.queries import open_outings, outing_out
+from greenmeasure.outings.queries import outing_out
 from greenmeasure.outings.words import CALENDAR, act_text, outing_title, unlocked_title
 from greenmeasure.scouting.followups import due_followups
 from greenmeasure.season.models import Planned

@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 
 from core.label.rate import Rate, RateUnit
 from core.outing.jobs import Doing
-from core.outing.sequence import Timed
+from core.outing.order import Timed
 from core.units import exact_number
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.schemas import QuantityIn, number_in

@@ -16,7 +16,8 @@ from core.machines.labour import FILLING, fills_of, on_ground
 from core.outing.between import Apart
 from core.outing.gather import Gathered, gathered
 from core.outing.jobs import Doing, Job, Leg, Span, Stop, apart, meet, minutes, spans_of
-from core.outing.sequence import Morning, Order, sequence
+from core.outing.order import Morning, Order
+from core.outing.sequence import sequence
 from core.water.cans import run_for
 from core.weather.windows import Fit
 from greenmeasure.accounts.models import PARTS, Account

@@ -10,9 +10,11 @@ from greenmeasure.common import clock
 from greenmeasure.common.kept import kept
 from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.booked import history, whole_book
+from greenmeasure.outings.acts import site_facts
+from greenmeasure.outings.asked import open_outings, still_wanted
 from greenmeasure.outings.models import Outing, OutingStop
 from greenmeasure.outings.morning import READ
-from greenmeasure.outings.queries import open_outings, outing_line, site_facts, still_wanted
+from greenmeasure.outings.queries import outing_line
 from greenmeasure.outings.routes import route_by_site
 from greenmeasure.outings.schemas import SitePageOut, SitePastOut, SitesYearOut, SiteYearOut
 from greenmeasure.outings.wants import Due

@@ -15,10 +15,11 @@ from greenmeasure.common import clock
 from greenmeasure.common.kept import kept
 from greenmeasure.ledger.locks import Locked, in_force
 from greenmeasure.ledger.words import lock_sentence
+from greenmeasure.outings.asked import open_outings, plan_for, still_wanted
 from greenmeasure.outings.lines import kept_lines, last_minute
 from greenmeasure.outings.models import Outing
 from greenmeasure.outings.morning import READ, hours_for
-from greenmeasure.outings.queries import open_outings, outing_line, plan_for, proposed_out, still_wanted
+from greenmeasure.outings.queries import outing_line, proposed_out
 from greenmeasure.outings.schemas import OutingAskIn, ProposedOut, WeekDayOut, WeekOut, WeekRowOut, WeekSiteOut, WeekSpanOut
 from greenmeasure.outings.wants import Due
 from greenmeasure.outings.words import day_text, fit_text

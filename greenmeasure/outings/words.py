@@ -6,7 +6,7 @@ from zoneinfo import ZoneInfo
 
 from core.days import dated
 from core.outing.jobs import Doing
-from core.outing.sequence import Left
+from core.outing.order import Left
 from core.readable import joined
 from greenmeasure.ledger.locks import Locked
 from greenmeasure.outings.schemas import OutingActOut, WeekSpanOut

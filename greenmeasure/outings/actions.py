@@ -190,7 +190,7 @@ def skip(outing: Outing, stop_id: int, data: SkipIn) -> None:
 
     Raises:
         InputError: no reason.
-        Conflict: the outing is over, the stop was done, or its mix is made already.
+        Conflict: the outing is over, the stop was done, or its mix is made without it.
     """
     stop = next((s for j in outing.jobs.all() for s in j.stops.all() if s.pk == stop_id), None)
     if stop is None:
@@ -210,7 +210,9 @@ def _skip(outing: Outing, job: OutingJob, stops: Sequence[OutingStop], data: Ski
     if done or not stops or any(s.state == OutingStop.State.DONE for s in stops):
         raise Conflict("It was done already.")
     if job.round and job.round.status == Round.Status.UNDER_WAY:
-        raise Conflict("Its mix is made: leave the area out when the round is finished, and say there where the rest went.")
+        mixed = {p.area_id for p in job.round.parts.all()}
+        if any(s.area_id not in mixed for s in stops):
+            raise Conflict("Its mix is made without that area: finish the round, or give it up, first.")
     if data.skip and not data.why:
         raise InputError("why", "", "A skipped stop has no reason.", "Say why: locked gate, a dog, people on it.")
     state = OutingStop.State.SKIPPED if data.skip else OutingStop.State.OPEN

@@ -55,7 +55,9 @@ class OutingQuerySet(models.QuerySet["Outing"]):
 
     def whole(self, account: Account) -> "OutingQuerySet":
         """The same with all that belongs to them."""
-        return self.of(account).prefetch_related("jobs__stops__area__site", "jobs__machine", "jobs__round__applications")
+        return self.of(account).prefetch_related(
+            "jobs__stops__area__site", "jobs__machine", "jobs__round__applications", "jobs__round__parts"
+        )
 
     def one(self, account: Account, pk: int) -> "Outing":
         """The outing with this key in this account. Raises Missing."""

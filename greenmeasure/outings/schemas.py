@@ -197,7 +197,8 @@ class TakeOutingIn(OutingAskIn):
 
 class OutingJobOut(Out):
     """A job of an outing that was taken up: how far it is, its mix sheet once it has one, and while it is open the job as it is
-    reckoned, less what was skipped, and the machines that could do it.
+    reckoned, less what was skipped, and the machines that could do it. `left` is what of its mix is left over, its ground having
+    been skipped since it was made.
     """
 
     position: int
@@ -208,6 +209,7 @@ class OutingJobOut(Out):
     machine_id: int | None
     machine: str
     machines: list[OptionOut]
+    left: str
     asked: JobIn | None
 
 

@@ -14,6 +14,7 @@ from greenmeasure.book.words import target_name
 from greenmeasure.common import clock
 from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import quantity_out, rule_out
+from greenmeasure.ground.queries import areas
 from greenmeasure.rounds.actions import ticked
 from greenmeasure.rounds.actual import Actual, ActualDose, Partly
 from greenmeasure.rounds.left import left_of
@@ -43,6 +44,7 @@ from greenmeasure.rounds.words import against_plan, left_sentence, left_text, li
 
 def round_out(found: Round) -> RoundOut:
     """A round with its sheet and its ticks."""
+    gone = {s.area_id: s.why for j in found.in_outings.all() for s in j.stops.all() if s.state == "skipped"}
     ticks, sheet = list(found.ticks.select_related("by")), found.read_sheet()
     done = {(t.load, t.act) for t in ticks}
     poured = list(found.poured.select_related("by", "component__product"))
@@ -58,7 +60,7 @@ def round_out(found: Round) -> RoundOut:
         loads_done=sheet.loads_done(done),
         worn=sheet.worn(done),
         next=next_act(found, sheet, done, left_of(found) if found.spots else None, clock.now()),
-        parts=[part_out(p, sheet) for p in found.parts.all()],
+        parts=[part_out(p, sheet, gone.get(p.area_id, "")) for p in found.parts.all()],
         planned_spray=quantity_out(spray) if spray else None,
         started_by=str(found.started_by),
         started_at=found.started_at,
@@ -132,11 +134,13 @@ def _component_out(c: RoundComponent, poured: Sequence[Poured], loads: int) -> R
     )
 
 
-def part_out(part: RoundPart, sheet: Sheet) -> RoundPartOut:
+def part_out(part: RoundPart, sheet: Sheet, skipped: str = "") -> RoundPartOut:
     """One ground of a round as it was planned; a sheet that lacks it sets no spreader."""
     shown = sheet.parts[part.position] if part.position < len(sheet.parts) else SheetPart()
+    area = areas(part.round.account).get(part.area_id, part.area)
     return RoundPartOut(
-        name=str(part),
+        name=f"{area.called}, {part.zone}" if part.zone else area.called,
+        skipped=skipped,
         treated=quantity_out(part.treated),
         doses=[
             RoundDoseOut(product=str(d.component), use=d.use, rate=str(d.rate), label=show_label_rate(d.label))

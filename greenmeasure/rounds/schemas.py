@@ -76,9 +76,12 @@ class RoundDoseOut(Out):
 
 
 class RoundPartOut(Out):
-    """One ground of a round as it was planned; `setting` is what its sheet sets a spreader to."""
+    """One ground of a round as it was planned; `setting` is what its sheet sets a spreader to, `skipped` why its outing left it
+    out since; empty where it did not.
+    """
 
     name: str
+    skipped: str
     treated: QuantityOut
     doses: list[RoundDoseOut]
     setting: str

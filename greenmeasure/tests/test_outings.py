@@ -263,6 +263,27 @@ class Followed(OutingTest):
         self.assertEqual(len(self.ask("POST", f"{path}/jobs/0/start", LOOKED, 201)["parts"]), 3)
         self.assertEqual(Round.objects.count(), 2)
 
+    def test_a_stop_that_is_skipped_once_its_mix_is_made_says_what_is_left(self) -> None:
+        """Three areas of 7,000 ft² at 1 gal per 1,000 ft² are 21 gal; a third is left, and the round leaves that area out."""
+        self.step("Colour", self.iron, 0.5, "fl_oz/kft2")
+        made = self.take(go=True)
+        path, stop = f"outings/{made['id']}", made["acts"][1]["stops"][0]
+        sheet = self.ask("POST", f"{path}/jobs/0/start", LOOKED, 201)
+        told = self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"why": "A dog"})
+        self.assertIn("7 gal of the mix is left over: it was for Court.", told["jobs"][0]["left"])
+        parts = self.ask("GET", f"rounds/{sheet['id']}")["parts"]
+        self.assertEqual([(p["name"], p["skipped"]) for p in parts], [("Court", "A dog"), ("Lawn", ""), ("North green", "")])
+        back = self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"skip": False})
+        self.assertEqual(back["jobs"][0]["left"], "")
+        self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"why": "A dog"})
+        treated = [{"value": n, "unit": "ft2"} for n in (0, 7000, 7000)]
+        self.ask(
+            "POST", f"rounds/{sheet['id']}/finish", {"used": [{"amount": {"value": "7", "unit": "fl_oz"}}], "treated": treated}
+        )
+        now = self.ask("GET", path)
+        self.assertEqual([s["state"] for s in now["acts"][1]["stops"]], ["skipped", "done", "done"])
+        self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"skip": False}, 409)
+
     def test_it_is_put_in_order_anew_from_now_on(self) -> None:
         self.morning()
         made = self.take(go=True)

@@ -108,6 +108,13 @@ function Followed({ outing }: { outing: Outing }) {
     >
       <Fault error={start.error ?? note.error ?? move.error} />
       {outing.paused && <Notice tone="note">{outing.paused}</Notice>}
+      {outing.jobs
+        .filter((j) => j.left)
+        .map((j) => (
+          <Notice key={j.position} tone="note">
+            {j.left}
+          </Notice>
+        ))}
       {outing.crew && <p>Goes: {outing.crew}</p>}
       {outing.over.length > 0 && (
         <Section title="What was done">
@@ -158,7 +165,9 @@ function Followed({ outing }: { outing: Outing }) {
                   outing={outing}
                   stop={s}
                   begun={
-                    outing.jobs.find((j) => j.position === a.job)?.state !== "open" && s.state !== "skipped"
+                    !["open", "under_way"].includes(
+                      outing.jobs.find((j) => j.position === a.job)?.state ?? "",
+                    ) && s.state !== "skipped"
                   }
                 />
               )

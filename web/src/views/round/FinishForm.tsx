@@ -42,7 +42,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
   const navigate = useNavigate();
   const { value, change, clear } = useDraft<Typed>(`${account.slug}/finish/${round.id}`, {
     used: asPlanned(round.mix),
-    treated: round.parts.map((p) => ({ value: p.treated.exact, unit: p.treated.unit })),
+    treated: round.parts.map((p) => ({ value: p.skipped ? "0" : p.treated.exact, unit: p.treated.unit })),
     spray: { value: "", unit: round.planned_spray?.unit ?? "gal" },
     setting: "",
     teach: false,

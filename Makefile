@@ -72,7 +72,7 @@ serve: .stamps/run .stamps/build ## Serve without touching the demo account
 # --- proving ------------------------------------------------------------------------------------------------
 
 test: setup ## Every test: the core, the API, the interface in Chromium
-	@$(VENV)/python manage.py test --timing --parallel 3 core greenmeasure e2e
+	@$(VENV)/python manage.py test --timing --parallel 2 core greenmeasure e2e
 
 test-core: .stamps/python ## The core alone
 	@$(VENV)/python manage.py test core

@@ -1,13 +1,11 @@
 """Every view: nothing serious for axe, nothing wider than the phone, nothing on the console, in each theme."""
 
 import json
-from io import StringIO
 from pathlib import Path
 from urllib.parse import urlencode
 from uuid import uuid4
 
 from django.conf import settings
-from django.core.management import call_command
 from playwright.sync_api import expect
 
 from e2e.base import PHONE, WIDE, BrowserTest
@@ -20,6 +18,7 @@ from greenmeasure.outings.schemas import TakeOutingIn
 from greenmeasure.rounds.models import Round
 from greenmeasure.scouting.models import Photo
 from greenmeasure.shelf.models import RateRow
+from greenmeasure.tests.demo import load_demo
 from greenmeasure.trials.models import Trial
 
 AXE = Path(settings.ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -28,7 +27,7 @@ AXE = Path(settings.ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
 class Views(BrowserTest):
     def setUp(self) -> None:
         super().setUp()
-        call_command("load_demo", stdout=StringIO())
+        load_demo()
         self.client.force_login(User.objects.get(username="ines"), "django.contrib.auth.backends.ModelBackend")
         self.page.goto(self.live_server_url)
         self.page.wait_for_selector("text=Sign in")

@@ -6,7 +6,6 @@ import zipfile
 from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.core.management import call_command
 from django.db import models
 from django.test import TestCase
 
@@ -19,6 +18,7 @@ from greenmeasure.ground.models import Area
 from greenmeasure.reckon.models import KeptMix
 from greenmeasure.shelf.models import Product
 from greenmeasure.tests.base import ApiTest, make_account, pdf
+from greenmeasure.tests.demo import load_demo
 
 NO_ROWS_IN_DEMO = {
     "outings.outing",
@@ -54,7 +54,7 @@ class WholeDemo(TestCase):
 
     @classmethod
     def setUpTestData(cls) -> None:
-        call_command("load_demo", stdout=io.StringIO())
+        load_demo()
         cls.account = Account.objects.get()
         cls.manager = Membership.objects.filter(role="manager")[0].user
         product = Product.objects.filter(account=cls.account)[0]

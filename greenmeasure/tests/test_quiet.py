@@ -1,9 +1,7 @@
 """Alarms are quiet when nothing is wrong: every product of the demo account, at a sound rate, on ground its label is for."""
 
 from datetime import date
-from io import StringIO
 
-from django.core.management import call_command
 from django.test import Client, TestCase
 
 from core.findings import Weight
@@ -17,6 +15,7 @@ from core.units import UNITS, Quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.ground.queries import areas
 from greenmeasure.shelf.queries import cards
+from greenmeasure.tests.demo import load_demo
 
 TRUE_OF_THE_GROUND = {
     "near-drain",
@@ -33,7 +32,7 @@ TRUE_OF_THE_GROUND = {
 class Quiet(TestCase):
     @classmethod
     def setUpTestData(cls) -> None:
-        call_command("load_demo", stdout=StringIO())
+        load_demo()
 
     def test_every_demo_product_on_every_ground_that_it_is_for(self) -> None:
         account = Account.objects.get(slug="alder-quay")

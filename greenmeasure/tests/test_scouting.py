@@ -22,6 +22,7 @@ from greenmeasure.ground.models import Area
 from greenmeasure.ground.schemas import AreaIn
 from greenmeasure.scouting.models import Photo, Scouting, Spot
 from greenmeasure.tests.base import AREA, ApiTest, make_account
+from greenmeasure.tests.demo import load_demo
 
 NOW = datetime(2026, 8, 12, 10, tzinfo=UTC)
 IFD, GPS, SHOT_AT = 0x8769, 0x8825, 0x9003
@@ -375,7 +376,7 @@ class Files(TransactionTestCase):
 
 class Drawn(TestCase):
     def test_the_demo_has_pictures_of_spots_over_the_season(self) -> None:
-        call_command("load_demo", stdout=io.StringIO())
+        load_demo()
         spot = Spot.objects.get(name="Rink 5, north bank end")
         self.assertGreaterEqual(spot.photos.count(), 2)
         self.assertTrue(all(pictures.file_of(p.sha).exists() and p.timed for p in spot.photos.all()))

@@ -91,7 +91,7 @@ def plan_for(account: Account, data: OutingAskIn, every: Sequence[Due]) -> Plann
     fits = {d.want.key: _fit_days(account, d) for d in due_on(rest, today)}
     on = data.on or _best_day(account, due_on(rest, today), fits, bool(sites))
     begin = clock.moment_at(account.home, on, data.clock) if data.clock.strip() else None
-    mine = [_scarce(d, on, fits.get(d.want.key)) for d in due_on(rest, on) if sites or _driven(account, d, on)]
+    mine = [scarce(d, on, fits.get(d.want.key)) for d in due_on(rest, on) if sites or _driven(account, d, on)]
     return planned(account, mine, on, How(data.people, begin, tuple(data.order)))
 
 
@@ -123,7 +123,7 @@ def _best_day(account: Account, dues: Sequence[Due], fits: Mapping[str, set[date
     return when
 
 
-def _scarce(due: Due, on: date, days: set[date] | None) -> Due:
+def scarce(due: Due, on: date, days: set[date] | None) -> Due:
     """What has no other hours ahead comes before what has."""
     if days != {on}:
         return due
@@ -139,10 +139,10 @@ LEAST = 2
 
 
 def _fit_days(account: Account, due: Due) -> set[date]:
-    """The days on which a mix has hours that are fit."""
+    """The days on which a mix has hours that are fit; all of those ahead where no weather is known."""
     hours = hours_for(account, due)
     if hours is None:
-        return {clock.today(due.area)}
+        return {clock.today(due.area) + timedelta(days=n) for n in range(AHEAD)}
     found: dict[date, int] = {}
     for i, fit in enumerate(hours.judged.fits):
         if fit <= Fit.UNKNOWN:

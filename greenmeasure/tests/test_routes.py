@@ -1,6 +1,6 @@
 """A contractor's sites: routes by days, the ways between them, their year on one page, and outings over several of them."""
 
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from typing import Any
 
 from django.db import connection
@@ -8,9 +8,11 @@ from django.test.utils import CaptureQueriesContext
 
 from greenmeasure.accounts.models import Site
 from greenmeasure.kit.models import Machine
+from greenmeasure.outings.asked import scarce, still_wanted
 from greenmeasure.outings.models import Way
 from greenmeasure.sky.models import Station
 from greenmeasure.tests.base import AREA, FEED, FUNGICIDE
+from greenmeasure.tests.sky_base import SkyTest
 from greenmeasure.tests.test_outings import LOOKED, NOW, OutingTest
 
 
@@ -332,3 +334,50 @@ class SameNames(Yards):
         twice = self.feed_job(area_id=self.lawns[0])
         twice["parts"] = twice["parts"] * 2
         self.ask("POST", "reckon/job", twice, 422)
+
+
+class Swapped(SkyTest):
+    """A humid August: dollar spot on a green, and two fungicides that list it."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.station()
+        self.fetched()
+        bare = {
+            "kind": "fungicide",
+            "formulation": "SC",
+            "density": {"value": 9, "unit": "lb/gal"},
+            "contents": [{"name": "an active", "basis": "active", "amount": 20, "unit": "%"}],
+            "rules": {},
+        }
+        spot = {"target": "Dollar spot", "interval_low": 14, "interval_high": 28}
+        self.made = {
+            name: self.ask(
+                "POST", "products", bare | {"name": name, "group_code": code, "rates": [spot | {"phrase": phrase}]}, 201
+            )
+            for name, code, phrase in (
+                ("Seven SC", "FRAC 7", "0.3 to 0.5 fl oz per 1,000 sq ft"),
+                ("Three SC", "FRAC 3", "1 to 2 fl oz per 1,000 sq ft"),
+            )
+        }
+
+    def test_another_product_for_a_disease_and_one_that_is_for_none_of_it(self) -> None:
+        found = self.ask("POST", "outings/propose", {})
+        (due,) = found["dues"]
+        names = {int(o["key"]): o["text"] for o in due["others"]} | {due["product_id"]: due["product"]}
+        self.assertLessEqual({"Seven SC", "Three SC"}, set(names.values()))
+        other = next(pk for pk, name in names.items() if name in self.made and pk != due["product_id"])
+        swaps = [{"key": due["key"], "product_id": other}]
+        swapped = self.ask("POST", "outings/propose", {"swaps": swaps})
+        self.assertEqual([j["title"] for j in swapped["jobs"]], [f"Spray {names[other]}"])
+        taken = self.ask("POST", "outings", {"swaps": swaps}, 201)
+        self.assertEqual(taken["jobs"][0]["asked"]["mix"][0]["product_id"], other)
+        self.ask("POST", f"outings/{taken['id']}/give-up", {})
+        feed = self.faults("POST", "outings/propose", {"swaps": [{"key": due["key"], "product_id": self.feed.pk}]})
+        self.assertEqual(set(feed), {"swaps.0.product_id"})
+
+    def test_what_has_hours_on_that_day_alone_counts_for_more(self) -> None:
+        (due,) = still_wanted(self.account)
+        on = date(2026, 8, 5)
+        self.assertEqual(scarce(due, on, {on}).want.weight, 2 * due.want.weight)
+        self.assertEqual(scarce(due, on, {on, on + timedelta(days=1)}), due)

@@ -154,8 +154,9 @@ REVISIONS = {f"{part}_revision" for part in (OWN, *PARTS)}
 class Site(PutAway):
     """A place on which areas lie: where it is, whom one asks, how one gets in, its time zone, and what is closed there.
 
-    `agreed` is what was agreed with its owner, `tell` what they must be told, and when; `closed` are times of year in which a
-    nutrient may not go down, as `core.schools.Closed`.
+    `agreed` is what was agreed with its owner, `tell` what they must be told, and when; `water` is where tanks are filled there,
+    `fill_minutes` what a filling takes, the way to it and back included. `closed` are times of year in which a nutrient may not
+    go down, as `core.schools.Closed`.
     """
 
     account = models.ForeignKey(Account, on_delete=models.CASCADE, related_name="sites")
@@ -165,6 +166,8 @@ class Site(PutAway):
     gate = models.CharField(max_length=300, blank=True)
     agreed = models.CharField(max_length=500, blank=True)
     tell = models.CharField(max_length=300, blank=True)
+    water = models.CharField(max_length=200, blank=True)
+    fill_minutes = models.PositiveSmallIntegerField(null=True)
     time_zone = models.CharField(max_length=40, default="UTC")
     closed = models.JSONField(default=list, blank=True)
 

@@ -199,7 +199,7 @@ class ClosedIn(In):
 
 class SiteIn(In):
     """A place on which areas lie. `gate` says how one gets in, `agreed` what was agreed with its owner, `tell` what they must be
-    told; `closed` what a by-law closes there.
+    told, `water` where tanks are filled and `fill_minutes` what a filling takes; `closed` what a by-law closes there.
     """
 
     version: int | None = None
@@ -209,6 +209,8 @@ class SiteIn(In):
     gate: Line = ""
     agreed: Annotated[str, Field(max_length=500)] = ""
     tell: Line = ""
+    water: Annotated[str, Field(max_length=200)] = ""
+    fill_minutes: Annotated[int, Field(ge=0, le=240)] | None = None
     time_zone: Name = "UTC"
     closed: Annotated[list[ClosedIn], Field(max_length=12)] = []
 
@@ -224,6 +226,8 @@ class SiteOut(Out):
     gate: str
     agreed: str
     tell: str
+    water: str
+    fill_minutes: int | None
     time_zone: str
     closed: list[ClosedIn]
     areas: int

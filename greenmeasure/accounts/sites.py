@@ -44,6 +44,8 @@ def site_out(site: Site) -> SiteOut:
         gate=site.gate,
         agreed=site.agreed,
         tell=site.tell,
+        water=site.water,
+        fill_minutes=site.fill_minutes,
         time_zone=site.time_zone,
         closed=[
             ClosedIn(
@@ -75,6 +77,7 @@ def save_site(account: Account, data: SiteIn, site: Site | None = None) -> Site:
     faults.raise_any()
     made.name, made.time_zone, made.closed = name or "", data.time_zone, closed
     made.address, made.contact, made.gate, made.agreed, made.tell = data.address, data.contact, data.gate, data.agreed, data.tell
+    made.water, made.fill_minutes = data.water, data.fill_minutes
     with claim(site, data.version):
         made.save()
     return made

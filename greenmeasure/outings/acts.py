@@ -11,7 +11,7 @@ from greenmeasure.ledger.booked import history
 from greenmeasure.outings.lines import JobLine, StopLine, ready_at
 from greenmeasure.outings.routes import way
 from greenmeasure.outings.schemas import ActName, OutingActOut, OutingSiteOut, OutingStopOut
-from greenmeasure.outings.words import DRIVE, clean_text, job_title, last_text, ready_text, time_text, water_note
+from greenmeasure.outings.words import DRIVE, clean_text, filling_text, job_title, last_text, ready_text, time_text, water_note
 
 
 def acts_of(account: Account, lines: Sequence[JobLine]) -> list[OutingActOut]:
@@ -133,4 +133,13 @@ def sites_in(lines: Sequence[JobLine]) -> list[OutingSiteOut]:
 
 def site_facts(s: Site) -> OutingSiteOut:
     """What to know of a site before one goes there."""
-    return OutingSiteOut(id=s.pk, name=s.name, address=s.address, contact=s.contact, gate=s.gate, agreed=s.agreed, tell=s.tell)
+    return OutingSiteOut(
+        id=s.pk,
+        name=s.name,
+        address=s.address,
+        contact=s.contact,
+        gate=s.gate,
+        agreed=s.agreed,
+        tell=s.tell,
+        water=filling_text(s),
+    )

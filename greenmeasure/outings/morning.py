@@ -176,7 +176,8 @@ def _minutes_on(due: Due) -> int:
     """How long a ground takes: over it, its further fillings, and to the next."""
     size, m = due.area.size.base, due.machine
     fills = fills_of(size, m.output.base, m.capacity.base) if m and m.kind == "sprayer" and m.output else 1
-    return BETWEEN + minutes(on_ground(size, *_walked(m)) + FILLING * (fills - 1))
+    said = due.area.site.fill_minutes
+    return BETWEEN + minutes(on_ground(size, *_walked(m)) + (FILLING if said is None else said / 60) * (fills - 1))
 
 
 def _walked(m: Machine | None) -> tuple[float | None, float | None]:

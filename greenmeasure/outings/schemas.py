@@ -137,6 +137,7 @@ class OutingSiteOut(Out):
     gate: str
     agreed: str
     tell: str
+    water: str
 
 
 class OutingDueOut(Out):

@@ -8,6 +8,7 @@ from core.days import dated
 from core.outing.jobs import Doing
 from core.outing.order import Left
 from core.readable import joined
+from greenmeasure.accounts.models import Site
 from greenmeasure.ledger.locks import Locked
 from greenmeasure.outings.schemas import OutingActOut, WeekSpanOut
 
@@ -149,6 +150,12 @@ def route_text(days: Sequence[int], sites: int, minutes: int) -> str:
     when = joined([f"{WEEKDAYS[d]}s" for d in days]) if days else "Any day"
     drive = f", {minutes} min between them" if sites > 1 else ""
     return f"{when}: {_count(sites, 'site')}{drive}"
+
+
+def filling_text(site: Site) -> str:
+    """Where tanks are filled at a site, and what a filling takes; empty where nobody said."""
+    long = "" if site.fill_minutes is None else f"{site.fill_minutes} min a filling"
+    return ", ".join(t for t in (site.water, long) if t)
 
 
 def leg_text(one: str, other: str) -> str:

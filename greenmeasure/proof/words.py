@@ -36,6 +36,7 @@ def site_lines(site: OutingSiteOut) -> list[tuple[str, str]]:
         ("Address", site.address),
         ("Ask for", site.contact),
         ("Getting in", site.gate),
+        ("Water for tanks", site.water),
         ("Must be told", site.tell),
         ("Agreed", site.agreed),
     ]

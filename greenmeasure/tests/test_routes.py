@@ -132,6 +132,21 @@ class Drive(Yards):
         self.step("Colour", self.iron, 0.5, "fl_oz/kft2", self.lawns[0])
         self.assertEqual([(s["agreed"], s["tell"]) for s in self.propose()["sites"]], [("Four feeds", "The day before")])
 
+    def test_a_filling_takes_as_long_as_its_site_says(self) -> None:
+        """A 4 gal tank at 1 gal per 1,000 ft² is filled twice on 7,000 ft²: the second in 12 min, ours, or 30 min as said."""
+        self.step("Colour", self.iron, 0.5, "fl_oz/kft2", self.lawns[0])
+
+        def long() -> float:
+            (act,) = (a for a in self.propose()["acts"] if a["kind"] == "spray")
+            return (datetime.fromisoformat(act["end"]) - datetime.fromisoformat(act["begin"])).seconds / 60
+
+        before, site = long(), self.ask("GET", "sites")[1]
+        body = {k: site[k] for k in ("name", "time_zone", "version")} | {"water": "Tap by the gate", "fill_minutes": 30}
+        self.ask("PUT", f"sites/{site['id']}", body)
+        self.assertEqual(long() - before, 18)
+        self.assertEqual(self.propose()["sites"][0]["water"], "Tap by the gate, 30 min a filling")
+        self.assertEqual(set(self.faults("PUT", f"sites/{site['id']}", body | {"fill_minutes": 900})), {"fill_minutes"})
+
     def test_records_of_one_site(self) -> None:
         self.step("Colour", self.iron, 0.5, "fl_oz/kft2", self.lawns[0], self.area.pk)
         made = self.take(go=True)

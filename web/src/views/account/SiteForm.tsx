@@ -26,6 +26,8 @@ export function SiteForm({ site, onDone }: { site?: Schemas["SiteOut"]; onDone: 
     gate: site?.gate ?? "",
     agreed: site?.agreed ?? "",
     tell: site?.tell ?? "",
+    water: site?.water ?? "",
+    fill_minutes: site?.fill_minutes?.toString() ?? "",
     time_zone: site?.time_zone ?? here(),
     closed: site?.closed ?? [],
   });
@@ -43,8 +45,10 @@ export function SiteForm({ site, onDone }: { site?: Schemas["SiteOut"]; onDone: 
     clear();
     onDone();
   };
+  const minutes = value.fill_minutes.trim();
+  const sent = { ...value, fill_minutes: minutes === "" ? null : Number(minutes) };
   const submit = () =>
-    save.mutate(value, {
+    save.mutate(sent, {
       onSuccess: (made) => {
         leave();
         say(site ? `${made.name} is changed.` : `${made.name} is a site.`);
@@ -88,6 +92,21 @@ export function SiteForm({ site, onDone }: { site?: Schemas["SiteOut"]; onDone: 
             hint="Gate, key, dog."
           />
           <TextField
+            label="Water for tanks"
+            name="water"
+            value={value.water}
+            onChange={(water) => change({ water })}
+            hint="Which tap, which well."
+          />
+          <TextField
+            label="Minutes a filling"
+            name="fill_minutes"
+            value={value.fill_minutes}
+            input={{ inputMode: "numeric" }}
+            onChange={(fill_minutes) => change({ fill_minutes })}
+            hint="The way there and back with it."
+          />
+          <TextField
             label="Must be told"
             name="tell"
             value={value.tell}
@@ -105,7 +124,18 @@ export function SiteForm({ site, onDone }: { site?: Schemas["SiteOut"]; onDone: 
         <ClosedTimes value={value.closed} onChange={(closed) => change({ closed })} />
         <Fault
           error={save.error}
-          besides={["name", "address", "contact", "gate", "agreed", "tell", "time_zone", "closed"]}
+          besides={[
+            "name",
+            "address",
+            "contact",
+            "gate",
+            "agreed",
+            "tell",
+            "water",
+            "fill_minutes",
+            "time_zone",
+            "closed",
+          ]}
         />
         <Bar>
           <Button look="main" type="submit" isDisabled={save.isPending}>

@@ -85,6 +85,8 @@ function OneSite({ site, only, may, open, onOpen }: Props) {
           ["Address", site.address],
           ["Contact", site.contact],
           ["Getting in", site.gate],
+          ["Water for tanks", site.water],
+          ["A filling", site.fill_minutes === null ? "" : `${site.fill_minutes} min`],
           ["Must be told", site.tell],
           ["Agreed", site.agreed],
           ["Clock", site.time_zone.replaceAll("_", " ")],

@@ -65,6 +65,7 @@ export function SitePage() {
                       ["Address", about.address],
                       ["Ask for", about.contact],
                       ["Getting in", about.gate],
+                      ["Water for tanks", about.water],
                       ["Must be told", about.tell],
                       ["Agreed", about.agreed],
                       ["Route", year.route],

@@ -4,7 +4,7 @@ import { Section } from "../../parts/Section";
 
 /** What to know of each site before one goes there: whom to ask, and how to get in. */
 export function SiteNotes({ sites }: { sites: Outing["sites"] }) {
-  const told = sites.filter((s) => s.address || s.contact || s.gate || s.tell || s.agreed);
+  const told = sites.filter((s) => s.address || s.contact || s.gate || s.tell || s.agreed || s.water);
   return (
     <>
       {told.map((s) => (
@@ -14,6 +14,7 @@ export function SiteNotes({ sites }: { sites: Outing["sites"] }) {
               ["Address", s.address],
               ["Ask for", s.contact],
               ["Getting in", s.gate],
+              ["Water for tanks", s.water],
               ["Must be told", s.tell],
               ["Agreed", s.agreed],
             ]}

@@ -125,11 +125,18 @@ def _brought(card: Card, part: Any, area: Area) -> Brought | None:
     row, rate = row_and_rate(card, area, part.target, part.rate)
     if rate is None:
         return None
-    try:
-        amount = dose(card.core, rate, area.size).amount
-    except InputError:
+    amount = amount_on(card, rate, area)
+    if amount is None:
         return None
     return Brought(part, card, row, rate, amount, applied(card.core, amount, area.size, date.min, row))
+
+
+def amount_on(card: Card, rate: Rate, area: Area) -> Quantity | None:
+    """How much of a product a rate comes to on an area; None where that cannot be reckoned."""
+    try:
+        return dose(card.core, rate, area.size).amount
+    except InputError:
+        return None
 
 
 def row_and_rate(card: Card, area: Area, target: str, given: Rate | None = None) -> tuple[Row | None, Rate | None]:
@@ -139,9 +146,13 @@ def row_and_rate(card: Card, area: Area, target: str, given: Rate | None = None)
     return row, given or (start_in_range(row.label, area.site.house_rules).rate if row else None)
 
 
+STEP = "step-"
+"""How the names of what turns would put down begin."""
+
+
 def named(step: Any, area: Area, number: int) -> str:
     """How the ledger names what a turn of a step would put down."""
-    return f"step-{step.pk}-{area.pk}-{number}"
+    return f"{STEP}{step.pk}-{area.pk}-{number}"
 
 
 @kept("programme", "book", "shelf", "ground")

@@ -7,17 +7,14 @@ from typing import Any
 from core.errors import InputError
 from core.label.rate import Rate, RateUnit
 from core.ledger.history import Applied, Place, Standing, applied
-from core.rates.dose import dose
 from greenmeasure.accounts.models import Account
 from greenmeasure.common.clock import local_day
 from greenmeasure.common.kept import kept
 from greenmeasure.common.schemas import number_in
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
+from greenmeasure.ledger.meant import STEP, amount_on
 from greenmeasure.shelf.queries import Card, cards
-
-STEP = "step-"
-"""How what a turn of the programme asks for begins: the turn counts already."""
 
 
 def event_of(job_id: int, area_id: int) -> str:
@@ -60,8 +57,10 @@ def _meant(card: Card, given: Any, area: Area, stop: Any) -> Applied | None:
         return None
     try:
         told = Rate(number_in("rate", rate["value"]), RateUnit.from_key(rate["unit"]))
-        amount = dose(card.core, told, area.size).amount
     except InputError:
+        return None
+    amount = amount_on(card, told, area)
+    if amount is None:
         return None
     made = applied(card.core, amount, area.size, local_day(area, stop.end), row)
     return replace(made, standing=Standing.PLANNED)

@@ -113,6 +113,11 @@ class Outing(HouseRow):
     def __str__(self) -> str:
         return f"{self.on}"
 
+    @property
+    def site_ids(self) -> set[int]:
+        """The sites that it leads to."""
+        return {s.area.site_id for j in self.jobs.all() for s in j.stops.all()}
+
 
 class OutingJob(HouseRow):
     """One job of an outing at its place in it: a mix with its machine, water or the mower.

@@ -6,7 +6,8 @@ from core.outing.gather import Want
 from core.outing.jobs import Doing
 from greenmeasure.accounts.models import Account
 from greenmeasure.ground.queries import areas
-from greenmeasure.ledger.taken_up import STEP, event_of
+from greenmeasure.ledger.meant import STEP
+from greenmeasure.ledger.taken_up import event_of
 from greenmeasure.outings.lines import rate_of
 from greenmeasure.outings.models import Outing, OutingJob, OutingStop
 from greenmeasure.outings.wants import WEIGHTS, Due, Part

@@ -1,6 +1,5 @@
 """The year of every site on one page, and a site's own page: what is due there, what went down, and what was skipped and why."""
 
-from collections.abc import Sequence
 from datetime import date
 
 from core.season.standing import Stand
@@ -24,7 +23,6 @@ from greenmeasure.programme.queries import Placed, placed
 
 MOST_PAST = 60
 """How much of a year a site's page lists (ours)."""
-NO_TURNS: Sequence[Placed] = ()
 
 
 def sites_year(account: Account) -> SitesYearOut:
@@ -66,7 +64,7 @@ def _open(account: Account, today: date) -> dict[int, Outing]:
     """The outing that comes next at each site."""
     found: dict[int, Outing] = {}
     for o in open_outings(account):
-        for site in {s.area.site_id for j in o.jobs.all() for s in j.stops.all()}:
+        for site in o.site_ids:
             found.setdefault(site, o)
     return found
 
@@ -100,7 +98,7 @@ def _row(account: Account, site: Site, today: date) -> SiteYearOut:
 def site_page(account: Account, site_id: int) -> SitePageOut:
     """A site on a page. Raises Missing."""
     site, today = site_of(account, site_id), clock.today(account)
-    here = [o for o in Outing.objects.whole(account)[:MOST_PAST] if _at(o, site)]
+    here = [o for o in Outing.objects.whole(account)[:MOST_PAST] if site.pk in o.site_ids]
     return SitePageOut(
         about=site_facts(site),
         year=_row(account, site, today),
@@ -108,10 +106,6 @@ def site_page(account: Account, site_id: int) -> SitePageOut:
         past=_past(account, site, today),
         outings=[outing_line(account, o) for o in here],
     )
-
-
-def _at(outing: Outing, site: Site) -> bool:
-    return any(s.area.site_id == site.pk for j in outing.jobs.all() for s in j.stops.all())
 
 
 def _past(account: Account, site: Site, today: date) -> list[SitePastOut]:

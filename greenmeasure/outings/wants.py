@@ -4,14 +4,12 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 
-from core.errors import InputError
 from core.ground import Stress
 from core.label.rate import Rate
 from core.label.rules import Row
 from core.ledger.history import Applied, Place, Standing, applied
 from core.outing.gather import Want
 from core.outing.jobs import Doing
-from core.rates.dose import dose
 from core.season.standing import Stand
 from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
@@ -19,7 +17,7 @@ from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import largest_for
-from greenmeasure.ledger.meant import mixed, named, row_and_rate
+from greenmeasure.ledger.meant import amount_on, mixed, named, row_and_rate
 from greenmeasure.programme.queries import acting, placed
 from greenmeasure.season.due import drafts_of, first_choice_of, listed_somewhere, proposals, regulators_due
 from greenmeasure.season.words import again_title, name_of, on_area
@@ -40,11 +38,8 @@ class Part:
 
     def meant(self, area: Area, on: date) -> Applied | None:
         """What it is to the ledger on a day; None where no amount is known."""
-        try:
-            amount = dose(self.card.core, self.rate, area.size).amount
-        except InputError:
-            return None
-        return applied(self.card.core, amount, area.size, on, self.row)
+        amount = amount_on(self.card, self.rate, area)
+        return None if amount is None else applied(self.card.core, amount, area.size, on, self.row)
 
 
 @dataclass(frozen=True)

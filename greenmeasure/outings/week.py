@@ -48,8 +48,7 @@ def _week(account: Account, step: int) -> WeekOut:
     start = midnight(today, account.home.zone)
     under_way, every = open_outings(account), still_wanted(account)
     upcoming = None if any(_current(o, today) for o in under_way) else _proposal(account, every)
-    rows = [_site(account, s, start, every, under_way, upcoming) for s in sites_of(account).values()]
-    shown = sorted(rows, key=lambda s: not (s.rows or s.outings)) if len(rows) > MOST_SITES else rows
+    sites = _busiest(account, every, under_way, upcoming)
     return WeekOut(
         days=[
             WeekDayOut(on=on, text=f"{on:%a} {on.day}", begin=n / DAYS)
@@ -57,11 +56,24 @@ def _week(account: Account, step: int) -> WeekOut:
             for on in (today + timedelta(days=n),)
         ],
         now=_share(start, clock.now()),
-        sites=shown[:MOST_SITES],
-        more=len(shown[MOST_SITES:]),
+        sites=[_site(account, s, start, every, under_way, upcoming) for s in sites[:MOST_SITES]],
+        more=len(sites[MOST_SITES:]),
         open=[outing_line(account, o) for o in under_way],
         next=upcoming,
     )
+
+
+def _busiest(account: Account, every: Sequence[Due], kept: Sequence[Outing], upcoming: ProposedOut | None) -> list[Site]:
+    """The sites, those at which something is due or that an outing leads to first, where they are too many for the picture."""
+    sites = list(sites_of(account).values())
+    if len(sites) <= MOST_SITES:
+        return sites
+    busy = (
+        {d.area.site_id for d in every}
+        | {s for o in kept for s in o.site_ids}
+        | {s.id for s in (upcoming.sites if upcoming else ())}
+    )
+    return sorted(sites, key=lambda s: s.pk not in busy)
 
 
 def _current(o: Outing, today: date) -> bool:

@@ -7,6 +7,7 @@ import { useAccount, useMay } from "../../app/session";
 import { t } from "../../app/theme";
 import { say } from "../../app/toast";
 import { Button } from "../../parts/Button";
+import { WEEKDAYS } from "../../parts/days";
 import { Form } from "../../parts/Form";
 import { ManyField } from "../../parts/ManyField";
 import { Fault } from "../../parts/Notice";
@@ -20,9 +21,7 @@ import { accountParts } from "./accountParts";
 type Route = Schemas["RouteOut"];
 type Leg = Schemas["RouteLegOut"];
 
-const weekdays = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"].map(
-  (text, n) => ({ key: `${n}`, text }),
-);
+const weekdays = WEEKDAYS.map((text, n) => ({ key: `${n}`, text }));
 const Way = styled.ol`
   li {
     display: grid;

@@ -1,38 +1,22 @@
-import { useState } from "react";
 import { useJobMachine, useOrderAgain, usePause, type Outing } from "../../api/outings";
 import { Button } from "../../parts/Button";
-import { Form } from "../../parts/Form";
 import { Fault } from "../../parts/Notice";
 import { PickField } from "../../parts/PickField";
-import { Bar } from "../../parts/Section";
-import { TextField } from "../../parts/TextField";
+import { AskWhy } from "../../parts/AskWhy";
 
 /** Stop for a while, and say why; the hours are judged again when it goes on. */
 export function StopForNow({ outing }: { outing: Outing }) {
   const pause = usePause(outing.id);
-  const [asked, setAsked] = useState(false);
-  const [why, setWhy] = useState("");
-  if (!asked) return <Button onPress={() => setAsked(true)}>Stop for now</Button>;
   return (
-    <Form
-      label="Stop for now"
+    <AskWhy
+      act="Stop for now"
+      label="Why does it stop?"
+      hint="The wind, rain, a breakdown, called away."
+      send="Stop the outing"
+      leave="Go on"
       error={pause.error}
-      onSubmit={() => pause.mutate({ why }, { onSuccess: () => setAsked(false) })}
-    >
-      <TextField
-        label="Why does it stop?"
-        name="why"
-        value={why}
-        hint="The wind, rain, a breakdown, called away."
-        onChange={setWhy}
-      />
-      <Bar>
-        <Button type="submit">Stop the outing</Button>
-        <Button look="quiet" onPress={() => setAsked(false)}>
-          Go on
-        </Button>
-      </Bar>
-    </Form>
+      onSend={(why, done) => pause.mutate({ why }, { onSuccess: done })}
+    />
   );
 }
 

@@ -1,9 +1,6 @@
-import { useState } from "react";
 import { useSkipStop, type Act, type Outing } from "../../api/outings";
 import { Button } from "../../parts/Button";
-import { Form } from "../../parts/Form";
-import { Bar } from "../../parts/Section";
-import { TextField } from "../../parts/TextField";
+import { AskWhy } from "../../parts/AskWhy";
 
 type Stop = Act["stops"][number];
 
@@ -15,26 +12,17 @@ interface Skipping {
 
 /** A way to skip something, which asks why. */
 export function Skip({ what, error, skip }: Skipping) {
-  const [asked, setAsked] = useState(false);
-  const [why, setWhy] = useState("");
-  const close = () => setAsked(false);
-  if (!asked) return <Button look="quiet" onPress={() => setAsked(true)}>{`Skip ${what}`}</Button>;
   return (
-    <Form label={`Skip ${what}`} error={error} onSubmit={() => skip(why, close)}>
-      <TextField
-        label={`Why is ${what} skipped?`}
-        name="why"
-        value={why}
-        hint="Locked gate, a dog, people on it, rain."
-        onChange={setWhy}
-      />
-      <Bar>
-        <Button type="submit">Skip it</Button>
-        <Button look="quiet" onPress={close}>
-          Keep it
-        </Button>
-      </Bar>
-    </Form>
+    <AskWhy
+      act={`Skip ${what}`}
+      look="quiet"
+      label={`Why is ${what} skipped?`}
+      hint="Locked gate, a dog, people on it, rain."
+      send="Skip it"
+      leave="Keep it"
+      error={error}
+      onSend={skip}
+    />
   );
 }
 

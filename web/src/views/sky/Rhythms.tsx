@@ -1,3 +1,4 @@
+import { WEEKDAYS } from "../../parts/days";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useAddRhythm, useRemoveRhythm } from "../../api/sky";
@@ -14,14 +15,13 @@ import { Bar, Fields, Section } from "../../parts/Section";
 import { TimeField } from "../../parts/DateField";
 import { TextField } from "../../parts/TextField";
 
-const week = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 const rhythmKinds = [
   { key: "mow", text: "Mowing" },
   { key: "water", text: "Watering" },
   { key: "quiet", text: "Hours kept free", note: "on every area" },
 ];
 
-/** Mowing, watering and hours kept free, week by week. */
+/** Mowing, watering and hours kept free, week by WEEKDAYS. */
 export function Rhythms({ all }: { all: Schemas["WatchesOut"] }) {
   const may = useMay("manager");
   const add = useAddRhythm();
@@ -89,7 +89,7 @@ export function Rhythms({ all }: { all: Schemas["WatchesOut"] }) {
               label="On"
               name="days"
               values={v.days}
-              options={week.map((text, i) => ({ key: String(i), text }))}
+              options={WEEKDAYS.map((text, i) => ({ key: String(i), text }))}
               onChange={(days) => change({ days })}
             />
             <TextField label="Why" name="why" value={v.why} onChange={(why) => change({ why })} />

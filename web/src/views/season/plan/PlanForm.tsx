@@ -1,3 +1,4 @@
+import { WEEKDAYS } from "../../../parts/days";
 import type { PlanAsk } from "../../../api/plans";
 import type { Schemas } from "../../../api/client";
 import { useAreas } from "../../../api/hooks";
@@ -62,8 +63,6 @@ export const asked = (v: PlanDraft): PlanAsk => ({
   release: v.release,
 });
 
-const DAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
-
 interface Props {
   value: PlanDraft;
   onChange: (part: Partial<PlanDraft>) => void;
@@ -109,7 +108,7 @@ export function PlanForm({ value: v, onChange, years, currency, error, running, 
           label="Days to go out on"
           name="weekdays"
           values={v.weekdays}
-          options={DAYS.map((day, i) => ({ key: `${i}`, text: day }))}
+          options={WEEKDAYS.map((day, i) => ({ key: `${i}`, text: day }))}
           onChange={(weekdays) => onChange({ weekdays })}
           none="None yet"
         />

@@ -19,7 +19,7 @@ from greenmeasure.ground.queries import area_of, areas
 from greenmeasure.ledger.booked import booked, place_of
 from greenmeasure.ledger.grounds import grounds_of
 from greenmeasure.ledger.meant import every_meant
-from greenmeasure.ledger.taken_up import every_taken_up
+from greenmeasure.ledger.taken_up import TAKEN_UP, every_taken_up
 from greenmeasure.shelf.queries import cards
 
 FAR_DAYS = 2 * 366
@@ -107,10 +107,16 @@ def ledger(account: Account, asked: Asked) -> Ledger:
     area, grounds = area_of(account, asked.place.area), grounds_of(account)
     kin = grounds.kin(area.pk)
     every = [*near(account, kin, local_day(area, asked.at)), *(a for a in asked.more if a.place and a.place.area in kin)]
-    every = [a for a in every if a.application not in asked.besides and not _missed(a)]
+    today = local_day(area, asked.at)
+    every = [a for a in every if a.application not in asked.besides and not _missed(a) and not _in_order(a, today)]
     done = {a.application for a in _fulfilled(every, asked)}
     every = [a for a in every if a.application not in done]
     return ledger_of(grounds, asked.place, every, asked.job, Here(area.site.house_rules, area.site.zone))
+
+
+def _in_order(a: Applied, on: date) -> bool:
+    """Whether an outing is to put it down on that very day: what goes with it was held against it when it was put in order."""
+    return a.application.startswith(TAKEN_UP) and a.planned and a.on == on
 
 
 def _missed(a: Applied) -> bool:

@@ -16,10 +16,13 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.meant import STEP, amount_on
 from greenmeasure.shelf.queries import Card, cards
 
+TAKEN_UP = "outing-"
+"""How the names of what outings would put down begin."""
+
 
 def event_of(job_id: int, area_id: int) -> str:
     """How the ledger names what a job of an outing would put down on an area."""
-    return f"outing-{job_id}-{area_id}"
+    return f"{TAKEN_UP}{job_id}-{area_id}"
 
 
 @kept("outings", "rounds", "season", "shelf", "ground")

@@ -156,7 +156,7 @@ class Counted(OutingTest):
 
     def setUp(self) -> None:
         super().setUp()
-        card = FUNGICIDE | {"name": "Once SC", "rules": {"most_per_season": "0.9 fl oz per 1,000 sq ft"}}
+        card = FUNGICIDE | {"name": "Once SC", "rules": DRY | {"most_per_season": "0.9 fl oz per 1,000 sq ft"}}
         self.once = self.ask("POST", "products", card, 201)["id"]
         self.row = RateRow.objects.filter(product_id=self.once).earliest("position").pk
         rate = {"value": "0.5", "unit": "fl_oz/kft2"}
@@ -187,6 +187,13 @@ class Counted(OutingTest):
         OutingStop.objects.filter(pk=self.stop.pk).update(state="skipped")
         self.account.touch("outings")
         self.assertEqual(self.refused(), set())
+
+    def test_what_goes_down_later_that_day_keeps_off_nothing_that_the_order_put_before_it(self) -> None:
+        """The outing's spray of 09:20 must stay dry for four hours; granules that are watered in go down before it, at 06:20."""
+        row = RateRow.objects.filter(product_id=self.granules).earliest("position").pk
+        job = self.feed_job(product_id=self.granules, row_id=row, rate={"value": 0.4, "unit": "lb/kft2:N"})
+        found = self.ask("POST", "reckon/job", job)["parts"][0]["doses"][0]["findings"]
+        self.assertEqual([f["sentence"] for f in found if f["act"] == "refuse"], [])
 
     def test_it_neither_stands_in_its_own_way_nor_counts_beside_its_round(self) -> None:
         path = f"outings/{self.outing.pk}"

@@ -19,7 +19,7 @@ from greenmeasure.ground.queries import area_of, areas
 from greenmeasure.ledger.booked import booked, place_of
 from greenmeasure.ledger.grounds import grounds_of
 from greenmeasure.ledger.meant import every_meant
-from greenmeasure.ledger.taken_up import TAKEN_UP, every_taken_up
+from greenmeasure.ledger.taken_up import every_taken_up, mine_of
 from greenmeasure.shelf.queries import cards
 
 FAR_DAYS = 2 * 366
@@ -29,9 +29,29 @@ FAR_DAYS = 2 * 366
 def past(account: Account, area_ids: Iterable[int]) -> dict[int, list[Applied]]:
     """Everything on each of some areas, in no order."""
     found = {pk: list(mine) for pk, mine in booked(account, set(area_ids)).items()}
-    for a in (*every_under_way(account), *every_planned(account), *every_meant(account), *every_taken_up(account)):
+    for a in (*every_under_way(account), *every_to_come(account)):
         if a.place and a.place.area in found:
             found[a.place.area].append(a)
+    return found
+
+
+def every_to_come(account: Account) -> Iterable[Applied]:
+    """What is planned on the season's board, by the programme and in outings, each once."""
+    yield from (*every_planned(account), *every_meant(account), *every_taken_up(account))
+
+
+def planned_near(account: Account, area_id: int) -> frozenset[str]:
+    """How the ledger names all that is planned on an area, on what it is part of and on its parts."""
+    named = _names(account)
+    return frozenset().union(*(named.get(pk, ()) for pk in grounds_of(account).kin(area_id)))
+
+
+@kept("rounds", "outings", "season", "programme", "book", "shelf", "ground")
+def _names(account: Account) -> dict[int, set[str]]:
+    found: dict[int, set[str]] = {}
+    for a in every_to_come(account):
+        if a.place:
+            found.setdefault(a.place.area, set()).add(a.application)
     return found
 
 
@@ -107,16 +127,28 @@ def ledger(account: Account, asked: Asked) -> Ledger:
     area, grounds = area_of(account, asked.place.area), grounds_of(account)
     kin = grounds.kin(area.pk)
     every = [*near(account, kin, local_day(area, asked.at)), *(a for a in asked.more if a.place and a.place.area in kin)]
-    today = local_day(area, asked.at)
-    every = [a for a in every if a.application not in asked.besides and not _missed(a) and not _in_order(a, today)]
+    every = [a for a in every if a.application not in asked.besides and not _missed(a)]
     done = {a.application for a in _fulfilled(every, asked)}
     every = [a for a in every if a.application not in done]
     return ledger_of(grounds, asked.place, every, asked.job, Here(area.site.house_rules, area.site.zone))
 
 
-def _in_order(a: Applied, on: date) -> bool:
-    """Whether an outing is to put it down on that very day: what goes with it was held against it when it was put in order."""
-    return a.application.startswith(TAKEN_UP) and a.planned and a.on == on
+def of_outing(account: Account, outing_id: int) -> frozenset[str]:
+    """How the ledger names all that an outing is to put down, and what was planned of it: none of it stands against another job
+    of the same outing, which its order put before it or after it. Nothing of an outing that is over, or of another account's.
+    """
+    found = set[str]()
+    for mine in mine_of(account).get(outing_id, ()):
+        found |= {mine.name, *next_planned(account, mine.area_id, mine.product_ids, mine.at)}
+    return frozenset(found)
+
+
+def next_planned(account: Account, area_id: int, product_ids: Iterable[int], at: datetime) -> Iterable[str]:
+    """How the ledger names the next window that was planned on an area for each of some products, from a time on."""
+    ahead = [a for a in every_planned(account) if a.place and a.place.area == area_id and a.at and at <= a.at]
+    for product_id in product_ids:
+        if same := [a for a in ahead if a.product_id == product_id]:
+            yield min(same, key=lambda a: a.at or at).application
 
 
 def _missed(a: Applied) -> bool:

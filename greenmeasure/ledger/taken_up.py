@@ -1,7 +1,8 @@
 """What outings that were taken up are still to put down: each open stop of a job that has no round yet."""
 
 from collections.abc import Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from datetime import datetime
 from typing import Any
 
 from core.errors import InputError
@@ -16,13 +17,43 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.meant import STEP, amount_on
 from greenmeasure.shelf.queries import Card, cards
 
-TAKEN_UP = "outing-"
-"""How the names of what outings would put down begin."""
-
 
 def event_of(job_id: int, area_id: int) -> str:
     """How the ledger names what a job of an outing would put down on an area."""
-    return f"{TAKEN_UP}{job_id}-{area_id}"
+    return f"taken-{job_id}-{area_id}"
+
+
+@dataclass(frozen=True)
+class Mine:
+    """What a job of an outing puts down on a ground: how the ledger names it, the area and its products, and when it is done."""
+
+    name: str
+    area_id: int
+    product_ids: tuple[int, ...]
+    at: datetime
+
+
+@kept("outings")
+def mine_of(account: Account) -> dict[int, tuple[Mine, ...]]:
+    """What each outing that is not over puts down, begun or not, less what was skipped."""
+    found: dict[int, tuple[Mine, ...]] = {}
+    for outing in _open(account):
+        found[outing.pk] = tuple(
+            Mine(_name(job, stop), stop.area_id, tuple(c["product_id"] for c in job.job["mix"]), stop.end)
+            for job in outing.jobs.all()
+            if job.job
+            for stop in job.stops.all()
+            if stop.state != "skipped"
+        )
+    return found
+
+
+def _open(account: Account) -> Any:
+    return account.outings.filter(status__in=("planned", "under_way")).prefetch_related("jobs__stops", "jobs__round")
+
+
+def _name(job: Any, stop: Any) -> str:
+    return stop.want if stop.want.startswith(STEP) else event_of(job.pk, stop.area_id)
 
 
 @kept("outings", "rounds", "season", "shelf", "ground")
@@ -33,8 +64,7 @@ def every_taken_up(account: Account) -> tuple[Applied, ...]:
 
 
 def _read(account: Account) -> Iterator[Applied]:
-    outings = account.outings.filter(status__in=("planned", "under_way"))
-    for outing in outings.prefetch_related("jobs__stops", "jobs__round"):
+    for outing in _open(account):
         for job in outing.jobs.all():
             if job.job and not (job.round and job.round.status != "given_up"):
                 for stop in job.stops.all():

@@ -125,7 +125,7 @@ def _dose(p: Part) -> DoseIn:
 def kept_lines(account: Account, outing: Outing) -> list[JobLine]:
     """The jobs of an outing that was taken up."""
     rows = list(outing.jobs.all())
-    asked = {j.pk: JobIn(**j.job) if j.job else None for j in rows}
+    asked = {j.pk: JobIn(**j.job | {"outing_id": outing.pk}) if j.job else None for j in rows}
     return [_kept(account, j, asked[j.pk], [asked[x.pk] for x in rows]) for j in rows]
 
 

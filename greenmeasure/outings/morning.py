@@ -26,7 +26,7 @@ from greenmeasure.common.kept import kept
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine
-from greenmeasure.ledger.past import Asked, ledger
+from greenmeasure.ledger.past import Asked, ledger, planned_near
 from greenmeasure.outings.routes import ways
 from greenmeasure.outings.wants import Due
 from greenmeasure.shelf.queries import cards
@@ -112,7 +112,7 @@ def planned(account: Account, dues: Sequence[Due], on: date, how: How = ANYHOW) 
     """
     start = midnight(on, (dues[0].area.site if dues else account.home).zone).astimezone(UTC)
     first = max(EARLIEST if how.begin is None else 0, _minute(start, how.begin or clock.now()))
-    gate = _Gate(account, on, frozenset(d.own for d in dues if d.own))
+    gate = _Gate(account, on, frozenset().union(*(d.own for d in dues)))
     by_key, refused = {d.want.key: d for d in dues}, list[Refused]()
     for d in dues:
         if rule := gate.against(d):
@@ -141,7 +141,7 @@ def _put_in_order(gate: "_Gate", dues: Mapping[str, Due], start: datetime, first
     groups = {g.key: g for g in gathered([d.want for d in dues.values()])}
     last, jobs, unsure = max(first, DAY), list(how.more), list[str]()
     for g in groups.values():
-        jobs.append(_job(account, g, dues, start, unsure))
+        jobs.append(_job(gate, g, dues, start, unsure))
     ground = {str(d.area.pk): d.area for d in dues.values()}
     jobs += [*_waters(account, on, start, jobs, ground), *_mown(account, on, start, first, ground.values())]
     never = tuple(gate.apart(groups, dues))
@@ -150,13 +150,13 @@ def _put_in_order(gate: "_Gate", dues: Mapping[str, Due], start: datetime, first
     return Planned(account, on, start, dues, groups, morning, found, unsure=tuple(dict.fromkeys(unsure)))
 
 
-def _job(account: Account, g: Gathered, dues: Mapping[str, Due], start: datetime, unsure: list[str]) -> Job:
+def _job(gate: "_Gate", g: Gathered, dues: Mapping[str, Due], start: datetime, unsure: list[str]) -> Job:
     """A gathered job with how long it takes, and when it may be."""
     first = dues[g.wants[0].key]
     by_site: dict[str, list[Stop]] = {}
     for w in g.wants:
         due = dues[w.key]
-        by_site.setdefault(w.site, []).append(Stop(w.ground, _minutes_on(due), _fit(account, due, start, unsure)))
+        by_site.setdefault(w.site, []).append(Stop(w.ground, _minutes_on(due), _fit(gate, due, start, unsure)))
     legs = [leg for site, stops in by_site.items() for leg in apart(Leg(site, tuple(stops)), DAY)]
     life = min((h for p in first.mix if (h := p.card.core.rules.mixed_life) is not None), default=None)
     return Job(
@@ -184,9 +184,9 @@ def _walked(m: Machine | None) -> tuple[float | None, float | None]:
     return (m.swath, m.pace) if m else (None, None)
 
 
-def _fit(account: Account, due: Due, start: datetime, unsure: list[str]) -> tuple[Span, ...] | None:
+def _fit(gate: "_Gate", due: Due, start: datetime, unsure: list[str]) -> tuple[Span, ...] | None:
     """When a mix may go down on a ground that day, by its hours; in the light of a usual day where no weather is known."""
-    hours = hours_for(account, due)
+    hours = hours_for(gate.account, due, gate.own)
     if hours is None:
         unsure.append(due.area.site.name)
         return ((EARLIEST, LATEST),)
@@ -194,10 +194,13 @@ def _fit(account: Account, due: Due, start: datetime, unsure: list[str]) -> tupl
     return tuple(meet(spans_of((f <= Fit.UNKNOWN for f in hours.judged.fits), begin), [(0, DAY)]))
 
 
-def hours_for(account: Account, due: Due) -> Hours | None:
-    """The hours ahead judged for a mix on its ground; None where no weather is known that reaches to now."""
+def hours_for(account: Account, due: Due, own: frozenset[str] = frozenset()) -> Hours | None:
+    """The hours ahead judged for a mix on its ground; None where no weather is known that reaches to now. What is planned of it
+    shuts none of them, nor what is its own outing's.
+    """
     hour = clock.now().replace(minute=0, second=0, microsecond=0)
-    return _hours(account, due.area.pk, tuple(c.product.pk for c in due.picked), hour)
+    besides = (due.own | own) & planned_near(account, due.area.pk)
+    return _hours(account, due.area.pk, tuple(c.product.pk for c in due.picked), hour, besides)
 
 
 READ = tuple(part for part in PARTS if part not in ("trials", "reckon"))
@@ -205,14 +208,14 @@ READ = tuple(part for part in PARTS if part not in ("trials", "reckon"))
 
 
 @kept(*READ)
-def _hours(account: Account, area_id: int, product_ids: tuple[int, ...], hour: datetime) -> Hours | None:
+def _hours(account: Account, area_id: int, product_ids: tuple[int, ...], hour: datetime, own: frozenset[str]) -> Hours | None:
     """The hours from one on: asked for by the picture, the day that is best, the order and what is left over."""
     area = areas(account)[area_id]
     station = stations_of(account).get(area.site_id)
     known = recent(station) if station else None
     if known is None or not known.reaches(hour):
         return None
-    return outing(account, area, [cards(account)[pk] for pk in product_ids], known, hour, 1)
+    return outing(account, area, [cards(account)[pk] for pk in product_ids], known, hour, 1, own=own)
 
 
 def _waters(account: Account, on: date, start: datetime, jobs: Iterable[Job], ground_of: Mapping[str, Area]) -> list[Job]:

@@ -1,13 +1,10 @@
 """What the jobs of an outing ask for, to be put in order once more: what is left of one, or all of it on another day."""
 
-from collections.abc import Callable
-
 from core.outing.gather import Want
 from core.outing.jobs import Doing
 from greenmeasure.accounts.models import Account
 from greenmeasure.ground.queries import areas
-from greenmeasure.ledger.meant import STEP
-from greenmeasure.ledger.taken_up import event_of
+from greenmeasure.ledger.past import of_outing
 from greenmeasure.outings.lines import rate_of
 from greenmeasure.outings.models import Outing, OutingJob, OutingStop
 from greenmeasure.outings.wants import WEIGHTS, Due, Part
@@ -19,15 +16,15 @@ from greenmeasure.shelf.queries import cards
 def left_of(account: Account, job: OutingJob) -> list[Due]:
     """What of a job is still to be done, under the place of the job and the ground."""
     stops = [s for s in job.stops.all() if s.state == OutingStop.State.OPEN]
-    return _dues(account, job, stops, lambda s: s.want if s.want.startswith(STEP) else event_of(job.pk, s.area_id))
+    return _dues(account, job, stops, of_outing(account, job.outing_id))
 
 
 def all_of(account: Account, outing: Outing) -> list[Due]:
     """Everything that an outing was taken up for, as far as ground and shelf still have it."""
-    return [d for j in outing.jobs.all() if j.job for d in _dues(account, j, list(j.stops.all()), lambda _: "")]
+    return [d for j in outing.jobs.all() if j.job for d in _dues(account, j, list(j.stops.all()), frozenset())]
 
 
-def _dues(account: Account, job: OutingJob, stops: list[OutingStop], own: Callable[[OutingStop], str]) -> list[Due]:
+def _dues(account: Account, job: OutingJob, stops: list[OutingStop], own: frozenset[str]) -> list[Due]:
     asked, shelf, found = JobIn(**job.job), cards(account), list[Due]()
     by_area = {p.area_id: p for p in asked.parts}
     if any(c.product_id not in shelf or shelf[c.product_id].product.archived_at for c in asked.mix):
@@ -46,5 +43,5 @@ def _dues(account: Account, job: OutingJob, stops: list[OutingStop], own: Callab
         key, ground, site = f"{job.position}-{stop.area_id}", str(stop.area_id), str(area.site_id)
         want = Want(key, ground, site, ids, Doing(job.doing), str(job.machine_id or ""), WEIGHTS["due"], 0.0, stop.position)
         title = on_area(stop.told, area.called) if stop.told else area.called
-        found.append(Due(want, area, tuple(mix), title, stop.told, "due", None, "", own(stop), job.machine))
+        found.append(Due(want, area, tuple(mix), title, stop.told, "due", None, "", own, job.machine))
     return found

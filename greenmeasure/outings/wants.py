@@ -18,6 +18,7 @@ from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import largest_for
 from greenmeasure.ledger.meant import amount_on, mixed, named, row_and_rate
+from greenmeasure.ledger.past import next_planned
 from greenmeasure.programme.queries import acting, placed
 from greenmeasure.season.due import drafts_of, first_choice_of, listed_somewhere, proposals, regulators_due
 from greenmeasure.season.words import again_title, name_of, on_area
@@ -46,7 +47,8 @@ class Part:
 class Due:
     """A want with what stands behind it: its ground, its mix, the words for it, by when, and what waiting costs.
 
-    `own` is how the ledger names what is planned of it; `others` are cards that list the same use.
+    `own` is how the ledger names what is planned of it, and of all of its outing where it was taken up; `others` are cards that
+    list the same use.
     """
 
     want: Want
@@ -57,7 +59,7 @@ class Due:
     state: str
     by: date | None
     delay: str = ""
-    own: str = ""
+    own: frozenset[str] = frozenset()
     machine: Machine | None = None
     others: tuple[Card, ...] = ()
 
@@ -103,6 +105,12 @@ def _made(account: Account, key: str, area: Area, mix: Sequence[Part], state: st
     return made, machine
 
 
+def _own(account: Account, area: Area, mix: Sequence[Part], *names: str) -> frozenset[str]:
+    """How the ledger names what is planned of a mix on an area."""
+    ahead = next_planned(account, area.pk, [p.card.product.pk for p in mix], clock.now())
+    return frozenset((*names, *ahead))
+
+
 def _diseases(account: Account, turns: dict[int, int], swaps: Mapping[str, int]) -> Iterator[Due]:
     for p in proposals(account).proposals:
         if p.zones or not listed_somewhere(account, p.disease):
@@ -118,7 +126,7 @@ def _diseases(account: Account, turns: dict[int, int], swaps: Mapping[str, int])
         name = name_of(p.disease)
         others = tuple(shelf[pk] for pk in drafts if pk in shelf and pk != card.product.pk)
         title, state = on_area(name, p.area.called), p.due.state.value
-        yield Due(want, p.area, mix, title, name, state, p.due.by, p.due.delay, "", machine, others)
+        yield Due(want, p.area, mix, title, name, state, p.due.by, p.due.delay, _own(account, p.area, mix), machine, others)
 
 
 def _steps(account: Account, turns: dict[int, int]) -> Iterator[Due]:
@@ -128,10 +136,11 @@ def _steps(account: Account, turns: dict[int, int]) -> Iterator[Due]:
         if not brought:
             continue
         mix = tuple(Part(b.card, b.row, b.rate, b.part.target) for b in brought if b.row)
-        own = named(p.step, p.area, number)
-        want, machine = _made(account, own, p.area, mix, p.stand.value, turns[p.area.pk])
+        key = named(p.step, p.area, number)
+        want, machine = _made(account, key, p.area, mix, p.stand.value, turns[p.area.pk])
         by = p.standing.turn.begin if p.stand is Stand.COMING else p.standing.turn.end
-        yield Due(want, p.area, mix, on_area(p.step.name, p.area.called), p.step.name, p.stand.value, by, "", own, machine)
+        title, own = on_area(p.step.name, p.area.called), _own(account, p.area, mix, key)
+        yield Due(want, p.area, mix, title, p.step.name, p.stand.value, by, "", own, machine)
 
 
 def _regulators(account: Account, turns: dict[int, int]) -> Iterator[Due]:
@@ -142,4 +151,4 @@ def _regulators(account: Account, turns: dict[int, int]) -> Iterator[Due]:
         mix = (Part(r.card, row, rate, "growth"),)
         want, machine = _made(account, f"{r.area.pk}-regulator-{r.card.product.pk}", r.area, mix, r.state, turns[r.area.pk])
         title = again_title(r.card.product.name, r.area.called)
-        yield Due(want, r.area, mix, title, name_of("growth"), r.state, r.on, "", "", machine)
+        yield Due(want, r.area, mix, title, name_of("growth"), r.state, r.on, "", _own(account, r.area, mix), machine)

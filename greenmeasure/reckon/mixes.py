@@ -16,7 +16,7 @@ from greenmeasure.reckon.schemas import AgainOut, JobIn, KeptMixIn, KeptMixOut
 from greenmeasure.reckon.words import left_out, row_changed
 from greenmeasure.shelf.queries import Card, cards
 
-OF_THE_DAY = {"on", "clock", "said"}
+OF_THE_DAY = {"on", "clock", "said", "outing_id"}
 """What belongs to one day, and is not kept."""
 
 

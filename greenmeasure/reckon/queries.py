@@ -40,7 +40,7 @@ from greenmeasure.kit.tanks import held
 from greenmeasure.kit.vessels import cabinet, check_in
 from greenmeasure.kit.words import setup_of
 from greenmeasure.ledger.booked import history, place_of
-from greenmeasure.ledger.past import Asked, ledger
+from greenmeasure.ledger.past import Asked, ledger, of_outing
 from greenmeasure.reckon.outs import Reckoned, measure_out
 from greenmeasure.reckon.reading import check_spots, ground_share, part_of, rows_of, said_in
 from greenmeasure.reckon.schemas import (
@@ -81,6 +81,7 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
     places = [area_of(account, p.area_id) for p in data.parts]
     house, when = account.house_rules, at or moment_at(places[0], data.on, data.clock)
     day = local_day(places[0], when)
+    besides |= _of_outing(account, data.outing_id)
     rows = tuple(rows_of(account, data, i) for i in range(len(data.parts)))
     picked = machine_of(account, data.machine_id) if data.machine_id else None
     machine = picked.core() if picked else None
@@ -138,6 +139,16 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
         cabinet=cabinet(account),
         watered_in=tuple(dict.fromkeys(_watered_in(account, card, p.area_id) for card in mix for p in data.parts)),
     )
+
+
+def _of_outing(account: Account, outing_id: int | None) -> frozenset[str]:
+    """What the outing of a job puts down besides, by name. Raises InputError where there is no such outing."""
+    if outing_id is None:
+        return frozenset()
+    mine = of_outing(account, outing_id)
+    if not mine and not account.outings.filter(pk=outing_id).exists():
+        raise InputError("outing_id", outing_id, "There is no such outing.", "Leave it out, or start the job from its outing.")
+    return mine
 
 
 def _meant(planned: PartPlan, dose: DosePlan, row: RateRow, area: Area, when: datetime, spots: bool) -> Applied:

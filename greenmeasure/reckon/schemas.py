@@ -63,7 +63,8 @@ class JobIn(In):
     somebody looked at, and goes before what the weather tells. With `by_pass` each pass is filled for itself;
     `crossing` is how a further pass lies to the one before.
     Of a hose-end `dial` is where it stands, a volume per volume of spray, and `undiluted` puts the product in as it is.
-    With `spots` it treats spots all over its areas.
+    With `spots` it treats spots all over its areas. `outing_id` is the outing that it is a job of: what else that puts down
+    is not held against it.
     """
 
     mix: Annotated[list[ComponentIn], Field(min_length=1, max_length=MOST_MIXED)]
@@ -79,6 +80,7 @@ class JobIn(In):
     on: date | None = None
     clock: Annotated[str, Field(max_length=8)] = ""
     said: SaidIn | None = None
+    outing_id: int | None = None
 
 
 class AgainOut(Out):

@@ -71,12 +71,21 @@ class Outing:
         return self.begin + timedelta(hours=place)
 
 
-def outing(account: Account, area: Area, picked: Sequence[Card], known: Known, now: datetime, needed: int) -> Outing:
-    """Judge the hours from now on for products on an area."""
+def outing(
+    account: Account,
+    area: Area,
+    picked: Sequence[Card],
+    known: Known,
+    now: datetime,
+    needed: int,
+    *,
+    own: frozenset[str] = frozenset(),
+) -> Outing:
+    """Judge the hours from now on for products on an area; `own` is how the ledger names what is planned of them."""
     needs, here = needs_together(picked), known.now_at(now)
-    own = area.pk if has_own(account, area.pk, now) else None
-    open_hours = _open_hours(account, area.site_id, own, area.sward.cool, tuple(c.product.pk for c in picked), _hour(now))
-    judged = shut_by(open_hours, _shut(account, area, picked, known.station, here), _ahead_of(known.station, here).now)
+    on_its_own = area.pk if has_own(account, area.pk, now) else None
+    open_hours = _open_hours(account, area.site_id, on_its_own, area.sward.cool, tuple(c.product.pk for c in picked), _hour(now))
+    judged = shut_by(open_hours, _shut(account, area, picked, known.station, here, own), _ahead_of(known.station, here).now)
     return Outing(needs, judged, [] if needs.contradictions else windows(judged, needed), _hour(now), needed)
 
 
@@ -159,7 +168,9 @@ def _days_ahead(station: Station, here: int) -> tuple[tuple[date, int, int], ...
     return tuple((known.weather.days.day(int(number[a])), a, b) for a, b in pairwise(edges))
 
 
-def _shut(account: Account, area: Area, picked: Sequence[Card], station: Station, here: int) -> tuple[Shut, ...]:
+def _shut(
+    account: Account, area: Area, picked: Sequence[Card], station: Station, here: int, own: frozenset[str]
+) -> tuple[Shut, ...]:
     """The hours that what lies on the ground shuts for products: held against its ledger, as the gate does, by the day for what
     labels keep apart by days, and by the hour for what is locked.
     """
@@ -167,7 +178,7 @@ def _shut(account: Account, area: Area, picked: Sequence[Card], station: Station
     first, last = moment(cut.start), moment(cut.start) + timedelta(hours=len(cut) - 1)
     found: dict[tuple[str, str], tuple[Finding, np.ndarray[Any, np.dtype[np.bool_]]]] = {}
     for card in picked:
-        pieces = ledger(account, Asked(place, first, card.product.pk)).pieces
+        pieces = ledger(account, Asked(place, first, card.product.pk, besides=own)).pieces
         past = [a for p in pieces if not p.spots for a in p.past if abs((a.on - last.date()).days) < MOST_APART]
         far = [a for a in past if a.apart or card.core.rules.incompatible]
         near = [a for a in past if _still(a, first, zone)]

@@ -14,9 +14,7 @@ from greenmeasure.book.models import Entry
 from greenmeasure.book.queries import entries
 from greenmeasure.common import clock
 from greenmeasure.ground.queries import areas
-from greenmeasure.ledger.meant import every_meant
-from greenmeasure.ledger.past import every_planned, every_under_way
-from greenmeasure.ledger.taken_up import every_taken_up
+from greenmeasure.ledger.past import every_to_come, every_under_way
 from greenmeasure.shelf.models import Lot
 from greenmeasure.shelf.queries import Card, cards
 from greenmeasure.stores import words
@@ -44,8 +42,7 @@ def stores(account: Account) -> StoresOut:
     kept = {pk: c for pk, c in cards(account).items() if c.product.archived_at is None}
     needs = {pk: Needed() for pk in kept}
     now = clock.now()
-    to_come = (*every_planned(account), *every_meant(account), *every_taken_up(account))
-    ahead = [a for a in to_come if a.on <= end and (a.at is None or a.at > now)]
+    ahead = [a for a in every_to_come(account) if a.on <= end and (a.at is None or a.at > now)]
     for a in (*every_under_way(account), *ahead):
         _add(needs, kept, a, _ground(account, a), planned=True)
     for e, applied in _last_year(account, today, end):

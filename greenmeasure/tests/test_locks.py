@@ -1,10 +1,15 @@
 """Locks: what must not happen on a ground, until when, told on Today and on the area's page, and kept by the hours."""
 
-from datetime import timedelta
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
 from typing import Any
 from unittest.mock import patch
 
-from greenmeasure.tests.base import AREA, FUNGICIDE
+from core.weather.windows import Fit
+from greenmeasure.outings.models import Outing, OutingStop
+from greenmeasure.outings.morning import hours_for
+from greenmeasure.outings.repeat import left_of
+from greenmeasure.tests.base import AREA, FEED, FUNGICIDE
 from greenmeasure.tests.sky_base import NOW, SkyTest
 
 DRY = {"rain_after": {"value": 48, "unit": "h"}, "mow_after": {"value": 6, "unit": "h"}}
@@ -81,3 +86,36 @@ class Locks(SkyTest):
         self.assertEqual(days, {"Wed 12", "Thu 13", "Fri 14"})
         both = self.ask("POST", "sky/hours", body | {"product_ids": [self.spray.pk, made["id"]]})
         self.assertIn("The label of Other SC keeps Test SC away", " ".join(both["contradictions"]))
+
+
+class OfOneOuting(SkyTest):
+    """Granules that are watered in, and a leaf product that must stay dry for two days, in one outing of tomorrow."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.station()
+        self.fetched()
+        card: dict[str, Any] = {"kind": "fertiliser", "formulation": "GR", "name": "Soaked 20-0-0", "rules": SOAK}
+        card |= {"contents": [{"name": "N", "basis": "N", "amount": 20, "unit": "%"}], "rates": FEED["rates"]}
+        soaked = self.ask("POST", "products", card, 201)["id"]
+        dry = self.ask(
+            "POST", "products", FUNGICIDE | {"name": "Dry SC", "kind": "iron", "formulation": "SL", "rules": DRY}, 201
+        )["id"]
+        when = {"timing": "dated", "begin": "2026-08-12", "end": "2026-08-16"}
+        for name, product, rate, unit in (("Feed", soaked, 0.4, "lb/kft2:N"), ("Colour", dry, 0.5, "fl_oz/kft2")):
+            mix = [{"product_id": product, "rate": {"value": rate, "unit": unit}}]
+            self.ask("POST", "programme/steps", {"name": name, "when": when, "products": mix, "area_ids": [self.area.pk]}, 201)
+
+    def test_what_it_puts_down_warns_of_no_hours_of_its_own(self) -> None:
+        """Its spray stands first, as before its card said that it must stay dry: put in order anew it comes after them."""
+        made = self.ask("POST", "outings", {"on": "2026-08-13"}, 201)
+        early = datetime(2026, 8, 13, 9, 0, tzinfo=UTC)  # 05:00 in New York
+        OutingStop.objects.filter(job__doing="spray").update(begin=early, end=early + timedelta(minutes=10), want="")
+        self.account.touch("outings")
+        (feed,) = (d for j in Outing.objects.get().jobs.all() if j.doing == "spread" for d in left_of(self.account, j))
+        alone, beside = hours_for(self.account, feed), hours_for(self.account, replace(feed, own=frozenset()))
+        assert alone and beside
+        self.assertNotIn(Fit.MIND, alone.judged.fits)
+        self.assertIn(Fit.MIND, beside.judged.fits, "anything else that goes down then is warned of it")
+        again = self.ask("POST", f"outings/{made['id']}/again", {})
+        self.assertEqual([a["kind"] for a in again["acts"]], ["ready", "spread", "water", "ready", "spray", "clean"])

@@ -175,6 +175,11 @@ class Counted(OutingTest):
         self.stop = OutingStop.objects.create(job=job, position=0, area=self.area, begin=NOW, end=end, want="1-dollar_spot")
         self.account.touch("outings")
 
+    def against(self, job: dict[str, Any]) -> list[str]:
+        """What is refused of a job, in words."""
+        found = self.ask("POST", "reckon/job", job)["parts"][0]["doses"][0]["findings"]
+        return [f["sentence"] for f in found if f["act"] == "refuse"]
+
     def refused(self) -> set[str]:
         """The rules that are against the same on another day."""
         rate = {"value": 0.5, "unit": "fl_oz/kft2"}
@@ -192,8 +197,18 @@ class Counted(OutingTest):
         """The outing's spray of 09:20 must stay dry for four hours; granules that are watered in go down before it, at 06:20."""
         row = RateRow.objects.filter(product_id=self.granules).earliest("position").pk
         job = self.feed_job(product_id=self.granules, row_id=row, rate={"value": 0.4, "unit": "lb/kft2:N"})
-        found = self.ask("POST", "reckon/job", job)["parts"][0]["doses"][0]["findings"]
-        self.assertEqual([f["sentence"] for f in found if f["act"] == "refuse"], [])
+        self.assertEqual(self.against(job | {"outing_id": self.outing.pk}), [])
+        self.assertIn("Once SC", "".join(self.against(job)), "what goes down beside the outing sees it")
+        told = self.ask("POST", "reckon/job", job | {"outing_id": 10**6}, 422)
+        self.assertEqual(told["fields"][0]["field"], "outing_id")
+
+    def test_nor_does_what_was_planned_of_it(self) -> None:
+        """As a window on the season's board, which counts once beside the outing: 09:00 to 11:00 that day."""
+        window = {"begin": NOW + timedelta(hours=2.7), "end": NOW + timedelta(hours=4.7)}
+        one = {"area": self.area, "product_id": self.once, "disease": "dollar_spot", "by": "Ann", "made_at": NOW}
+        self.account.planned.create(**one, **window)
+        self.account.touch("season")
+        self.test_what_goes_down_later_that_day_keeps_off_nothing_that_the_order_put_before_it()
 
     def test_it_neither_stands_in_its_own_way_nor_counts_beside_its_round(self) -> None:
         path = f"outings/{self.outing.pk}"

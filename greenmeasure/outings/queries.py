@@ -6,7 +6,6 @@ from datetime import datetime
 from core.outing.jobs import Leg
 from core.outing.order import Left
 from core.readable import joined
-from core.units import Quantity
 from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Application
 from greenmeasure.book.queries import applications
@@ -40,7 +39,6 @@ from greenmeasure.outings.words import (
     day_text,
     done_text,
     gave_text,
-    left_over_text,
     left_text,
     line_text,
     next_hours,
@@ -54,6 +52,7 @@ from greenmeasure.outings.words import (
     was_paused,
 )
 from greenmeasure.reckon.schemas import JobIn
+from greenmeasure.rounds.falls import every_fall
 from greenmeasure.sky.locks import locks
 from greenmeasure.sky.words import span_text
 
@@ -227,26 +226,9 @@ def job_out(account: Account, x: JobLine) -> OutingJobOut:
         machine_id=x.machine.pk if x.machine else None,
         machine=x.machine.name if x.machine else "",
         machines=[OptionOut(key=str(m.pk), text=m.name) for m in machines_for(account, x)] if state == "open" else [],
-        left=_left_over(x) if state == "under_way" else "",
+        falls=every_fall(x.row.round) if state == "under_way" and x.row.round else [],
         asked=open_job(x) if state == "open" else None,
     )
-
-
-def _left_over(x: JobLine) -> str:
-    """What is left of a mix that was made for ground that was skipped since, in words; empty where nothing was."""
-    made = x.row.round if x.row else None
-    gone = {s.area.pk: s.area.called for s in x.stops if s.state == "skipped"}
-    parts = list(made.parts.all()) if made else []
-    mine = [p for p in parts if p.area_id in gone]
-    if made is None or not mine:
-        return ""
-    share = sum(p.treated.base for p in mine) / sum(p.treated.base for p in parts)
-    if spray := made.spray:
-        unit = made.machine.capacity.unit
-        left = str(Quantity(spray.base * share / unit.size, unit))
-    else:
-        left = joined([f"{Quantity(c.amount.value * share, c.amount.unit)} of {c.product}" for c in made.mix.all() if c.amount])
-    return left_over_text(left, [gone[p.area_id] for p in mine])
 
 
 def open_job(x: JobLine) -> JobIn | None:

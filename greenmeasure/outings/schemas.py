@@ -198,8 +198,8 @@ class TakeOutingIn(OutingAskIn):
 
 class OutingJobOut(Out):
     """A job of an outing that was taken up: how far it is, its mix sheet once it has one, and while it is open the job as it is
-    reckoned, less what was skipped, and the machines that could do it. `left` is what of its mix is left over, its ground having
-    been skipped since it was made.
+    reckoned, less what was skipped, and the machines that could do it. `falls` tells where its loads run out,
+    and what of them is left over where ground was skipped since they were made.
     """
 
     position: int
@@ -210,7 +210,7 @@ class OutingJobOut(Out):
     machine_id: int | None
     machine: str
     machines: list[OptionOut]
-    left: str
+    falls: list[str]
     asked: JobIn | None
 
 

@@ -182,13 +182,6 @@ def unsure_text(sites: Sequence[str]) -> list[str]:
     return [f"No forecast for {joined(named)}: hours of a usual day. Look before you go."]
 
 
-def left_over_text(amount: str, ground: Sequence[str]) -> str:
-    """What is left of a mix, its ground having been skipped."""
-    return (
-        f"{amount} of the mix is left over: it was for {joined(list(ground))}. Use it up within the label, or as the label says."
-    )
-
-
 def gave_text(text: str) -> str:
     """Common practice that gives way to a label, or to an order by hand."""
     return f"Common practice gives way here: {text[0].lower()}{text[1:]}"

@@ -17,6 +17,7 @@ from greenmeasure.common.schemas import quantity_out, rule_out
 from greenmeasure.ground.queries import areas
 from greenmeasure.rounds.actions import ticked
 from greenmeasure.rounds.actual import Actual, ActualDose, Partly
+from greenmeasure.rounds.falls import falls_of, left_out
 from greenmeasure.rounds.left import left_of
 from greenmeasure.rounds.models import Poured, Round, RoundComponent, RoundPart
 from greenmeasure.rounds.pouring import Held, judged, poured_in_all
@@ -44,7 +45,7 @@ from greenmeasure.rounds.words import against_plan, left_sentence, left_text, li
 
 def round_out(found: Round) -> RoundOut:
     """A round with its sheet and its ticks."""
-    gone = {s.area_id: s.why for j in found.in_outings.all() for s in j.stops.all() if s.state == "skipped"}
+    gone = left_out(found)
     ticks, sheet = list(found.ticks.select_related("by")), found.read_sheet()
     done = {(t.load, t.act) for t in ticks}
     poured = list(found.poured.select_related("by", "component__product"))
@@ -57,6 +58,7 @@ def round_out(found: Round) -> RoundOut:
         sheet=sheet_out(sheet),
         ticks=[TickOut(load=t.load, act=t.act, by=str(t.by), at=t.at) for t in ticks],
         poured=[_kept_pour(found, sheet, p) for p in poured],
+        falls=falls_of(found, sheet, done) if found.status == "under_way" else [],
         loads_done=sheet.loads_done(done),
         worn=sheet.worn(done),
         next=next_act(found, sheet, done, left_of(found) if found.spots else None, clock.now()),

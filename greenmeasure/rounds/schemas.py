@@ -189,8 +189,8 @@ class SpotsOut(Out):
 
 
 class RoundOut(Out):
-    """A round, for the time `at`. `next` says what to do now; `loads_done` counts loads whose every act is ticked; `outing_id` is
-    the outing that it is part of.
+    """A round, for the time `at`. `next` says what to do now; `loads_done` counts loads whose every act is ticked, `falls` tells
+    of each load where it runs out; `outing_id` is the outing that it is part of.
     """
 
     id: int
@@ -200,6 +200,7 @@ class RoundOut(Out):
     sheet: SheetOut
     ticks: list[TickOut]
     poured: list[KeptPourOut]
+    falls: list[str]
     loads_done: int
     worn: bool
     next: str

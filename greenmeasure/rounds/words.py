@@ -1,5 +1,6 @@
 """A round as one says it: what to do next, and what really went down against the plan."""
 
+from collections.abc import Sequence
 from datetime import datetime, tzinfo
 
 from core.days import clock as at_clock
@@ -60,6 +61,31 @@ def against_plan(made: Rate, planned: Rate) -> str:
 def partly_sentence(sprayed: Quantity, planned: Quantity, down: list[str]) -> str:
     """That part of a tank is left, and what of its products went down."""
     return f"{sprayed} of {planned} was sprayed: {joined(down)} went down, the rest is still in the tank."
+
+
+def through_text(ground: str, treated: Quantity | None, done: float) -> str:
+    """On which ground a load runs out, and after how much of it; after which share of its spray where nothing is `treated`."""
+    if treated is None:
+        return f"Runs out on {ground}, after about {show_percent(done)} of its spray."
+    return f"Runs out on {ground}, after about {Quantity(treated.value * done, treated.unit)} of its {treated}."
+
+
+def lasts_text(ground: str) -> str:
+    """That a load runs out where a ground does."""
+    return f"Lasts to the end of {ground}."
+
+
+def left_over_text(amount: str, ground: Sequence[str]) -> str:
+    """What is left of what was mixed, its ground being left out."""
+    return f"{amount} of it is left over: it was for {joined(list(ground))}. Use it up within the label, or as the label says."
+
+
+def spare_text(amounts: Sequence[str], left: str, ground: Sequence[str]) -> str:
+    """How much of a load is still needed, its ground being left out."""
+    out = f"{joined(list(ground))} is left out"
+    if not amounts:
+        return f"{out}: do not mix it."
+    return f"{out}: mix only {', '.join(amounts)}. If it is mixed already, {left_over_text(left, ground)}"
 
 
 def left_sentence(left: Left, emptied: str) -> str:

@@ -286,17 +286,28 @@ class Followed(OutingTest):
         self.assertEqual(Round.objects.count(), 2)
 
     def test_a_stop_that_is_skipped_once_its_mix_is_made_says_what_is_left(self) -> None:
-        """Three areas of 7,000 ft² at 1 gal per 1,000 ft² are 21 gal; a third is left, and the round leaves that area out."""
+        """Three areas of 7,000 ft² at 1 gal per 1,000 ft² from a tank of 4 gal: two of them take 14 gal, three tanks and a half. The
+        first lasts for 4,000 ft² of the second area; the round leaves the first out.
+        """
         self.step("Colour", self.iron, 0.5, "fl_oz/kft2")
         made = self.take(go=True)
         path, stop = f"outings/{made['id']}", made["acts"][1]["stops"][0]
         sheet = self.ask("POST", f"{path}/jobs/0/start", LOOKED, 201)
         told = self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"why": "A dog"})
-        self.assertIn("7 gal of the mix is left over: it was for Court.", told["jobs"][0]["left"])
+        falls = told["jobs"][0]["falls"]
+        self.assertEqual(falls[0], "Tank 1: Runs out on Lawn, after about 4,000 ft² of its 7,000 ft².")
+        self.assertIn("Tank 4: Court is left out: mix only 2 gal, 1 fl oz of Iron SL. If it is mixed already, 2 gal of it", falls[3])
+        self.assertEqual(falls[4:], [f"Tank {n}: Court is left out: do not mix it." for n in (5, 6)])
+        acts = [a["key"] for a in sheet["sheet"]["loads"][3]["acts"]]
+        for act in [w["key"] for w in sheet["sheet"]["wear"]]:
+            self.ask("POST", f"rounds/{sheet['id']}/ticks", {"load": 0, "act": act, "done": True})
+        mixed = self.ask("POST", f"rounds/{sheet['id']}/ticks", {"load": 4, "act": acts[0], "done": True})
+        self.assertIn("2 gal of it is left over: it was for Court.", mixed["falls"][3])
+        self.assertNotIn("mix only", mixed["falls"][3])
         parts = self.ask("GET", f"rounds/{sheet['id']}")["parts"]
         self.assertEqual([(p["name"], p["skipped"]) for p in parts], [("Court", "A dog"), ("Lawn", ""), ("North green", "")])
         back = self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"skip": False})
-        self.assertEqual(back["jobs"][0]["left"], "")
+        self.assertIn("Tank 1: Runs out on Court, after about 4,000 ft² of its 7,000 ft².", back["jobs"][0]["falls"])
         self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"why": "A dog"})
         treated = [{"value": n, "unit": "ft2"} for n in (0, 7000, 7000)]
         self.ask(

@@ -109,11 +109,15 @@ function Followed({ outing }: { outing: Outing }) {
       <Fault error={start.error ?? note.error ?? move.error} />
       {outing.paused && <Notice tone="note">{outing.paused}</Notice>}
       {outing.jobs
-        .filter((j) => j.left)
+        .filter((j) => j.falls.length > 0)
         .map((j) => (
-          <Notice key={j.position} tone="note">
-            {j.left}
-          </Notice>
+          <Section key={j.position} title="Where its loads run out">
+            <ul>
+              {j.falls.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          </Section>
         ))}
       {outing.crew && <p>Goes: {outing.crew}</p>}
       {outing.over.length > 0 && (

@@ -42,6 +42,10 @@ const Body = styled.div<{ $shut: boolean }>`
   }
 `;
 
+const Fall = styled.p`
+  padding-top: 6px;
+`;
+
 const Vessels = styled.div`
   display: grid;
   gap: 16px;
@@ -80,6 +84,7 @@ function Pour({ of, poured, load, round, open }: Omit<Props, "onTick"> & { of: s
 /** One load of the mix sheet: its acts to tick, its vessel, its tank. A load that is out folds away. */
 export function LoadSheet({ load, round, open, onTick }: Props) {
   const done = load.acts.every((a) => ticked(round, load.number, a.key));
+  const falls = round.falls[round.sheet.loads.indexOf(load)];
   const { box, shut, turn } = useFold<HTMLElement>(done);
   const poured = load.pours
     .map((p) => {
@@ -106,6 +111,7 @@ export function LoadSheet({ load, round, open, onTick }: Props) {
           </Button>
         )}
       </header>
+      {falls && <Fall>{falls}</Fall>}
       <Body $shut={shut}>
         <ol>
           {load.acts.map((act) => {

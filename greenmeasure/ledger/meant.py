@@ -112,12 +112,16 @@ class Brought:
     applied: Applied
 
 
-def mixed(account: Account, step: Any, area: Area) -> list[Brought]:
-    """What the products of a step's mix come to on an area, but for those of which no rate is known or can be reckoned.
+def mixed(account: Account, step: Any, area: Area, first: int | None = None) -> list[Brought]:
+    """What the products of a step's mix come to on an area, but for those of which no rate is known or can be reckoned; `first`
+    is the product that stands in for its first, by its key, where one does.
 
     Where the step gives no rate, the rule of the house gives it.
     """
-    found = [(part, cards(account).get(part.product_id)) for part in step.products.all() if not part.instead]
+    every = list(step.products.all())
+    told = next((p for p in every if p.instead and p.product_id == first), None)
+    parts = [told if told and p.position == 0 else p for p in every if not p.instead]
+    found = [(part, cards(account).get(part.product_id)) for part in parts]
     return [b for part, card in found if card is not None and (b := _brought(card, part, area))]
 
 

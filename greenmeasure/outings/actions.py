@@ -2,19 +2,19 @@
 
 from collections.abc import Iterator, Sequence
 from contextlib import suppress
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
 
 from core.errors import InputError
-from core.ledger.history import holds_of
 from core.ledger.locks import midnight
 from core.outing.jobs import Doing, Job, Leg, Stop
 from greenmeasure.accounts.models import Account, User
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Conflict, Missing
 from greenmeasure.outings.asked import OPEN, open_outings, plan_for, still_wanted
+from greenmeasure.outings.clocks import water_due
 from greenmeasure.outings.ending import closing_acts, closing_out
 from greenmeasure.outings.lines import JobLine, kept_lines, proposed_lines
 from greenmeasure.outings.models import Outing, OutingJob, OutingStop
@@ -333,7 +333,7 @@ def _waters_left(account: Account, outing: Outing, to_come: set[int]) -> Iterato
         for s in j.stops.all() if j.doing == Doing.WATER else ():
             if s.state != OutingStop.State.OPEN or s.area_id in to_come:
                 continue
-            until = [_minutes(start, at) for at in _soon_enough(account, outing, s.area_id)]
+            until = [_minutes(start, at) for at, _ in water_due(account, outing, s.area_id)]
             long = max(1, _minutes(s.begin, s.end))
             fit = ((0, max(min(until), long)),) if until else None
             stop = Stop(str(s.area_id), long, fit)
@@ -342,16 +342,6 @@ def _waters_left(account: Account, outing: Outing, to_come: set[int]) -> Iterato
 
 def _minutes(start: datetime, at: datetime) -> int:
     return round((at - start).total_seconds() / 60)
-
-
-def _soon_enough(account: Account, outing: Outing, area_id: int) -> Iterator[datetime]:
-    """By when the labels want water on an area, of what the outing put down on it."""
-    for j in outing.jobs.all():
-        there = j.round and j.round.ended_at and any(a.area_id == area_id for a in j.round.applications.all())
-        for c in j.job["mix"] if there else ():
-            card = cards(account).get(c["product_id"])
-            if card and j.round and j.round.ended_at and (hours := holds_of(card.core.rules).water) is not None:
-                yield j.round.ended_at + timedelta(hours=hours)
 
 
 def _rows_of(outing: Outing, rows: Sequence[OutingJob], x: JobLine) -> list[OutingJob]:

@@ -16,6 +16,7 @@ from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machines
 from greenmeasure.outings.acts import acts_of, sites_in, title_of
 from greenmeasure.outings.asked import OPEN, missed, other_routes, plan_for, still_wanted
+from greenmeasure.outings.clocks import clocks_of
 from greenmeasure.outings.ending import closing_out
 from greenmeasure.outings.lines import JobLine, kept_lines, last_minute, proposed_lines
 from greenmeasure.outings.models import Outing
@@ -163,6 +164,7 @@ def outing_out(account: Account, outing: Outing) -> FollowedOut:
         acts=acts_of(account, lines),
         next=first.position if first and outing.status in OPEN else None,
         locks=[x for x in locks(account, now) if x.area_id in grounds] if outing.status in OPEN else [],
+        clocks=clocks_of(account, outing) if outing.status in OPEN else [],
         closing=closing_out(outing, lines),
         sites=sites_in(lines),
         over=_over(account, outing, lines) if outing.status not in OPEN else [],

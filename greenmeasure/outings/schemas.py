@@ -228,10 +228,19 @@ class ClosingOut(Out):
     machine_id: int | None
 
 
+class OutingClockOut(Out):
+    """Something that runs out at a time, on the account's clock too; `left` is how long that is from now [s]."""
+
+    text: str
+    until: datetime
+    until_text: str
+    left: int
+
+
 class FollowedOut(Out):
     """An outing that was taken up. `next` is the place of the job to do now, None where none is left; `locks` what must not
-    happen on its ground and until when; `paused` why it stands still and since when; `over` what was done, told once it is over,
-    `applications` the entries of the book that it made.
+    happen on its ground and until when, `clocks` what runs out while it goes on; `paused` why it stands still and since when;
+    `over` what was done, told once it is over, `applications` the entries of the book that it made.
     """
 
     id: int
@@ -246,6 +255,7 @@ class FollowedOut(Out):
     acts: list[OutingActOut]
     next: int | None
     locks: list[LockOut]
+    clocks: list[OutingClockOut]
     closing: list[ClosingOut]
     sites: list[OutingSiteOut]
     over: list[str]

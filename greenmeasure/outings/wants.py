@@ -19,6 +19,7 @@ from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import largest_for
 from greenmeasure.ledger.meant import amount_on, mixed, named, row_and_rate
 from greenmeasure.ledger.past import next_planned
+from greenmeasure.programme.models import Step
 from greenmeasure.programme.queries import acting, placed
 from greenmeasure.season.due import drafts_of, first_choice_of, listed_somewhere, proposals, regulators_due
 from greenmeasure.season.words import again_title, name_of, on_area
@@ -89,7 +90,7 @@ def wants(account: Account, swaps: Mapping[str, int] | None = None) -> list[Due]
     """
     turns = {pk: n for n, pk in enumerate(sorted(areas(account), key=lambda pk: areas(account)[pk].name))}
     found: dict[str, Due] = {}
-    for due in (*_steps(account, turns), *_diseases(account, turns, swaps or {}), *_regulators(account, turns)):
+    for due in (*_steps(account, turns, swaps or {}), *_diseases(account, turns, swaps or {}), *_regulators(account, turns)):
         found.setdefault(due.want.key, due)
     return sorted(found.values(), key=lambda d: (-d.want.weight, d.by or date.max, d.area.name, d.want.key))
 
@@ -129,18 +130,25 @@ def _diseases(account: Account, turns: dict[int, int], swaps: Mapping[str, int])
         yield Due(want, p.area, mix, title, name, state, p.due.by, p.due.delay, _own(account, p.area, mix), machine, others)
 
 
-def _steps(account: Account, turns: dict[int, int]) -> Iterator[Due]:
+def _steps(account: Account, turns: dict[int, int], swaps: Mapping[str, int]) -> Iterator[Due]:
     for p in acting(placed(account, clock.today(account).year)):
-        brought = [b for b in mixed(account, p.step, p.area) if b.row is not None]
-        number = p.standing.turn.number
+        key = named(p.step, p.area, p.standing.turn.number)
+        brought = [b for b in mixed(account, p.step, p.area, swaps.get(key)) if b.row is not None]
         if not brought:
             continue
         mix = tuple(Part(b.card, b.row, b.rate, b.part.target) for b in brought if b.row)
-        key = named(p.step, p.area, number)
         want, machine = _made(account, key, p.area, mix, p.stand.value, turns[p.area.pk])
         by = p.standing.turn.begin if p.stand is Stand.COMING else p.standing.turn.end
         title, own = on_area(p.step.name, p.area.called), _own(account, p.area, mix, key)
-        yield Due(want, p.area, mix, title, p.step.name, p.stand.value, by, "", own, machine)
+        others = _stand_ins(account, p.step, mix[0].card)
+        yield Due(want, p.area, mix, title, p.step.name, p.stand.value, by, "", own, machine, others)
+
+
+def _stand_ins(account: Account, step: Step, picked: Card) -> tuple[Card, ...]:
+    """What else could be the first of a step's mix, as it says itself."""
+    first = [x.product_id for x in step.products.all() if x.instead or x.position == 0]
+    found = (cards(account).get(pk) for pk in first if pk != picked.product.pk)
+    return tuple(c for c in found if c and c.product.archived_at is None)
 
 
 def _regulators(account: Account, turns: dict[int, int]) -> Iterator[Due]:

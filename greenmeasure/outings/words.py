@@ -182,6 +182,16 @@ def unsure_text(sites: Sequence[str]) -> list[str]:
     return [f"No forecast for {joined(named)}: hours of a usual day. Look before you go."]
 
 
+def keeps_text(products: Sequence[str]) -> str:
+    """What a clock of a mix is for: until then its label lets it be used."""
+    return f"Spray out {joined(list(products))}: by its label the mix keeps no longer"
+
+
+def water_by_text(product: str, ground: str) -> str:
+    """What a clock of water that is to follow is for."""
+    return f"Water in {product} on {ground}"
+
+
 def gave_text(text: str) -> str:
     """Common practice that gives way to a label, or to an order by hand."""
     return f"Common practice gives way here: {text[0].lower()}{text[1:]}"

@@ -48,10 +48,17 @@ def left_of(found: Round) -> Left:
     if not found.spots or found.spray_litres is None:
         raise Conflict("This round treats no spots.")
     out = found.gone_out
-    poured = [t.at for t in found.ticks.all() if t.load]
-    mixed_at = min(poured, default=found.started_at)
-    lives = [life for c in found.mix.all() if (life := c.product.core().rules.mixed_life)]
-    until = mixed_at + timedelta(hours=min(lives)) if lives else None
+    poured, until = keeps(found)
+    mixed_at = poured or found.started_at
     return Left(
         max(0.0, found.spray_litres - out), found.spray_litres, found.machine.capacity.unit, bool(poured or out), mixed_at, until
     )
+
+
+def keeps(found: Round) -> tuple[datetime | None, datetime | None]:
+    """When the first of a round's mix was poured, None before that, and until when its labels let it be used, None where they do
+    not say.
+    """
+    poured = min((t.at for t in found.ticks.all() if t.load), default=None)
+    lives = [life for c in found.mix.all() if (life := c.product.core().rules.mixed_life)]
+    return poured, (poured or found.started_at) + timedelta(hours=min(lives)) if lives else None

@@ -31,6 +31,7 @@ def _out(account: Account, x: Locked, at: datetime) -> LockOut:
         what=x.lock.what.value,
         until=x.lock.end,
         until_text=x.lock.until(zone),
+        left=round((x.lock.end - at).total_seconds()),
         product=x.lock.by.product,
         binds=x.lock.binds,
         broken_at=broken,

@@ -321,7 +321,8 @@ LockName = Literal["water", "mow", "walk", "seed"]
 class LockOut(Out):
     """Something that must not happen on a ground until a time: `water`, `mow`, `walk` or `seed`.
 
-    `binds` where breaking it is refused; `broken_at` is the first hour in which what comes back every week would break it.
+    `left` is how long that is from the time that was asked for [s]; `binds` where breaking it is refused; `broken_at` is the
+    first hour in which what comes back every week would break it.
     """
 
     area_id: int
@@ -329,6 +330,7 @@ class LockOut(Out):
     what: LockName
     until: datetime
     until_text: str
+    left: int
     product: str
     binds: bool
     broken_at: datetime | None

@@ -27,6 +27,8 @@ NOW = datetime(2026, 5, 20, 10, 20, tzinfo=UTC)  # 06:20 in New York
 SOAK = {"water_in_depth": {"value": 0.25, "unit": "in"}, "water_in_delay": {"value": 8, "unit": "h"}}
 LOOKED = {"said": {"dry_after": True}}
 DRY = {"rain_after": {"value": 4, "unit": "h"}}
+LIFE = {"mixed_life": {"value": 6, "unit": "h"}}
+KEEPS = "Spray out Iron SL: by its label the mix keeps no longer"
 
 
 class OutingTest(ApiTest):
@@ -151,6 +153,28 @@ class Proposed(OutingTest):
         self.assertEqual(week["next"]["sentence"], self.propose()["sentence"])
 
 
+class StandIns(OutingTest):
+    def test_a_step_goes_out_with_what_may_stand_in_for_its_first_product(self) -> None:
+        other = self.ask("POST", "products", FUNGICIDE | {"name": "Other iron SL", "kind": "iron", "formulation": "SL"}, 201)[
+            "id"
+        ]
+        rate = {"value": 0.5, "unit": "fl_oz/kft2"}
+        mix = [{"product_id": self.iron, "rate": rate}, {"product_id": other, "rate": rate, "instead": True}]
+        when = {"timing": "dated", "begin": "2026-05-20", "end": "2026-05-23"}
+        step = {"name": "Colour", "when": when, "products": mix, "area_ids": [self.area.pk]}
+        self.ask("POST", "programme/steps", step, 201)
+        (due,) = self.propose()["dues"]
+        self.assertEqual([o["text"] for o in due["others"]], ["Other iron SL"])
+        swaps = [{"key": due["key"], "product_id": other}]
+        swapped = self.propose(swaps=swaps)
+        self.assertEqual([j["title"] for j in swapped["jobs"]], ["Spray Other iron SL"])
+        self.assertEqual([o["text"] for o in swapped["dues"][0]["others"]], ["Iron SL"])
+        self.take(swaps=swaps)
+        self.assertEqual(self.propose()["dues"], [], "the turn is in an outing")
+        far = [{"key": due["key"], "product_id": self.granules}]
+        self.assertEqual(set(self.faults("POST", "outings/propose", {"swaps": far})), {"swaps.0.product_id"})
+
+
 class Counted(OutingTest):
     """What an outing is to put down counts in the ledger before its jobs begin, and only once. 0.9 a season, at 0.5 each."""
 
@@ -245,6 +269,9 @@ class Followed(OutingTest):
         self.ask("POST", f"rounds/{sheet['id']}/finish", used)
         now = self.ask("GET", path)
         self.assertEqual(now["jobs"][0]["state"], "done")
+        watered = [(c["text"], c["until_text"], c["left"]) for c in now["clocks"]]
+        want = [(f"Water in Soaked 20-0-0 on {name}", "Wed 20 May, 14:20", 8 * 3600) for name in ("Court", "Lawn")]
+        self.assertEqual(watered, want, "eight hours by the label, where it went down")
         self.assertEqual(
             sorted(s["state"] for a in now["acts"] if a["kind"] == "spread" for s in a["stops"]), ["done", "done", "skipped"]
         )
@@ -286,9 +313,11 @@ class Followed(OutingTest):
         self.assertEqual(Round.objects.count(), 2)
 
     def test_a_stop_that_is_skipped_once_its_mix_is_made_says_what_is_left(self) -> None:
-        """Three areas of 7,000 ft² at 1 gal per 1,000 ft² from a tank of 4 gal: two of them take 14 gal, three tanks and a half. The
+        """Three areas of 7,000 ft² at 1 gal per 1,000 ft² from a tank of 4 gal: two of them take three tanks and a half. The
         first lasts for 4,000 ft² of the second area; the round leaves the first out.
         """
+        card = FUNGICIDE | {"name": "Iron SL", "kind": "iron", "formulation": "SL", "rules": DRY | LIFE}
+        self.ask("PUT", f"products/{self.iron}", card)
         self.step("Colour", self.iron, 0.5, "fl_oz/kft2")
         made = self.take(go=True)
         path, stop = f"outings/{made['id']}", made["acts"][1]["stops"][0]
@@ -296,13 +325,17 @@ class Followed(OutingTest):
         told = self.ask("POST", f"{path}/stops/{stop['id']}/skip", {"why": "A dog"})
         falls = told["jobs"][0]["falls"]
         self.assertEqual(falls[0], "Tank 1: Runs out on Lawn, after about 4,000 ft² of its 7,000 ft².")
-        self.assertIn("Tank 4: Court is left out: mix only 2 gal, 1 fl oz of Iron SL. If it is mixed already, 2 gal of it", falls[3])
+        self.assertIn(
+            "Tank 4: Court is left out: mix only 2 gal, 1 fl oz of Iron SL. If it is mixed already, 2 gal of it", falls[3]
+        )
         self.assertEqual(falls[4:], [f"Tank {n}: Court is left out: do not mix it." for n in (5, 6)])
         acts = [a["key"] for a in sheet["sheet"]["loads"][3]["acts"]]
         for act in [w["key"] for w in sheet["sheet"]["wear"]]:
             self.ask("POST", f"rounds/{sheet['id']}/ticks", {"load": 0, "act": act, "done": True})
         mixed = self.ask("POST", f"rounds/{sheet['id']}/ticks", {"load": 4, "act": acts[0], "done": True})
         self.assertIn("2 gal of it is left over: it was for Court.", mixed["falls"][3])
+        (life,) = self.ask("GET", path)["clocks"]
+        self.assertEqual((life["text"], life["left"]), (KEEPS, 6 * 3600))
         self.assertNotIn("mix only", mixed["falls"][3])
         parts = self.ask("GET", f"rounds/{sheet['id']}")["parts"]
         self.assertEqual([(p["name"], p["skipped"]) for p in parts], [("Court", "A dog"), ("Lawn", ""), ("North green", "")])

@@ -1,6 +1,7 @@
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { t } from "../app/theme";
+import { Left } from "./Left";
 
 type Lock = Schemas["LockOut"];
 
@@ -27,7 +28,8 @@ export function Locks({ of }: { of: Lock[] }) {
         const [no, what, ...rest] = x.sentence.split(" ");
         return (
           <li key={`${x.where} ${x.what}`}>
-            <strong data-binds={x.binds || undefined}>{`${no} ${what}`}</strong> {rest.join(" ")}
+            <strong data-binds={x.binds || undefined}>{`${no} ${what}`}</strong> {rest.join(" ")}{" "}
+            <Left seconds={x.left} />
           </li>
         );
       })}

@@ -8,3 +8,12 @@ export const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday",
 /** Days between two dates, as they are written. */
 export const daysTo = (from: string, to: string) =>
   Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
+
+/** How long it is until then, in seconds: `48 min left`, `5 h 10 min left`, `2 days left`, `over for 12 min`. */
+export const leftTo = (seconds: number) => {
+  const minutes = Math.max(1, Math.round(Math.abs(seconds) / 60));
+  const hours = Math.floor(minutes / 60);
+  const short = hours ? `${hours} h ${minutes % 60} min` : `${minutes} min`;
+  const long = hours >= 48 ? `${Math.floor(hours / 24)} days` : short;
+  return seconds > 0 ? `${long} left` : `over for ${long}`;
+};

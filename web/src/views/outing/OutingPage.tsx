@@ -3,6 +3,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { useMoveOuting, useNoteJob, useOuting, useStartJob, type Act, type Outing } from "../../api/outings";
 import { useAccount, useMay } from "../../app/session";
 import { Button, ButtonLink } from "../../parts/Button";
+import { Clocks } from "../../parts/Clocks";
 import { Locks } from "../../parts/Locks";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
@@ -82,6 +83,11 @@ function Followed({ outing }: { outing: Outing }) {
       }
       margin={
         <>
+          {outing.clocks.length > 0 && (
+            <Section title="By when">
+              <Clocks of={outing.clocks} />
+            </Section>
+          )}
           {outing.locks.length > 0 && (
             <Section title="Locked now">
               <Locks of={outing.locks} />

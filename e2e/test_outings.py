@@ -52,12 +52,14 @@ class Outings(BrowserTest):
             if card:
                 save_product(account, ProductIn(**(card | {"name": name, "kind": kind})))
             product = Product.objects.get(name=name)
-            step = {
+            step: dict[str, Any] = {
                 "name": f"Step with {name}",
                 "when": {"timing": "dated", "begin": "2026-05-20", "end": "2026-05-22"},
                 "products": [{"product_id": product.pk, "rate": {"value": rate, "unit": unit}}],
                 "area_ids": [a.pk for a in Area.objects.all()],
             }
+            if name == "Test SC":
+                step["products"] += [{"product_id": Product.objects.get(name="Colour SL").pk, "instead": True}]
             save_step(account, account.memberships.first().user, StepIn(**step))  # type: ignore[union-attr]
 
     def test_a_mixed_morning_from_today_to_what_was_done(self) -> None:
@@ -108,6 +110,36 @@ class Outings(BrowserTest):
         expect(self.page.get_by_text("Spread Soaked 20-0-0 on Lawn, North green", exact=False)).to_be_visible()
         self.assertEqual(Application.objects.count(), 2)
         self.assertLessEqual(self.evaluate("() => document.documentElement.scrollWidth"), width)
+
+    def test_another_person_another_product_and_a_stop_left_out_once_its_mix_is_made(self) -> None:
+        self.go("round/outing/new")
+        self.settle()
+        self.page.get_by_role("spinbutton", name="People").fill("2")
+        self.settle()
+        expect(self.page.get_by_text("person 2").first).to_be_visible()
+        self.pick("Step with Test SC on Lawn: with", "Colour SL")
+        self.settle()
+        expect(self.page.get_by_text("Spray Test SC: Court, North green")).to_be_visible()
+        self.button("Start this outing").click()
+        self.page.wait_for_url("**/round/outing/*")
+        self.settle()
+        row = self.page.get_by_role("listitem").filter(has_text="Spray Colour SL")
+        row.get_by_role("button", name="Start this one now").click()
+        self.page.wait_for_url(re.compile(r"/round/\d+$"))
+        tank = self.page.get_by_role("region", name="Tank 1")
+        expect(tank).to_contain_text("Runs out on")
+        self.tick_all("Put on")
+        self.settle()
+        tank.locator("label:has(input[type=checkbox])").first.click()
+        self.settle()
+        self.page.get_by_role("link", name="Back to the outing").click()
+        self.settle()
+        row.get_by_role("button", name="Skip Lawn").click()
+        self.fill("Why is Lawn skipped?", "A dog")
+        self.button("Skip it").click()
+        falls = self.page.locator("section:has(> h2:has-text('Where its loads run out'))")
+        expect(falls).to_contain_text("Lawn is left out: mix only")
+        expect(falls).to_contain_text("Lawn is left out: do not mix it.")
 
     def job(self) -> None:
         """The first job: its mix sheet, ticked, into the book, and back to the outing."""

@@ -67,8 +67,10 @@ def _spare(x: SheetLoad, needed: float, out: Sequence[str], begun: bool) -> str:
 
 
 def _where(fall: Fall, here: Sequence[RoundPart], takes: Sequence[float], several: bool) -> str:
-    """Where a load runs out, in words; empty where the job ends with it. With `several` passes its share is told."""
-    if fall.ground is None:
+    """Where a load runs out, in words; empty where the job ends with it, or is all on one ground, of which a load covers so much.
+    With `several` passes its share is told.
+    """
+    if fall.ground is None or len(here) == 1:
         return ""
     on = here[fall.ground]
     if fall.done < 1:

@@ -13,7 +13,8 @@ export const daysTo = (from: string, to: string) =>
 export const leftTo = (seconds: number) => {
   const minutes = Math.max(1, Math.round(Math.abs(seconds) / 60));
   const hours = Math.floor(minutes / 60);
-  const short = hours ? `${hours} h ${minutes % 60} min` : `${minutes} min`;
+  const rest = minutes % 60 ? `${minutes % 60} min` : "";
+  const short = [hours ? `${hours} h` : "", rest].filter(Boolean).join(" ");
   const long = hours >= 48 ? `${Math.floor(hours / 24)} days` : short;
   return seconds > 0 ? `${long} left` : `over for ${long}`;
 };

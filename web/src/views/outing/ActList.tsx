@@ -50,14 +50,20 @@ const Note = styled.div`
 `;
 const Stop = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) max-content;
+  grid-column: 2 / -1;
+  grid-template-columns: subgrid;
   gap: 0 16px;
   align-items: center;
+  ${t.phone} {
+    grid-column: 1 / -1;
+    grid-template-columns: minmax(0, 1fr) max-content;
+  }
   > form {
     grid-column: 1 / -1;
     padding: 8px 0 12px;
   }
   > button {
+    justify-self: end;
     font-size: ${t.s13};
   }
 `;
@@ -101,26 +107,26 @@ export function ActList({ acts, brief = false, people = 1, state, act, stop }: P
                 {a.where && <>{a.kind === "drive" ? ` ${a.where}` : `: ${a.where}`}</>}
               </Title>
               {a.note && <Note>{a.note}</Note>}
-              {!brief &&
-                a.stops.map((s) => (
-                  <Stop key={s.area_id}>
-                    <Note>
-                      {[
-                        a.stops.length > 1 || s.what || s.last ? `${s.time} ${s.area}` : "",
-                        s.what,
-                        new Set(a.stops.map((x) => x.rate)).size > 1 ? s.rate : "",
-                        s.last,
-                        s.note,
-                        s.state === "skipped" ? `skipped: ${s.why}` : "",
-                      ]
-                        .filter(Boolean)
-                        .join(" · ")}
-                    </Note>
-                    {stop?.(a, s)}
-                  </Stop>
-                ))}
             </div>
             <div>{act?.(a)}</div>
+            {!brief &&
+              a.stops.map((s) => (
+                <Stop key={s.area_id}>
+                  <Note>
+                    {[
+                      a.stops.length > 1 || s.what || s.last ? `${s.time} ${s.area}` : "",
+                      s.what,
+                      new Set(a.stops.map((x) => x.rate)).size > 1 ? s.rate : "",
+                      s.last,
+                      s.note,
+                      s.state === "skipped" ? `skipped: ${s.why}` : "",
+                    ]
+                      .filter(Boolean)
+                      .join(" · ")}
+                  </Note>
+                  {stop?.(a, s)}
+                </Stop>
+              ))}
           </li>
         );
       })}

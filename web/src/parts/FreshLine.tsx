@@ -9,6 +9,9 @@ const Quiet = styled.p`
   font-size: ${t.s13};
   color: ${t.soft};
   margin-bottom: 14px;
+  &:not(:first-child) {
+    margin-top: 12px;
+  }
 `;
 
 /** How fresh the weather is: a quiet line while it is, a caution where it is old or nothing has come. */

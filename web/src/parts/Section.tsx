@@ -53,8 +53,11 @@ export const Fields = styled.div<{ $columns?: number }>`
   }
 `;
 
-/** What a printed sheet leaves out. */
+/** What a printed sheet leaves out; a section that it holds stands as far from what is before it as any other. */
 export const OnScreen = styled.div`
+  &:not(:first-child) > section:first-child {
+    margin-top: 28px;
+  }
   @media print {
     display: none;
   }

@@ -4,7 +4,7 @@ import { t } from "../app/theme";
 
 type Week = Schemas["WeekOut"];
 type Site = Week["sites"][number];
-type Row = Site["rows"][number];
+type Due = Site["rows"][number];
 
 const Table = styled.div`
   display: grid;
@@ -26,11 +26,22 @@ const Name = styled.div`
     padding: 8px 0 2px;
   }
 `;
-const Lane = styled.svg`
-  display: block;
-  width: 100%;
-  height: 26px;
-  overflow: visible;
+/** A lane is as high as its name: what lies behind fills it, what is told stands in its middle. */
+const Row = styled.div`
+  position: relative;
+  display: grid;
+  align-items: center;
+  > svg {
+    display: block;
+    width: 100%;
+    height: 26px;
+    overflow: visible;
+  }
+  > svg[aria-hidden] {
+    position: absolute;
+    inset: 0;
+    height: 100%;
+  }
 `;
 const Days = styled.div`
   position: relative;
@@ -91,10 +102,14 @@ function Ground({ week, site }: { week: Week; site: Site }) {
 
 function LaneOf({ label, week, site, children }: { label: string } & Frame) {
   return (
-    <Lane viewBox={`0 0 ${wide} 26`} preserveAspectRatio="none" role="img" aria-label={label}>
-      <Ground week={week} site={site} />
-      {children}
-    </Lane>
+    <Row>
+      <svg viewBox={`0 0 ${wide} 26`} preserveAspectRatio="none" aria-hidden>
+        <Ground week={week} site={site} />
+      </svg>
+      <svg viewBox={`0 0 ${wide} 26`} preserveAspectRatio="none" role="img" aria-label={label}>
+        {children}
+      </svg>
+    </Row>
   );
 }
 interface Frame {
@@ -103,7 +118,7 @@ interface Frame {
   children?: React.ReactNode;
 }
 
-function DueRow({ row, week, site }: { row: Row } & Frame) {
+function DueRow({ row, week, site }: { row: Due } & Frame) {
   const label = `${row.title}: ${row.said}`;
   return (
     <>

@@ -24,7 +24,7 @@ export function Right({ of }: { of: Application }) {
   if (what === "correct") return <Correct of={of} onDone={done} />;
   if (what === "strike") return <Strike of={of} onDone={done} />;
   return (
-    <OnScreen style={{ marginTop: 28 }}>
+    <OnScreen>
       <Section title="Is something wrong here?">
         <Bar>
           <Button onPress={() => setWhat("correct")}>Correct it</Button>

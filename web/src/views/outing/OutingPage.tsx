@@ -155,6 +155,8 @@ function Followed({ outing }: { outing: Outing }) {
               const job = outing.jobs.find((j) => j.position === a.job);
               if (!may || !job || ["ready", "clean"].includes(a.kind) || job.position === outing.next)
                 return null;
+              if (job.state === "under_way")
+                return <Link to={`/a/${account.slug}/round/${job.round_id}`}>Go on with its sheet</Link>;
               if (job.state !== "open") return null;
               return ["water", "mow"].includes(a.kind) ? (
                 <Button

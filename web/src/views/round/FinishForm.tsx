@@ -84,7 +84,7 @@ export function FinishForm({ round, early, onGiveUp }: Props) {
     });
   const many = round.parts.length > 1;
   return (
-    <OnScreen style={{ marginTop: 28 }}>
+    <OnScreen>
       <Section title="What was really used">
         {early && (
           <Hint style={{ marginBottom: 12 }}>

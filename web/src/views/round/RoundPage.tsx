@@ -228,7 +228,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
         />
       ))}
       {open && round.planned_spray === null && (
-        <OnScreen style={{ marginTop: 28 }}>
+        <OnScreen>
           <Section title="Half way there">
             <Midway
               solid

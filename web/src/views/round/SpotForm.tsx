@@ -84,7 +84,7 @@ export function SpotForm({ round, spots }: Props) {
   const many = round.parts.length > 1;
   const asked = value.reason || spots.stale || faultsOf(go.error).fields.some((f) => f.field === "reason");
   return (
-    <OnScreen style={{ marginTop: 28 }}>
+    <OnScreen>
       <Section title="An outing to the spots">
         <Hint style={{ marginBottom: 12 }}>
           Note the spray, the ground, or both: one follows from the other by what the sprayer puts down.

@@ -4,7 +4,7 @@ Each comes of an application's label and of the time it was made: rain or water 
 that is not known is taken at its worst: an application of a day has begun with it and holds from its end.
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta, tzinfo
 from enum import StrEnum
@@ -103,6 +103,22 @@ def locked(product: Product, plan: Applied, past: Sequence[Applied], zone: tzinf
         *_kept_dry(product, plan, near, at, zone),
         *_walked(plan, locks, at, zone),
     ]
+
+
+def edges(plan: Applied, past: Iterable[Applied], zone: tzinfo) -> set[datetime]:
+    """The times at which what `locked` says of a plan can change, on each day by itself: the beginning and the end of every lock,
+    and those less the hours that the plan asks for itself.
+    """
+    own = [timedelta(hours=h) for h in (0.0, plan.holds.dry, plan.holds.water) if h is not None]
+    found = set[datetime]()
+    for a in past:
+        if _holds(a):
+            begin, end = span_of(a, zone)
+            hours = (a.holds.dry, a.holds.mow, a.holds.walk, a.holds.water)
+            over = midnight(a.on + timedelta(days=1), zone)
+            for at in (begin, end, over, *(end + timedelta(hours=h) for h in hours if h)):
+                found |= {at - before for before in own}
+    return found
 
 
 def _holds(a: Applied) -> bool:

@@ -16,7 +16,7 @@ from core.label.rules import Incompatible, Rules
 from core.ledger.gate import Checked, Plan, check
 from core.ledger.history import Applied, Holds, Place, Standing, next_season
 from core.ledger.ledger import Here, ledger_of
-from core.ledger.locks import Forbidden, locks_of
+from core.ledger.locks import Forbidden, edges, locked, locks_of
 from core.ledger.places import Grounds, Tract
 from core.rates.kinds import in_kind
 from core.schools import House
@@ -104,6 +104,42 @@ class Properties(unittest.TestCase):
         rate = Rate(value, row("1 lb per 1,000 sq ft").label.unit)
         nitrogen = row("1 lb N per 1,000 sq ft").label.unit
         self.assertAlmostEqual(in_kind(FEED, in_kind(FEED, rate, nitrogen), rate.unit).value / value, 1, places=9)
+
+
+hours = st.one_of(st.none(), st.integers(1, 60).map(float))
+holds = st.builds(Holds, dry=hours, mow=hours, walk=hours, seed=st.none(), water=hours)
+started = datetime(2026, 6, 9, 4, tzinfo=UTC)
+timed = st.lists(
+    st.builds(
+        lambda quarters, holds, leaf, soak, clock: replace(
+            at(SEVEN, 0, whole(), holds=holds, stays_on_leaf=leaf, watered_in=soak),
+            on=(begun := started + timedelta(minutes=15 * quarters)).date(),
+            at=begun if clock else None,
+        ),
+        st.integers(-200, 400),
+        holds,
+        st.booleans(),
+        st.booleans(),
+        st.booleans(),
+    ),
+    max_size=4,
+)
+
+
+class Edges(unittest.TestCase):
+    """What `locked` says of a plan changes at its edges alone, or with the day; the figures are drawn."""
+
+    @settings(deadline=None)
+    @given(timed, holds, st.booleans(), st.booleans())
+    def test_between_two_edges_of_a_day_nothing_changes(self, past: list[Applied], own: Holds, leaf: bool, soak: bool) -> None:
+        plan = replace(at(THREE, 0, whole()), holds=own, stays_on_leaf=leaf, watered_in=soak)
+        changes, said, last = edges(plan, past, UTC), None, None
+        for n in range(4 * 24):  # every hour of four days
+            now = started + timedelta(hours=n)
+            found = locked(THREE, replace(plan, on=now.date(), at=now), past, UTC)
+            if last and last.date() == now.date() and not any(last <= e <= now for e in changes):
+                self.assertEqual(found, said, now)
+            said, last = found, now
 
 
 class OneGround(Caught):

@@ -1,8 +1,11 @@
 """What an outing is asked for: what is still wanted, on which day most of it can go, and its plan; and which outings stand."""
 
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
+from functools import lru_cache
+from zoneinfo import ZoneInfo
 
 from django.db.models import Q
 
@@ -143,9 +146,12 @@ def _fit_days(account: Account, due: Due) -> set[date]:
     hours = hours_for(account, due)
     if hours is None:
         return {clock.today(due.area) + timedelta(days=n) for n in range(AHEAD)}
-    found: dict[date, int] = {}
-    for i, fit in enumerate(hours.judged.fits):
-        if fit <= Fit.UNKNOWN:
-            on = clock.local_day(due.area, hours.at(i))
-            found[on] = found.get(on, 0) + 1
+    days = _days(hours.begin, len(hours.judged.fits), due.area.time_zone)
+    found = Counter(on for on, fit in zip(days, hours.judged.fits.tolist(), strict=True) if fit <= Fit.UNKNOWN)
     return {on for on, n in found.items() if n >= LEAST}
+
+
+@lru_cache(maxsize=64)
+def _days(begin: datetime, count: int, zone: str) -> tuple[date, ...]:
+    """The local day of each of so many hours."""
+    return tuple((begin + timedelta(hours=i)).astimezone(ZoneInfo(zone)).date() for i in range(count))

@@ -79,6 +79,7 @@ def every_route(account: Account) -> list[Route]:
     return list(Route.objects.of(account).kept().prefetch_related("stops"))
 
 
+@kept("outings")
 def route_by_site(account: Account) -> dict[int, Route]:
     """The route of each site that is on one."""
     return {s.site_id: r for r in every_route(account) for s in r.stops.all()}

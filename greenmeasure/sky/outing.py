@@ -1,5 +1,6 @@
 """The hours to come judged for products on an area: what label, ground, account and weather ask of each."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta, tzinfo
@@ -14,7 +15,7 @@ from core.label.product import Product
 from core.label.rules import unreadable_text
 from core.ledger.history import Applied, Place, applied
 from core.ledger.ledger import Ledger
-from core.ledger.locks import locked, span_of
+from core.ledger.locks import edges, locked, span_of
 from core.ledger.rotation import apart
 from core.units import UNITS, Quantity
 from core.weather.hours import Hours, moment, unknown
@@ -191,10 +192,18 @@ def _shut(
 
         for on, begin, end in _days_ahead(station, here) if far else ():
             shut(begin, end, apart(card.core, replace(any_time, on=on), far))
+        turns = {n for at in edges(any_time, near, zone) for n in _places(first, at)}
         for on, begin, end in _days_ahead(station, here) if near else ():
-            for i in range(begin, end):
-                shut(i, i + 1, locked(card.core, replace(any_time, on=on, at=first + timedelta(hours=i)), near, zone))
+            stretch = sorted({begin, end} | {n for n in turns if begin < n < end})
+            for a, b in pairwise(stretch):
+                shut(a, b, locked(card.core, replace(any_time, on=on, at=first + timedelta(hours=a)), near, zone))
     return tuple(Shut(f.key, flags, SHUTS[f.act], f.sentence) for f, flags in found.values() if f.act in SHUTS)
+
+
+def _places(first: datetime, at: datetime) -> tuple[int, int]:
+    """The hour that begins at a time or after it, and the one that begins after it."""
+    hours = (at - first) / timedelta(hours=1)
+    return math.ceil(hours), math.floor(hours) + 1
 
 
 def _still(a: Applied, at: datetime, zone: tzinfo) -> bool:

@@ -16,6 +16,7 @@ from django.test import LiveServerTestCase
 from playwright.sync_api import Browser, Locator, Page, TimeoutError, expect, sync_playwright
 
 from e2e.chromium import CHROMIUM, FLAGS
+from e2e.pressing import press_at_once
 from greenmeasure.accounts.models import Membership, User
 from greenmeasure.tests.base import make_account
 
@@ -29,6 +30,7 @@ IDLE = "() => new Promise(done => requestIdleCallback(() => requestAnimationFram
 """Waits until the page has nothing to do, and has drawn."""
 
 expect.set_options(timeout=PATIENCE)
+press_at_once()
 
 
 @cache

@@ -35,4 +35,4 @@ def click(self: Locator, **how: Any) -> None:
 
 def press_at_once() -> None:
     """From here on every click of this process is one of these."""
-    Locator.click = click  # type: ignore[method-assign]
+    Locator.click = click

@@ -1,6 +1,7 @@
 """Where the fillings of a round fall, ground by ground, and what of a mix is left over once ground was left out."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Iterable, Sequence
+from typing import Any
 
 from core.job.sheet import Sheet, SheetLoad, Ticks
 from core.tank.falls import Fall, falls
@@ -9,14 +10,16 @@ from greenmeasure.rounds.models import Round, RoundPart
 from greenmeasure.rounds.words import lasts_text, left_over_text, spare_text, through_text
 
 
-def left_out(found: Round) -> dict[int, str]:
-    """The areas that the outing of a round leaves out, and why."""
-    return {s.area_id: s.why for j in found.in_outings.all() for s in j.stops.all() if s.state == "skipped"}
+def left_out(jobs: Iterable[Any]) -> dict[int, str]:
+    """The areas that the outing of a round leaves out, and why; `jobs` are the round's in outings."""
+    return {s.area_id: s.why for j in jobs for s in j.stops.all() if s.state == "skipped"}
 
 
-def falls_of(found: Round, sheet: Sheet, ticks: Ticks) -> list[str]:
-    """Of each load of a round in words: where it runs out, or what of it is needed; empty where there is nothing to say."""
-    parts, out = list(found.parts.all()), left_out(found)
+def falls_of(found: Round, sheet: Sheet, ticks: Ticks, out: Collection[int]) -> list[str]:
+    """Of each load of a round in words: where it runs out, or what of it is needed, without the areas that are left out; empty
+    where there is nothing to say.
+    """
+    parts = list(found.parts.all())
     told = dict.fromkeys((x.number for x in sheet.loads), "")
     if found.spots or len(parts) != len(sheet.parts):
         return list(told.values())
@@ -38,8 +41,8 @@ def falls_of(found: Round, sheet: Sheet, ticks: Ticks) -> list[str]:
 
 def every_fall(found: Round) -> list[str]:
     """The same, of the loads of which there is something to say, by their names where there are several."""
-    sheet = found.read_sheet()
-    told = zip(sheet.loads, falls_of(found, sheet, {(t.load, t.act) for t in found.ticks.all()}), strict=True)
+    sheet, ticks = found.read_sheet(), {(t.load, t.act) for t in found.ticks.all()}
+    told = zip(sheet.loads, falls_of(found, sheet, ticks, left_out(found.in_outings.all())), strict=True)
     return [f"{x.name}: {text}" if len(sheet.loads) > 1 else text for x, text in told if text]
 
 

@@ -25,10 +25,12 @@ class RoundQuerySet(models.QuerySet["Round"]):
     def one(self, account: Account, pk: int) -> "Round":
         """The round with this key in this account. Raises Missing."""
         whole = self.of(account).select_related("account", "machine", "started_by")
-        mixed = ("mix__product__contents", "parts__area__site", "parts__doses__component__product__contents")
-        found = whole.prefetch_related(*mixed).filter(pk=pk).first()
+        found = whole.prefetch_related("mix__product__contents", "parts__area__site", "parts__doses").filter(pk=pk).first()
         if found is None:
             raise Missing("round")
+        mix = {c.pk: c for c in found.mix.all()}
+        for dose in (d for p in found.parts.all() for d in p.doses.all()):
+            dose.component = mix[dose.component_id]
         return found
 
 

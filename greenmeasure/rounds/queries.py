@@ -45,7 +45,8 @@ from greenmeasure.rounds.words import against_plan, left_sentence, left_text, li
 
 def round_out(found: Round) -> RoundOut:
     """A round with its sheet and its ticks."""
-    gone = left_out(found)
+    jobs = list(found.in_outings.prefetch_related("stops"))
+    gone = left_out(jobs)
     ticks, sheet = list(found.ticks.select_related("by")), found.read_sheet()
     done = {(t.load, t.act) for t in ticks}
     poured = list(found.poured.select_related("by", "component__product"))
@@ -58,7 +59,7 @@ def round_out(found: Round) -> RoundOut:
         sheet=sheet_out(sheet),
         ticks=[TickOut(load=t.load, act=t.act, by=str(t.by), at=t.at) for t in ticks],
         poured=[_kept_pour(found, sheet, p) for p in poured],
-        falls=falls_of(found, sheet, done) if found.status == "under_way" else [],
+        falls=falls_of(found, sheet, done, gone) if found.status == "under_way" else [],
         loads_done=sheet.loads_done(done),
         worn=sheet.worn(done),
         next=next_act(found, sheet, done, left_of(found) if found.spots else None, clock.now()),
@@ -71,7 +72,7 @@ def round_out(found: Round) -> RoundOut:
         looked=found.looked,
         spots=_spots_out(found) if found.spots else None,
         application_ids=list(found.applications.order_by("pk").values_list("pk", flat=True)),
-        outing_id=found.in_outings.values_list("outing_id", flat=True).first(),
+        outing_id=jobs[0].outing_id if jobs else None,
     )
 
 

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from e2e.base import PASSWORD, PHONE, BrowserTest
+from e2e.base import PASSWORD, PHONE, WIDE, BrowserTest
 from greenmeasure.accounts.models import Account, Membership, Role, Site, User
 from greenmeasure.ground.models import Area
 from greenmeasure.shelf.actions import save_product
@@ -191,14 +191,14 @@ class Empty(BrowserTest):
         self.context.add_cookies([{"name": "sessionid", "value": cookie, "url": self.live_server_url}])
         for place, words, act in self.PLACES:
             self.go(place, "new")
-            self.says(re.compile(words, re.IGNORECASE))
-            if act:
-                expect(self.page.get_by_role("link", name=act).first).to_be_visible()
-        self.page.set_viewport_size(PHONE)
-        for place, words, _ in self.PLACES:
-            self.go(place, "new")
-            self.says(re.compile(words, re.IGNORECASE))
-            self.assertLessEqual(self.evaluate("() => document.documentElement.scrollWidth - innerWidth"), 0, place)
+            for size in (WIDE, PHONE):
+                with self.subTest(place, width=size["width"]):
+                    self.page.set_viewport_size(size)
+                    self.says(re.compile(words, re.IGNORECASE))
+                    if act:
+                        expect(self.page.get_by_role("link", name=act).first).to_be_visible()
+                    self.page.wait_for_function("() => document.documentElement.scrollWidth <= innerWidth")
+            self.page.set_viewport_size(WIDE)
 
     def test_measuring_works_with_nothing_on_the_shelf(self) -> None:
         make_account("alder")

@@ -1,7 +1,7 @@
 """Clicks that do not wait for two more frames: a third of a browser test's time went into watching things stand still.
 
 Playwright clicks once an element is visible, enabled, in view, at the same place in two frames, and under the pointer when it
-is pressed. Nothing moves by itself in these tests (`reduced_motion`), so the frames are left out where all the rest holds at once.
+is pressed. Nothing moves by itself in these tests (`reduced_motion`), so the frames are left out where all else holds at once.
 The pointer is moved and pressed by the browser as before; where it meets anything else, because the page was laid out anew in
 between, nothing of the press gets through, and Playwright's own click waits until it can be pressed.
 """

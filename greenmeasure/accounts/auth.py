@@ -50,8 +50,7 @@ class Member(_Door):
         match = request.resolver_match
         slug = match.kwargs.get("account", "") if match else ""
         try:
-            whole = Membership.objects.select_related("account").prefetch_related("sites")
-            membership = whole.get(account__slug=slug, user=request.user)
+            membership = Membership.objects.whole().get(account__slug=slug, user=request.user)
         except Membership.DoesNotExist:
             raise HttpError(404, "There is no such account, or you are not a member of it.") from None
         if not membership.may(self.role):

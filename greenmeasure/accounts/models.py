@@ -220,6 +220,15 @@ class Role(models.TextChoices):
 RANK = {Role.VIEWER: 1, Role.APPLICATOR: 2, Role.MANAGER: 3}
 
 
+class MembershipQuerySet(models.QuerySet["Membership"]):
+    """Reads of memberships."""
+
+    def whole(self) -> "MembershipQuerySet":
+        """With their accounts, and whether they are limited to some sites: asked of every request, in one query."""
+        some = Membership.sites.through.objects.filter(membership=models.OuterRef("pk"))
+        return self.select_related("account").annotate(of_some=models.Exists(some))
+
+
 class Membership(HouseRow):
     """A person in an account, with a role there; `sites` limit them to some of its sites, none means all.
 
@@ -234,6 +243,8 @@ class Membership(HouseRow):
     licence = models.CharField(max_length=40, blank=True)
     version = models.PositiveIntegerField(default=1)
 
+    objects = MembershipQuerySet.as_manager()
+
     class Meta:
         constraints = [models.UniqueConstraint(fields=["account", "user"], name="once_a_member")]
         ordering = ["user__full_name"]
@@ -243,7 +254,8 @@ class Membership(HouseRow):
 
     def limited(self) -> Account:
         """The account, limited to the sites that this member sees."""
-        self.account.seen = frozenset(s.pk for s in self.sites.all()) or None
+        some = self.sites.values_list("pk", flat=True).order_by() if getattr(self, "of_some", True) else ()
+        self.account.seen = frozenset(some) or None
         return self.account
 
     def may(self, role: str) -> bool:

@@ -32,6 +32,7 @@ const Row = styled.div`
   display: grid;
   align-items: center;
   > svg {
+    position: relative;
     display: block;
     width: 100%;
     height: 26px;

@@ -154,9 +154,11 @@ class Views(BrowserTest):
     def test_each_view_is_sound_in_every_theme_and_fits_the_window_and_the_phone(self) -> None:
         """A theme changes colours alone: by the rules of colour each view is asked once more in each."""
         self.assertEqual(self.serious(), [], "door")
+        titles: dict[str, str] = {}
         for place, words in self.inside():
             self.open(place, words)
             self.assertEqual(self.serious(), [], place)
+            titles[place] = self.page.title()
             usual = self.evaluate("() => document.documentElement.dataset.theme")
             for theme in THEMES:
                 self.evaluate(f"() => document.documentElement.dataset.theme = '{theme}'")
@@ -171,6 +173,8 @@ class Views(BrowserTest):
                         break
                 self.assertLessEqual(over, 0, f"{place} at {size['width']}")
             self.page.set_viewport_size(WIDE)
+        self.assertEqual([p for p, title in titles.items() if not title.endswith(" · Green Measure")], [])
+        self.assertEqual(len(set(titles.values())), len(titles), "each page has a title of its own")
 
     def test_a_theme_that_was_chosen_is_there_at_once_and_over_sheets(self) -> None:
         self.inside()

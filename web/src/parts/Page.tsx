@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
 import { t } from "../app/theme";
+import { useTitle } from "../app/useTitle";
 
 const Grid = styled.main`
   display: grid;
@@ -86,6 +87,8 @@ const Margin = styled.aside`
 
 interface Props {
   sentence: ReactNode;
+  /** What the window is called, where the sentence is more than text. */
+  title?: string;
   act?: ReactNode;
   margin?: ReactNode;
   /** Room is kept for a longer sentence, so that nothing moves under a finger that ticks one thing after another. */
@@ -94,7 +97,8 @@ interface Props {
 }
 
 /** A view: one sentence that says the state and the next thing, the work, and a margin beside it. */
-export function Page({ sentence, act, margin, steady = false, children }: Props) {
+export function Page({ sentence, title, act, margin, steady = false, children }: Props) {
+  useTitle(title ?? (typeof sentence === "string" ? sentence : ""));
   return (
     <Grid id="main">
       <Head $steady={steady}>

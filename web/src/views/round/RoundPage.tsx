@@ -112,6 +112,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
   return (
     <Page
       steady={open}
+      title={round.next}
       sentence={
         <>
           <OnPaper>{`${account.name}. Mix sheet. ${sheet.headline}`}</OnPaper>

@@ -254,8 +254,8 @@ class Membership(HouseRow):
 
     def limited(self) -> Account:
         """The account, limited to the sites that this member sees."""
-        some = self.sites.values_list("pk", flat=True).order_by() if getattr(self, "of_some", True) else ()
-        self.account.seen = frozenset(some) or None
+        some = self.sites.all() if getattr(self, "of_some", True) else ()
+        self.account.seen = frozenset(s.pk for s in some) or None
         return self.account
 
     def may(self, role: str) -> bool:

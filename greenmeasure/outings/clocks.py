@@ -19,16 +19,16 @@ from greenmeasure.shelf.queries import cards
 
 def clocks_of(account: Account, outing: Outing) -> list[OutingClockOut]:
     """The clocks that run in an outing, the first to run out first."""
-    found = [*_mixes(outing), *_waters(account, outing)]
+    found = [*_mixes(account, outing), *_waters(account, outing)]
     return sorted(found, key=lambda c: (c.until, c.text))
 
 
-def _mixes(outing: Outing) -> Iterator[OutingClockOut]:
+def _mixes(account: Account, outing: Outing) -> Iterator[OutingClockOut]:
     for j in outing.jobs.all():
         if j.round and j.round.status == Round.Status.UNDER_WAY:
             poured, until = keeps(j.round)
             if poured and until:
-                yield _clock(outing.account, keeps_text([c.product.name for c in j.round.mix.all()]), until)
+                yield _clock(account, keeps_text([c.product.name for c in j.round.mix.all()]), until)
 
 
 def _waters(account: Account, outing: Outing) -> Iterator[OutingClockOut]:

@@ -90,7 +90,8 @@ def wants(account: Account, swaps: Mapping[str, int] | None = None) -> list[Due]
     """
     turns = {pk: n for n, pk in enumerate(sorted(areas(account), key=lambda pk: areas(account)[pk].name))}
     found: dict[str, Due] = {}
-    for due in (*_steps(account, turns, swaps or {}), *_diseases(account, turns, swaps or {}), *_regulators(account, turns)):
+    swaps = swaps or {}
+    for due in (*_steps(account, turns, swaps), *_diseases(account, turns, swaps), *_regulators(account, turns)):
         found.setdefault(due.want.key, due)
     return sorted(found.values(), key=lambda d: (-d.want.weight, d.by or date.max, d.area.name, d.want.key))
 

@@ -64,14 +64,13 @@ from greenmeasure.water.queries import water_in_text
 THIS_JOB = "this job"
 
 
-def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides: frozenset[str] = frozenset()) -> Reckoned:
+def reckoned(account: Account, data: JobIn, at: datetime | None = None) -> Reckoned:
     """Reckon a job of the account's and hold it against its ledger, ground by ground.
 
     Args:
         account: whose it is.
         data: the job, with its day and hour.
         at: when it is, for records brought in later; as `data` says, unless given.
-        besides: applications that the job itself is: what was planned of it, the round that is taken up again.
 
     Raises:
         InputError: anything missing or absurd, named by its field.
@@ -81,7 +80,7 @@ def reckoned(account: Account, data: JobIn, at: datetime | None = None, besides:
     places = [area_of(account, p.area_id) for p in data.parts]
     house, when = account.house_rules, at or moment_at(places[0], data.on, data.clock)
     day = local_day(places[0], when)
-    besides |= _of_outing(account, data.outing_id)
+    besides = _of_outing(account, data.outing_id)
     rows = tuple(rows_of(account, data, i) for i in range(len(data.parts)))
     picked = machine_of(account, data.machine_id) if data.machine_id else None
     machine = picked.core() if picked else None

@@ -8,8 +8,7 @@ export function useTitle(sentence: string) {
   const part = pathname.split("/")[3];
   const place = part === "account" ? "Account" : places.find((p) => p.to === part)?.name;
   useEffect(() => {
-    document.title = [[place, sentence].filter(Boolean).join(": "), "Green Measure"]
-      .filter(Boolean)
-      .join(" · ");
+    const here = [place, sentence].filter(Boolean).join(": ");
+    document.title = here ? `${here} · Green Measure` : "Green Measure";
   }, [place, sentence]);
 }

@@ -2,16 +2,11 @@ import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { t } from "../app/theme";
 import { Left } from "./Left";
+import { Hairlines } from "./Section";
 
 type Lock = Schemas["LockOut"];
 
-const List = styled.ul`
-  list-style: none;
-  padding: 0;
-  li {
-    padding: 8px 0;
-    border-bottom: 1px solid ${t.hair};
-  }
+const List = styled(Hairlines)`
   strong {
     color: ${t.caution};
   }

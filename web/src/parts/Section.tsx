@@ -74,6 +74,14 @@ export const Bar = styled.div`
   }
 `;
 
+/** A list whose lines stand on hairlines. */
+export const Hairlines = styled.ul`
+  li {
+    padding: 8px 0;
+    border-bottom: 1px solid ${t.hair};
+  }
+`;
+
 export const Stack = styled.div<{ $gap?: number }>`
   display: grid;
   gap: ${({ $gap = 12 }) => $gap}px;

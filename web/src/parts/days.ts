@@ -2,8 +2,10 @@
 export const dayOf = (on: string) =>
   new Date(`${on}T12:00Z`).toLocaleDateString("en-GB", { day: "numeric", month: "long", timeZone: "UTC" });
 
-/** The days of the week as they are numbered: from 0, Monday. */
-export const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
+/** The days of the week to pick from, as they are numbered: from 0, Monday. */
+export const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"].map(
+  (text, n) => ({ key: `${n}`, text }),
+);
 
 /** Days between two dates, as they are written. */
 export const daysTo = (from: string, to: string) =>

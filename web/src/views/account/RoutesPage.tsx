@@ -21,7 +21,6 @@ import { accountParts } from "./accountParts";
 type Route = Schemas["RouteOut"];
 type Leg = Schemas["RouteLegOut"];
 
-const weekdays = WEEKDAYS.map((text, n) => ({ key: `${n}`, text }));
 const Way = styled.ol`
   li {
     display: grid;
@@ -200,7 +199,7 @@ function RouteForm({
             name="days"
             none="Any day"
             values={value.days}
-            options={weekdays}
+            options={WEEKDAYS}
             onChange={(days) => change({ days })}
           />
           <ManyField

@@ -1,12 +1,9 @@
 import styled from "styled-components";
 import type { Proposed } from "../../api/outings";
 import { t } from "../../app/theme";
+import { Hairlines } from "../../parts/Section";
 
-const List = styled.ul`
-  li {
-    padding: 8px 0;
-    border-bottom: 1px solid ${t.hair};
-  }
+const List = styled(Hairlines)`
   small {
     display: block;
     font-size: ${t.s13};

@@ -21,7 +21,7 @@ const rhythmKinds = [
   { key: "quiet", text: "Hours kept free", note: "on every area" },
 ];
 
-/** Mowing, watering and hours kept free, week by WEEKDAYS. */
+/** Mowing, watering and hours kept free, week by week. */
 export function Rhythms({ all }: { all: Schemas["WatchesOut"] }) {
   const may = useMay("manager");
   const add = useAddRhythm();
@@ -89,7 +89,7 @@ export function Rhythms({ all }: { all: Schemas["WatchesOut"] }) {
               label="On"
               name="days"
               values={v.days}
-              options={WEEKDAYS.map((text, i) => ({ key: String(i), text }))}
+              options={WEEKDAYS}
               onChange={(days) => change({ days })}
             />
             <TextField label="Why" name="why" value={v.why} onChange={(why) => change({ why })} />

@@ -108,7 +108,7 @@ export function PlanForm({ value: v, onChange, years, currency, error, running, 
           label="Days to go out on"
           name="weekdays"
           values={v.weekdays}
-          options={WEEKDAYS.map((day, i) => ({ key: `${i}`, text: day }))}
+          options={WEEKDAYS}
           onChange={(weekdays) => onChange({ weekdays })}
           none="None yet"
         />

@@ -404,6 +404,12 @@ def read_unit_at(clean: str, start: int, field: str = "unit", *dimensions: str) 
     return UNITS[_SPELLINGS[word_found]], match.end()
 
 
+def is_spelling(word: str) -> bool:
+    """Whether a word spells a unit, or begins to be two of them."""
+    clean = word.lower()
+    return clean in _SPELLINGS or clean in AMBIGUOUS_SPELLINGS or clean in {w.lower() for w in CASE_SENSITIVE_SPELLINGS}
+
+
 def _replaced(clean: str, match: re.Match[str], symbol: str) -> str:
     return clean[: match.start()] + symbol + clean[match.end() :]
 

@@ -430,6 +430,7 @@ def _reckoning(area: int, corner: int, spray: Any, feed: Any, sprayer: int, spre
     compared = {"area_id": area, "product_ids": [spray["id"], feed["id"]], "machine_id": sprayer, "at": "middle"}
     yield Call("compare_products", body=compared)
     yield Call("measure_dose", body={"amount": q("2 1/2", "fl_oz"), "product_id": spray["id"]})
+    yield Call("line_examples")
     yield Call("reckon_line", body={"line": "0.6 fl oz/M of Test SC on North lawn with Sprayer"})
     mix = yield Call("keep_mix", body={"name": "Morning mix", "job": one})
     at = {"mix_id": mix["id"]}

@@ -1,5 +1,6 @@
 """A machine as the sums need it."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
@@ -140,6 +141,18 @@ def takes(kind: MachineKind, form: Form | None, product: Product) -> bool:
     if form is Form.DROP and not product.liquid:
         return True
     return product.formulation.sprayed == (kind is MachineKind.SPRAYER)
+
+
+def check_one_way(mix: Sequence[Product]) -> None:
+    """Refuse a mix of what is sprayed and what is spread dry: no machine puts both down at once.
+
+    Raises:
+        InputError: names the dry one.
+    """
+    for i, product in enumerate(mix):
+        if not product.formulation.sprayed and any(p.formulation.sprayed for p in mix):
+            problem = f"{product.name} is spread dry, and the rest of the mix is sprayed: it is not for the tank."
+            raise InputError(f"mix.{i}", product.name, problem, "Make it a job of its own.")
 
 
 def check_match(product: Product, machine: Machine) -> None:

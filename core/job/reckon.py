@@ -13,7 +13,7 @@ from typing import TypeVar
 from core.errors import InputError
 from core.job.heed import warnings
 from core.job.hose_end import Draw, check_bottle, check_dial, draw_diluted, draw_undiluted
-from core.job.machine import Machine, check_machine, check_match
+from core.job.machine import Machine, check_machine, check_match, check_one_way
 from core.job.mix import DosePlan, LoadPlan, Part, PartPlan, Pour, Role, gravest, role_of
 from core.job.steps import working
 from core.label.product import Product
@@ -166,6 +166,7 @@ def reckon(
         InputError: anything missing or absurd, named by its field.
     """
     _check(mix, parts)
+    check_one_way(mix)
     if machine:
         check_machine(machine)
         for i, product in enumerate(mix):

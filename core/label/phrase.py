@@ -75,6 +75,27 @@ def find_label_rate(text: str, field: str = "rate") -> tuple[LabelRate, str]:
     return rate, reader.rest()
 
 
+def rate_at(clean: str, start: int, field: str = "rate") -> tuple[LabelRate, int]:
+    """The rate at a place of a text that was made `spelt`, and where it ends. Raises as `read_phrase`."""
+    reader = _Reader(clean[start:], field)
+    reader.goes_on = True
+    rate = reader.rate()
+    return rate, start + reader.at
+
+
+def spelt(text: str) -> str:
+    """A text with one spelling for what labels write in several ways."""
+    clean = tidy(text)
+    for pattern, to in w.SPELT:
+        clean = pattern.sub(to, clean)
+    return clean
+
+
+def poured(text: str) -> str:
+    """The phrase of a product that is known to be liquid: a bare ounce of it is a fluid ounce."""
+    return w.BARE_OUNCE.sub("fl oz", text)
+
+
 def weighed(text: str) -> str:
     """The phrase of a product that is known to be dry: a bare ounce of it is an ounce by weight."""
     return w.BARE_OUNCE.sub("oz wt", text)
@@ -96,9 +117,7 @@ class _Reader:
 
     def __init__(self, text: str, field: str) -> None:
         self.text, self.field = text, field
-        self.clean = tidy(text).rstrip(" .;")
-        for pattern, to in w.SPELT:
-            self.clean = pattern.sub(to, self.clean)
+        self.clean = spelt(text).rstrip(" .;")
         self.at = 0
 
     goes_on = False

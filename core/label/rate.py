@@ -180,8 +180,8 @@ class LabelRate:
         return self.unit.basis
 
     def scaled(self) -> "LabelRate":
-        """The same label over a foot of one: per 1000 ft² or 100 m² where the foot counts ft² or m²."""
-        if self.unit.per is None:
+        """The same label over a foot of one: per 1000 ft² or 100 m² where the foot counts ft² or m²; a bare m² stays one."""
+        if self.unit.per is None or (self.foot == 1.0 and self.unit.per.key == "m2"):
             return self
         per = {"ft2": UNITS["kft2"], "yd2": UNITS["kft2"], "m2": UNITS["m2_100"]}.get(self.unit.per.key, self.unit.per)
         factor = per.size / self.unit.per.size / self.foot

@@ -17,10 +17,10 @@ from core.reckon.asked import (
     DoseAsked,
     GroundAsked,
     MeasureAsked,
-    Names,
     ReachAsked,
 )
 from core.reckon.grammar import read_line
+from core.reckon.names import Names
 from core.units import Quantity
 
 NAMES = Names(["North lawn", "North green", "Court 9", "The bank"], ["Feed 21-0-7", "Sedge SC"], ["Barrow", "Back sprayer"])
@@ -68,7 +68,7 @@ class Doses(unittest.TestCase):
 
     def test_a_name_unknown_offers_what_is_close(self) -> None:
         with self.assertRaises(NotUnderstood) as caught:
-            ask("2 lb/M on Curt 9")
+            ask("2 lb/M on Coart 9")
         self.assertEqual([c.text for c in caught.exception.choices], ["2 lb/M on Court 9"])
 
     def test_an_amount_without_a_foot_is_asked_back(self) -> None:
@@ -213,4 +213,4 @@ class Anything(unittest.TestCase):
     def test_rate_on_area_always_reads(self, value: int, unit: str, area: str) -> None:
         found = ask(f"{value / 10} {unit} on {area}")
         assert isinstance(found, DoseAsked)
-        self.assertEqual((found.grounds[0].area, found.rate.high), (area, value / 10))
+        self.assertEqual((found.grounds[0].area, found.rate and found.rate.high), (area, value / 10))

@@ -18,8 +18,9 @@ from core.label.rate import Basis, Rate
 from core.rates.actual import actual_rate
 from core.rates.reverse import rate_from_left, whole_package
 from core.reckon.answer import convert_line, reach
-from core.reckon.asked import ConversionAsked, Names
+from core.reckon.asked import ConversionAsked
 from core.reckon.grammar import read_line
+from core.reckon.names import Names
 from core.soil.ph import PhReading, plan_ph
 from core.soil.ph_tables import sulfur_need
 from core.tank.measuring import check_cup

@@ -11,7 +11,7 @@ from greenmeasure.kit.schemas import CupIn
 from greenmeasure.reckon import mixes, queries
 from greenmeasure.reckon.again import again
 from greenmeasure.reckon.comparing import compared
-from greenmeasure.reckon.line import answer_line
+from greenmeasure.reckon.line import answer_line, examples
 from greenmeasure.reckon.models import KeptMix
 from greenmeasure.reckon.outs import job_out
 from greenmeasure.reckon.schemas import (
@@ -22,6 +22,7 @@ from greenmeasure.reckon.schemas import (
     CompareOut,
     CupOut,
     DoseMeasureIn,
+    ExampleOut,
     JobIn,
     JobOut,
     KeptMixIn,
@@ -90,6 +91,12 @@ def check_cup(request: HttpRequest, account: Path[str], data: CupIn) -> HttpResp
 def reckon_line(request: HttpRequest, account: Path[str], data: LineIn) -> HttpResponse:
     """Answer the reckon line."""
     return ready(answer_line(account_of(request), data.line))
+
+
+@router.get("/line", response=list[ExampleOut], auth=VIEWER)
+def line_examples(request: HttpRequest, account: Path[str]) -> list[ExampleOut]:
+    """Lines that can be asked, in the account's own names."""
+    return examples(account_of(request))
 
 
 @mixes_router.get("", response=list[KeptMixOut], auth=VIEWER)

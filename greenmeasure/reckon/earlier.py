@@ -48,7 +48,7 @@ def _where(asked: GroundAsked, ground: Mapping[str, Area]) -> dict[str, Any]:
 
 
 def earlier_job(account: Account, asked: EarlierAsked, ground: Mapping[str, Area]) -> AgainOut:
-    """What went down on a day, once more.
+    """What went down on a day, once more: on the area that the line names, as it went down there, or else as it did elsewhere.
 
     Raises:
         NotUnderstood: nothing did; the last days on which something did are offered.
@@ -56,22 +56,22 @@ def earlier_job(account: Account, asked: EarlierAsked, ground: Mapping[str, Area
         Conflict: nothing of it is there any more.
     """
     on = asked.day.last(today(account))
-    done = applications(account).filter(applied_on=on)
-    if asked.area:
-        done = done.filter(area=ground[asked.area])
+    that_day = applications(account).filter(applied_on=on)
+    done = that_day.filter(area=ground[asked.area]) if asked.area else that_day
+    elsewhere = bool(asked.area) and not done.exists()
+    done = that_day if elsewhere else done
     jobs = {a.pk if a.spots or a.round_id is None else -a.round_id: a for a in done.order_by("-position", "-pk")}
     if not jobs:
         days = applications(account).filter(applied_on__lte=today(account)).order_by("-applied_on")
         last = list(dict.fromkeys(days.values_list("applied_on", flat=True)[:12]))[:3]
-        where = f" on {asked.area}" if asked.area else ""
         raise NotUnderstood(
             "line",
             str(on),
-            f"Nothing is in the book for {day(on)}{where}.",
+            f"Nothing is in the book for {day(on)}.",
             "Pick another day.",
             [Choice(f"as on {d}", day(d)) for d in last],
         )
-    if len(jobs) > 1 and not asked.area:
+    if len(jobs) > 1 and (elsewhere or not asked.area):
         places = {a.area_name: joined([e.product_name for e in a.entries.order_by("position")]) for a in jobs.values()}
         raise Ambiguous(
             "line",
@@ -80,4 +80,13 @@ def earlier_job(account: Account, asked: EarlierAsked, ground: Mapping[str, Area
             "Say on which area.",
             [Choice(f"as on {on} on {name}", what) for name, what in places.items()],
         )
-    return again(account, next(iter(jobs.values())).pk)
+    found = again(account, next(iter(jobs.values())).pk)
+    if elsewhere and asked.area:
+        _moved(found, ground[asked.area])
+    return found
+
+
+def _moved(found: AgainOut, area: Area) -> None:
+    """A job put on another area, at the rates of its first part."""
+    first = found.job.parts[0].model_copy(update={"area_id": area.pk, "treated": None, "share": "", "spray": None, "zone": ""})
+    found.job.parts, found.job.spots = [first], False

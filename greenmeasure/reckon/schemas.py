@@ -494,6 +494,13 @@ class LineIn(In):
     line: Line
 
 
+class ExampleOut(Out):
+    """A line that can be asked of the account, and what it is answered with."""
+
+    line: str
+    what: str
+
+
 class LineOut(Out):
     """The answer to a reckon line: a sentence, details, the working, and the job it can become; `refused` where a rule is
     against it.

@@ -20,18 +20,25 @@ def headline(job: Job, refused: bool = False, spots: bool = False) -> str:
     amount = f"{act} {joined([_told(c) for c in job.mix])} for {'spots on ' if spots else ''}{job.where}"
     if refused:
         return f"Do not {amount[0].lower()}{amount[1:]}."
+    return f"{amount}: {_fills(job)}." if job.machine else f"{amount}."
+
+
+def refilled(job: Job) -> str:
+    """What a job that is refused would fill."""
+    fills = _fills(job)
+    return f"It would be {fills}."
+
+
+def _fills(job: Job) -> str:
+    """The fills of a job's machine."""
     count = len(job.loads)
-    if not job.machine:
-        return f"{amount}."
-    if job.machine.draws:
-        return f"{amount}: {_bottles(job)}."
-    if job.machine.kind is MachineKind.SPREADER:
+    if job.machine and job.machine.draws:
+        return _bottles(job)
+    if job.machine and job.machine.kind is MachineKind.SPREADER:
         fills = "one hopper fill" if count == 1 else f"{count} hopper fills"
-        passes = f", {job.passes} passes" if job.passes > 1 else ""
-        return f"{amount}: {fills}{passes}."
+        return f"{fills}, {job.passes} passes" if job.passes > 1 else fills
     spray = readable(job.spray, job.us) if job.spray else ""
-    tanks = f"one tank of {spray}" if count == 1 else f"{count} tanks, {spray} in all"
-    return f"{amount}: {tanks}."
+    return f"one tank of {spray}" if count == 1 else f"{count} tanks, {spray} in all"
 
 
 def _bottles(job: Job) -> str:

@@ -50,11 +50,16 @@ def clocks_of(account: Account, area: Area, known: Known | None) -> list[ClockOu
     for a in sorted(history(account, area.pk), key=lambda a: a.on):
         if a.is_a(Kind.GROWTH_REGULATOR) and timedelta() <= today - a.on <= timedelta(days=FORGOTTEN):
             last[a.product_id or a.product] = a
-    own = {name: own_target(name, row.sum, row.base) for name, row in _holds(account).get(area.pk, {}).items()}
-    every = [_Running(a, target_for(list(a.actives), area.ground, own)) for a in last.values()]
+    every = [_Running(a, target_here(account, area, list(a.actives))) for a in last.values()]
     every = [replace(r, clock=_run(r.applied, r.target, known, today)) if r.target and known else r for r in every]
     working = [r for r in every if not r.clock or r.clock.stage is not Stage.GONE]
     return [_clock(account, area, r, [o for o in working if o is not r], known) for r in working]
+
+
+def target_here(account: Account, area: Area, actives: list[str]) -> Target | None:
+    """The target of a regulator on an area: its own, where somebody set one; None where none is known."""
+    own = {name: own_target(name, row.sum, row.base) for name, row in _holds(account).get(area.pk, {}).items()}
+    return target_for(actives, area.ground, own)
 
 
 @dataclass(frozen=True)

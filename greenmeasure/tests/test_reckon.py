@@ -88,7 +88,7 @@ class Line(ApiTest):
 
     def test_a_line_without_a_product(self) -> None:
         said = self.line("3 lb/M on 7,000 sq ft with spreader")
-        self.assertEqual(said["sentence"], "Weigh out 21 lb of product for that area: one hopper fill.")
+        self.assertEqual(said["sentence"], "Weigh out 21 lb of product for 7,000 ft²: one hopper fill.")
         self.assertIsNone(said["job"])
 
     def test_reach_and_conversion(self) -> None:
@@ -102,5 +102,8 @@ class Line(ApiTest):
         make_account("birch").areas.update(name="Birch meadow")
         self.assertIn("area", self.faults("POST", "reckon/line", {"line": "2 lb/M on Birch meadow"}))
 
-    def test_a_range_is_no_single_rate(self) -> None:
-        self.assertIn("line", self.faults("POST", "reckon/line", {"line": "2 to 3 lb/M on north"}))
+    def test_a_range_is_told_at_both_ends(self) -> None:
+        # 7 × 2 and 7 × 3.
+        self.assertEqual(
+            self.line("2 to 3 lb/M on north")["sentence"], "North green: 14 lb at the low rate and 21 lb at the high rate."
+        )

@@ -213,6 +213,14 @@ export function useJob(job: Schemas["JobIn"] | null) {
   );
 }
 
+export function useLineExamples() {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "line", "examples"],
+    queryFn: () => read(api.GET("/api/accounts/{account}/reckon/line", { params: { path } })),
+  });
+}
+
 export function useLine(line: string) {
   const path = usePath();
   return useQuery({

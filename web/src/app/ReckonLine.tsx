@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { ApiError } from "../api/client";
@@ -8,6 +8,8 @@ import { FaultText } from "../parts/Field";
 import { Bar } from "../parts/Section";
 import { Working } from "../parts/Working";
 import { jobToSearch } from "../views/reckon/state";
+import { lately, noteLine } from "./lately";
+import { LineExamples } from "./LineExamples";
 import { useAccount } from "./session";
 import { Sheet } from "./Sheet";
 import { t } from "./theme";
@@ -33,44 +35,39 @@ const Answer = styled.p<{ $refused: boolean }>`
 const Details = styled.ul`
   color: ${t.soft};
 `;
-const Ways = styled.ul`
-  margin-top: 16px;
-  color: ${t.soft};
-  display: grid;
-  gap: 4px;
-  code {
-    font: 500 ${t.s15} ${t.text};
-    color: ${t.ink};
-  }
-`;
 
-const ways: [string, string][] = [
-  ["RATE of PRODUCT on AREA and half of AREA with MACHINE", "the dose and its loads"],
-  ["how far does AMOUNT go at RATE", "the ground it covers"],
-  ["what rate is AMOUNT of PRODUCT on AREA", "the sum backwards; “less AMOUNT” for what is left"],
-  ["what does RATE of PRODUCT bring", "its nutrients and actives"],
-  ["compare PRODUCT and PRODUCT on AREA for TARGET", "side by side"],
-  ["measure AMOUNT of PRODUCT", "which vessel, which mark"],
-  ["cup MARK weighs WEIGHT at 68 F", "whether a cup is true"],
-  ["RATE in UNIT per AREA, or AMOUNT in UNIT", "a conversion"],
-];
+interface Props {
+  /** What the address says is asked. */
+  asked: string;
+  onAsk: (line: string) => void;
+  onClose: () => void;
+}
 
-/** One line that reckons: a rate on an area, how far an amount goes, a conversion. */
-export function ReckonLine({ onClose }: { onClose: () => void }) {
+/** One line that reckons: a dose, a price, a date, a sum, in the words that people use. */
+export function ReckonLine({ asked: first, onAsk, onClose }: Props) {
   const account = useAccount();
   const navigate = useNavigate();
-  const [text, setText] = useState("");
+  const [text, setText] = useState(first);
   const line = useSettled(text, 80);
+  useEffect(() => {
+    if (line !== first) onAsk(line);
+    // The address follows what is typed, never the other way round.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [line]);
   const { data, error } = useLine(line);
   const asked = error instanceof ApiError ? error : null;
   const job = asked ? null : data?.job;
+  const close = () => {
+    if (data && !error && text.trim()) noteLine(account.slug, text.trim());
+    onClose();
+  };
   const open = () => {
     if (!job) return;
-    onClose();
+    noteLine(account.slug, text.trim());
     void navigate(`/a/${account.slug}/reckon?${jobToSearch(job)}`);
   };
   return (
-    <Sheet label="Reckon line" onClose={onClose} top>
+    <Sheet label="Reckon line" onClose={close} top>
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -85,17 +82,13 @@ export function ReckonLine({ onClose }: { onClose: () => void }) {
           spellCheck={false}
           autoComplete="off"
           onChange={(e) => setText(e.target.value)}
+          onKeyDown={(e) => {
+            const last = lately(account.slug)[0];
+            if (e.key === "ArrowUp" && !text && last) setText(last);
+          }}
         />
       </form>
-      {!text.trim() && (
-        <Ways>
-          {ways.map(([how, what]) => (
-            <li key={how}>
-              <code>{how}</code>: {what}
-            </li>
-          ))}
-        </Ways>
-      )}
+      {!text.trim() && <LineExamples onPick={setText} />}
       <div aria-live="polite">
         {text.trim() && asked && asked.fields[0] && (
           <div style={{ marginTop: 18 }}>
@@ -120,7 +113,7 @@ export function ReckonLine({ onClose }: { onClose: () => void }) {
             Open in Reckon
           </Button>
         )}
-        <Button onPress={onClose}>Close</Button>
+        <Button onPress={close}>Close</Button>
       </Bar>
       {text.trim() && !error && data && <Working steps={data.working} />}
     </Sheet>

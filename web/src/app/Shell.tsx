@@ -9,6 +9,7 @@ import { Rule } from "./Rule";
 import { useAccount } from "./session";
 import { ShortcutSheet } from "./ShortcutSheet";
 import { useShortcuts } from "./shortcuts";
+import { useLineInAddress } from "./useLineInAddress";
 import { t } from "./theme";
 import { Toasts } from "./Toasts";
 
@@ -79,11 +80,11 @@ export function Shell() {
   const account = useAccount();
   const online = useOnline();
   const navigate = useNavigate();
-  const [line, setLine] = useState(false);
+  const [asked, ask] = useLineInAddress();
   const [sheet, setSheet] = useState(false);
   useShortcuts({
     go: (to) => void navigate(`/a/${account.slug}/${to}`),
-    reckon: () => setLine((open) => !open),
+    reckon: () => ask(asked === null ? "" : null),
     help: () => setSheet((open) => !open),
   });
   return (
@@ -92,7 +93,7 @@ export function Shell() {
       <Top>
         <Name to={`/a/${account.slug}/today`}>Green Measure</Name>
         <Rule />
-        <Opener onClick={() => setLine(true)} aria-keyshortcuts="=">
+        <Opener onClick={() => ask("")} aria-keyshortcuts="=">
           <kbd>=</kbd>Reckon line
         </Opener>
         <AccountMenu onHelp={() => setSheet(true)} />
@@ -104,7 +105,7 @@ export function Shell() {
         </Lost>
       )}
       <Outlet />
-      {line && <ReckonLine onClose={() => setLine(false)} />}
+      {asked !== null && <ReckonLine asked={asked} onAsk={ask} onClose={() => ask(null)} />}
       {sheet && <ShortcutSheet onClose={() => setSheet(false)} />}
       <QuarrelSheet />
       <Toasts />

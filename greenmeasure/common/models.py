@@ -7,6 +7,7 @@ from django.db.models.functions import Lower
 from django.utils import timezone
 
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.natural import Natural
 from greenmeasure.common.rows import HouseRow
 
 M = TypeVar("M", bound="Belonging")
@@ -74,7 +75,7 @@ class Belonging(PutAway):
 
     class Meta:
         abstract = True
-        ordering = [Lower("name")]
+        ordering = [Natural("name")]
 
     def __str__(self) -> str:
         return self.name

@@ -11,6 +11,7 @@ from greenmeasure.book.models import Application
 from greenmeasure.book.queries import applications
 from greenmeasure.common import clock
 from greenmeasure.common.errors import Missing
+from greenmeasure.common.natural import natural
 from greenmeasure.common.schemas import OptionOut
 from greenmeasure.kit.models import Machine
 from greenmeasure.kit.queries import machines
@@ -177,7 +178,7 @@ def put_down_on(account: Account, outing_id: int) -> list[Application]:
     outing = Outing.objects.one(account, outing_id)
     rounds = [j.round_id for j in outing.jobs.all() if j.round_id]
     found = applications(account).filter(round__in=rounds).select_related("area__site", "account").prefetch_related("entries")
-    every = sorted(found, key=lambda a: (a.area.site_id if a.area else 0, a.area_name, a.pk))
+    every = sorted(found, key=lambda a: (a.area.site_id if a.area else 0, natural(a.area_name), a.pk))
     if not every:
         raise Missing("application")
     return every

@@ -7,6 +7,7 @@ from greenmeasure.accounts.models import Account, Site, sites_of
 from greenmeasure.accounts.sites import site_of
 from greenmeasure.common import clock
 from greenmeasure.common.kept import kept
+from greenmeasure.common.natural import natural
 from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.booked import history, whole_book
 from greenmeasure.outings.acts import site_facts
@@ -37,7 +38,7 @@ def _sites_year(account: Account, today: date) -> SitesYearOut:
     return SitesYearOut(
         year=today.year,
         sentence=sites_sentence(len(rows), late, due),
-        sites=sorted(rows, key=lambda r: (-(r.late > 0), -(r.due > 0), r.name.casefold())),
+        sites=sorted(rows, key=lambda r: (-(r.late > 0), -(r.due > 0), natural(r.name))),
     )
 
 

@@ -13,6 +13,7 @@ from core.outing.jobs import Doing
 from core.season.standing import Stand
 from greenmeasure.accounts.models import Account
 from greenmeasure.common import clock
+from greenmeasure.common.natural import natural
 from greenmeasure.ground.models import Area
 from greenmeasure.ground.queries import areas
 from greenmeasure.kit.models import Machine
@@ -88,12 +89,12 @@ def wants(account: Account, swaps: Mapping[str, int] | None = None) -> list[Due]
         account: whose.
         swaps: other products, by the key of what they are to be for.
     """
-    turns = {pk: n for n, pk in enumerate(sorted(areas(account), key=lambda pk: areas(account)[pk].name))}
+    turns = {pk: n for n, pk in enumerate(sorted(areas(account), key=lambda pk: natural(areas(account)[pk].name)))}
     found: dict[str, Due] = {}
     swaps = swaps or {}
     for due in (*_steps(account, turns, swaps), *_diseases(account, turns, swaps), *_regulators(account, turns)):
         found.setdefault(due.want.key, due)
-    return sorted(found.values(), key=lambda d: (-d.want.weight, d.by or date.max, d.area.name, d.want.key))
+    return sorted(found.values(), key=lambda d: (-d.want.weight, d.by or date.max, natural(d.area.name), d.want.key))
 
 
 def _made(account: Account, key: str, area: Area, mix: Sequence[Part], state: str, turn: int) -> tuple[Want, Machine | None]:

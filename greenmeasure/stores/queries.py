@@ -13,6 +13,7 @@ from greenmeasure.accounts.models import Account
 from greenmeasure.book.models import Entry
 from greenmeasure.book.queries import entries
 from greenmeasure.common import clock
+from greenmeasure.common.natural import natural
 from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.past import every_to_come, every_under_way
 from greenmeasure.shelf.models import Lot
@@ -49,7 +50,7 @@ def stores(account: Account) -> StoresOut:
         _add(needs, kept, applied, e.application.treated.base, planned=False)
     told = [
         _line(account, kept[pk], lots.get(pk, []), needs[pk], today)
-        for pk in sorted(kept, key=lambda pk: kept[pk].product.name.casefold())
+        for pk in sorted(kept, key=lambda pk: natural(kept[pk].product.name))
         if lots.get(pk) or needs[pk].planned or needs[pk].as_last
     ]
     jugs = [j for line, _ in told for j in line.jugs]

@@ -186,7 +186,7 @@ class Ground(BrowserTest):
             self.button("Bring it in").click()
         self.says("2 areas")
         with self.page.expect_download() as download:
-            self.page.get_by_role("link", name="In and out").click()
+            self.page.get_by_role("link", name="Import and export").click()
             self.page.get_by_role("link", name="Export all areas as GeoJSON").click()
         out = json.loads(Path(download.value.path()).read_text())
         self.assertEqual({f["properties"]["name"] for f in out["features"]}, {"North green", "From a map"})

@@ -100,7 +100,7 @@ class WetBenches(KitTest):
         for n, used in enumerate(("1", "1.01", "2"), 1):
             self.fill(f"Used in run {n}, gal", used)
         expect(self.page.get_by_text("They disagree.")).to_be_visible()
-        self.page.get_by_role("group", name="Run 3").get_by_role("button", name="Leave out").click()
+        self.page.get_by_role("group", name="Run 3").get_by_role("button", name="Do not use").click()
         expect(self.answer()).to_have_attribute("data-trust", "agree")
         expect(self.answer()).to_contain_text("1.005 gal/1000 ft²")
         self.page.reload()
@@ -351,7 +351,7 @@ class InUse(KitTest):
         )
         self.at(self.sprayer)
         self.says("2 gal/1000 ft²")
-        self.page.get_by_role("button", name=re.compile("^Leave out: strip test")).click()
+        self.page.get_by_role("button", name=re.compile("^Do not use: strip test")).click()
         self.says("1 gal/1000 ft² in a pass: typed, not measured")
         self.button("Undo").click()
         self.says("2 gal/1000 ft²")

@@ -156,6 +156,18 @@ class RolesAndDoors(BrowserTest):
 
 
 class Keys(BrowserTest):
+    def test_the_heading_takes_the_focus_where_one_comes_by_a_link(self) -> None:
+        self.let_in()
+        self.go("kit")
+        self.says("2 machines")
+        self.page.get_by_role("link", name="Sprayer", exact=True).click()
+        head = self.page.get_by_role("heading", level=1)
+        expect(self.page).to_have_url(re.compile(r"/kit/\d+$"))
+        expect(head).to_be_focused()
+        self.page.get_by_role("link", name="Shelf", exact=True).first.click()
+        self.says("2 products")
+        expect(self.page.get_by_role("heading", level=1)).to_be_focused()
+
     def test_the_reckon_line_opens_by_a_key_asks_back_and_opens_the_job(self) -> None:
         self.let_in()
         self.go("kit")

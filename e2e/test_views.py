@@ -86,7 +86,7 @@ class Views(BrowserTest):
             (f"ground/{green}/water", "How long to run it"),
             (f"ground/{green}/seen", "Fixed spots"),
             (f"ground/{green}/seen/{shot.pk}", "Read its colours"),
-            (f"ground/{green}/seen/compare?then={shot.pk - 1}&now={shot.pk}", "What to mind"),
+            (f"ground/{green}/seen/compare?then={shot.pk - 1}&now={shot.pk}", "Take care"),
             ("sky", "Day by day"),
             ("sky/hours", "The job takes"),
             ("sky/clocks", "regulator"),
@@ -155,10 +155,14 @@ class Views(BrowserTest):
         """A theme changes colours alone: by the rules of colour each view is asked once more in each."""
         self.assertEqual(self.serious(), [], "door")
         titles: dict[str, str] = {}
+        bare: dict[str, list[str]] = {}
         for place, words in self.inside():
             self.open(place, words)
             self.assertEqual(self.serious(), [], place)
             titles[place] = self.page.title()
+            raw = self.evaluate(r"() => document.body.innerText.match(/\b20\d\d-\d\d-\d\d\b/g)")
+            if raw and not place.endswith("files"):
+                bare[place] = raw
             usual = self.evaluate("() => document.documentElement.dataset.theme")
             for theme in THEMES:
                 self.evaluate(f"() => document.documentElement.dataset.theme = '{theme}'")
@@ -173,6 +177,7 @@ class Views(BrowserTest):
                         break
                 self.assertLessEqual(over, 0, f"{place} at {size['width']}")
             self.page.set_viewport_size(WIDE)
+        self.assertEqual(bare, {}, "days are written as one says them")
         self.assertEqual([p for p, title in titles.items() if not title.endswith(" · Green Measure")], [])
         self.assertEqual(len(set(titles.values())), len(titles), "each page has a title of its own")
 

@@ -44,4 +44,4 @@ def start_in_range(label: LabelRate, house: House = PLAIN) -> Start:
         return Start(high, "The house starts at the label's highest rate." if rule == "top" else "The label gives one end.")
     if rule == "middle":
         return Start(Rate((low.value + high.value) / 2, high.unit), "The house starts in the middle of the range.")
-    return Start(low, "The house starts low: what is short can be added.")
+    return Start(low, "House rule: start at the label’s low rate; what is short can be added.")

@@ -119,15 +119,15 @@ def skill_text(model: Model, looks: Looks) -> str:
 def skill_facts(looks: Looks) -> list[FactOut]:
     """The numbers behind a skill."""
     facts = [
-        FactOut(name="Foretold and seen", text=str(looks.hits)),
-        FactOut(name="Foretold, not seen", text=str(looks.false_alarms)),
-        FactOut(name="Seen, not foretold", text=str(looks.misses)),
+        FactOut(name="Forecast and seen", text=str(looks.hits)),
+        FactOut(name="Forecast, not seen", text=str(looks.false_alarms)),
+        FactOut(name="Seen, not forecast", text=str(looks.misses)),
         FactOut(name="Neither", text=str(looks.quiet)),
-        FactOut(name="Of what was seen, foretold", text=percent(looks.found)),
-        FactOut(name="Of what was foretold, not seen", text=percent(looks.false_share)),
+        FactOut(name="Of what was seen, forecast", text=percent(looks.found)),
+        FactOut(name="Of what was forecast, not seen", text=percent(looks.false_share)),
     ]
     if looks.bias is not None:
-        facts.append(FactOut(name="Foretold for each time seen", text=show_number(looks.bias, 2)))
+        facts.append(FactOut(name="Forecast for each time seen", text=show_number(looks.bias, 2)))
     return [f for f in facts if f.text]
 
 

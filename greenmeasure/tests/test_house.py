@@ -110,6 +110,31 @@ class Wording(unittest.TestCase):
         self.assertEqual(phrases(ast.parse("raise InputError('x', f'{a} is no number here.')")), [])
 
 
+GONE = (
+    r"Found a new club|\bOf it\b|Not said|In and out|Counts as|[Ll]eave out the|Leave out|[Ff]oretold|>Over<|title=\"Over\""
+    r"|On\. Show it|label=\"For\"|The house starts low|\bMind\b"
+)
+"""Words that the interface had, and that nobody would say: see the table of plain ones in docs/words.md."""
+
+
+def spoken(source: str) -> str:
+    """What a view's source says to people: its texts and attributes, without comments, styles and code."""
+    plain = re.sub(r"/\*.*?\*/|^\s*//.*$|^import .*$|styled[\w.()]*`.*?`", "", source, flags=re.DOTALL | re.MULTILINE)
+    return "\n".join(re.findall(r"[\w-]+=\"[^\"]*\"|\"[^\"\n]*\"|`[^`]*`|>[^<>{}]+<", plain))
+
+
+class Plain(unittest.TestCase):
+    def test_the_interface_speaks_plainly(self) -> None:
+        views = APPS.parent / "web" / "src"
+        for path in sorted(p for p in views.rglob("*.tsx")):
+            with self.subTest(path.relative_to(views)):
+                self.assertEqual(re.findall(GONE, spoken(path.read_text(encoding="utf-8"))), [])
+
+    def test_that_test_can_fail(self) -> None:
+        self.assertEqual(re.findall(GONE, spoken("<h2>In and out</h2>")), ["In and out"])
+        self.assertEqual(re.findall(GONE, spoken("/** What is foretold. */\nconst Mind = styled.p``;")), [])
+
+
 def lines_with(words: str, folder: Path, pattern: str) -> int:
     """How many lines of a folder's files hold some words."""
     files = [p for p in folder.rglob(pattern) if not {"node_modules", ".venv"} & set(p.parts)]

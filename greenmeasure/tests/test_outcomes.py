@@ -107,7 +107,7 @@ class Outcomes(SkyTest):
         said = [(t["own"], t["best"], t["skill"]) for t in (tried["15"], tried["20"])]
         self.assertEqual(said, [(False, False, "0.00"), (True, True, "1.00")])
         self.assertEqual((tried["15"]["hits"], tried["15"]["false_alarms"]), (12, 12))
-        self.assertIn({"name": "Of what was seen, foretold", "text": "100% (76% to 100%), 12 of 12"}, told["facts"])
+        self.assertIn({"name": "Of what was seen, forecast", "text": "100% (76% to 100%), 12 of 12"}, told["facts"])
 
     def test_a_look_under_cover_is_no_false_alarm(self) -> None:
         self.station()

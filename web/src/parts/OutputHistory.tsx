@@ -1,6 +1,7 @@
 import { scaleLinear, scaleUtc } from "d3-scale";
 import styled from "styled-components";
 import { t } from "../app/theme";
+import { dated } from "./days";
 
 export interface OutputPoint {
   on: string;
@@ -94,7 +95,7 @@ export function OutputHistory({ points, symbol }: { points: OutputPoint[]; symbo
           cy={y(p.rate)}
           r={p.inForce ? 7 : 5}
         >
-          <title>{`${p.on}: ${p.text}`}</title>
+          <title>{`${dated(p.on)}: ${p.text}`}</title>
         </circle>
       ))}
       <text x={58} y={22}>

@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
 import { t } from "../app/theme";
+import { useHeadFocus } from "../app/useHeadFocus";
 import { useTitle } from "../app/useTitle";
 
 const Grid = styled.main`
@@ -36,6 +37,7 @@ const Head = styled.header<{ $steady: boolean }>`
   h1 {
     flex: 1 1 420px;
     max-width: 34em;
+    outline: none;
     min-height: ${({ $steady }) => ($steady ? "2lh" : "0")};
     ${t.phone} {
       min-height: ${({ $steady }) => ($steady ? "3lh" : "0")};
@@ -98,11 +100,14 @@ interface Props {
 
 /** A view: one sentence that says the state and the next thing, the work, and a margin beside it. */
 export function Page({ sentence, title, act, margin, steady = false, children }: Props) {
+  const head = useHeadFocus();
   useTitle(title ?? (typeof sentence === "string" ? sentence : ""));
   return (
     <Grid id="main">
       <Head $steady={steady}>
-        <h1 aria-live="polite">{unbroken(sentence)}</h1>
+        <h1 ref={head} tabIndex={-1} aria-live="polite">
+          {unbroken(sentence)}
+        </h1>
         {act && <Acts>{act}</Acts>}
       </Head>
       <div style={margin ? undefined : { gridColumn: "1 / -1" }}>{children}</div>

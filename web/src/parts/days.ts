@@ -1,6 +1,44 @@
+const say = (at: string | Date, how: Intl.DateTimeFormatOptions) =>
+  new Date(at).toLocaleString("en-GB", how).replace(/^(\w{3}), /, "$1 ");
+const ofDay = (on: string, how: Intl.DateTimeFormatOptions) =>
+  say(`${on}T12:00Z`, { ...how, timeZone: "UTC" });
+
 /** A day of the calendar as one says it: 9 June. */
-export const dayOf = (on: string) =>
-  new Date(`${on}T12:00Z`).toLocaleDateString("en-GB", { day: "numeric", month: "long", timeZone: "UTC" });
+export const dayOf = (on: string) => ofDay(on, { day: "numeric", month: "long" });
+
+/** A day of some year in short: 9 Jun. */
+export const shortDay = (on: string) => ofDay(on, { day: "numeric", month: "short" });
+
+/** A day with its weekday and year, as a record has it: Tue 4 Aug 2026. */
+export const dated = (on: string) =>
+  ofDay(on, { weekday: "short", day: "numeric", month: "short", year: "numeric" });
+
+/** A time with its day: Tue 4 Aug 2026, 14:30; of a place, where its zone is given, else of the device. */
+export const datedAt = (at: string, zone?: string) =>
+  say(at, {
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+    year: "numeric",
+    hour: "2-digit",
+    minute: "2-digit",
+    timeZone: zone,
+  });
+
+/** The day of a time on the device's clock: Tue 4 Aug 2026. */
+export const dayAt = (at: string) =>
+  say(at, { weekday: "short", day: "numeric", month: "short", year: "numeric" });
+
+/** A time of these days on a place's clock: Tue 4 Aug, 14:30. */
+export const stamp = (at: string, zone: string) =>
+  say(at, {
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+    timeZone: zone,
+  });
 
 /** The days of the week to pick from, as they are numbered: from 0, Monday. */
 export const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"].map(

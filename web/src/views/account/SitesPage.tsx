@@ -13,6 +13,7 @@ import { SubRule } from "../../parts/SubRule";
 import { Waiting } from "../../parts/Waiting";
 import { accountParts } from "./accountParts";
 import { SiteForm } from "./SiteForm";
+import { shortDay } from "../../parts/days";
 
 type Site = Schemas["SiteOut"];
 
@@ -57,7 +58,7 @@ function sentence(list: Site[]) {
 const place = (site: Site) => site.time_zone.split("/").at(-1)!.replaceAll("_", " ");
 
 const month = (day: Schemas["DayOut"]) =>
-  new Date(2001, day.month - 1, day.day).toLocaleString("en", { day: "numeric", month: "short" });
+  shortDay(`2001-${String(day.month).padStart(2, "0")}-${String(day.day).padStart(2, "0")}`);
 
 const closedText = (c: Schemas["ClosedIn"]) =>
   `${c.what === "N" ? "N" : "P₂O₅"} from ${month(c.start)} to ${month(c.end)}${c.why ? `, by ${c.why}` : ""}`;

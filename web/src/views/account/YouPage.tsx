@@ -13,8 +13,8 @@ import { SubRule } from "../../parts/SubRule";
 import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
-import { stamp } from "../sky/stamp";
 import { accountParts } from "./accountParts";
+import { stamp } from "../../parts/days";
 
 /** What is known of oneself, the password, and where one is signed in. */
 export function YouPage() {

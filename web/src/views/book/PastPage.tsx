@@ -172,10 +172,10 @@ export function PastPage() {
                       {rows.length > 1 ? (
                         <Button
                           look="quiet"
-                          aria-label={`Leave out line ${i + 1}`}
+                          aria-label={`Remove line ${i + 1}`}
                           onPress={() => draft.change({ rows: rows.filter((_, j) => j !== i) })}
                         >
-                          Leave out
+                          Remove
                         </Button>
                       ) : (
                         <span />

@@ -315,10 +315,10 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
                   onChange={(buffer) => setHazard(i, { buffer })}
                 />
                 <Button
-                  aria-label={`Leave out ${h.name || `line ${i + 1}`}`}
+                  aria-label={`Remove ${h.name || `line ${i + 1}`}`}
                   onPress={() => change({ hazards: value.hazards.filter((_, j) => j !== i) })}
                 >
-                  Leave out
+                  Remove
                 </Button>
               </Line>
             ))}

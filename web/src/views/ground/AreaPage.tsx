@@ -19,6 +19,7 @@ import { SubRule } from "../../parts/SubRule";
 import { Waiting } from "../../parts/Waiting";
 import { areaParts } from "./areaParts";
 import { Story } from "./story/Story";
+import { dated } from "../../parts/days";
 
 const Tone = styled.span<{ $tone: string }>`
   color: ${({ $tone }) => $tone};
@@ -75,8 +76,8 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
                 ],
                 ["Slope", area.slope && `${area.slope} %`],
                 ["Water zone", area.zone],
-                ["Sown", area.sown_on ?? ""],
-                ["Overseeding", area.overseed_on ?? ""],
+                ["Sown", area.sown_on ? dated(area.sown_on) : ""],
+                ["Overseeding", area.overseed_on ? dated(area.overseed_on) : ""],
                 ["Note", area.note],
               ]}
             />
@@ -159,7 +160,7 @@ function AreaView({ whole }: { whole: Schemas["AreaWholeOut"] }) {
               {whole.measurements.map((m) => (
                 <tr key={m.id}>
                   <td className="day">
-                    {m.taken_on}
+                    {dated(m.taken_on)}
                     <div className="soft narrow">{m.method}</div>
                     <div className="soft">{m.by}</div>
                     <div className="narrow" style={{ whiteSpace: "normal" }}>

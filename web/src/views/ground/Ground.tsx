@@ -10,6 +10,7 @@ import { Empty } from "../../parts/Empty";
 import { Ledger } from "../../parts/Ledger";
 import { Page } from "../../parts/Page";
 import { Waiting } from "../../parts/Waiting";
+import { dated } from "../../parts/days";
 
 const Name = styled.td<{ $depth: number }>`
   padding-left: ${({ $depth }) => $depth * 22}px !important;
@@ -51,7 +52,7 @@ export function Ground() {
           }
           act={
             <>
-              <ButtonLink to="files">In and out</ButtonLink>
+              <ButtonLink to="files">Import and export</ButtonLink>
               {may && list.length > 0 && add}
             </>
           }
@@ -71,7 +72,7 @@ export function Ground() {
                   <th>Grass</th>
                   <th className="figure">Cut at</th>
                   <th className="wide">Soil</th>
-                  <th className="wide">Mind</th>
+                  <th className="wide">Take care</th>
                 </tr>
               </thead>
               <tbody>
@@ -100,7 +101,7 @@ export function Ground() {
                         {a.stress !== "none" && <Mind>{a.stress_text}</Mind>}
                         <div className="soft">
                           {[...new Set(a.hazards.map((h) => h.kind_text))].join(", ")}
-                          {a.overseed_on && ` overseeding ${a.overseed_on}`}
+                          {a.overseed_on && ` overseeding ${dated(a.overseed_on)}`}
                         </div>
                       </td>
                     </tr>

@@ -199,9 +199,9 @@ function PartRows({ sketch, onChange, methods }: Pick<Props, "sketch" | "onChang
             {sketch.parts.length > 1 ? (
               <Button
                 onPress={() => onChange({ parts: sketch.parts.filter((_, j) => j !== i) })}
-                aria-label={`Leave out part ${i + 1}`}
+                aria-label={`Remove part ${i + 1}`}
               >
-                Leave out
+                Remove
               </Button>
             ) : (
               <span />

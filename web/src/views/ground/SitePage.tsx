@@ -9,6 +9,7 @@ import { Facts } from "../../parts/Facts";
 import { Page } from "../../parts/Page";
 import { Section, Stack } from "../../parts/Section";
 import { Waiting } from "../../parts/Waiting";
+import { dated } from "../../parts/days";
 
 const List = styled.ul`
   li {
@@ -33,9 +34,6 @@ const Lines = styled.ul`
     border-bottom: 1px solid ${t.hair};
   }
 `;
-
-const day = (on: string) =>
-  new Date(`${on}T12:00`).toLocaleDateString("en", { day: "numeric", month: "short", year: "numeric" });
 
 /** A site on a page: what to know of it, what is due there, what went down, and what was skipped and why. */
 export function SitePage() {
@@ -116,7 +114,7 @@ export function SitePage() {
               <List>
                 {past.map((x) => (
                   <li key={`${x.on} ${x.text}`} data-skipped={x.skipped || undefined}>
-                    <span>{day(x.on)}</span>
+                    <span>{dated(x.on)}</span>
                     <span>{x.text}</span>
                   </li>
                 ))}

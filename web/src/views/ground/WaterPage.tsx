@@ -28,6 +28,7 @@ import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
 import { depthUnits, lengthUnits, windUnits } from "../../parts/units";
 import { areaParts } from "./areaParts";
+import { dated } from "../../parts/days";
 
 const Big = styled.p`
   font-size: ${t.s34};
@@ -295,7 +296,7 @@ function Audits({ id, water }: { id: number; water: Schemas["WaterOut"] }) {
       { id: a.id, act },
       {
         onSuccess: () =>
-          say(a.in_use ? "The audit is left out; the list keeps it." : "The audit counts again.", () =>
+          say(a.in_use ? "The audit is not used; the list keeps it." : "The audit is used again.", () =>
             use.mutate({ id: a.id, act: a.in_use ? "use" : "leave" }),
           ),
       },
@@ -310,7 +311,7 @@ function Audits({ id, water }: { id: number; water: Schemas["WaterOut"] }) {
           <tr>
             <th>Day</th>
             <th className="figure">Rate</th>
-            <th className="figure">Low quarter</th>
+            <th className="figure wide">Low quarter</th>
             <th className="figure wide">Cans</th>
             <th className="wide">Note</th>
             {mayKeep && <th aria-label="Use it" />}
@@ -320,23 +321,23 @@ function Audits({ id, water }: { id: number; water: Schemas["WaterOut"] }) {
           {water.audits.map((a) => (
             <tr key={a.id}>
               <td className="day">
-                {a.taken_on}
+                {dated(a.taken_on)}
                 {a.in_force && <strong>, in use</strong>}
-                {!a.in_use && <span className="soft">, left out</span>}
+                {!a.in_use && <span className="soft">, not used</span>}
                 <div className="soft">{a.by}</div>
               </td>
               <td className="figure">{a.rate}</td>
-              <td className="figure">{a.low_quarter}</td>
+              <td className="figure wide">{a.low_quarter}</td>
               <td className="figure wide">{`${a.cans} in ${a.minutes}`}</td>
               <td className="wide soft">{a.note}</td>
               {mayKeep && (
                 <td className="figure">
                   <Button
                     look="quiet"
-                    aria-label={`${a.in_use ? "Leave out" : "Use it"}: the audit of ${a.taken_on}`}
+                    aria-label={`${a.in_use ? "Do not use" : "Use it"}: the audit of ${dated(a.taken_on)}`}
                     onPress={() => turn(a)}
                   >
-                    {a.in_use ? "Leave out" : "Use it"}
+                    {a.in_use ? "Do not use" : "Use it"}
                   </Button>
                 </td>
               )}

@@ -116,7 +116,7 @@ export function BenchRuns({ bench, typed, change }: Props) {
               look="quiet"
               onPress={() => change({ out: out ? typed.out.filter((n) => n !== i) : [...typed.out, i] })}
             >
-              {out ? "Take in" : "Leave out"}
+              {out ? "Use it" : "Do not use"}
             </Button>
           </Run>
         );

@@ -13,6 +13,7 @@ import { SubRule } from "../../parts/SubRule";
 import { Switch } from "../../parts/Switch";
 import { machineParts } from "./kitParts";
 import { OfMachine } from "./OfMachine";
+import { dayAt } from "../../parts/days";
 
 /** What was last in a machine, and the steps that clean it. */
 export function CleanPage() {
@@ -85,7 +86,7 @@ function CleanView({ whole }: { whole: Schemas["MachineWholeOut"] }) {
             <tbody>
               {cleanings.map((c) => (
                 <tr key={c.id}>
-                  <td className="day">{new Date(c.at).toLocaleDateString("en", { dateStyle: "medium" })}</td>
+                  <td className="day">{dayAt(c.at)}</td>
                   <td>{c.steps}</td>
                   <td className="soft">{[c.by, c.note].filter(Boolean).join(": ")}</td>
                 </tr>

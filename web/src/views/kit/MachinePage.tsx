@@ -17,6 +17,7 @@ import { Section } from "../../parts/Section";
 import { SubRule } from "../../parts/SubRule";
 import { machineParts } from "./kitParts";
 import { OfMachine } from "./OfMachine";
+import { dated } from "../../parts/days";
 
 /** One machine: what it puts down and how that is known, its calibrations, and what was last in it. */
 export function MachinePage() {
@@ -146,7 +147,7 @@ function Calibrations({ whole }: { whole: Schemas["MachineWholeOut"] }) {
       { id: c.id, act: c.in_use ? "leave" : "use" },
       {
         onSuccess: () =>
-          say(c.in_use ? "It is left out; the list keeps it." : "It counts again.", () =>
+          say(c.in_use ? "It is not used; the list keeps it." : "It is used again.", () =>
             use.mutate({ id: c.id, act: c.in_use ? "use" : "leave" }),
           ),
       },
@@ -170,14 +171,14 @@ function Calibrations({ whole }: { whole: Schemas["MachineWholeOut"] }) {
           {whole.calibrations.map((c) => (
             <tr key={c.id} data-calibration={c.method}>
               <td className="day">
-                {c.taken_on}
+                {dated(c.taken_on)}
                 <div className="soft">{c.by}</div>
               </td>
               <td>
                 {c.method_text}
                 {c.in_force && <strong>, in use</strong>}
                 {!c.in_use && (
-                  <span className="soft">{c.method === "round" && !spreads ? ", noted" : ", left out"}</span>
+                  <span className="soft">{c.method === "round" && !spreads ? ", noted" : ", not used"}</span>
                 )}
                 {c.old && <span className="soft">, run out</span>}
                 <div className="soft wide">{[c.nozzle, c.weather, c.note].filter(Boolean).join("; ")}</div>
@@ -190,10 +191,10 @@ function Calibrations({ whole }: { whole: Schemas["MachineWholeOut"] }) {
                 <td className="figure loose">
                   <Button
                     look="quiet"
-                    aria-label={`${c.in_use ? "Leave out" : "Use it"}: ${c.method_text} of ${c.taken_on}`}
+                    aria-label={`${c.in_use ? "Do not use" : "Use it"}: ${c.method_text} of ${dated(c.taken_on)}`}
                     onPress={() => turn(c)}
                   >
-                    {c.in_use ? "Leave out" : "Use it"}
+                    {c.in_use ? "Do not use" : "Use it"}
                   </Button>
                 </td>
               )}

@@ -55,7 +55,7 @@ function FoundRule({ of }: { of: Schemas["SkillOut"] }) {
     <Drawn
       viewBox={`0 0 ${WIDTH} 40`}
       role="img"
-      aria-label={`Foretold of what was seen: ${Math.round(of.found * 100)} %, likely ${Math.round(of.found_low * 100)} to ${Math.round(of.found_high * 100)} %`}
+      aria-label={`Forecast of what was seen: ${Math.round(of.found * 100)} %, likely ${Math.round(of.found_low * 100)} to ${Math.round(of.found_high * 100)} %`}
     >
       <line className="rule" x1={x(0)} x2={x(1)} y1={14} y2={14} />
       {[0, 0.25, 0.5, 0.75, 1].map((v) => (

@@ -117,7 +117,7 @@ export function Compare() {
         <SubRule label="Parts of Reckon" parts={reckonParts(account.slug)} />
         <Fields $columns={4}>
           <PickField
-            label="For"
+            label="Target"
             name="target"
             value={value.target}
             options={[

@@ -22,6 +22,7 @@ import { Outings } from "./Outings";
 import { SpotForm } from "./SpotForm";
 import { useTick } from "./ticks";
 import { Wear } from "./Wear";
+import { datedAt } from "../../parts/days";
 
 const OnPaper = styled.span`
   display: none;
@@ -184,10 +185,7 @@ function RoundView({ round }: { round: Schemas["RoundOut"] }) {
                 ["Passes", sheet.passes > 1 ? `${sheet.passes}` : ""],
                 ["Spray", sheet.spray],
                 ["Cost", sheet.cost],
-                [
-                  "Begun",
-                  `${round.started_by}, ${new Date(round.started_at).toLocaleString("en", { dateStyle: "medium", timeStyle: "short" })}`,
-                ],
+                ["Begun", `${round.started_by}, ${datedAt(round.started_at)}`],
               ]}
             />
           </Section>

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useAccount } from "../../app/session";
 import { Ledger } from "../../parts/Ledger";
+import { dayAt } from "../../parts/days";
 
 const states = { under_way: "under way", done: "in the book", given_up: "given up" };
 
@@ -28,7 +29,7 @@ export function RoundTable({ rounds }: { rounds: Schemas["RoundLineOut"][] }) {
             <td className="wide soft">{r.headline}</td>
             <td>{[states[r.status], r.left].filter(Boolean).join(", ")}</td>
             <td className="figure">{`${r.loads_done} of ${r.loads}`}</td>
-            <td className="wide soft">{`${r.started_by}, ${new Date(r.started_at).toLocaleDateString("en", { day: "numeric", month: "short", year: "numeric" })}`}</td>
+            <td className="wide soft">{`${r.started_by}, ${dayAt(r.started_at)}`}</td>
           </tr>
         ))}
       </tbody>

@@ -62,7 +62,7 @@ export function Rounds() {
               </Section>
             )}
             {over.length > 0 && (
-              <Section title="Over">
+              <Section title="Finished">
                 <RoundTable rounds={over} />
               </Section>
             )}

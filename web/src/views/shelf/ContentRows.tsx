@@ -63,9 +63,9 @@ export function ContentRows({ rows, bases, onChange }: Props) {
           )}
           <Button
             onPress={() => onChange(rows.filter((_, j) => j !== i))}
-            aria-label={`Leave out ${row.name || `line ${i + 1}`}`}
+            aria-label={`Remove ${row.name || `line ${i + 1}`}`}
           >
-            Leave out
+            Remove
           </Button>
         </Line>
       ))}

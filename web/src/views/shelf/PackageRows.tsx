@@ -38,10 +38,10 @@ export function PackageRows({ rows, units, onChange }: Props) {
           />
           {rows.length > 1 ? (
             <Button
-              aria-label={`Leave out package ${i + 1}`}
+              aria-label={`Remove package ${i + 1}`}
               onPress={() => onChange(rows.filter((_, j) => j !== i))}
             >
-              Leave out
+              Remove
             </Button>
           ) : (
             <span />

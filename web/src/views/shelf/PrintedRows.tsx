@@ -41,9 +41,9 @@ export function PrintedRows({ rows, onChange }: { rows: Printed[]; onChange: (ro
           />
           <Button
             onPress={() => onChange(rows.filter((_, j) => j !== i))}
-            aria-label={`Leave out setting ${row.setting || i + 1}`}
+            aria-label={`Remove setting ${row.setting || i + 1}`}
           >
-            Leave out
+            Remove
           </Button>
         </Line>
       ))}

@@ -118,8 +118,8 @@ function RateRow({
           input={{ placeholder: "as the label heads it" }}
         />
         {leave ? (
-          <Button onPress={leave} aria-label={`Leave out rate ${i + 1}`}>
-            Leave out
+          <Button onPress={leave} aria-label={`Remove rate ${i + 1}`}>
+            Remove
           </Button>
         ) : (
           <span />

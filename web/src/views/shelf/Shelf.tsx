@@ -65,7 +65,7 @@ export function Shelf() {
             act={
               <>
                 <ButtonLink to="stock">Stock and needs</ButtonLink>
-                <ButtonLink to="files">In and out</ButtonLink>
+                <ButtonLink to="files">Import and export</ButtonLink>
                 {may && list.length > 0 && add}
               </>
             }
@@ -91,7 +91,7 @@ export function Shelf() {
                       onChange={setKind}
                     />
                     <PickField
-                      label="For"
+                      label="Target"
                       name="target"
                       value={target}
                       options={[

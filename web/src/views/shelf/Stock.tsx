@@ -13,6 +13,7 @@ import { Bar, Fields, Section } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 import { doseUnits } from "../../parts/units";
 import type { Product } from "./typed";
+import { dated } from "../../parts/days";
 
 type Lot = Product["lots"][number];
 
@@ -76,9 +77,9 @@ export function Stock({ product }: { product: Product }) {
                   {x.number} {x.note && <span className="soft">{x.note}</span>}
                 </td>
                 <td className="figure">{x.left.text}</td>
-                <td>{x.received_on ?? ""}</td>
+                <td>{x.received_on ? dated(x.received_on) : ""}</td>
                 <td>
-                  {x.expires_on ?? ""} {x.expired && <strong>past</strong>}
+                  {x.expires_on ? dated(x.expires_on) : ""} {x.expired && <strong>past</strong>}
                 </td>
                 {may && (
                   <td className="figure">

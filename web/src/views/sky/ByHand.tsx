@@ -12,7 +12,7 @@ import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
 import { Bar, Fields, Section } from "../../parts/Section";
 import { Scroll } from "./Scroll";
-import { stamp } from "./stamp";
+import { stamp } from "../../parts/days";
 
 const kinds = [
   { key: "rain", text: "Rain gauge", note: "for the whole of that day" },

@@ -18,8 +18,8 @@ import { Waiting } from "../../parts/Waiting";
 import { skyParts } from "./skyParts";
 import { ByHand } from "./ByHand";
 import { Scroll } from "./Scroll";
-import { stamp } from "./stamp";
 import { StationForm } from "./StationForm";
+import { stamp } from "../../parts/days";
 
 type Station = Schemas["StationOut"];
 

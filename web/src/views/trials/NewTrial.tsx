@@ -193,12 +193,12 @@ export function NewTrial() {
                 />
                 <Button
                   isDisabled={v.tried.length === 1}
-                  aria-label={`Leave out ${row.name || `treatment ${i + 1}`}`}
+                  aria-label={`Remove ${row.name || `treatment ${i + 1}`}`}
                   onPress={() =>
                     draft.change((now) => ({ area, tried: now.tried.filter((_, j) => j !== i) }))
                   }
                 >
-                  Leave out
+                  Remove
                 </Button>
               </Line>
             ))}

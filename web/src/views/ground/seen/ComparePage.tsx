@@ -26,7 +26,7 @@ export function ComparePage() {
         <Page
           sentence={`${found.now.spot || found.now.area}: ${found.apart} apart.`}
           margin={
-            <Section title="What to mind">
+            <Section title="Take care">
               {found.doubts.length === 0 ? (
                 <p>
                   Nothing noted stands against comparing them. Exposure and white balance are never noted.

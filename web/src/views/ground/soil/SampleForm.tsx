@@ -213,10 +213,10 @@ export function SampleForm({ area }: { area: Schemas["AreaWholeOut"] }) {
                   <span />
                 )}
                 <Button
-                  aria-label={`Leave out figure ${i + 1}`}
+                  aria-label={`Remove figure ${i + 1}`}
                   onPress={() => setFigures((rows) => rows.filter((_, j) => j !== i))}
                 >
-                  Leave out
+                  Remove
                 </Button>
               </Line>
             );

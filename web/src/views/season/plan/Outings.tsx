@@ -7,6 +7,7 @@ import { Facts } from "../../../parts/Facts";
 import { Findings } from "../../../parts/Findings";
 import { Hint } from "../../../parts/Field";
 import { Ledger } from "../../../parts/Ledger";
+import { shortDay } from "../../../parts/days";
 
 const Root = styled.div`
   position: relative;
@@ -59,8 +60,6 @@ const Choice = styled.section`
 `;
 
 const keyOf = (o: PlannedOuting) => `${o.on} ${o.machine}`;
-const dayOf = (iso: string) =>
-  new Date(`${iso}T12:00`).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
 
 /** A plan's outings over its time, as stems as tall as what goes down, and as a list; one of them opened with its reasons. */
 export function Outings({ plan }: { plan: MadePlan }) {
@@ -85,8 +84,8 @@ export function Outings({ plan }: { plan: MadePlan }) {
         ))}
       </Root>
       <Ends aria-hidden>
-        <span>{dayOf(plan.first)}</span>
-        <span>{dayOf(plan.last)}</span>
+        <span>{shortDay(plan.first)}</span>
+        <span>{shortDay(plan.last)}</span>
       </Ends>
       <Ledger>
         <thead>

@@ -281,16 +281,30 @@ def tidy(text: str) -> str:
     return re.sub(r"\s+", " ", text).strip()
 
 
+_DECIMAL_COMMA = re.compile(
+    r"(?<![\d.,])(?:(?P<groups>\d{1,3}(?:\.\d{3})+)|(?P<nought>0)(?=,\d)|(?P<whole>\d+)(?=,(?:\d{1,2}|\d{4,})(?!\d)))"
+    r",(?P<part>\d+)(?![\d]|[.,]\d)"
+)
+
+
+def pointed(text: str) -> str:
+    """A text whose decimal commas are points, where a comma can be nothing else: 5,5 · 0,125 · 1.234,5.
+
+    `1,500` stays fifteen hundred, and so do lists: 2,4,8.
+    """
+    return _DECIMAL_COMMA.sub(lambda m: f"{(m['groups'] or m['nought'] or m['whole']).replace('.', '')}.{m['part']}", text)
+
+
 def read_number(text: str, field: str = "value") -> float:
-    """A number as people write it: 1,720 · 0.5 · .5 · 1/4 · 1 1/2 · 1-1/2 · 1½ · two.
+    """A number as people write it: 1,720 · 0.5 · .5 · 0,5 · 1.234,5 · 1/4 · 1 1/2 · 1-1/2 · 1½ · two.
 
     Raises:
-        NotUnderstood: it is no number, or its comma could be decimal.
+        NotUnderstood: it is no number, or its commas can be read in two ways.
         InputError: a division by zero, or no finite number.
     """
     if len(text) > LONGEST_NUMBER:
         raise NotUnderstood(field, text[:LONGEST_NUMBER], f"{len(text)} characters are no number.", "Enter a finite number.")
-    clean = tidy(text)
+    clean = pointed(tidy(text))
     if clean.lower() in NUMBER_WORDS:
         return float(NUMBER_WORDS[clean.lower()])
     if clean.lower().lstrip("+-") in {"nan", "inf", "infinity"}:
@@ -299,7 +313,10 @@ def read_number(text: str, field: str = "value") -> float:
         raise InputError(field, text, f"{text} is below zero.", "Enter a number above zero.")
     if re.search(r"\d,\d{1,2}(?!\d)|\d,\d{4,}", clean):
         raise NotUnderstood(
-            field, text, f"The comma in “{text}” could be decimal.", "Write 1.5 for one and a half, 1,500 for thousands."
+            field,
+            text,
+            f"The commas in “{text}” can be read in two ways.",
+            "Write 1.5 or 1,5 for one and a half, 1,500 for thousands.",
         )
     if not _NUMBER_RE.fullmatch(clean):
         raise NotUnderstood(field, text, f"“{text}” is not a number.", "Write it like 1.5, 1/4, 1 1/2 or 1,500.")
@@ -425,7 +442,7 @@ def read_quantity(text: str, field: str = "value", *dimensions: str) -> Quantity
     Raises:
         Ambiguous, NotUnderstood, InputError: as the number and the unit do; absurd magnitudes too.
     """
-    clean = tidy(text)
+    clean = pointed(tidy(text))
     match = _NUMBER_RE.match(clean) or re.match("|".join(NUMBER_WORDS) + r"\b", clean, re.IGNORECASE)
     if not match:
         read_number(clean.split(" ")[0] if clean else clean, field)

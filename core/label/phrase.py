@@ -29,7 +29,7 @@ from typing import NoReturn
 from core.errors import Ambiguous, Choice, InputError, NotUnderstood
 from core.label import wording as w
 from core.label.rate import Basis, LabelRate, RateUnit, show_label_rate
-from core.units import AREA, MASS, NUMBER, RATIO, UNITS, VOLUME, Unit, convert, positive, read_number, read_unit_at, tidy
+from core.units import AREA, MASS, NUMBER, RATIO, UNITS, VOLUME, Unit, convert, pointed, positive, read_number, read_unit_at, tidy
 
 SAME = 0.03
 """A second printing of a rate agrees with the first within this share: labels round (ours)."""
@@ -85,7 +85,7 @@ def rate_at(clean: str, start: int, field: str = "rate") -> tuple[LabelRate, int
 
 def spelt(text: str) -> str:
     """A text with one spelling for what labels write in several ways."""
-    clean = tidy(text)
+    clean = pointed(tidy(text))
     for pattern, to in w.SPELT:
         clean = pattern.sub(to, clean)
     return clean

@@ -40,7 +40,7 @@ from core.reckon.asked import Asked
 from core.reckon.dosing import dose
 from core.reckon.names import Names, mask
 from core.reckon.pieces import Line, take_apart
-from core.units import tidy
+from core.units import pointed, tidy
 
 MOST_CHARACTERS = 200
 """In one line (ours)."""
@@ -78,7 +78,7 @@ def read_line(text: str, names: Names) -> Asked:
         Ambiguous: a word with two readings, each given as a whole line to pick.
         InputError: numbers that measure nothing.
     """
-    clean = tidy(text).rstrip(" ?.!")
+    clean = pointed(tidy(text)).rstrip(" ?.!")
     if not clean:
         raise NotUnderstood("line", text, "The line is empty.", "Type a rate and an area, or a conversion.")
     if len(clean) > MOST_CHARACTERS:

@@ -91,6 +91,10 @@ class Orders(Line):
             self.assertEqual(self.dose(text).grounds, (a.GroundAsked(area),), text)
         self.assertEqual(self.dose("3 lb product/M of the 21-0-7 on front lawn").product, "Marram 21-0-7")
 
+    def test_a_decimal_comma(self) -> None:
+        for text in ("1,5 fl oz/M sandwort, front lawn", "sandwort 1,5, front lawn"):
+            self.assertEqual(self.dose(text), self.dose("1.5 fl oz/M sandwort on front lawn"), text)
+
     def test_an_ounce_is_of_what_it_is_of(self) -> None:
         for text, key in (("0.4 oz/M sandwort front lawn", "fl_oz/kft2"), ("0.2 oz/M tidal front lawn", "oz_wt/kft2")):
             rate = self.dose(text).rate

@@ -214,7 +214,6 @@ class Asked(unittest.TestCase):
             "1/0 lb/acre",
             "2 lb/0 acre",
             "4 to 2 lb/acre",
-            "1,5 kg/ha",
             "2 ft per acre",
             "2 acres per acre",
             "2 gal N per acre",

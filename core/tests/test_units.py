@@ -22,6 +22,7 @@ from core.units import (
     convert,
     density,
     exact_number,
+    pointed,
     quantity,
     read_number,
     read_quantity,
@@ -177,10 +178,27 @@ class Numbers(unittest.TestCase):
         }.items():
             self.assertEqual(read_number(text), number, text)
 
-    def test_a_decimal_comma_is_asked_about(self) -> None:
-        for text in ("1,5", "0,25", "1,5000"):
-            with self.assertRaisesRegex(NotUnderstood, "comma"):
+    def test_a_comma_that_can_only_be_decimal_is(self) -> None:
+        """1,500 is fifteen hundred: that is how numbers are shown, and how the trade of the units writes them."""
+        for text, number in {
+            "1,5": 1.5,
+            "5,55": 5.55,
+            "0,125": 0.125,
+            "0,5": 0.5,
+            "1,5000": 1.5,
+            "1.234,5": 1234.5,
+            "12.345.678,25": 12345678.25,
+            "1,500": 1500,
+            "1,234.5": 1234.5,
+            "1.234": 1.234,
+        }.items():
+            self.assertEqual(read_number(text), number, text)
+        self.assertEqual(read_quantity("2,5 L").value, 2.5)
+        for text in ("2,4,8", "1,23,4", "1,5.5"):
+            with self.assertRaises(NotUnderstood, msg=text):
                 read_number(text, "size")
+        for text in ("2,4,8", "1,500", "Court 2, 3", "1,234,567"):
+            self.assertEqual(pointed(text), text)
 
     def test_what_measures_nothing_is_refused_by_field_and_value(self) -> None:
         for text in ("nan", "inf", "-infinity", "-3", "1/0", "", "abc", "1e5", "--2"):

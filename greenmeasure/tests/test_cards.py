@@ -24,8 +24,13 @@ class Ground(ApiTest):
         self.assertEqual(set(self.faults("POST", "areas", bad)), {"name", "size", "grass", "height"})
         self.assertEqual(Area.objects.count(), 1)
 
+    def test_sizes_typed_with_a_decimal_comma(self) -> None:
+        for name, value, text in (("one", "620,5", "620.5 m²"), ("two", "1.250,5", "1,250 m²"), ("three", "0,125", "0.125 m²")):
+            made = self.ask("POST", "areas", AREA | {"name": name, "size": {"value": value, "unit": "m2"}}, 201)
+            self.assertEqual(made["size"]["text"], text)  # to four figures, as every quantity is told
+
     def test_absurd_sizes(self) -> None:
-        for value in ("0", "nan", "inf", "1e400", "1" + "0" * 30, "12 lb", "abc", "1,5", ""):
+        for value in ("0", "nan", "inf", "1e400", "1" + "0" * 30, "12 lb", "abc", "1,5,5", ""):
             self.assertEqual(
                 list(self.faults("POST", "areas", AREA | {"name": "x", "size": {"value": value, "unit": "ft2"}})), ["size"]
             )

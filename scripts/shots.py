@@ -129,7 +129,7 @@ def take_ground(page: Page, shot: Callable[[str], None]) -> None:
     shot("ground")
     page.get_by_role("link", name="Scouting").click()
     page.get_by_role("link", name="Compare the last two of Rink 5, north bank end").click()
-    page.wait_for_selector("text=What to mind")
+    page.wait_for_selector("text=Take care")
     page.wait_for_load_state("networkidle")
     shot("compare")
 
@@ -159,7 +159,7 @@ def take_reckon(page: Page, shot: Callable[[str], None]) -> None:
     shot("reckon-spray")
     page.locator("h1").click()
     page.keyboard.press("=")
-    page.get_by_role("textbox", name="Reckon line").fill("0.5 lb N/M from saltmarsh on terrace with drop in 2 passes")
+    page.get_by_role("textbox", name="Reckon line").fill("heronsedge .6, sticker .25 %, memorial lawn, knapsack")
     page.wait_for_selector("text=Open in Reckon")
     shot("reckon-line")
     page.keyboard.press("Escape")

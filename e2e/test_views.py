@@ -126,6 +126,7 @@ class Views(BrowserTest):
             ("account/sites", "Getting in"),
             ("account/routes", "Both sides of the harbour"),
             ("account/you", "Where you are signed in"),
+            ("account/away", "put away"),
             ("account/whole", "Take it along"),
             ("parts", "Vessels and tanks"),
         ]

@@ -242,6 +242,7 @@ def _ground(today: date) -> Generator[Call, Any, tuple[int, int, int]]:
     yield Call("preview_geojson", body={"text": geojson("Bank")})
     yield Call("import_geojson", body={"text": geojson("Bank")})
     yield Call("export_geojson")
+    yield Call("list_away")
     ground = yield Call("list_areas")
     bank = next(a["id"] for a in ground["areas"] if a["name"] == "Bank")
     lay = {"area_id": bank, "treatments": [{"name": "Feed", "told": "0.5 lb N"}], "least": q(3, "ft"), "blocks": 2}

@@ -62,9 +62,15 @@ class Names:
         return self.goods.get(product, Goods())
 
     @cached_property
-    def every(self) -> tuple[tuple[What, str, tuple[str, ...]], ...]:
-        """Each name with its words."""
-        return tuple((w, n, tuple(t.text for t in tokens(n))) for w in What for n in self.of(w))
+    def by_letter(self) -> Mapping[str, Sequence[tuple[What, str, tuple[str, ...]]]]:
+        """The names that have a word with a first letter, each with its words."""
+        found: dict[str, list[tuple[What, str, tuple[str, ...]]]] = {}
+        for what in What:
+            for name in self.of(what):
+                words = tuple(t.text for t in tokens(name))
+                for letter in dict.fromkeys(w[0] for w in words):
+                    found.setdefault(letter, []).append((what, name, words))
+        return found
 
 
 class Fit(IntEnum):
@@ -101,6 +107,8 @@ class Called:
         return tuple(name for w, name in self.fits if w is what)
 
 
+NEAR, OFFERED = 0.6, 3
+"""How alike a name is that is offered, of 1, and how many are (ours)."""
 FIRST, LAST = 0xE000, 0xF8FF
 """The private characters that names are hidden behind: of an area from E000, a product from E400, a machine E800, a mix EC00."""
 _ROOM = 0x400
@@ -110,12 +118,14 @@ SIGNS = {w: f"[{chr(base)}-{chr(base + _ROOM - 1)}]" for w, base in _BASE.items(
 """A pattern for a hidden name of each sort."""
 
 _TOKEN = re.compile(r"\d+(?:-\d+){2,}|[^\W_]+(?:'[^\W_]+)?")
-_BEFORE = {
+_NUMBER_AT_END = re.compile(r"\s+[\d.]+$")
+BEFORE = {
     What.AREA: {"on", "over", "onto"},
     What.PRODUCT: {"of", "from"},
     What.MACHINE: {"with", "using", "by", "w"},
     What.MIX: {"mix"},
 }
+"""The words after which a name of a sort stands."""
 _SMALL, _SMALLEST = 3, 2
 """Fewer letters than this tell no name, and no further word of one (ours)."""
 COMMON = vocabulary(
@@ -129,6 +139,8 @@ COMMON = vocabulary(
     "october november december jan feb mar apr jun jul aug sep sept oct nov dec"
 ) | frozenset(NUMBER_WORDS)
 """Words of the line's own, which alone tell no name unless they are one."""
+ARTICLES = frozenset({"the", "a", "an", "my", "our", "all", "half"})
+"""What may stand between “on” and a name."""
 
 
 def tokens(text: str) -> list[Token]:
@@ -178,16 +190,16 @@ def _found(clean: str, names: Names) -> Iterator[tuple[int, int, Called]]:
 def _of_a_number(clean: str, word: Token) -> bool:
     """Whether a word is what something is per, or hangs on a number: the A of 3 lb/A, the N of 3 lbN."""
     before = clean[: word.start]
-    return bool(
-        re.search(r"(?:/|\bper|\d\.?)\s*$", before, re.IGNORECASE) and not word.text[0].isdigit() and len(word.text) < _SMALL
-    ) or (before[-1:] == "." and word.text[0].isdigit())
+    if word.text[0].isdigit():
+        return before.endswith(".")
+    return len(word.text) < _SMALL and bool(re.search(r"(?:/|\bper|\d\.?)\s*$", before, re.IGNORECASE))
 
 
 def _best(clean: str, words: Sequence[Token], i: int, names: Names) -> tuple[int, tuple[tuple[What, str], ...]] | None:
     """The longest stretch from a word that tells a name, and the names that it tells best."""
-    wanted = next((w for w, before in _BEFORE.items() if _before(words, i) in before), None)
+    wanted = next((w for w, before in BEFORE.items() if _before(words, i) in before), None)
     fits: dict[int, list[tuple[Fit, What, str]]] = {}
-    for what, name, of_name in names.every:
+    for what, name, of_name in names.by_letter.get(words[i].text[0], ()):
         for length, how in _lengths(words, i, of_name):
             if length > 1 or how is Fit.WHOLE or _tells(words[i].text, how, what is wanted):
                 fits.setdefault(length, []).append((how, what, name))
@@ -203,7 +215,7 @@ def _best(clean: str, words: Sequence[Token], i: int, names: Names) -> tuple[int
 def _before(words: Sequence[Token], i: int) -> str:
     """The word before, past “the”."""
     i -= 1
-    while i >= 0 and words[i].text in ("the", "my", "our"):
+    while i >= 0 and words[i].text in ARTICLES:
         i -= 1
     return words[i].text if i >= 0 else ""
 
@@ -211,9 +223,7 @@ def _before(words: Sequence[Token], i: int) -> str:
 def _tells(word: str, how: Fit, wanted: bool) -> bool:
     """Whether one word is enough to tell a name by."""
     if word in COMMON or word.isdigit() or is_spelling(word):
-        return (
-            wanted and how <= Fit.OWN_WORDS and not word.isdigit() and word not in ("the", "a", "an", "my", "our", "all", "half")
-        )
+        return wanted and how <= Fit.OWN_WORDS and not word.isdigit() and word not in ARTICLES
     return len(word) >= _SMALL if how >= Fit.FIRST_LETTERS else len(word) > 1
 
 
@@ -283,17 +293,15 @@ def in_line(line: str, said: str, name: str) -> str:
 
 def unknown(said: str, names: Names, line: str, what: What | None = None) -> InputError:
     """That nothing is called so; the nearest names are offered as whole lines. A number at its end may be of the name or not."""
-    said = max((said, re.sub(r"\s+[\d.]+$", "", said)), key=lambda x: max((_alike(x, n) for _, n, _ in names.every), default=0.0))
-    close: list[tuple[str, What]] = []
-    for sort in () if said.lower() in COMMON else (what,) if what else (What.AREA, What.PRODUCT, What.MACHINE):
-        close += [(n, sort) for n in near(said, names.of(sort))]
-    close.sort(key=lambda x: -_alike(said, x[0]))
-    have = names.of(what) if what else ()
+    sorts = () if said.lower() in COMMON else (what,) if what else (What.AREA, What.PRODUCT, What.MACHINE)
+    tried = [(text, near(text, names, sorts)) for text in dict.fromkeys([said, _NUMBER_AT_END.sub("", said)])]
+    said, close = max(tried, key=lambda x: x[1][0][0] if x[1] else 0.0)
     problem = f"No {what.value} here is called “{said}”." if what else f"“{said}” was not understood."
-    remedy = "Pick one of the names, or add it first." if have or not what else f"This account has no {what.value} yet."
-    if not what:
+    if what:
+        remedy = "Pick one of the names, or add it first." if names.of(what) else f"This account has no {what.value} yet."
+    else:
         remedy = "Check the spelling, or leave it out." if close else "Ask a rate, an area, a conversion or a sum; “?” tells how."
-    offered = [Choice(in_line(line, said, n), sort.value) for n, sort in close[:3]]
+    offered = [Choice(in_line(line, said, name), sort.value) for _, sort, name in close[:OFFERED]]
     return NotUnderstood(what.value if what else "line", said, problem, remedy, offered)
 
 
@@ -302,15 +310,24 @@ def not_called(said: str, what: What, offered: Sequence[Choice], problem: str) -
     return NotUnderstood(what.value, said, problem, f"Name a {what.value}.", offered)
 
 
-def near(said: str, names: Sequence[str]) -> list[str]:
-    """The names that are spelt most like what was typed, the nearest first."""
-    ranked = sorted(names, key=lambda n: -_alike(said, n))
-    return [n for n in ranked[:3] if _alike(said, n) >= 0.6]
+def near(said: str, names: Names, sorts: Sequence[What]) -> list[tuple[float, What, str]]:
+    """The names of some sorts that are spelt most like what was typed, the nearest first, with how alike they are (0 to 1)."""
+    matcher = difflib.SequenceMatcher(None, "", said.lower())
+    count = len(tokens(said))
+    found = []
+    for sort in sorts:
+        for name in names.of(sort):
+            best = 0.0
+            for part in _parts(name.lower(), count):
+                matcher.set_seq1(part)
+                if min(matcher.real_quick_ratio(), matcher.quick_ratio()) >= NEAR:
+                    best = max(best, matcher.ratio())
+            if best >= NEAR:
+                found.append((best, sort, name))
+    return sorted(found, key=lambda x: (-x[0], x[2]))
 
 
-def _alike(said: str, name: str) -> float:
-    """How alike a word and a name are, from 0 to 1: the whole of it, or as many of its words."""
-    said, name = said.lower(), name.lower()
-    count, of_name = len(tokens(said)), tokens(name)
-    parts = [name] + [name[of_name[i].start : of_name[i + count - 1].end] for i in range(len(of_name) - count + 1) if count]
-    return max(difflib.SequenceMatcher(None, said, p).ratio() for p in parts)
+def _parts(name: str, count: int) -> list[str]:
+    """A name, and each stretch of as many of its words as were typed."""
+    words = tokens(name)
+    return [name, *(name[words[i].start : words[i + count - 1].end] for i in range(len(words) - count + 1) if count)]

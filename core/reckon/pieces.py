@@ -14,7 +14,7 @@ from core.label.phrase import poured, rate_at, spelt, weighed
 from core.label.rate import Basis, LabelRate
 from core.label.wording import BARE_OUNCE, WHAT, WHAT_MEANS
 from core.reckon.days import Said, find_day
-from core.reckon.names import HIDDEN, SIGNS, Called, Masked, Names, What, unknown, vocabulary, which
+from core.reckon.names import ARTICLES, BEFORE, HIDDEN, SIGNS, Called, Masked, Names, What, unknown, vocabulary, which
 from core.units import NUMBER, NUMBER_WORDS, Quantity, quantity, read_number, read_unit_at
 
 
@@ -82,7 +82,7 @@ _SHARE_WORDS = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5,
 _NUMBER = re.compile(NUMBER)
 _NUMBER_WORD = re.compile(rf"(?:{'|'.join(NUMBER_WORDS)})\b", re.IGNORECASE)
 _BELOW_ZERO = re.compile(r"(?:^|(?<=[\s,;]))-\s?(?=\d|\.\d)")
-_DECIMAL_COMMA = re.compile(r"\d+,\d{1,2}(?!\d)|\d+,\d{4,}")
+_COMMAS = re.compile(r"\d+,\d{1,2}(?!\d)[,\d]*")
 _WORD = re.compile(r"[^\s,;:+&?!]+")
 _PRODUCT_BETWEEN = re.compile(
     rf"({NUMBER}\s*(?:fl\s+)?[A-Za-z]+(?:\s+wt)?)\s+(of\s+(?:the\s+)?)?({SIGNS[What.PRODUCT]})\s*"
@@ -215,18 +215,8 @@ class Line:
 
     def _meant(self, i: int) -> What | None:
         """What a name would be of that stands after “on”, “with” or “from”."""
-        before = [
-            str(p.read).lower() for p in self.pieces[max(0, i - 2) : i] if p.what is Is.WORD and p.read not in ("the", "my")
-        ]
-        after = {
-            "on": What.AREA,
-            "over": What.AREA,
-            "with": What.MACHINE,
-            "using": What.MACHINE,
-            "of": What.PRODUCT,
-            "from": What.PRODUCT,
-        }
-        return after.get(before[-1]) if before else None
+        before = [str(p.read).lower() for p in self.pieces[max(0, i - 2) : i] if p.what is Is.WORD and p.read not in ARTICLES]
+        return next((what for what, words in BEFORE.items() if before and before[-1] in words), None)
 
     def with_(self, piece: Piece, text: str) -> str:
         """The whole line as typed, with other text after a piece."""
@@ -239,7 +229,7 @@ def take_apart(masked: Masked, names: Names, typed: str) -> Line:
 
     Raises:
         InputError: a number below zero.
-        NotUnderstood: a comma that could be decimal.
+        NotUnderstood: commas that can be read in two ways.
     """
     text = _ounces(_regrouped(_thousands(spelt(masked.text), names)), masked, names)
     masked = Masked(text, masked.called)
@@ -269,13 +259,11 @@ def _ounces(text: str, masked: Masked, names: Names) -> str:
     if not products or not BARE_OUNCE.search(text):
         return text
     out, at = [], 0
-    for stretch in [*re.finditer(r"[^,;+]+[,;+]?", text)]:
+    for stretch in re.finditer(r"[^,;+]+[,;+]?", text):
         mine = [c for start, c in products if stretch.start() <= start < stretch.end()] or [c for _, c in products]
         liquid = {names.good(name).liquid for c in mine for name in c.among(What.PRODUCT)}
-        out.append(
-            text[at : stretch.start()]
-            + ((poured if liquid == {True} else weighed)(stretch[0]) if len(liquid) == 1 else stretch[0])
-        )
+        settled = stretch[0] if len(liquid) != 1 else poured(stretch[0]) if liquid == {True} else weighed(stretch[0])
+        out += [text[at : stretch.start()], settled]
         at = stretch.end()
     return "".join([*out, text[at:]])
 
@@ -329,9 +317,9 @@ def _share(text: str, at: int, masked: Masked) -> Piece | None:
 
 def _number(text: str, at: int, masked: Masked) -> Piece | None:
     """A rate, an amount or a bare number, whichever can be read farthest."""
-    if match := _BELOW_ZERO.match(text, at):
-        read_number(text[at:].split(" ")[0] if match else "", "line")
-    if match := _DECIMAL_COMMA.match(text, at):
+    if _BELOW_ZERO.match(text, at):
+        read_number(text[at:].split(" ")[0], "line")
+    if match := _COMMAS.match(text, at):
         read_number(match[0], "line")
     number = _NUMBER.match(text, at) or _NUMBER_WORD.match(text, at)
     if not number:

@@ -9,9 +9,11 @@ from ninja.files import UploadedFile
 
 from greenmeasure.accounts import throttle
 from greenmeasure.accounts.api import session_out
-from greenmeasure.accounts.auth import OVERSEER, SIGNED_IN, account_of, user_of
+from greenmeasure.accounts.auth import OVERSEER, SIGNED_IN, VIEWER, account_of, user_of
 from greenmeasure.accounts.schemas import CloseIn, SessionOut
 from greenmeasure.archive import closing, reading, writing
+from greenmeasure.archive.away import away
+from greenmeasure.archive.schemas import AwayOut
 from greenmeasure.common import clock
 from greenmeasure.common.answers import sends
 
@@ -29,6 +31,12 @@ def export_archive(request: HttpRequest, account: Path[str]) -> FileResponse:
     answer = FileResponse(file, as_attachment=True, filename=name, content_type="application/zip")
     answer["Content-Encoding"] = "identity"  # it is packed already
     return answer
+
+
+@account_router.get("/away", response=list[AwayOut], auth=VIEWER)
+def list_away(request: HttpRequest, account: Path[str]) -> list[AwayOut]:
+    """What was put away, the last first."""
+    return away(account_of(request))
 
 
 @account_router.post("/close", response={204: None}, auth=OVERSEER)

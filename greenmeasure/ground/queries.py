@@ -54,6 +54,7 @@ def area_out(area: Area) -> AreaOut:
         site_id=area.site_id,
         site=area.site.name,
         size=quantity_out(area.size),
+        m2=area.size.base,
         also=str(other),
         parent_id=area.parent_id,
         grass=area.grass,
@@ -89,8 +90,9 @@ def area_out(area: Area) -> AreaOut:
 
 
 def ground(account: Account) -> GroundOut:
-    """The areas, parts after their parents, and the sum of those that are no part of another."""
-    every = list(Area.objects.of(account).kept().select_related("site").prefetch_related("soil"))
+    """The areas, site by site, parts after their parents, and the sum of those that are no part of another."""
+    found = Area.objects.of(account).kept().select_related("site").prefetch_related("soil")
+    every = sorted(found, key=lambda a: a.site_id)
     here = {a.pk for a in every}
     ordered: list[Area] = []
 

@@ -205,7 +205,7 @@ class AreaIn(In):
 
 
 class AreaOut(Out):
-    """`also` is the size in the other system's units, for a check against a plan or a lease."""
+    """`also` is the size in the other system's units, for a check against a plan or a lease; `m2` the size to order by [m²]."""
 
     id: int
     version: int
@@ -214,6 +214,7 @@ class AreaOut(Out):
     site: str
     size: QuantityOut
     also: str
+    m2: float
     parent_id: int | None
     grass: str
     grass_name: str

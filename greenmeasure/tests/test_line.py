@@ -86,6 +86,11 @@ class Doses(LineTest):
         self.assertEqual([d.get("rate") for d in said["job"]["parts"][0]["doses"]][2], None)
         self.assertEqual(self.ask("POST", "reckon/job", said["job"])["mix"][2]["amount"], None)
 
+    def test_loads_that_are_alike_are_told_in_one_line(self) -> None:
+        # Two tanks of 3.5 gal, 1.75 fl oz each; the measure rounds to the vessel's marks.
+        loads = [d for d in self.line("test sc 0.5 north sprayer")["details"] if d.startswith("Tank")]
+        self.assertEqual(len(loads), 1 if loads[0].startswith("Tank 1 and Tank 2, each: ") else 2, loads)
+
     def test_a_full_tank_and_so_much_of_one(self) -> None:
         self.says("per tank: test sc .5, sprayer", "2 fl oz of Test SC for 4,000 ft²", "A full tank of Sprayer is 4 gal")
         self.says("mix 2 gal test sc .5 sprayer", "1 fl oz of Test SC for 2,000 ft²", "2 gal of Sprayer covers 2,000 ft²")

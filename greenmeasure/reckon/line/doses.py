@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from core.errors import Ambiguous, Choice, InputError
 from core.findings import Finding, Weight, by_weight
 from core.ground import Ground
-from core.job import Dosing, Job, MachineKind, Part, PartPlan, Pour, one, reckon
+from core.job import Dosing, Job, LoadPlan, MachineKind, Part, PartPlan, Pour, one, reckon
 from core.label.match import Fit, fits
 from core.label.product import FORMULATIONS, Kind, Product
 from core.label.rate import Basis, LabelRate, Rate
@@ -27,7 +27,7 @@ from greenmeasure.common.judgements import judgement_out
 from greenmeasure.common.schemas import QuantityIn, working_out
 from greenmeasure.kit.models import Machine
 from greenmeasure.reckon.line.here import Here
-from greenmeasure.reckon.line.words import at_ends, full_tank, in_spray, label_says, so_much_covers
+from greenmeasure.reckon.line.words import at_ends, full_tank, in_spray, label_says, load_names, more_loads, so_much_covers
 from greenmeasure.reckon.outs import per_foot, said_of
 from greenmeasure.reckon.queries import opening, reckoned
 from greenmeasure.reckon.schemas import ComponentIn, DoseIn, JobIn, LineOut, PartIn
@@ -107,14 +107,7 @@ def dose_line(account: Account, found: Found, packages: bool = False) -> LineOut
     if found.refused:
         details += [refilled(job)] if job.machine else []
     else:
-        details += [
-            f"{load_name(p, vessel_of(job))}: {x.measure.instruction}{_of(x, job)} in the {x.measure.vessel.name}"
-            for p in job.loads[:MOST_LOADS]
-            for x in p.pours
-            if x.measure
-        ]
-        if len(job.loads) > MOST_LOADS:
-            details.append(f"and {len(job.loads) - MOST_LOADS} more loads")
+        details += _loads(job)
     details += [f"{d.content.name}: {per_foot(d.g_per_m2, account.us)}/{job.foot.unit.symbol}" for d in job.delivered]
     return LineOut(
         kind="dose",
@@ -263,6 +256,20 @@ def _against_labels(here: Here, mix: Sequence[Meant], planned: PartPlan) -> list
 
 def _narrowed(here: Here, asked: GroundAsked) -> Quantity | None:
     return None if asked.share == 1 else here.size(asked)
+
+
+def _loads(job: Job) -> list[str]:
+    """What goes into each load, those that are alike in one line."""
+    alike: list[tuple[list[LoadPlan], str]] = []
+    for plan in job.loads:
+        pours = [f"{x.measure.instruction}{_of(x, job)} in the {x.measure.vessel.name}" for x in plan.pours if x.measure]
+        if alike and alike[-1][1] == "; ".join(pours):
+            alike[-1][0].append(plan)
+        elif pours:
+            alike.append(([plan], "; ".join(pours)))
+    vessel = vessel_of(job)
+    told = [f"{load_names([load_name(p, vessel) for p in plans])}: {text}" for plans, text in alike]
+    return [*told[:MOST_LOADS], *([more_loads(len(told) - MOST_LOADS)] if len(told) > MOST_LOADS else [])]
 
 
 def _packed(product: Product, amount: Quantity, us: bool) -> str:

@@ -41,6 +41,16 @@ def label_says(product: str | None, label: str) -> str:
     return f"{product}'s label: {label}."
 
 
+def load_names(names: Sequence[str]) -> str:
+    """One load, or several that are alike: Tank 1 to Tank 4, each."""
+    return names[0] if len(names) == 1 else f"{names[0]} {'and' if len(names) == 2 else 'to'} {names[-1]}, each"
+
+
+def more_loads(count: int) -> str:
+    """That there are more loads than are told."""
+    return f"and {count} more loads of other amounts"
+
+
 def in_spray(amount: str, product: str, spray: str, rate: str) -> str:
     """What goes into so much finished spray."""
     of = f" of {product}" if product else ""

@@ -301,6 +301,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../views/account/YouPage")).YouPage }),
       },
       {
+        path: "account/away",
+        lazy: async () => ({ Component: (await import("../views/account/AwayPage")).AwayPage }),
+      },
+      {
         path: "account/whole",
         lazy: async () => ({ Component: (await import("../views/account/WholePage")).WholePage }),
       },

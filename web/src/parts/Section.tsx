@@ -53,6 +53,20 @@ export const Fields = styled.div<{ $columns?: number }>`
   }
 `;
 
+/** What a long list is searched and ordered by; on a phone the search alone takes a line of its own. */
+export const Finder = styled(Fields)`
+  margin-bottom: 20px;
+  ${t.phone} {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+    > :first-child {
+      grid-column: 1 / -1;
+    }
+  }
+  @media print {
+    display: none;
+  }
+`;
+
 /** What a printed sheet leaves out; a section that it holds stands as far from what is before it as any other. */
 export const OnScreen = styled.div`
   &:not(:first-child) > section:first-child {

@@ -1,37 +1,36 @@
-import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useProductOptions, useProducts } from "../../api/hooks";
 import { useAccount, useMay } from "../../app/session";
+import { useListAddress } from "../../app/useListAddress";
 import { ButtonLink } from "../../parts/Button";
 import { Empty } from "../../parts/Empty";
 import { Hint } from "../../parts/Field";
 import { Ledger } from "../../parts/Ledger";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
-import { Fields } from "../../parts/Section";
+import { Finder } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 import { Waiting } from "../../parts/Waiting";
+import { holds } from "../../parts/searching";
 
 type Product = Schemas["ProductOut"];
 
 /** Whether every word stands somewhere on a card. */
-function holds(p: Product, words: string): boolean {
-  const text = [
-    p.name,
-    p.kind_text,
-    p.group_code,
-    p.note,
-    ...p.contents.map((c) => c.name),
-    ...p.rates.flatMap((r) => [r.use, r.target]),
-  ]
-    .join(" ")
-    .toLowerCase();
-  return words
-    .toLowerCase()
-    .split(/\s+/)
-    .every((w) => text.includes(w));
-}
+const found = (p: Product, words: string) =>
+  holds(
+    [
+      p.name,
+      p.kind_text,
+      p.group_code,
+      p.note,
+      ...p.contents.map((c) => c.name),
+      ...p.rates.flatMap((r) => [r.use, r.target]),
+    ],
+    words,
+  );
+
+const usual = { words: "", kind: "", target: "", by: "name" };
 
 /** The account's products. */
 export function Shelf() {
@@ -39,9 +38,8 @@ export function Shelf() {
   const products = useProducts();
   const options = useProductOptions();
   const may = useMay("manager");
-  const [words, setWords] = useState("");
-  const [kind, setKind] = useState("");
-  const [target, setTarget] = useState("");
+  const { value, set } = useListAddress(usual);
+  const { words, kind, target, by } = value;
   const add = (
     <ButtonLink look="main" to="new">
       Add a product
@@ -51,8 +49,9 @@ export function Shelf() {
     <Waiting of={products}>
       {(list) => {
         const shown = list.filter(
-          (p) => holds(p, words) && (!kind || p.kind === kind) && (!target || p.targets.includes(target)),
+          (p) => found(p, words) && (!kind || p.kind === kind) && (!target || p.targets.includes(target)),
         );
+        if (by === "kind") shown.sort((a, b) => a.kind_text.localeCompare(b.kind_text));
         const kinds = new Set(list.map((p) => p.kind));
         const targets = new Set(list.flatMap((p) => p.targets));
         return (
@@ -78,8 +77,13 @@ export function Shelf() {
             ) : (
               <>
                 {list.length > 6 && (
-                  <Fields $columns={3} style={{ marginBottom: 20 }}>
-                    <TextField label="Search" name="words" value={words} onChange={setWords} />
+                  <Finder $columns={4}>
+                    <TextField
+                      label="Search"
+                      name="words"
+                      value={words}
+                      onChange={(to) => set({ words: to })}
+                    />
                     <PickField
                       label="Type"
                       name="kind"
@@ -88,7 +92,7 @@ export function Shelf() {
                         { key: "", text: "All" },
                         ...(options.data?.kinds ?? []).filter((k) => kinds.has(k.key)),
                       ]}
-                      onChange={setKind}
+                      onChange={(to) => set({ kind: to })}
                     />
                     <PickField
                       label="Target"
@@ -100,9 +104,19 @@ export function Shelf() {
                           .filter((x) => targets.has(x.key))
                           .map((x) => ({ key: x.key, text: x.text, note: x.kind })),
                       ]}
-                      onChange={setTarget}
+                      onChange={(to) => set({ target: to })}
                     />
-                  </Fields>
+                    <PickField
+                      label="Order"
+                      name="by"
+                      value={by}
+                      options={[
+                        { key: "name", text: "By name" },
+                        { key: "kind", text: "By type" },
+                      ]}
+                      onChange={(to) => set({ by: to })}
+                    />
+                  </Finder>
                 )}
                 {shown.length === 0 && <Hint>Nothing on the shelf is like that.</Hint>}
                 {shown.length > 0 && (

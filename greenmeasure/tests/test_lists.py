@@ -1,8 +1,8 @@
-"""Names stand in the order in which people count, at every door that lists them."""
+"""Lists: names in the order in which people count, and what was put away."""
 
 from greenmeasure.common.natural import natural
 from greenmeasure.ground.models import Area
-from greenmeasure.tests.base import AREA, FUNGICIDE, SPRAYER, ApiTest
+from greenmeasure.tests.base import AREA, FUNGICIDE, SPRAYER, ApiTest, make_account
 
 COUNTED = ["Court 1", "court 2", "Court 10", "Court 10 b", "Yard"]
 
@@ -35,3 +35,26 @@ class Order(ApiTest):
         rows = [Area(account=self.account, site=site, name=n, size_value=1, size_unit="m2") for n in named]
         Area.objects.bulk_create(rows)
         self.assertEqual(list(Area.objects.values_list("name", flat=True)), sorted(named, key=natural))
+
+
+class Away(ApiTest):
+    """What was put away is listed with the door that it is put back at, for those who see it."""
+
+    def test_everything_of_the_account_the_last_first(self) -> None:
+        self.assertEqual(self.ask("GET", "away"), [])
+        for kind, pk in (("areas", self.area.pk), ("products", self.spray.pk), ("machines", self.sprayer.pk)):
+            self.ask("DELETE", f"{kind}/{pk}")
+        found = self.ask("GET", "away")
+        self.assertEqual(
+            [(x["kind"], x["name"]) for x in found], [("machines", "Sprayer"), ("products", "Test SC"), ("areas", "North green")]
+        )
+        for x in found:
+            self.ask("POST", f"{x['kind']}/{x['id']}/put-back")
+        self.assertEqual(self.ask("GET", "away"), [])
+
+    def test_another_accounts_are_not_seen(self) -> None:
+        make_account("birch").areas.get().archive()
+        self.assertEqual(self.ask("GET", "away"), [])
+        self.sign_in("viewer")
+        self.area.archive()
+        self.assertEqual([x["name"] for x in self.ask("GET", "away")], ["North green"])

@@ -47,7 +47,7 @@ _ENOUGH_ASKED = re.compile(r"\b(?:do|have|i|we|got|there|is|enough|in stock)\b",
 
 def stock(line: Line) -> Asked | None:
     """Whether there is enough for so many applications."""
-    if not _ENOUGH.search(line.text) or line.text.startswith("is "):
+    if not _ENOUGH.search(line.text) or line.amounts(VOLUME, MASS):
         return None
     line.only({*WORDS, *_ENOUGH_WORDS})
     asked = dose(line.without(_TIMES).without(_ENOUGH_ASKED))

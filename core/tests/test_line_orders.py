@@ -11,11 +11,11 @@ from hypothesis import strategies as st
 
 from core.errors import Ambiguous, InputError
 from core.label.product import Kind
-from core.label.rate import Basis, RateUnit
+from core.label.rate import Basis, LabelRate, RateUnit
 from core.reckon import asked as a
 from core.reckon.days import Day, Near, Weekday
 from core.reckon.grammar import read_line
-from core.reckon.names import Goods, Names, mask
+from core.reckon.names import Goods, Names, mask, vocabulary
 from core.reckon.sums import find_sum
 from core.units import UNITS, Quantity
 
@@ -236,6 +236,9 @@ class Questions(Line):
             "last fungicide on harbour green": a.HistoryAsked(green, None, Kind.FUNGICIDE),
             "how much N has front lawn had this year": a.BroughtAsked(lawn, Basis.N),
             "can sandwort go on harbour green tomorrow": a.MayAsked("Sandwort SC", green, Near(1)),
+            "is there enough marram for 2 sprays of front lawn at 3": a.StockAsked(
+                "Marram 21-0-7", LabelRate(3.0, 3.0, LB), (a.GroundAsked(lawn),), 2
+            ),
             "when can samphire go again on front lawn": a.MayAsked("Samphire SL", lawn, None),
             "6 weeks after 4 aug": a.DateAsked(Day(8, 4), 42),
             "14 days before 1 Oct": a.DateAsked(Day(10, 1), -14),
@@ -319,6 +322,33 @@ class Questions(Line):
         self.assertAlmostEqual(found.high, 280 / 9)
         self.assertAlmostEqual(found.low, 145 / 9)
         self.assertEqual((found.base, found.fahrenheit), (10.0, True))
+
+
+ANYTHING = [
+    *NAMES.areas,
+    *NAMES.products,
+    *NAMES.machines,
+    *NAMES.mixes,
+    *sorted(
+        vocabulary(
+            "harbour court feed dye wetter N K2O 0.4 .5 1,5 2 10 100 3/4 20% half -3 4,5,6 lb oz gal fl ft ft2 in mm sec min mph "
+            "gpm M A / + , ; : = ( ) x * - % ? per of on with for vs or cost price $ enough last when did what how far long can "
+            "today tomorrow gdd base since high low reach 4 aug days weeks after water litres bags left rate ok brings compare "
+            "measure cup tank passes spot mix each full started less big F C to as thousand 1000 sq"
+        )
+    ),
+]
+
+
+class Anything(unittest.TestCase):
+    @settings(max_examples=1500, deadline=None)
+    @given(st.lists(st.sampled_from(ANYTHING), max_size=9))
+    def test_any_words_are_answered_or_refused_with_lines_that_say_what_is_wrong(self, words: list[str]) -> None:
+        try:
+            ask(" ".join(words))
+        except InputError as said:
+            self.assertTrue(said.problem and said.remedy)
+            self.assertFalse(any("\ue000" <= c <= "\uf8ff" for x in said.choices for c in x.text))
 
 
 class Sums(unittest.TestCase):

@@ -3,7 +3,7 @@
 import re
 
 from core.errors import InputError, NotUnderstood
-from core.label.rate import Basis, LabelRate
+from core.label.rate import Basis
 from core.reckon.asked import (
     Asked,
     BackwardsAsked,
@@ -22,9 +22,9 @@ from core.reckon.asked import (
     SpeedAsked,
     WaterAsked,
 )
-from core.reckon.dosing import PACKAGES, WORDS, grounds_of, one_ground
+from core.reckon.dosing import PACKAGES, WORDS, carded, grounds_of, one_ground
 from core.reckon.names import What, vocabulary
-from core.reckon.pieces import Amount, Degrees, Is, Line
+from core.reckon.pieces import Degrees, Is, Line
 from core.units import AREA, LENGTH, MASS, NUMBER_WORDS, SPEED, TIME, UNITS, VOLUME, Quantity, celsius
 
 _WATER = re.compile(r"\bwater(?:ed|ing)?\b|\bhow long\b|\birrigat|\brun\b")
@@ -58,20 +58,16 @@ _OUTPUT_WORDS = vocabulary(
 def water(line: Line) -> Asked | None:
     """Minutes for a depth on an area, or how much water it is."""
     depths = line.amounts(LENGTH)
-    grounds = [
-        *line.called(What.AREA),
-        *(p for p in line.of(Is.AMOUNT) if isinstance(p.read, Amount) and p.read.quantity.unit.dimension == AREA),
-    ]
     asked = bool(_WATER.search(line.text))
     times, product = line.amounts(TIME), line.called(What.PRODUCT)
     if line.rates() or line.amounts(VOLUME, MASS) or line.numbers():
         return None
-    if not depths and not (asked and grounds and (product or times)):
+    if not depths and not (asked and line.placed and (product or times)):
         return None
     if depths and not asked and (product or not line.called(What.AREA)):
         return None
     line.only(_WATER_WORDS)
-    if not grounds:
+    if not line.placed:
         raise NotUnderstood("line", line.typed, "The line does not say on what ground.", "Go on with “on” and an area.")
     volume = (
         bool(re.search(r"\b(?:litres?|liters?|gallons?|l|gal|volume|how much)\b", line.text.split(" in ", 1)[-1]))
@@ -93,7 +89,7 @@ def brings(line: Line) -> Asked | None:
     if not product and not line.has("bring", "brings", "supply", "supplies"):
         return None
     line.only({"bring", "brings", "supply", "supplies", "does", *WORDS, *_NUTRIENT_WORDS})
-    if product and amounts and not rates and (line.called(What.AREA) or line.amounts(AREA)):
+    if product and amounts and not rates and line.placed:
         return BringsOnAsked(product, amounts[0].quantity, grounds_of(line))
     if not product or not rates:
         raise NotUnderstood("line", line.typed, "The line does not say what rate of what.", "Ask “what does 3 lb/M of … bring”.")
@@ -130,8 +126,7 @@ def backwards(line: Line) -> Asked | None:
         product = line.product()
         assert product
         return BackwardsAsked(packed, None, product, grounds_of(line))
-    grounds = bool(line.called(What.AREA) or line.amounts(AREA))
-    if not amounts or not grounds or line.rates():
+    if not amounts or not line.placed or line.rates():
         return None
     asked = bool(_BACK.search(line.text))
     if not asked and not (re.search(r"\b(?:on|over)\b", line.text) and not line.called(What.PRODUCT) and not line.of(Is.NUMBER)):
@@ -184,8 +179,8 @@ def reach(line: Line) -> Asked | None:
     if not amounts:
         raise NotUnderstood("line", line.typed, "The line gives no amount.", "Ask “how far does 30 lb go at 4 lb/acre”.")
     rates, product = line.rates(), line.product()
-    if not rates and product and line.numbers() and (unit := line.names.good(product).unit):
-        rates = [LabelRate(line.numbers()[0], line.numbers()[0], unit)]
+    if not rates and line.numbers() and (rate := carded(line, product, line.numbers()[0])):
+        rates = [rate]
     if not rates:
         raise NotUnderstood("line", line.typed, "The line gives no rate.", "Ask “how far does 30 lb go at 4 lb/acre”.")
     return ReachAsked(amounts[0], product, rates[0])

@@ -8,6 +8,8 @@ from core.days import dated, so_many
 from core.errors import InputError
 from core.label.product import FORMULATIONS, Kind, Product
 from core.label.rate import Basis, LabelRate, Rate, RateUnit
+from core.machines.sprayer import by_flow
+from core.machines.working import rate_of
 from core.readable import is_us
 from core.reckon.asked import (
     BoomAsked,
@@ -170,10 +172,14 @@ def flow(asked: FlowAsked, us: bool) -> Answer:
 
 
 def boom(asked: BoomAsked, us: bool) -> Answer:
-    """The output of nozzles: flow of one ÷ (speed × spacing), in gal/1000 ft² and gal/acre or L/100 m² and L/ha."""
-    flow_, lane = asked.volume.base / asked.time.base, asked.speed.base * asked.spacing.base
+    """The output of nozzles by the flow of one, as a bench finds it, in gal/acre and gal/1000 ft² or L/ha and L/100 m².
+
+    Raises:
+        InputError: a pace or a spacing that no sprayer has.
+    """
+    found = by_flow([asked.volume.base], [asked.time.base], asked.speed.base, asked.spacing.base)
     volume, feet = (UNITS["gal"], ("acre", "kft2")) if us else (UNITS["l"], ("ha", "m2_100"))
-    wide, narrow = (Rate(flow_ / lane * UNITS[u].size / volume.size, RateUnit(volume, UNITS[u])) for u in feet)
+    wide, narrow = (rate_of(found.output, RateUnit(volume, UNITS[u])) for u in feet)
     return Answer(f"{asked.volume}/{asked.time.unit.symbol} at {asked.speed}, {asked.spacing} apart, is {wide} ({narrow}).", ())
 
 

@@ -163,12 +163,8 @@ def _area_after(line: Line, i: int) -> Piece | None:
     for p in line.pieces[i + 1 :]:
         if p.what is Is.WORD and str(p.read).lower() in ("of", "the"):
             continue
-        return p if p in line.called(What.AREA) or _is_size(p) else None
+        return p if p in line.called(What.AREA) or p.is_size else None
     return None
-
-
-def _is_size(piece: Piece) -> bool:
-    return isinstance(piece.read, Amount) and piece.read.quantity.unit.dimension == AREA
 
 
 def grounds_of(line: Line) -> tuple[GroundAsked, ...]:
@@ -187,7 +183,7 @@ def grounds_of(line: Line) -> tuple[GroundAsked, ...]:
             )
         if p in line.called(What.AREA):
             found.append(GroundAsked(line.name(p, What.AREA), share))
-        elif _is_size(p):
+        elif p.is_size:
             assert isinstance(p.read, Amount)
             found.append(GroundAsked(p.read.quantity, share))
     if len(found) > MOST_GROUNDS:
@@ -292,16 +288,11 @@ def _product(line: Line, part: Part) -> str:
     fitting = [n for n in line.names.products if kind in line.names.good(n).kinds]
     if len(fitting) == 1 and kind is Kind.COLOURANT:
         return fitting[0]
-    choices = [Choice(_said_as(line, part.word, n), "product") for n in fitting[:5]]
+    choices = [Choice(line.with_(part.word, n, instead=True), "product") for n in fitting[:5]]
     if fitting:
         problem = f"“{said}” names no product: is {' or '.join(fitting[:4])} meant?"
         raise Ambiguous("product", said, problem, "Say which.", choices)
     raise NotUnderstood("product", said, f"“{said}” names no product of this account.", "Name the product.")
-
-
-def _said_as(line: Line, piece: Piece, text: str) -> str:
-    masked = line.masked.text
-    return line.masked.shown(masked[: piece.start] + text + masked[piece.end :])
 
 
 def _rate(line: Line, part: Part, product: str) -> LabelRate | None:
@@ -317,12 +308,24 @@ def _rate(line: Line, part: Part, product: str) -> LabelRate | None:
         raise piece.read
     if isinstance(piece.read, Amount):
         raise _per_what(line, piece, piece.read)
-    unit = line.names.good(product).unit if product else None
-    if unit is None:
+    assert isinstance(piece.read, float)
+    rate = carded(line, product, piece.read)
+    if rate is None:
         what = f"of {product} is not told by its card" if product else "is no rate without a unit"
         raise NotUnderstood("line", line.typed, f"{piece.read:g} {what}.", "Say it with its unit, such as fl oz/M or L/ha.")
-    assert isinstance(piece.read, float)
-    return LabelRate(piece.read, piece.read, unit)
+    return rate
+
+
+def carded(line: Line, product: str | None, value: float) -> LabelRate | None:
+    """A bare number as a rate in the unit of a product's card; None where the card tells none.
+
+    Args:
+        line: that it stands in.
+        product: by its name.
+        value: the number [the unit of the card].
+    """
+    unit = line.names.good(product).unit if product else None
+    return LabelRate(value, value, unit) if unit else None
 
 
 def _per_what(line: Line, piece: Piece, amount: Amount) -> InputError:

@@ -125,12 +125,12 @@ def cost(line: Line) -> Asked | None:
         return PriceAsked((product,), *held)
     parts = doses_of(line)
     amounts = line.amounts(VOLUME, MASS)
-    if len(amounts) == 1 and not line.rates() and not line.numbers() and not line.called(What.AREA) and not line.amounts(AREA):
+    if len(amounts) == 1 and not line.rates() and not line.numbers() and not line.placed:
         line.only({*_COST_WORDS, *WORDS})
         product = line.product()
         assert product
         return AmountCostAsked(product, amounts[0].quantity)
-    if not line.called(What.AREA) and not line.amounts(AREA):
+    if not line.placed:
         if not any(p.rate for p in parts):
             product = line.product()
             assert product

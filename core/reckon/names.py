@@ -274,7 +274,8 @@ def which(called: Called, what: What, line: str) -> str:
     """
     fitting = called.among(what)
     if not fitting:
-        raise not_called(called.said, what, (), f"{called.fits[0][1]} is a {called.what.value}, not a {what.value}.")
+        problem = f"{called.fits[0][1]} is a {called.what.value}, not a {what.value}."
+        raise NotUnderstood(what.value, called.said, problem, f"Name a {what.value}.")
     if len(fitting) > 1:
         raise Ambiguous(
             what.value,
@@ -303,11 +304,6 @@ def unknown(said: str, names: Names, line: str, what: What | None = None) -> Inp
         remedy = "Check the spelling, or leave it out." if close else "Ask a rate, an area, a conversion or a sum; “?” tells how."
     offered = [Choice(in_line(line, said, name), sort.value) for _, sort, name in close[:OFFERED]]
     return NotUnderstood(what.value if what else "line", said, problem, remedy, offered)
-
-
-def not_called(said: str, what: What, offered: Sequence[Choice], problem: str) -> InputError:
-    """A name that cannot stand where it does."""
-    return NotUnderstood(what.value, said, problem, f"Name a {what.value}.", offered)
 
 
 def near(said: str, names: Names, sorts: Sequence[What]) -> list[tuple[float, What, str]]:

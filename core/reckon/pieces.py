@@ -15,7 +15,7 @@ from core.label.rate import Basis, LabelRate
 from core.label.wording import BARE_OUNCE, WHAT, WHAT_MEANS
 from core.reckon.days import Said, find_day
 from core.reckon.names import ARTICLES, BEFORE, HIDDEN, SIGNS, Called, Masked, Names, What, unknown, vocabulary, which
-from core.units import NUMBER, NUMBER_WORDS, Quantity, quantity, read_number, read_unit_at
+from core.units import AREA, NUMBER, NUMBER_WORDS, Quantity, quantity, read_number, read_unit_at
 
 
 class Is(StrEnum):
@@ -59,6 +59,11 @@ class Piece:
     start: int
     end: int
     read: Called | LabelRate | Amount | Degrees | Said | float | int | str | InputError
+
+    @property
+    def is_size(self) -> bool:
+        """Whether it is an amount of ground."""
+        return isinstance(self.read, Amount) and self.read.quantity.unit.dimension == AREA
 
 
 FILLERS = vocabulary(
@@ -131,6 +136,11 @@ class Line:
 
     def areas(self) -> list[str]:
         return [self.name(p, What.AREA) for p in self.called(What.AREA)]
+
+    @property
+    def placed(self) -> bool:
+        """Whether it says any ground: an area by its name, or a size."""
+        return bool(self.called(What.AREA)) or any(p.is_size for p in self.pieces)
 
     def products(self) -> list[str]:
         return [self.name(p, What.PRODUCT) for p in self.called(What.PRODUCT)]
@@ -218,10 +228,10 @@ class Line:
         before = [str(p.read).lower() for p in self.pieces[max(0, i - 2) : i] if p.what is Is.WORD and p.read not in ARTICLES]
         return next((what for what, words in BEFORE.items() if before and before[-1] in words), None)
 
-    def with_(self, piece: Piece, text: str) -> str:
-        """The whole line as typed, with other text after a piece."""
+    def with_(self, piece: Piece, text: str, *, instead: bool = False) -> str:
+        """The whole line as typed, with other text after a piece, or instead of it."""
         masked = self.masked.text
-        return self.masked.shown(masked[: piece.end] + text + masked[piece.end :])
+        return self.masked.shown(masked[: piece.start if instead else piece.end] + text + masked[piece.end :])
 
 
 def take_apart(masked: Masked, names: Names, typed: str) -> Line:

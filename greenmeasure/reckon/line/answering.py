@@ -4,8 +4,9 @@ from collections.abc import Callable
 from typing import Any
 
 from core.errors import InputError, NotUnderstood
+from core.label.product import Product
 from core.label.rate import Rate, RateUnit
-from core.rates.dose import dose
+from core.rates.dose import Dose, dose
 from core.rates.reverse import rate_from_left, rate_of
 from core.rates.reverse import reach as ground_of
 from core.readable import foot_of, joined, readable
@@ -133,8 +134,7 @@ def _output(here: Here, asked: a.OutputAsked, text: str) -> LineOut:
     details = []
     known = here.kit[asked.machine].core().output if asked.machine else None
     if asked.machine and known and asked.used.unit.dimension == VOLUME:
-        told = Rate(known.base / found.unit.size, found.unit)
-        details.append(card_says(asked.machine, told, found.base / known.base - 1))
+        details.append(card_says(asked.machine, known.to(found.unit), found.base / known.base - 1))
     return _out("output", answer, details)
 
 
@@ -142,10 +142,25 @@ def _output(here: Here, asked: a.OutputAsked, text: str) -> LineOut:
 
 
 def _brings(here: Here, asked: a.BringsAsked, text: str) -> LineOut:
-    product, us = here.shelf[asked.product].core, here.account.us
-    foot, rate = foot_of(us), one_rate(asked.rate)
+    product, foot, rate = here.shelf[asked.product].core, foot_of(here.account.us), one_rate(asked.rate)
     found = dose(product, rate, foot)
-    brings = [f"{per_foot(d.g_per_m2, us)} {d.content.name}" for d in found.delivered]
+    sentence = brings_sentence(rate, product.name, _brought(here, product, found), foot)
+    return _out("brings", Answer(sentence, (*found.working, *found.brings)))
+
+
+def _brings_on(here: Here, asked: a.BringsOnAsked, text: str) -> LineOut:
+    product, ground = here.shelf[asked.product].core, here.sizes(asked.grounds)
+    if asked.amount.unit.dimension != product.measured_in:
+        raise InputError("line", str(asked.amount), f"{product.name} is not measured so.", "Give it as its package is measured.")
+    found = dose(product, Rate(asked.amount.value / ground.base, RateUnit(asked.amount.unit, UNITS["m2"])), ground)
+    where, foot = joined(here.where(asked.grounds)), foot_of(here.account.us).unit.symbol
+    brings = brings_on(str(asked.amount), product.name, where, _brought(here, product, found), foot)
+    return _out("brings", Answer(brings, found.brings))
+
+
+def _brought(here: Here, product: Product, found: Dose) -> list[str]:
+    """What a dose brings of each thing that is counted, per foot. Raises InputError where nothing is."""
+    brings = [f"{per_foot(d.g_per_m2, here.account.us)} {d.content.name}" for d in found.delivered]
     if not brings:
         raise InputError(
             "product",
@@ -153,21 +168,7 @@ def _brings(here: Here, asked: a.BringsAsked, text: str) -> LineOut:
             f"{product.name} lists nothing that can be counted.",
             "Add its contents to the card, and its density if it is a liquid.",
         )
-    return _out("brings", Answer(brings_sentence(rate, product.name, brings, foot), (*found.working, *found.brings)))
-
-
-def _brings_on(here: Here, asked: a.BringsOnAsked, text: str) -> LineOut:
-    product, us = here.shelf[asked.product].core, here.account.us
-    ground = here.sizes(asked.grounds)
-    if asked.amount.unit.dimension != product.measured_in:
-        raise InputError("line", str(asked.amount), f"{product.name} is not measured so.", "Give it as its package is measured.")
-    rate = Rate(asked.amount.value / ground.base, RateUnit(asked.amount.unit, UNITS["m2"]))
-    found = dose(product, rate, ground)
-    brings = [f"{per_foot(d.g_per_m2, us)} {d.content.name}" for d in found.delivered]
-    if not brings:
-        raise InputError("product", product.name, f"{product.name} lists nothing that can be counted.", "Add its contents.")
-    where, foot = joined(here.where(asked.grounds)), foot_of(us).unit.symbol
-    return _out("brings", Answer(brings_on(str(asked.amount), product.name, where, brings, foot), found.brings))
+    return brings
 
 
 def _size(here: Here, asked: a.SizeAsked, text: str) -> LineOut:

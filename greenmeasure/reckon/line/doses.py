@@ -135,10 +135,8 @@ def span_line(here: Here, asked: SpanAsked, text: str) -> LineOut:
         if label is None:
             row_id = best_row(card, placed)
             label = card.rows[row_id].label()
-            if placed and all(isinstance(g.area, str) for g in asked.grounds):
-                start = opening(here.account, product, card.rows[row_id].core(), [])[0]
-                mix = [Meant(card, start, row_id)]
-                data = _job_in(here, mix, DoseAsked(label, asked.product, asked.grounds, None, None), None)
+            if all(isinstance(g.area, str) for g in asked.grounds):
+                data = job_of(here, card, asked.grounds)
         else:
             product_or_nutrient(product, MixedAsked(label, asked.product), text, label.highest)
     assert label is not None
@@ -169,8 +167,8 @@ def spray_line(here: Here, asked: SprayAsked) -> LineOut:
     rate = label.highest
     product = card.core if card else unnamed(label)
     found = dose(product, rate, foot_of(here.account.us), asked.spray.base)
-    within = _per_volume(card) if card and asked.rate and _has_per_volume(card) else None
-    details = [label_says(asked.product or "", str(within))] if within else []
+    own = _own_per_volume(card) if asked.rate else None
+    details = [label_says(asked.product, str(own))] if own else []
     amount = handy(found.amount)
     return LineOut(
         kind="dose",
@@ -181,20 +179,18 @@ def spray_line(here: Here, asked: SprayAsked) -> LineOut:
     )
 
 
-def _has_per_volume(card: Card) -> bool:
-    return any(not r.label.unit.per_area for r in card.label_rows)
+def _own_per_volume(card: Card | None) -> LabelRate | None:
+    """A label's first rate per volume of spray, where it has one."""
+    return next((r.label for r in card.label_rows if not r.label.unit.per_area), None) if card else None
 
 
 def _per_volume(card: Card | None) -> LabelRate:
     if card is None:
         raise InputError("product", None, "The line does not say of what.", "Name the product.")
-    name = card.product.name
-    try:
-        return next(r.label for r in card.label_rows if not r.label.unit.per_area)
-    except StopIteration:
-        raise InputError(
-            "product", name, f"{name} has no rate per volume of spray on its card.", "Give one, or an area."
-        ) from None
+    own, name = _own_per_volume(card), card.product.name
+    if own is None:
+        raise InputError("product", name, f"{name} has no rate per volume of spray on its card.", "Give one, or an area.")
+    return own
 
 
 def _covered(here: Here, machine: Machine | None, spray: Quantity | None) -> Quantity:
@@ -372,11 +368,8 @@ def _job_in(here: Here, mix: Sequence[Meant], asked: DoseAsked, machine: Machine
     )
 
 
-def job_of(here: Here, card: Card, area_name: str) -> JobIn:
-    """A product on an area as Reckon would open with it: at the row that fits best, at the rate the house starts from."""
-    area = here.ground[area_name]
-    row_id = best_row(card, area.ground)
+def job_of(here: Here, card: Card, grounds: tuple[GroundAsked, ...]) -> JobIn:
+    """A product on areas as Reckon would open with it: at the row that fits the first best, at the rate the house starts from."""
+    row_id = best_row(card, here.core_ground(grounds[0]))
     start = opening(here.account, card.core, card.rows[row_id].core(), [])[0]
-    return _job_in(
-        here, [Meant(card, start, row_id)], DoseAsked(None, card.product.name, (GroundAsked(area_name),), None, None), None
-    )
+    return _job_in(here, [Meant(card, start, row_id)], DoseAsked(None, card.product.name, grounds, None, None), None)

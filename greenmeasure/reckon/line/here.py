@@ -1,6 +1,5 @@
 """What the names of a line stand for in an account."""
 
-from dataclasses import replace
 from functools import cached_property
 
 from core.ground import Ground
@@ -60,6 +59,5 @@ class Here:
 def _goods(card: Card) -> Goods:
     core = card.core
     label = card.label_rows[0].label if card.label_rows else None
-    unit = replace(label.unit) if label else None
     holds = frozenset(c.basis for c in core.contents if c.basis is not Basis.ACTIVE)
-    return Goods(core.liquid, unit, core.kinds, holds, core.package.size if core.package else None)
+    return Goods(core.liquid, label.unit if label else None, core.kinds, holds, core.package.size if core.package else None)

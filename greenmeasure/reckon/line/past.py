@@ -4,20 +4,22 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 import numpy as np
+from django.db.models import QuerySet
 
 from core.days import dated
 from core.errors import InputError, NotUnderstood
 from core.label.rate import Basis
 from core.ledger.history import in_season
 from core.readable import foot_of
-from core.reckon.asked import BroughtAsked, DegreeDaysAsked, HistoryAsked, MayAsked
+from core.reckon.asked import BroughtAsked, DegreeDaysAsked, GroundAsked, HistoryAsked, MayAsked
 from core.weather.degree_days import Base, Floats, degree_days
 from core.weather.words import degree_day_base, degree_day_sum
+from greenmeasure.book.models import Application
 from greenmeasure.book.queries import application_out, applications
 from greenmeasure.common.clock import today
 from greenmeasure.ground.queries import areas
 from greenmeasure.ledger.booked import history
-from greenmeasure.reckon.line.doses import checked, job_of
+from greenmeasure.reckon.line.doses import Found, checked, job_of
 from greenmeasure.reckon.line.here import Here
 from greenmeasure.reckon.line.words import (
     days_missing,
@@ -48,11 +50,7 @@ MOST_TOLD = 12
 def history_line(here: Here, asked: HistoryAsked) -> LineOut:
     """What went down last, on an area or of a product: all of that day."""
     account = here.account
-    done = applications(account).filter(applied_on__lte=today(account))
-    if asked.area:
-        done = done.filter(area=here.ground[asked.area])
-    if asked.product:
-        done = done.filter(entries__product=here.shelf[asked.product].product)
+    done = _done(here, asked.area, asked.product)
     if asked.kind:
         done = done.filter(entries__kind=asked.kind.value)
     last = done.order_by("-applied_on", "-pk").first()
@@ -67,8 +65,16 @@ def history_line(here: Here, asked: HistoryAsked) -> LineOut:
     )
 
 
+def _done(here: Here, area: str | None, product: str | None) -> QuerySet[Application]:
+    """What went down up to today, on an area and of a product where they are named."""
+    done = applications(here.account).filter(applied_on__lte=today(here.account))
+    if area:
+        done = done.filter(area=here.ground[area])
+    return done.filter(entries__product=here.shelf[product].product) if product else done
+
+
 def brought_line(here: Here, asked: BroughtAsked) -> LineOut:
-    """How much of a nutrient an area has had this season, and what its budget leaves of it."""
+    """How much of a nutrient an area has had this season, and of what."""
     account, area = here.account, here.ground[asked.area]
     now = today(area)
     start = account.house_rules.season_of(now)
@@ -88,19 +94,18 @@ def may_line(here: Here, asked: MayAsked) -> LineOut:
     on = asked.day.next(now) if asked.day else now
     if on < now:
         raise NotUnderstood("line", str(on), "That day has been.", "Ask of a day to come.")
-    data = job_of(here, card, asked.area)
-    first = checked(here, data.model_copy(update={"on": on}))
+    job = job_of(here, card, (GroundAsked(asked.area),))
+
+    def on_day(day: date) -> Found:
+        return checked(here, job.model_copy(update={"on": day}))
+
+    first = on_day(on)
     said = list(first.said)
     if not first.refused:
-        return LineOut(
-            kind="may",
-            sentence=may_go(asked.product, asked.area, on),
-            details=said,
-            working=[],
-            job=data.model_copy(update={"on": on}),
-        )
+        sentence = may_go(asked.product, asked.area, on)
+        return LineOut(kind="may", sentence=sentence, details=said, working=[], job=first.data)
     days = (on + timedelta(days=i) for i in range(1, SEARCHED + 1))
-    free = next((d for d in days if not checked(here, data.model_copy(update={"on": d})).refused), None)
+    free = next((d for d in days if not on_day(d).refused), None)
     sentence = may_not(asked.product, asked.area, on, free, SEARCHED)
     return LineOut(kind="may", sentence=sentence, refused=True, details=said, working=[], job=None)
 
@@ -169,10 +174,7 @@ def _applied(here: Here, asked: DegreeDaysAsked) -> tuple[str, date, Base]:
     account = here.account
     assert asked.product
     card = here.shelf[asked.product]
-    done = applications(account).filter(entries__product=card.product, applied_on__lte=today(account))
-    if asked.area:
-        done = done.filter(area=here.ground[asked.area])
-    last = done.order_by("-applied_on", "-pk").first()
+    last = _done(here, asked.area, asked.product).order_by("-applied_on", "-pk").first()
     if last is None or last.area_id not in areas(account):
         raise InputError(
             "product", asked.product, nothing_down(asked.area or "", asked.product), "Ask of a day: “gdd since 4 Aug”."
@@ -198,7 +200,7 @@ def _days(known: Known, since: date, base: Base) -> _Days:
     at = known.day_at(since) + 1
     days = known.weather.days
     if at < 0 or at > len(days):
-        raise InputError("line", str(since), f"The weather is known from {days.first}.", "Ask of a later day.")
+        raise InputError("line", str(since), f"The weather is known from {dated(days.first)}.", "Ask of a later day.")
     return _Days(since + timedelta(days=1), degree_days(days.high[at:], days.low[at:], base))
 
 

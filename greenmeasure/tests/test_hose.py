@@ -103,7 +103,8 @@ class Hose(KitTest):
         self.timed()
         said = self.ask("POST", "reckon/line", {"line": "0.6 fl oz/M Test SC on North green with Hose"})
         self.assertIn("dial at 2 fl oz/gal", said["sentence"])
-        self.assertTrue(any(d.startswith("Bottle 1:") for d in said["details"]), said["details"])
+        self.assertIn("Bottle 1 and Bottle 2, each: 57 mL in the 60 mL syringe", said["details"])  # 4.2 × 32 ÷ 70 fl oz
+        self.assertIn("Bottle 3: 10.5 mL in the 20 mL syringe", said["details"])
 
     # --- in the round and in the book
 

@@ -264,6 +264,9 @@ def _ground(today: date) -> Generator[Call, Any, tuple[int, int, int]]:
 
 def _shelf(today: date) -> Generator[Call, Any, tuple[Any, Any, int]]:
     yield Call("product_options")
+    yield Call(
+        "read_label", body={"text": "Lawn food 18-3-6\nFertilizer. Apply 3 lb per 1,000 sq ft every 6 weeks.", "without": [0]}
+    )
     yield Call("read_phrase", body={"phrase": "1.5 fl oz per gallon of water", "formulation": "SC"})
     yield Call("read_grade", body={"name": "Test 24-0-6"})
     spray = yield Call("add_product", body=SPRAY)

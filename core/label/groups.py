@@ -159,6 +159,15 @@ def group_of(active: str) -> Group | None:
     return _BY_ACTIVE.get(_plain(active))
 
 
+_COMMON = {_plain(active): active for group in _ROWS for active in group.actives}
+_COMMON |= {_plain(other): name for other, name in _OTHER_NAMES.items()}
+
+
+def common_name(active: str) -> str:
+    """The common name of an active that is known here, from any of its spellings; empty where it is not."""
+    return _COMMON.get(_plain(active), "")
+
+
 def multi_site(code: str) -> bool:
     """Whether a code (`FRAC M05`) is of a multi-site group, which builds up no resistance in a row."""
     return code.startswith("FRAC M")

@@ -13,10 +13,13 @@ from greenmeasure.common.names import put_back
 from greenmeasure.common.versions import against
 from greenmeasure.shelf import actions, files, queries
 from greenmeasure.shelf.models import Product
+from greenmeasure.shelf.pasted import pasted_out
 from greenmeasure.shelf.schemas import (
     GradeOut,
+    LabelTextIn,
     LotIn,
     NameIn,
+    PastedOut,
     PhraseIn,
     PhraseOut,
     ProductIn,
@@ -50,6 +53,12 @@ def read_phrase(request: HttpRequest, account: Path[str], data: PhraseIn) -> Phr
 def read_grade(request: HttpRequest, account: Path[str], data: NameIn) -> GradeOut:
     """The contents that a product's name states; changes nothing."""
     return queries.grade_out(data.name)
+
+
+@router.post("/label", response=PastedOut, auth=VIEWER)
+def read_label(request: HttpRequest, account: Path[str], data: LabelTextIn) -> PastedOut:
+    """Read a label's text into a card that is still to be confirmed; changes nothing."""
+    return pasted_out(data.text, frozenset(data.without))
 
 
 @router.get("/shelf.json", auth=VIEWER, openapi_extra=sends("application/json"))

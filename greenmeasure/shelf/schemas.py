@@ -267,6 +267,37 @@ class PhraseOut(Out):
     told: list[str]
 
 
+class LabelTextIn(In):
+    """A label's text; `without` are the findings, by their places, that are not to go into the card."""
+
+    text: Annotated[str, Field(max_length=200_000)]
+    without: Annotated[list[int], Field(max_length=200)] = []
+
+
+class ReadOut(Out):
+    """One thing that a label's text says: the card's field, its value in words, the words it was taken from and their line.
+
+    `asks` where it can be read in two ways; the card then asks at its field.
+    """
+
+    field: str
+    name: str
+    text: str
+    source: str
+    line: int
+    asks: bool
+    taken: bool
+
+
+class PastedOut(Out):
+    """What was read in a label's text, the card that it makes, and the lines that nothing was taken from."""
+
+    card: ProductIn
+    found: list[ReadOut]
+    left: list[str]
+    cut: bool
+
+
 class ShelfTextIn(In):
     """A file's text: JSON or CSV, as `form` says."""
 

@@ -1,9 +1,14 @@
 """The shelf as one says it: stock, contents, strengths, and what a rate row is for."""
 
+from collections.abc import Mapping
+from typing import Any
+
 from core.grasses import GRASSES
 from core.label.match import height_span
+from core.label.product import FORMULATIONS, Kind
 from core.label.rate import LabelRate, RateUnit
 from core.label.rules import Intent
+from core.label.table import BY_KEY
 from core.readable import readable
 from core.units import UNITS, Quantity, exact_number
 from greenmeasure.shelf.models import Content, RateRow
@@ -25,6 +30,56 @@ def content_text(content: Content) -> str:
     """A content as a card prints it: 22 % nitrogen (60 % slow)."""
     slow = "" if content.slow is None else f" ({exact_number(content.slow)} % slow)"
     return f"{strength(content.amount, content.unit)} {content.name}{slow}"
+
+
+_FIELDS = {
+    "name": "Name",
+    "kind": "Type",
+    "also": "It is also",
+    "formulation": "Formulation",
+    "group_code": "Group code",
+    "registration": "Registration number",
+    "rates": "Rate",
+    "contents": "In it",
+    "density": "Density",
+    "packages": "Package",
+    "stains": "Stains",
+    "ppe_mixing": "Worn for mixing",
+    "ppe_applying": "Worn for applying",
+}
+"""What the fields of a card are called beside what was read for them."""
+
+
+def field_text(field: str) -> str:
+    """What a field of a card, or of its rules (`rules.reentry`), is called."""
+    rule = BY_KEY.get(field.removeprefix("rules."))
+    return _FIELDS.get(field) or (rule.field if rule else field)
+
+
+def read_text(field: str, value: Any) -> str:
+    """What was read for a field, in words."""
+    if field in ("kind", "also"):
+        return Kind(value).text
+    if field == "formulation":
+        return FORMULATIONS[value].name
+    if field == "contents":
+        slow = f" ({value['slow']} % slow)" if value["slow"] else ""
+        return f"{value['amount']} {UNIT_TEXT[value['unit']]} {value['name']}{slow}"
+    if field == "density":
+        return f"{value['value']} {UNIT_TEXT[value['unit']]}"
+    if field == "packages":
+        return f"{value['value']} {UNITS[value['unit']].symbol}"
+    if field == "rates":
+        return "; ".join(part for part in (value["phrase"], *_for_what(value)) if part)
+    if field == "stains":
+        return "stone, paint or clothes"
+    return str(value).replace("\n", ", ")
+
+
+def _for_what(row: Mapping[str, Any]) -> tuple[str, ...]:
+    intent = "" if row["intent"] == Intent.ANY.value else Intent(row["intent"]).text
+    days = tuple(int(row[key]) if row[key] else None for key in ("interval_low", "interval_high"))
+    return row["target"], intent, ", ".join(row.get("uses", ())), _interval(*days)
 
 
 def ground_of(row: RateRow) -> str:

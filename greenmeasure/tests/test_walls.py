@@ -29,6 +29,7 @@ READS_BY_POST = {
     "propose_outing",
     "check_work",
     "read_phrase",
+    "read_label",
     "read_grade",
     "reckon_job",
     "reckon_nothing",

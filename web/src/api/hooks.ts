@@ -187,6 +187,26 @@ export function useGrade(name: string) {
   });
 }
 
+/** A label's text read by the server as it is pasted or typed, without the findings that are not taken. */
+export function useLabelText(text: string, without: number[]) {
+  const path = usePath();
+  return useQuery({
+    queryKey: [path.account, "label", text, without],
+    queryFn: ({ signal }) =>
+      read(
+        api.POST("/api/accounts/{account}/products/label", {
+          params: { path },
+          body: { text, without },
+          signal,
+        }),
+      ),
+    enabled: text.trim() !== "",
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: Infinity,
+  });
+}
+
 /** A label phrase read by the server as it is typed. */
 export function usePhrase(phrase: string, formulation: string) {
   const path = usePath();

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { useId } from "react";
-import styled from "styled-components";
+import styled, { css } from "styled-components";
 import type { FieldFault } from "../api/client";
 import { t } from "../app/theme";
 import { Button } from "./Button";
@@ -13,10 +13,19 @@ const Row = styled.div`
   min-width: 0;
 `;
 
+/** What marks a field that must be filled in. */
+export const needed = css`
+  &[data-needed]::after {
+    content: " *" / "";
+    color: ${t.accent};
+  }
+`;
+
 export const Label = styled.label`
   font-size: ${t.s13};
   font-weight: 600;
   letter-spacing: 0.01em;
+  ${needed}
 `;
 
 export const Hint = styled.p`
@@ -67,23 +76,35 @@ export function FaultText({
 interface Props {
   label: string;
   name: string;
+  /** What stands in it, so that its fault goes when that is mended. */
+  value: string;
+  /** Whether it must be filled in. */
+  needed?: boolean;
   hint?: ReactNode;
   onPick?: (text: string) => void;
   children: (ids: {
     id: string;
     "aria-describedby": string;
     "aria-invalid": boolean | undefined;
+    "aria-required": boolean | undefined;
   }) => ReactNode;
 }
 
 /** A label, a control, a hint and the fault that the form found in it. */
-export function Field({ label, name, hint, onPick, children }: Props) {
+export function Field({ label, name, value, needed, hint, onPick, children }: Props) {
   const id = useId();
-  const fault = useFault(name);
+  const fault = useFault(name, value);
   return (
     <Row data-field={name}>
-      <Label htmlFor={id}>{label}</Label>
-      {children({ id, "aria-describedby": `${id}-hint`, "aria-invalid": fault ? true : undefined })}
+      <Label htmlFor={id} data-needed={needed || undefined}>
+        {label}
+      </Label>
+      {children({
+        id,
+        "aria-describedby": `${id}-hint`,
+        "aria-invalid": fault ? true : undefined,
+        "aria-required": needed || undefined,
+      })}
       <div id={`${id}-hint`}>
         {fault && <FaultText fault={fault} onPick={onPick} />}
         {hint && <Hint as="div">{hint}</Hint>}

@@ -23,7 +23,7 @@ export function Form({ error, live, onSubmit, children, label }: Props) {
     )?.focus();
   }, [error]);
   return (
-    <FaultsContext.Provider value={faultsOf(error ?? live)}>
+    <FaultsContext.Provider value={faultsOf(error, live)}>
       <form
         ref={form}
         aria-label={label}

@@ -95,7 +95,7 @@ interface Props {
 
 /** Pick any number of several. */
 export function ManyField({ label, hideLabel, name, values, options, onChange, none = "Pick", hint }: Props) {
-  const fault = useFault(name);
+  const fault = useFault(name, values.join());
   const picked = options.filter((o) => values.includes(o.key));
   const said = picked.length > 2 ? `${picked.length} picked` : picked.map((o) => o.text).join(", ");
   return (

@@ -10,7 +10,7 @@ import {
 } from "react-aria-components";
 import styled from "styled-components";
 import { t } from "../app/theme";
-import { FaultText, Hint } from "./Field";
+import { FaultText, Hint, needed as marked } from "./Field";
 import { useFault } from "./faults";
 
 export interface Option {
@@ -28,6 +28,7 @@ const Root = styled(Select)`
 const Name = styled(AriaLabel)`
   font-size: ${t.s13};
   font-weight: 600;
+  ${marked}
 `;
 const Face = styled(Button)`
   display: flex;
@@ -114,6 +115,7 @@ interface Props {
   placeholder?: string;
   hint?: string;
   hideLabel?: boolean;
+  needed?: boolean;
 }
 
 /** Pick one of several. Type its first letters, or open the list. */
@@ -126,8 +128,9 @@ export function PickField({
   placeholder = "Pick",
   hint,
   hideLabel,
+  needed,
 }: Props) {
-  const fault = useFault(name);
+  const fault = useFault(name, value ?? "");
   return (
     <Root
       value={value}
@@ -138,7 +141,7 @@ export function PickField({
       aria-label={hideLabel ? label : undefined}
       data-field={name}
     >
-      {!hideLabel && <Name>{label}</Name>}
+      {!hideLabel && <Name data-needed={needed || undefined}>{label}</Name>}
       <Face>
         <Value />
       </Face>

@@ -51,15 +51,18 @@ interface Props {
   units: Option[];
   onChange: (value: TypedQuantity) => void;
   hint?: ReactNode;
+  needed?: boolean;
 }
 
 /** A number and its unit in one control. `1 1/2`, `1,720` and `2 qt` are all understood; an ambiguous unit asks. */
-export function QuantityField({ label, name, value, units, onChange, hint }: Props) {
+export function QuantityField({ label, name, value, units, onChange, hint, needed }: Props) {
   const id = useId();
-  const fault = useFault(name);
+  const fault = useFault(name, `${value.value} ${value.unit}`);
   return (
     <Root data-field={name}>
-      <Label htmlFor={id}>{label}</Label>
+      <Label htmlFor={id} data-needed={needed || undefined}>
+        {label}
+      </Label>
       <Pair>
         <Number
           id={id}
@@ -67,6 +70,7 @@ export function QuantityField({ label, name, value, units, onChange, hint }: Pro
           inputMode="decimal"
           autoComplete="off"
           value={value.value}
+          aria-required={needed || undefined}
           aria-invalid={fault ? true : undefined}
           aria-describedby={`${id}-hint`}
           onChange={(e) => onChange({ ...value, value: e.target.value })}

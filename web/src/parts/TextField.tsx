@@ -40,15 +40,16 @@ interface Props {
   value: string;
   onChange: (value: string) => void;
   hint?: ReactNode;
+  needed?: boolean;
   lines?: boolean;
   onPick?: (text: string) => void;
   input?: InputHTMLAttributes<HTMLInputElement>;
 }
 
 /** A line of text, or several. */
-export function TextField({ label, name, value, onChange, hint, lines, onPick, input }: Props) {
+export function TextField({ label, name, value, onChange, hint, needed, lines, onPick, input }: Props) {
   return (
-    <Field label={label} name={name} hint={hint} onPick={onPick}>
+    <Field label={label} name={name} value={value} needed={needed} hint={hint} onPick={onPick}>
       {(ids) =>
         lines ? (
           <Area {...ids} name={name} value={value} onChange={(e) => onChange(e.target.value)} />

@@ -182,7 +182,13 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
         placed={placed}
       >
         <Fields $columns={3}>
-          <TextField label="Name" name="name" value={value.name} onChange={(name) => change({ name })} />
+          <TextField
+            needed
+            label="Name"
+            name="name"
+            value={value.name}
+            onChange={(name) => change({ name })}
+          />
           {account.sites.length > 1 && (
             <PickField
               label="Site"
@@ -194,6 +200,7 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
           )}
           {!bench && (
             <QuantityField
+              needed
               label="Size"
               name="size"
               value={value.size}
@@ -205,6 +212,7 @@ export function AreaForm({ area, options }: { area?: Area; options: Schemas["Gro
             />
           )}
           <PickField
+            needed
             label="Grass"
             name="grass"
             value={value.grass || null}

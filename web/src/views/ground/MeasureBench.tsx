@@ -61,7 +61,7 @@ export function MeasureBench({ sketch, onChange, methods, areaId }: Props) {
   const general = faults.filter((f) => ["size", "ring", "unit", "method", "parts"].includes(f.field));
   const answer = asked && !found.error ? found.data : undefined;
   return (
-    <FaultsContext.Provider value={{ fields: faults }}>
+    <FaultsContext.Provider value={{ fields: faults, live: true }}>
       <Split>
         <Stack $gap={14}>
           <Fields>

@@ -121,7 +121,7 @@ function BenchView({ machine, bench, benches, onPick }: Props) {
       }
     >
       <SubRule label="Parts of the machine’s page" parts={machineParts(account.slug, machine, may)} />
-      <FaultsContext.Provider value={{ fields: faults }}>
+      <FaultsContext.Provider value={{ fields: faults, live: true }}>
         <Fields>
           <PickField
             label="Bench"

@@ -118,7 +118,13 @@ export function MachineForm({ machine }: { machine?: Machine }) {
         ]}
       >
         <Fields style={{ maxWidth: 760 }}>
-          <TextField label="Name" name="name" value={value.name} onChange={(name) => change({ name })} />
+          <TextField
+            needed
+            label="Name"
+            name="name"
+            value={value.name}
+            onChange={(name) => change({ name })}
+          />
           <PickField
             label="What it is"
             name="kind"
@@ -155,6 +161,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
             }
           />
           <QuantityField
+            needed
             label={hose ? "Bottle holds" : sprayer ? "Tank holds" : "Hopper holds"}
             name="capacity"
             value={value.capacity}

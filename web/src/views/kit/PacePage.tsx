@@ -56,7 +56,7 @@ function Pace({ machine }: { machine: Schemas["MachineOut"] }) {
       }
     >
       <SubRule label="Parts of the machine’s page" parts={machineParts(account.slug, machine, may)} />
-      <FaultsContext.Provider value={{ fields: faults }}>
+      <FaultsContext.Provider value={{ fields: faults, live: true }}>
         <Fields $columns={3}>
           <QuantityField
             label="Output that is wanted"

@@ -59,7 +59,7 @@ export function Parts() {
         <Budget lines={samples.budget} />
       </Section>
       <Section title="Fields">
-        <FaultsContext.Provider value={{ fields: samples.faults }}>
+        <FaultsContext.Provider value={{ fields: samples.faults, live: true }}>
           <Fields>
             <QuantityField
               label="Amount, asked back"

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api, read, send, type Schemas } from "../../api/client";
-import { useChange, useGrade } from "../../api/hooks";
+import { useChange, useGrade, useLabelText } from "../../api/hooks";
 import { useDraft } from "../../app/draft";
 import { useAccount } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
@@ -12,18 +12,19 @@ import { Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
 import { QuantityField } from "../../parts/QuantityField";
-import { Fields, Section } from "../../parts/Section";
+import { Bar, Fields, Section } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { densityUnits, packageUnits } from "../../parts/units";
 import { ContentRows } from "./ContentRows";
 import { LabelFiles } from "./LabelFiles";
+import { LabelText } from "./LabelText";
 import { PackageRows } from "./PackageRows";
 import { PrintedRows } from "./PrintedRows";
 import { RateRows } from "./RateRows";
 import { RuleFields } from "./RuleFields";
 import { Stock } from "./Stock";
-import { opened, toProductIn, typedProduct, type Product } from "./typed";
+import { opened, toProductIn, typedCard, typedProduct, type Product } from "./typed";
 
 const placed = [
   "name",
@@ -42,6 +43,32 @@ const placed = [
   "rules",
   "note",
 ];
+
+/** A new card filled in from the text of its label; what was read is confirmed in the fields below. */
+function FromText({ onCard }: { onCard: (card: Schemas["ProductIn"]) => void }) {
+  const account = useAccount();
+  const { value, change } = useDraft(`${account.slug}/label-text`, { text: "", without: [] as number[] });
+  const { data } = useLabelText(useSettled(value.text, 300), value.without);
+  const taken = data?.found.filter((f) => f.taken).length ?? 0;
+  return (
+    <Section title="From the text of the label">
+      <LabelText
+        text={value.text}
+        onText={(text) => change({ text, without: [] })}
+        read={data}
+        without={value.without}
+        onWithout={(without) => change({ without })}
+      />
+      {data && value.text.trim() && taken > 0 && (
+        <Bar>
+          <Button onPress={() => onCard(data.card)}>
+            {taken === 1 ? "Fill in 1 field" : `Fill in ${taken} fields`}
+          </Button>
+        </Bar>
+      )}
+    </Section>
+  );
+}
 
 /** A product's label card as a form. What is half typed survives a reload. */
 export function ProductForm({
@@ -127,10 +154,18 @@ export function ProductForm({
             {w}
           </Notice>
         ))}
+        {!product && <FromText onCard={(card) => change(typedCard(card, account.units === "us"))} />}
         <Section title="What it is">
           <Fields $columns={3}>
-            <TextField label="Name" name="name" value={value.name} onChange={(name) => change({ name })} />
+            <TextField
+              needed
+              label="Name"
+              name="name"
+              value={value.name}
+              onChange={(name) => change({ name })}
+            />
             <PickField
+              needed
               label="Type"
               name="kind"
               value={value.kind || null}
@@ -145,6 +180,7 @@ export function ProductForm({
               onChange={(also) => change({ also })}
             />
             <PickField
+              needed
               label="Formulation"
               name="formulation"
               value={value.formulation || null}

@@ -93,6 +93,7 @@ function RateRow({
       <Line $columns="minmax(0, 3fr) minmax(0, 2fr)">
         <div>
           <TextField
+            needed={i === 0}
             label="Rate, as printed"
             name={`rates.${i}.phrase`}
             value={row.phrase}

@@ -155,6 +155,37 @@ export function typedProduct(product: Product | undefined, us: boolean): TypedPr
   };
 }
 
+const text = (value: string | number | null | undefined) => `${value ?? ""}`;
+
+/** What was read in a label's text, as the form holds it: only what was found, so that the rest stays as it was typed. */
+export function typedCard(card: Schemas["ProductIn"], us: boolean): Partial<TypedProduct> {
+  const blank = typedProduct(undefined, us);
+  const found: Partial<TypedProduct> = {};
+  for (const key of ["name", "kind", "formulation", "group_code", "registration"] as const)
+    if (card[key]) found[key] = card[key];
+  for (const key of ["ppe_mixing", "ppe_applying"] as const) if (card[key]) found[key] = card[key];
+  if (card.also?.length) found.also = card.also;
+  if (card.stains) found.stains = true;
+  if (card.density) found.density = { value: text(card.density.value), unit: card.density.unit };
+  if (card.contents?.length)
+    found.contents = card.contents.map((c) => ({ ...c, amount: text(c.amount), slow: text(c.slow) }));
+  if (card.packages?.length)
+    found.packages = card.packages.map((p) => ({ value: text(p.value), unit: p.unit, price: p.price ?? "" }));
+  if (card.rates.length)
+    found.rates = card.rates.map((r) => ({
+      ...blank.rates[0]!,
+      phrase: r.phrase,
+      target: r.target ?? "",
+      uses: r.uses ?? [],
+      intent: r.intent ?? "any",
+      interval_low: text(r.interval_low),
+      interval_high: text(r.interval_high),
+    }));
+  if (Object.values(card.rules ?? {}).some((rule) => rule && rule !== "either" && `${rule}`.length > 0))
+    found.rules = typedRules(card.rules);
+  return found;
+}
+
 const untyped = (c: TypedContent) => !c.amount.trim() && (c.basis !== "active" || !c.name.trim());
 
 /** The lines that a type of product is filled in with first; what was typed already stays. */

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import IntEnum
 
-from core.errors import Choice
+from core.errors import Choice, Mend
 
 
 class Weight(IntEnum):
@@ -22,12 +22,15 @@ class Weight(IntEnum):
 
 @dataclass(frozen=True)
 class Finding:
-    """`key` names what was caught; `sentence` says it; `readings` are the ways out that can be picked."""
+    """`key` names what was caught; `sentence` says it; `readings` are the ways out that can be picked, `mend` where what is
+    missing is put right.
+    """
 
     key: str
     act: Weight
     sentence: str
     readings: tuple[Choice, ...] = ()
+    mend: Mend | None = None
 
 
 def by_weight(findings: Iterable[Finding]) -> tuple[Finding, ...]:

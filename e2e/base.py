@@ -23,6 +23,8 @@ from greenmeasure.tests.base import make_account
 WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 PASSWORD = "long enough to pass"
 
+AXE = Path(settings.ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
+
 PATIENCE = 30_000
 """How long anything may take [ms]: a machine that is busy with other things fails no test."""
 
@@ -216,6 +218,16 @@ class BrowserTest(LiveServerTestCase):
             .all()
         ):
             box.click()
+
+    def serious(self, kind: str = "") -> list[str]:
+        """What axe finds that is serious: by all of its rules, or by those of a kind alone."""
+        if not self.evaluate("() => !!window.axe"):
+            self.evaluate(AXE.read_text(encoding="utf-8"))
+        more = f", runOnly: {{type: 'tag', values: ['{kind}']}}" if kind else ""
+        found = self.evaluate(f"() => axe.run(document, {{resultTypes: ['violations'], preload: false{more}}})")
+        return [
+            f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found["violations"] if v["impact"] in ("serious", "critical")
+        ]
 
     def evaluate(self, script: str, *args: Any) -> Any:
         return self.page.evaluate(script, *args)

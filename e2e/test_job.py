@@ -24,15 +24,19 @@ class SprayFromNothing(BrowserTest):
     def start_an_account(self) -> None:
         self.page.goto(self.live_server_url)
         self.button("Start here").click()
-        self.fill("Name of the place", "Otter Lane Bowls")
+        self.page.get_by_text("Grounds", exact=True).click()
+        self.fill("Name of the club, course or school", "Otter Lane Bowls")
         self.fill("Your name", "Runa Falk")
         self.fill("Sign-in name", "runa")
         self.page.get_by_label("Password").fill("quiet otter lamp")
         self.button("Start").click()
+        self.says("Three things, then the first dose")
+        self.page.get_by_role("link", name="Today", exact=False).first.click()
         self.says("Nothing is set up yet")
         expect(self.page.get_by_role("link", name="Do it")).to_have_count(4)
 
     def add_an_area(self) -> None:
+        self.page.get_by_role("link", name="Ground", exact=False).first.click()
         self.page.get_by_role("link", name="Add an area").click()
         self.fill("Name", "Upper green")
         self.fill("Size", "13,500")

@@ -1,11 +1,9 @@
 """Every view: nothing serious for axe, nothing wider than the phone, nothing on the console, in each theme."""
 
 import json
-from pathlib import Path
 from urllib.parse import urlencode
 from uuid import uuid4
 
-from django.conf import settings
 from playwright.sync_api import expect
 
 from e2e.base import PHONE, WIDE, BrowserTest
@@ -22,7 +20,6 @@ from greenmeasure.tests.demo import load_demo
 from greenmeasure.trials.models import Trial
 
 THEMES = ("ink", "sunlight")
-AXE = Path(settings.ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
 class Views(BrowserTest):
@@ -56,6 +53,7 @@ class Views(BrowserTest):
             JSON.stringify({{area: {terrace}, machine: {machine}}}))""")
         self.go("today", "alder-quay")
         return [
+            ("start", "Everything is in place"),
             ("today", "Last in the book"),
             ("ground", "Memorial lawn"),
             (f"ground/{area}", "Its story"),
@@ -141,16 +139,6 @@ class Views(BrowserTest):
         )
         expect(self.page.get_by_text(words).first).to_be_visible()
         self.still(quiet=100, at_most=2_000)
-
-    def serious(self, kind: str = "") -> list[str]:
-        """What axe finds that is serious: by all of its rules, or by those of a kind alone."""
-        if not self.evaluate("() => !!window.axe"):
-            self.evaluate(AXE.read_text(encoding="utf-8"))
-        more = f", runOnly: {{type: 'tag', values: ['{kind}']}}" if kind else ""
-        found = self.evaluate(f"() => axe.run(document, {{resultTypes: ['violations'], preload: false{more}}})")
-        return [
-            f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found["violations"] if v["impact"] in ("serious", "critical")
-        ]
 
     def test_each_view_is_sound_in_every_theme_and_fits_the_window_and_the_phone(self) -> None:
         """A theme changes colours alone: by the rules of colour each view is asked once more in each."""

@@ -5,10 +5,10 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
-from core.errors import InputError
+from core.errors import OUTPUT, InputError, Mend
 from core.label.product import Product
-from core.label.rate import Rate
-from core.units import MASS, VOLUME, Quantity, show_number
+from core.label.rate import Rate, RateUnit
+from core.units import MASS, UNITS, VOLUME, Quantity, show_number
 
 
 class MachineKind(StrEnum):
@@ -16,6 +16,20 @@ class MachineKind(StrEnum):
 
     SPRAYER = "sprayer"
     SPREADER = "spreader"
+
+
+_USUAL: dict[str, tuple[tuple[float, str], tuple[float, str]]] = {
+    "hand_pump": ((1, "gal"), (5, "l")),
+    "knapsack": ((4, "gal"), (15, "l")),
+    "knapsack_battery": ((4, "gal"), (15, "l")),
+    "walking_boom": ((15, "gal"), (60, "l")),
+    "ride_on": ((60, "gal"), (200, "l")),
+    "hose_end": ((32, "fl_oz"), (1, "l")),
+    "spot_gun": ((50, "gal"), (200, "l")),
+    "broadcast": ((50, "lb"), (20, "kg")),
+    "drop": ((40, "lb"), (20, "kg")),
+    "hand_held": ((5, "lb"), (2, "kg")),
+}
 
 
 class Form(StrEnum):
@@ -47,9 +61,19 @@ class Form(StrEnum):
             "hand_held": "hand-held spreader",
         }[self.value]
 
+    def usual(self, us: bool) -> Quantity:
+        """What one of them usually holds: where a form begins, for its owner to put right (common practice, no source)."""
+        value, key = _USUAL[self.value][0 if us else 1]
+        return Quantity(value, UNITS[key])
+
     @property
     def kind(self) -> MachineKind:
         return MachineKind.SPREADER if self in (Form.BROADCAST, Form.DROP, Form.HAND_HELD) else MachineKind.SPRAYER
+
+
+def assumed_output(us: bool) -> Rate:
+    """What is taken for the output of a sprayer of which nobody knows it (common practice, no source)."""
+    return Rate(1.0, RateUnit.from_key("gal/kft2")) if us else Rate(4.0, RateUnit.from_key("l/m2_100"))
 
 
 @dataclass(frozen=True)
@@ -68,6 +92,7 @@ class Machine:
     mark: Quantity | None = None
     dials: tuple[Rate, ...] = ()
     flow: float | None = None
+    id: int | None = None
 
     @property
     def sprays(self) -> bool:
@@ -92,7 +117,11 @@ class Machine:
         """
         if self.output is None:
             raise InputError(
-                "machine", self.name, f"The output of {self.name} is not known.", "Calibrate it in Kit, or enter it there."
+                "machine",
+                self.name,
+                f"The output of {self.name} is not known.",
+                "Measure it, or enter it in Kit.",
+                mend=Mend(OUTPUT, self.id),
             )
         return self.output.base
 

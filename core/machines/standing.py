@@ -55,6 +55,17 @@ def expiry(on: date, days: int = GOOD_FOR) -> date:
     return on + timedelta(days=days)
 
 
+def assumed(machine: str, output: str) -> Finding:
+    """What is said when a sprayer is used whose output nobody has measured or knows.
+
+    Args:
+        machine: its name.
+        output: what is taken for it, in words.
+    """
+    said = f"The output of {machine} is assumed to be {output} until it is measured: how much water carries the dose is a guess"
+    return Finding("assumed-output", Weight.WARN, f"{said}. Measure it before you trust a load.")
+
+
 def spraying(machine: str, test: Test | None, nozzle: str, today: date, uses: Sequence[Use] = ()) -> list[Finding]:
     """What is said when a sprayer is used.
 

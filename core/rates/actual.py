@@ -1,6 +1,6 @@
 """What really went down: the product used over the ground treated, in the label's own unit."""
 
-from core.errors import InputError
+from core.errors import DENSITY, InputError, Mend
 from core.label.product import Product
 from core.label.rate import Basis, LabelRate, Rate
 from core.rates.dose import counted_content
@@ -50,5 +50,6 @@ def _in(product: Product, used: Quantity, dimension: str) -> float:
             str(used),
             f"{product.name} needs a density to be counted by {dimension}.",
             f"Enter the amount by {dimension}, or add the density to the product.",
+            mend=Mend(DENSITY, product.id),
         )
     return used.base * product.density_g_per_l if dimension == MASS else used.base / product.density_g_per_l

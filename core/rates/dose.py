@@ -8,7 +8,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property, partial
 
-from core.errors import InputError
+from core.errors import DENSITY, InputError, Mend
 from core.label.product import Content, Product
 from core.label.rate import K_IN_K2O, P_IN_P2O5, Basis, Rate
 from core.readable import is_us
@@ -263,6 +263,7 @@ def _density(product: Product) -> float:
             None,
             f"The rate weighs {product.name}, a liquid; its density is needed to pour it.",
             "Find the weight per gallon (or kg/L) on the label and add it to the product.",
+            mend=Mend(DENSITY, product.id),
         )
     return product.density_g_per_l
 

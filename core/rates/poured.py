@@ -7,7 +7,7 @@ planned to be. A slip that would explain a miss is asked, never assumed.
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from core.errors import InputError
+from core.errors import DENSITY, InputError, Mend
 from core.label.product import Product
 from core.label.rate import LabelRate, Rate
 from core.rates.limits import Judgement, Stand, judge
@@ -87,6 +87,7 @@ def _like(product: Product, measured: Quantity, meant: Quantity) -> float:
             str(measured),
             f"{product.name} is measured in {meant.unit.symbol}; its density is not known.",
             "Enter it in that, or add the density to its card.",
+            mend=Mend(DENSITY, product.id),
         )
     return measured.base / density if meant.unit.dimension == VOLUME else measured.base * density
 

@@ -63,7 +63,7 @@ def open_account(request: HttpRequest, data: OpenAccountIn) -> Account:
     with transaction.atomic():
         user.save()
         currency = "USD" if data.units == "us" else "EUR"
-        account = Account.objects.create(name=name, slug=free_slug(name), units=data.units, currency=currency)
+        account = Account.objects.create(name=name, slug=free_slug(name), keeps=data.keeps, units=data.units, currency=currency)
         Site.objects.create(account=account, name=name, time_zone=data.time_zone)
         Membership.objects.create(account=account, user=user, role=Role.MANAGER)
     admit(request, user)

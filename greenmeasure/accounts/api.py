@@ -21,6 +21,7 @@ from greenmeasure.accounts.schemas import (
     ForgottenIn,
     HouseIn,
     HouseOut,
+    KeepsName,
     LinkOut,
     MeIn,
     MemberIn,
@@ -80,6 +81,7 @@ def account_out(m: Membership) -> AccountOut:
     return AccountOut(
         slug=account.slug,
         name=account.name,
+        keeps=cast(KeepsName, account.keeps),
         units=cast(UnitsName, account.units),
         time_zone=account.time_zone,
         currency=account.currency,

@@ -74,8 +74,14 @@ class Account(HouseRow):
         US = "us", "US (1000 ft², gal, fl oz, lb)"
         METRIC = "metric", "Metric (100 m², L, mL, kg)"
 
+    class Keeps(models.TextChoices):
+        LAWN = "lawn", "My lawn"
+        GROUNDS = "grounds", "Grounds of a club, course or school"
+        CUSTOMERS = "customers", "Customers' properties"
+
     name = models.CharField(max_length=80)
     slug = models.SlugField(max_length=60, unique=True)
+    keeps = models.CharField(max_length=10, choices=Keeps, default=Keeps.GROUNDS)
     units = models.CharField(max_length=6, choices=Units, default=Units.US)
     currency = models.CharField(max_length=3, default="USD")
     created_at = models.DateTimeField(auto_now_add=True)

@@ -10,6 +10,7 @@ from greenmeasure.common.schemas import Line, Name, Out
 
 RoleName = Literal["viewer", "applicator", "manager"]
 UnitsName = Literal["us", "metric"]
+KeepsName = Literal["lawn", "grounds", "customers"]
 Password = Annotated[str, Field(max_length=200)]
 
 
@@ -80,9 +81,10 @@ class OpenOut(Out):
 
 
 class OpenAccountIn(In):
-    """A new account with its first site's time zone and its first manager."""
+    """A new account: what is kept, in which units, its first site's time zone and its first manager."""
 
     name: Name
+    keeps: KeepsName = "grounds"
     units: UnitsName = "us"
     time_zone: Name = "UTC"
     username: Name
@@ -95,6 +97,7 @@ class AccountOut(Out):
 
     slug: str
     name: str
+    keeps: KeepsName
     units: UnitsName
     time_zone: str
     currency: str

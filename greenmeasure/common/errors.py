@@ -13,6 +13,7 @@ from ninja.errors import ValidationError as RequestError
 from pydantic import BaseModel
 
 from core.errors import InputError
+from greenmeasure.common.mending import MendOut, mend_out
 from greenmeasure.common.versions import Change, Changed
 
 P = ParamSpec("P")
@@ -27,13 +28,14 @@ class ChoiceOut(BaseModel):
 
 
 class FieldOut(BaseModel):
-    """A field at fault: what was given, what is wrong with it, and what to do."""
+    """A field at fault: what was given, what is wrong with it, what to do, and where, if that is elsewhere."""
 
     field: str
     value: str
     problem: str
     remedy: str
     choices: list[ChoiceOut] = []
+    mend: MendOut | None = None
 
 
 class ErrorOut(BaseModel):
@@ -98,6 +100,7 @@ def _field(fault: InputError) -> FieldOut:
         problem=fault.problem,
         remedy=fault.remedy,
         choices=[ChoiceOut(text=c.text, meaning=c.meaning) for c in fault.choices],
+        mend=mend_out(fault.mend),
     )
 
 

@@ -3,6 +3,7 @@
 from typing import Literal, cast
 
 from core.findings import Finding
+from greenmeasure.common.mending import MendOut, mend_out
 from greenmeasure.common.schemas import Out
 
 ActName = Literal["refuse", "ask", "warn", "note"]
@@ -16,12 +17,13 @@ class ReadingOut(Out):
 
 
 class FindingOut(Out):
-    """Something a check found; `readings` can be put into the rate field."""
+    """Something a check found; `readings` can be put into the rate field, `mend` leads to where it is put right."""
 
     key: str
     act: ActName
     sentence: str
     readings: list[ReadingOut]
+    mend: MendOut | None = None
 
 
 def finding_out(f: Finding) -> FindingOut:
@@ -31,4 +33,5 @@ def finding_out(f: Finding) -> FindingOut:
         act=cast(ActName, f.act.text),
         sentence=f.sentence,
         readings=[ReadingOut(text=r.text, meaning=r.meaning) for r in f.readings],
+        mend=mend_out(f.mend),
     )

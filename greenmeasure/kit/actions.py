@@ -63,6 +63,7 @@ def save_machine(account: Account, data: MachineIn, machine: Machine | None = No
     machine.capacity_value, machine.capacity_unit = capacity.value, capacity.unit.key
     machine.output_value = output.value if output else None
     machine.output_unit = output.unit.key if output else ""
+    machine.output_assumed = data.output_assumed and output is not None
     for field, found in (("mark", mark), ("width", width), ("nozzle_spacing", spacing), ("pressure", pressure)):
         setattr(machine, f"{field}_value", found.value if found else None)
         setattr(machine, f"{field}_unit", found.unit.key if found else "")

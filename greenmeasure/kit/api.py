@@ -46,7 +46,7 @@ def list_machines(request: HttpRequest, account: Path[str]) -> list[MachineOut]:
 @router.get("/options", response=KitOptionsOut, auth=VIEWER)
 def kit_options(request: HttpRequest, account: Path[str]) -> KitOptionsOut:
     """What the kit's forms offer to pick from."""
-    return queries.options(account_of(request).us)
+    return queries.options(account_of(request))
 
 
 @router.post("/nozzle", response=NozzleOut, auth=VIEWER)

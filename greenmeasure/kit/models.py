@@ -18,7 +18,8 @@ from greenmeasure.common.rows import HouseRow
 
 
 class Machine(Belonging):
-    """A sprayer or a spreader, with the nozzles that are on it. `output` as typed stands until a calibration does.
+    """A sprayer or a spreader, with the nozzles that are on it. `output` as typed stands until a calibration does;
+    `output_assumed` where it is no more than a guess.
 
     `dials` are the positions of a hose-end's dial in `dial_unit`; `setting_step` is what lies between two clicks of a spreader's.
     """
@@ -31,6 +32,7 @@ class Machine(Belonging):
     mark_unit = models.CharField(max_length=12, blank=True)
     output_value = models.FloatField(null=True)
     output_unit = models.CharField(max_length=24, blank=True)
+    output_assumed = models.BooleanField(default=False)
     width_value = models.FloatField(null=True)
     width_unit = models.CharField(max_length=12, blank=True)
     nozzle_size = models.CharField(max_length=4, blank=True)
@@ -102,6 +104,11 @@ class Machine(Belonging):
         return found.output if found else self.typed_output
 
     @property
+    def assumed(self) -> bool:
+        """Whether its output is a guess that no calibration has taken the place of."""
+        return self.output_assumed and self.in_force is None and self.typed_output is not None
+
+    @property
     def pans(self) -> "Calibration | None":
         """The latest pan test in use."""
         return next((c for c in self.calibrations.all() if c.in_use and c.method == Calibration.Method.PANS), None)
@@ -148,6 +155,7 @@ class Machine(Belonging):
             self.mark,
             self.dial_rates,
             self.timed.flow if self.draws and self.timed else None,
+            self.pk,
         )
 
 

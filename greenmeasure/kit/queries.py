@@ -2,15 +2,17 @@
 
 from collections import Counter
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import date
 from typing import cast
 
 from django.db.models import QuerySet
 
 from core import job
-from core.errors import InputError
+from core.errors import OUTPUT, InputError, Mend
 from core.findings import Finding, Weight, by_weight
 from core.job.hose_end import positions, reach_of
+from core.job.machine import assumed_output
 from core.label.product import Kind, Product
 from core.label.rate import Rate, RateUnit
 from core.label.rules import DROPLETS
@@ -38,6 +40,7 @@ from greenmeasure.kit.schemas import (
     CourseOut,
     CurveOut,
     CurvePointOut,
+    FormOut,
     KitOptionsOut,
     MachineKindName,
     MachineOut,
@@ -46,7 +49,7 @@ from greenmeasure.kit.schemas import (
     TankOut,
 )
 from greenmeasure.kit.tanks import held
-from greenmeasure.kit.words import cleaned_text, reference_text, state, tank_sentence, tank_text, traces, with_what
+from greenmeasure.kit.words import UNMEASURED, cleaned_text, reference_text, state, tank_sentence, tank_text, traces, with_what
 from greenmeasure.shelf.queries import cards
 
 
@@ -77,6 +80,7 @@ def machine_out(machine: Machine, account: Account) -> MachineOut:
         mark=quantity_out(machine.mark) if machine.mark else None,
         output=rate_out(output) if output else None,
         typed_output=rate_out(machine.typed_output) if machine.typed_output else None,
+        output_assumed=machine.output_assumed,
         width=quantity_out(machine.width) if machine.width else None,
         swath=working.length_text(machine.swath, us) if machine.swath else "",
         nozzle=machine.nozzle,
@@ -106,7 +110,10 @@ def _reach(machine: Machine) -> Quantity | None:
 
 def taken_by(account: Account, machine: Machine) -> list[int]:
     """The kept products that a machine can put down, by their ids."""
-    kind, form = job.MachineKind(machine.kind), job.Form(machine.form) if machine.form else None
+    return _taken(account, job.MachineKind(machine.kind), job.Form(machine.form) if machine.form else None)
+
+
+def _taken(account: Account, kind: job.MachineKind, form: job.Form | None) -> list[int]:
     every = cards(account).values()
     return [c.product.pk for c in every if c.product.archived_at is None and job.takes(kind, form, c.core)]
 
@@ -142,7 +149,11 @@ def machine_of(account: Account, machine_id: int) -> Machine:
 
 
 def said_of(machine: Machine, account: Account, on: date) -> list[Finding]:
-    """What is said when a machine is used on a day, whatever goes in it."""
+    """What is said when a machine is used on a day, whatever goes in it, with the way to its bench."""
+    return [replace(f, mend=Mend(OUTPUT, machine.pk)) for f in _said_of(machine, account, on)]
+
+
+def _said_of(machine: Machine, account: Account, on: date) -> list[Finding]:
     if machine.kind != job.MachineKind.SPRAYER:
         return [standing.skewed_said(machine.name)] if machine.pans and machine.pans.skewed else []
     found = machine.in_force
@@ -152,6 +163,8 @@ def said_of(machine: Machine, account: Account, on: date) -> list[Finding]:
         return standing.hosing(machine.name, test, flow, on, account.us)
     if machine.output is None:
         return []
+    if machine.assumed:
+        return [standing.assumed(machine.name, str(machine.output))]
     uses = [standing.Use(c.taken_on, c.rate or 0.0) for c in _rounds(machine) if not found or c.pk != found.pk]
     return standing.spraying(machine.name, found.core() if found else None, machine.nozzle, on, uses)
 
@@ -162,7 +175,7 @@ def asking(account: Account) -> list[FindingOut]:
     for pk, machine in machines(account).items():
         if machine.archived_at is not None:
             continue
-        said += [f for f in said_of(machine, account, today(account)) if f.act is Weight.WARN and f.key != "not-calibrated"]
+        said += [f for f in said_of(machine, account, today(account)) if f.act is Weight.WARN and f.key not in UNMEASURED]
         last = held(account).get(pk)
         if last and last.worst.missing and last.worst.kind is Kind.HERBICIDE:
             said.append(Finding("herbicide-in-tank", Weight.WARN, traces(machine.name, last.worst.name)))
@@ -312,11 +325,22 @@ def tank_out(residue: Residue | None, machine: Machine) -> TankOut:
     )
 
 
-def options(us: bool) -> KitOptionsOut:
+def options(account: Account) -> KitOptionsOut:
     """What the kit's forms offer to pick from."""
+    us = account.us
     courses = [c for c in COURSES.values() if (c.catch_unit == "fl_oz") == us]
     return KitOptionsOut(
-        forms=[OptionOut(key=f.value, text=f.text[0].upper() + f.text[1:]) for f in job.Form],
+        forms=[
+            FormOut(
+                key=f.value,
+                text=f.text[0].upper() + f.text[1:],
+                kind=f.kind.value,
+                capacity=quantity_out(f.usual(us)),
+                takes=_taken(account, f.kind, f),
+            )
+            for f in job.Form
+        ],
+        assumed_output=rate_out(assumed_output(us)),
         sizes=[
             SizeOut(key=s.key, text=f"{s.key} {s.colour}", flow=f"{flow_text(s.flow, us)} at {reference_text(us)}")
             for s in SIZES.values()

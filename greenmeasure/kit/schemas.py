@@ -15,9 +15,10 @@ MachineKindName = Literal["sprayer", "spreader"]
 
 
 class MachineIn(In):
-    """`mark` is what lies between two marks of a tank; `droplets` the place of the class in the list, as the nozzle's maker gives
-    it for this pressure. `dials` are the positions of a hose-end's dial as printed on it (`2, 4, 8`) in `dial_unit`, a volume per
-    volume of spray; `setting_step` is what lies between two clicks of a spreader's dial.
+    """`mark` is what lies between two marks of a tank; `output_assumed` where nobody knows it yet; `droplets` the place of the
+    class in the list, as the nozzle's maker gives it for this pressure. `dials` are the positions of a hose-end's dial as
+    printed on it (`2, 4, 8`) in `dial_unit`, a volume per volume of spray; `setting_step` is what lies between two clicks of a
+    spreader's dial.
     """
 
     version: int | None = None
@@ -27,6 +28,7 @@ class MachineIn(In):
     capacity: QuantityIn
     mark: QuantityIn | None = None
     output: QuantityIn | None = None
+    output_assumed: bool = False
     width: QuantityIn | None = None
     nozzle_size: str = ""
     nozzle_count: Number | None = None
@@ -59,6 +61,7 @@ class MachineOut(Out):
     mark: QuantityOut | None
     output: RateOut | None
     typed_output: RateOut | None
+    output_assumed: bool
     width: QuantityOut | None
     swath: str
     nozzle: str
@@ -197,10 +200,19 @@ class SizeOut(Out):
     flow: str
 
 
-class KitOptionsOut(Out):
-    """What the kit's forms offer to pick from."""
+class FormOut(OptionOut):
+    """What a machine can be built as, its kind, what one of them usually holds, and the products (ids) that it can put down."""
 
-    forms: list[OptionOut]
+    kind: MachineKindName
+    capacity: QuantityOut
+    takes: list[int]
+
+
+class KitOptionsOut(Out):
+    """What the kit's forms offer to pick from; `assumed_output` is taken for that of a sprayer of which nobody knows it."""
+
+    forms: list[FormOut]
+    assumed_output: RateOut
     sizes: list[SizeOut]
     droplets: list[OptionOut]
     courses: list[CourseOut]

@@ -13,18 +13,27 @@ from core.units import UNITS, VOLUME, show_number, show_percent
 from greenmeasure.kit.bench_words import flow_text
 from greenmeasure.kit.models import Calibration, Machine, Vessel
 
+UNMEASURED = ("not-calibrated", "assumed-output")
+"""Findings of machines that were never measured, which is no news of a day."""
+
 
 def state(machine: Machine) -> str:
     """How a machine's output is known, in a few words."""
     if machine.kind == job.MachineKind.SPRAYER:
         found = machine.in_force
         if found is None:
-            return "typed, not measured" if machine.typed_output else "not known yet"
+            return _unmeasured(machine)
         return f"{found.get_method_display()}, {dated(found.taken_on)}"
     tested = {c.product_id for c in machine.calibrations.all() if c.in_use and c.setting is not None and c.product_id}
     if not tested:
         return "no product tested"
     return "one product tested" if len(tested) == 1 else f"{len(tested)} products tested"
+
+
+def _unmeasured(machine: Machine) -> str:
+    if machine.typed_output is None:
+        return "not known yet"
+    return "assumed until measured" if machine.assumed else "typed, not measured"
 
 
 def setup_of(machine: Machine, us: bool) -> tuple[tuple[str, str], ...]:
@@ -33,7 +42,7 @@ def setup_of(machine: Machine, us: bool) -> tuple[tuple[str, str], ...]:
     facts = {
         "Nozzle": machine.nozzle,
         "Pressure": str(machine.pressure or ""),
-        "Output of a pass": str(machine.output or ""),
+        "Output of a pass": f"{machine.output or ''}{', assumed' if machine.assumed else ''}",
         "Pace": pace_text(found.pace, us) if found and found.pace else "",
         "Swath": length_text(machine.swath, us) if machine.swath else "",
         "Flow of the hose": flow_text(timed.flow, us) if machine.draws and timed and timed.flow else "",

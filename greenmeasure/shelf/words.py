@@ -46,6 +46,8 @@ _FIELDS = {
     "stains": "Stains",
     "ppe_mixing": "Worn for mixing",
     "ppe_applying": "Worn for applying",
+    "rules.water_in_depth": "Water in with",
+    "rules.water_in_time": "Water in for",
 }
 """What the fields of a card are called beside what was read for them."""
 
@@ -59,9 +61,9 @@ def field_text(field: str) -> str:
 def read_text(field: str, value: Any) -> str:
     """What was read for a field, in words."""
     if field in ("kind", "also"):
-        return Kind(value).text
+        return Kind(value).text.capitalize()
     if field == "formulation":
-        return FORMULATIONS[value].name
+        return FORMULATIONS[value].name.capitalize()
     if field == "contents":
         slow = f" ({value['slow']} % slow)" if value["slow"] else ""
         return f"{value['amount']} {UNIT_TEXT[value['unit']]} {value['name']}{slow}"

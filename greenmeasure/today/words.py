@@ -8,9 +8,9 @@ from greenmeasure.season.schemas import DueOut
 from greenmeasure.today.schemas import SetupStepOut
 
 SETUP = (
-    ("ground", "Add an area: its name, size, grass and height of cut", "ground/new"),
-    ("shelf", "Add a product: its rate as the label prints it", "shelf/new"),
-    ("kit", "Add a sprayer or a spreader", "kit/new"),
+    ("ground", "Add an area: its name and its size", "start"),
+    ("shelf", "Add a product: paste or type what its label says", "start"),
+    ("kit", "Add a sprayer or a spreader", "start"),
     ("reckon", "Reckon the first job", "reckon"),
 )
 """The first steps of an account: key, what to do, where."""

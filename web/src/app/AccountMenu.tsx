@@ -16,7 +16,16 @@ const Face = styled(Button)`
   text-underline-offset: 0.18em;
   text-decoration-thickness: 1px;
   white-space: nowrap;
+  > :last-child {
+    display: none;
+  }
   ${t.phone} {
+    > :first-child {
+      display: none;
+    }
+    > :last-child {
+      display: inline;
+    }
     min-height: 44px;
     padding: 4px 8px;
   }
@@ -63,7 +72,10 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
   };
   return (
     <MenuTrigger>
-      <Face aria-label={`Menu for ${data?.user}`}>{data?.user.split(" ")[0]}</Face>
+      <Face aria-label={`Menu for ${data?.user}`}>
+        <span>{data?.user.split(" ")[0]}</span>
+        <span>Menu</span>
+      </Face>
       <Pop placement="bottom end">
         <List onAction={(key) => act(String(key))}>
           <Item id={`/a/${account.slug}/account`}>{account.name}</Item>

@@ -47,6 +47,7 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <></>,
     children: [
       { index: true, element: <Navigate to="today" replace /> },
+      { path: "start", lazy: async () => ({ Component: (await import("../views/start/Start")).Start }) },
       { path: "today", lazy: async () => ({ Component: (await import("../views/today/Today")).Today }) },
       {
         path: "account/routes",

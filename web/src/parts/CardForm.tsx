@@ -3,6 +3,7 @@ import styled from "styled-components";
 import { useNavigate } from "react-router";
 import { useAccount, useMay } from "../app/session";
 import { say } from "../app/toast";
+import { useBack } from "../app/useBack";
 import { Button, ButtonLink } from "./Button";
 import { Hint } from "./Field";
 import { Form } from "./Form";
@@ -54,7 +55,7 @@ export function CardForm<In>(p: Props<In>) {
   const account = useAccount();
   const may = useMay("manager");
   const navigate = useNavigate();
-  const list = `/a/${account.slug}/${place}`;
+  const list = useBack() ?? `/a/${account.slug}/${place}`;
   const done = (words: string, undo?: () => void) => {
     draft.clear();
     say(words, undo);

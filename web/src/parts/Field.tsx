@@ -5,6 +5,7 @@ import type { FieldFault } from "../api/client";
 import { t } from "../app/theme";
 import { Button } from "./Button";
 import { useFault } from "./faults";
+import { Mend } from "./Mend";
 
 const Row = styled.div`
   display: grid;
@@ -60,6 +61,7 @@ export function FaultText({
   return (
     <Told id={id} role="alert">
       {fault.problem} {fault.remedy}
+      <Mend way={fault.mend} />
       {onPick && fault.choices && fault.choices.length > 0 && (
         <Choices>
           {fault.choices.map((c) => (

@@ -2,6 +2,7 @@ import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { t } from "../app/theme";
 import { Button } from "./Button";
+import { Mend } from "./Mend";
 
 type Finding = Schemas["FindingOut"];
 
@@ -61,6 +62,11 @@ export function Findings({ of, onPick }: Props) {
           <div>
             <strong>{f.act === "ask" && !f.readings.length ? "A question" : words[f.act]}.</strong>{" "}
             {f.sentence}
+            {f.mend && (
+              <Ways>
+                <Mend way={f.mend} />
+              </Ways>
+            )}
             {onPick && f.act === "ask" && (
               <Ways>
                 {f.readings.map((r) => (

@@ -1,8 +1,10 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
 import { t } from "../app/theme";
+import { useBack } from "../app/useBack";
 import { useHeadFocus } from "../app/useHeadFocus";
 import { useTitle } from "../app/useTitle";
+import { ButtonLink } from "./Button";
 
 const Grid = styled.main`
   display: grid;
@@ -101,6 +103,7 @@ interface Props {
 /** A view: one sentence that says the state and the next thing, the work, and a margin beside it. */
 export function Page({ sentence, title, act, margin, steady = false, children }: Props) {
   const head = useHeadFocus();
+  const back = useBack();
   useTitle(title ?? (typeof sentence === "string" ? sentence : ""));
   return (
     <Grid id="main">
@@ -108,7 +111,12 @@ export function Page({ sentence, title, act, margin, steady = false, children }:
         <h1 ref={head} tabIndex={-1} aria-live="polite">
           {unbroken(sentence)}
         </h1>
-        {act && <Acts>{act}</Acts>}
+        {(act || back) && (
+          <Acts>
+            {back && <ButtonLink to={back}>Back to what you were doing</ButtonLink>}
+            {act}
+          </Acts>
+        )}
       </Head>
       <div style={margin ? undefined : { gridColumn: "1 / -1" }}>{children}</div>
       {margin && <Margin aria-label="Notes in the margin">{margin}</Margin>}

@@ -28,9 +28,11 @@ export const box = css`
 const Input = styled.input`
   ${box}
 `;
-const Area = styled.textarea`
+const Area = styled.textarea<{ $tall: boolean }>`
   ${box}
-  min-height: 76px;
+  && {
+    min-height: ${({ $tall }) => ($tall ? "168px" : "76px")};
+  }
   resize: vertical;
 `;
 
@@ -41,7 +43,8 @@ interface Props {
   onChange: (value: string) => void;
   hint?: ReactNode;
   needed?: boolean;
-  lines?: boolean;
+  /** Several lines; many of them, where it is pasted into. */
+  lines?: boolean | "many";
   onPick?: (text: string) => void;
   input?: InputHTMLAttributes<HTMLInputElement>;
 }
@@ -52,7 +55,13 @@ export function TextField({ label, name, value, onChange, hint, needed, lines, o
     <Field label={label} name={name} value={value} needed={needed} hint={hint} onPick={onPick}>
       {(ids) =>
         lines ? (
-          <Area {...ids} name={name} value={value} onChange={(e) => onChange(e.target.value)} />
+          <Area
+            {...ids}
+            $tall={lines === "many"}
+            name={name}
+            value={value}
+            onChange={(e) => onChange(e.target.value)}
+          />
         ) : (
           <Input
             autoComplete="off"

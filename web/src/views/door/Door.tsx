@@ -18,7 +18,7 @@ export function Door({ here = false }: { here?: boolean }) {
   const { data, error, isPending } = useSession();
   const [way, setWay] = useState<Way>("in");
   if (!here && data?.user && data.accounts[0])
-    return <Navigate to={`/a/${data.accounts[0].slug}/today`} replace />;
+    return <Navigate to={`/a/${data.accounts[0].slug}/${way === "start" ? "start" : "today"}`} replace />;
   const Shown = forms[way];
   const others = (["in", "start", "forgotten"] as const).filter(
     (w) => w !== way && (w !== "start" || data?.founding),

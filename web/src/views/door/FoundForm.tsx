@@ -1,14 +1,48 @@
 import { useState } from "react";
+import type { Account } from "../../app/session";
 import { useDraft } from "../../app/draft";
+import { unitsHere } from "../../app/locale";
 import { useOpenAccount } from "../../app/session";
 import { Button } from "../../parts/Button";
+import { Hint } from "../../parts/Field";
 import { Form } from "../../parts/Form";
 import { Fault } from "../../parts/Notice";
-import { PickField } from "../../parts/PickField";
+import { OneOf } from "../../parts/OneOf";
 import { Stack } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 
-const blank = { name: "", units: "us" as "us" | "metric", full_name: "", username: "" };
+type Keeps = Account["keeps"];
+const keeps: { key: Keeps; text: string; note: string; name: string; label: string }[] = [
+  { key: "lawn", text: "My lawn", note: "One place, for myself", name: "My lawn", label: "Call it" },
+  {
+    key: "grounds",
+    text: "Grounds",
+    note: "Of a club, a course or a school",
+    name: "",
+    label: "Name of the club, course or school",
+  },
+  {
+    key: "customers",
+    text: "Customers’ properties",
+    note: "A business that looks after many",
+    name: "",
+    label: "Name of the business",
+  },
+];
+const blank = {
+  keeps: "lawn" as Keeps,
+  name: null as string | null,
+  units: unitsHere(),
+  full_name: "",
+  username: null as string | null,
+};
+
+/** A sign-in name made of one's first name, until one types another. */
+const madeOf = (name: string) =>
+  (name.trim().split(/\s+/)[0] ?? "")
+    .normalize("NFD")
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}._-]/gu, "");
 
 /** Begin with an empty account. Everything but the password survives a reload. */
 export function FoundForm() {
@@ -16,21 +50,32 @@ export function FoundForm() {
   const [password, setPassword] = useState("");
   const found = useOpenAccount();
   const time_zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-  const submit = () => found.mutate({ ...value, password, time_zone }, { onSuccess: () => clear() });
+  const kind = keeps.find((k) => k.key === value.keeps)!;
+  const name = value.name ?? kind.name;
+  const username = value.username ?? madeOf(value.full_name);
+  const submit = () =>
+    found.mutate({ ...value, name, username, password, time_zone }, { onSuccess: () => clear() });
   return (
     <Form label="Start here" error={found.error} onSubmit={submit}>
       <Stack $gap={16}>
         <h2>Start here</h2>
-        <TextField
-          label="Name of the place"
-          name="name"
-          value={value.name}
-          onChange={(name) => change({ name })}
-          hint="A lawn, a club, a business: what sheets and records will carry."
+        <OneOf
+          label="What do you look after?"
+          value={value.keeps}
+          options={keeps}
+          onChange={(key) => change({ keeps: key as Keeps })}
         />
-        <PickField
+        <TextField
+          needed
+          label={kind.label}
+          name="name"
+          value={name}
+          onChange={(next) => change({ name: next })}
+          hint="Sheets and records carry it."
+        />
+        <OneOf
           label="Units"
-          name="units"
+          columns={2}
           value={value.units}
           options={[
             { key: "us", text: "US", note: "1000 ft², gal, fl oz, lb" },
@@ -39,20 +84,24 @@ export function FoundForm() {
           onChange={(units) => change({ units: units as "us" | "metric" })}
         />
         <TextField
+          needed
           label="Your name"
           name="full_name"
           value={value.full_name}
           onChange={(full_name) => change({ full_name })}
           hint="As the records should carry it."
+          input={{ autoComplete: "name" }}
         />
         <TextField
+          needed
           label="Sign-in name"
           name="username"
-          value={value.username}
-          onChange={(username) => change({ username })}
+          value={username}
+          onChange={(next) => change({ username: next })}
           input={{ autoComplete: "username", autoCapitalize: "none" }}
         />
         <TextField
+          needed
           label="Password"
           name="password"
           value={password}
@@ -60,6 +109,7 @@ export function FoundForm() {
           hint="Ten characters or more."
           input={{ type: "password", autoComplete: "new-password" }}
         />
+        <Hint>{`Fields with * must be filled in. The clock is that of ${time_zone.replaceAll("_", " ")}; places and clocks of sites are set later.`}</Hint>
         <Fault error={found.error} besides={["name", "units", "full_name", "username", "password"]} />
         <div>
           <Button look="main" type="submit" isDisabled={found.isPending}>

@@ -6,39 +6,15 @@ import { useAccount } from "../../app/session";
 import { CardForm } from "../../parts/CardForm";
 import { Page } from "../../parts/Page";
 import { PickField } from "../../parts/PickField";
-import { QuantityField, typedOf } from "../../parts/QuantityField";
+import { QuantityField } from "../../parts/QuantityField";
 import { Fields } from "../../parts/Section";
+import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
 import { dialUnits, lengthUnits, outputUnits, tankUnits, volumeUnits, weightUnits } from "../../parts/units";
 import { pressureUnits } from "./benches";
+import { typedMachine, type Machine } from "./typedMachine";
 
-type Machine = Schemas["MachineOut"];
 type Kind = Machine["kind"];
-
-function typed(machine: Machine | undefined, us: boolean) {
-  return {
-    version: machine?.version ?? null,
-    name: machine?.name ?? "",
-    kind: (machine?.kind ?? "sprayer") as Kind,
-    capacity: { value: machine?.capacity.exact ?? "", unit: machine?.capacity.unit ?? (us ? "gal" : "l") },
-    mark: typedOf(machine?.mark, machine?.capacity.unit ?? (us ? "gal" : "l")),
-    form: machine?.form ?? "",
-    output: {
-      value: machine?.typed_output?.exact ?? "",
-      unit: machine?.typed_output?.unit ?? (us ? "gal/kft2" : "l/m2_100"),
-    },
-    width: typedOf(machine?.width, us ? "ft" : "m"),
-    nozzle_size: machine?.nozzle_size ?? "",
-    nozzle_count: `${machine?.nozzle_count ?? ""}`,
-    nozzle_spacing: typedOf(machine?.nozzle_spacing, us ? "in" : "cm"),
-    pressure: typedOf(machine?.pressure, us ? "psi" : "bar"),
-    droplets: `${machine?.droplets ?? ""}`,
-    dials: machine?.dials ?? "",
-    dial_unit: machine?.dial_unit || (us ? "fl_oz/gal" : "ml/l"),
-    setting_step: `${machine?.setting_step ?? ""}`,
-    note: machine?.note ?? "",
-  };
-}
 
 const spreaders = ["broadcast", "drop", "hand_held"];
 
@@ -46,7 +22,7 @@ const spreaders = ["broadcast", "drop", "hand_held"];
 export function MachineForm({ machine }: { machine?: Machine }) {
   const account = useAccount();
   const us = account.units === "us";
-  const draft = useDraft(`${account.slug}/machine/${machine?.id ?? "new"}`, typed(machine, us));
+  const draft = useDraft(`${account.slug}/machine/${machine?.id ?? "new"}`, typedMachine(machine, us));
   const { value, change } = draft;
   const save = useChange((path, body: Schemas["MachineIn"]) =>
     machine
@@ -187,6 +163,11 @@ export function MachineForm({ machine }: { machine?: Machine }) {
               onChange={(output) => change({ output })}
               hint="If it is known; it counts until a calibration does. A timed bucket alone is not it."
             />
+          )}
+          {sprayer && !hose && value.output.value.trim() && (
+            <Switch value={value.output_assumed} onChange={(output_assumed) => change({ output_assumed })}>
+              A guess: say so wherever it counts, until it is measured
+            </Switch>
           )}
           <QuantityField
             label={sprayer ? "Swath" : "Width of a pass"}

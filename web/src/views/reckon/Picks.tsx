@@ -28,10 +28,19 @@ interface Props {
   targets: Schemas["TargetOut"][] | undefined;
 }
 
+/** Which machines are not offered for a mix, and why. */
+function leftOut(left: Schemas["MachineOut"][], mix: Product[]): string {
+  const names = left.length > 2 ? `${left.length} machines` : left.map((m) => m.name).join(" and ");
+  const first = mix[0];
+  const how = first?.sprayed ? "sprayed" : "spread dry";
+  return `Not offered: ${names}. ${first?.name ?? "It"} is ${how}.`;
+}
+
 /** What, for what, where and with what. */
 export function Picks({ picked, change, products = [], areas = [], machines = [], targets = [] }: Props) {
   const mixed = picked.mix.map((c) => c.product).filter((id) => id !== null);
   const fitting = machines.filter((m) => mixed.every((id) => m.takes.includes(id)));
+  const left = machines.filter((m) => !fitting.includes(m));
   const pickAreas = (keys: string[]) => {
     const ids = areas.filter((a) => keys.includes(`${a.id}`)).map((a) => a.id);
     change({
@@ -62,7 +71,14 @@ export function Picks({ picked, change, products = [], areas = [], machines = []
             note: `${m.kind}, ${m.capacity.text}`,
           }))}
           onChange={(key) => change({ machine: Number(key) })}
-          hint={mixed.length && !fitting.length ? "Nothing in the kit can put it down yet." : undefined}
+          hint={
+            left.length
+              ? leftOut(
+                  left,
+                  products.filter((p) => mixed.includes(p.id)),
+                )
+              : undefined
+          }
         />
         <PickField
           label="Passes"

@@ -7,6 +7,7 @@ import { useAccount, useMay } from "../../app/session";
 import { useSettled } from "../../app/useSettled";
 import { Button } from "../../parts/Button";
 import { FaultsContext, faultsOf } from "../../parts/faults";
+import { Mend } from "../../parts/Mend";
 import { Fault, Notice } from "../../parts/Notice";
 import { Page } from "../../parts/Page";
 import { Bar, Section } from "../../parts/Section";
@@ -166,7 +167,7 @@ export function Reckon() {
         {error && !(error instanceof ApiError) && <Fault error={error} />}
         {shown.map((f) => (
           <Notice key={f.field} tone="stop" word="Cannot be reckoned">
-            {f.problem} {f.remedy}
+            {f.problem} {f.remedy} <Mend way={f.mend} />
           </Notice>
         ))}
         {answer && (

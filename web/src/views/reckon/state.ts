@@ -194,7 +194,8 @@ export function fromSearch(
   const product = search.get("product");
   if (area && product) {
     const mix = [{ product: Number(product), target: "", taste: false }];
-    return { mix, parts: [partOf(Number(area), mix)] };
+    const machine = Number(search.get("machine")) || null;
+    return { mix, parts: [partOf(Number(area), mix)], ...(machine && { machine }) };
   }
   if (area) return (now) => ({ parts: [partOf(Number(area), now.mix)] });
   const text = search.get("job");

@@ -61,7 +61,7 @@ export function LabelText({ text, onText, read, without, onWithout }: Props) {
       <TextField
         label="Text of the label"
         name="label_text"
-        lines
+        lines="many"
         value={text}
         onChange={onText}
         hint="Paste it from the label’s PDF or page, or type the lines that matter: name, analysis, rate."

@@ -44,10 +44,20 @@ const placed = [
   "note",
 ];
 
-/** A new card filled in from the text of its label; what was read is confirmed in the fields below. */
-function FromText({ onCard }: { onCard: (card: Schemas["ProductIn"]) => void }) {
+/** The text of a label as it is pasted, and what of it is not taken; kept until the card is on the shelf. */
+export function useLabelDraft() {
   const account = useAccount();
-  const { value, change } = useDraft(`${account.slug}/label-text`, { text: "", without: [] as number[] });
+  return useDraft(`${account.slug}/label-text`, { text: "", without: [] as number[] });
+}
+
+/** A new card filled in from the text of its label; what was read is confirmed in the fields below. */
+function FromText({
+  draft: { value, change },
+  onCard,
+}: {
+  draft: ReturnType<typeof useLabelDraft>;
+  onCard: (card: Schemas["ProductIn"]) => void;
+}) {
   const { data } = useLabelText(useSettled(value.text, 300), value.without);
   const taken = data?.found.filter((f) => f.taken).length ?? 0;
   return (
@@ -84,6 +94,7 @@ export function ProductForm({
     typedProduct(product, account.units === "us"),
   );
   const { value, change } = draft;
+  const pasted = useLabelDraft();
   const grade = useGrade(useSettled(value.name, 200)).data;
   const stated = grade?.contents.filter(
     (c) => !value.contents.some((x) => x.basis === c.basis && x.amount.trim()),
@@ -146,7 +157,13 @@ export function ProductForm({
         save={save}
         remove={remove}
         putBack={putBack}
-        draft={draft}
+        draft={{
+          kept: draft.kept,
+          clear: () => {
+            draft.clear();
+            pasted.clear({ text: "", without: [] });
+          },
+        }}
         placed={placed}
       >
         {product?.warnings.map((w) => (
@@ -154,7 +171,9 @@ export function ProductForm({
             {w}
           </Notice>
         ))}
-        {!product && <FromText onCard={(card) => change(typedCard(card, account.units === "us"))} />}
+        {!product && (
+          <FromText draft={pasted} onCard={(card) => change(typedCard(card, account.units === "us"))} />
+        )}
         <Section title="What it is">
           <Fields $columns={3}>
             <TextField

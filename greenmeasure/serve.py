@@ -50,6 +50,7 @@ def main() -> None:
     given = parser.parse_args()
     if given.sims:
         os.environ.setdefault("PRIVATE_STATIONS", "1")
+        os.environ.setdefault("SAMPLE", "alder-quay")
         if "EMAIL_HOST" not in os.environ:
             os.environ.update(EMAIL_HOST="127.0.0.1", EMAIL_PORT=str(given.sims + 1), EMAIL_TLS="0")
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "greenmeasure.settings")

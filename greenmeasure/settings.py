@@ -103,6 +103,8 @@ AXES_LOCKOUT_CALLABLE = "greenmeasure.accounts.lockout.locked_out"
 AXES_ENABLE_ADMIN = False
 AXES_VERBOSE = False
 
+SAMPLE = os.environ.get("SAMPLE", "")
+"""The address of an account that anybody may look round in, and change nothing of; none where it is empty."""
 FOUNDING = os.environ.get("FOUNDING", "1") == "1"
 """Whether anybody may open an account here."""
 EMAIL_HOST = os.environ.get("EMAIL_HOST", "")

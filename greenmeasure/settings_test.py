@@ -22,6 +22,7 @@ LOGGING = {
 }
 ALLOWED_HOSTS = ["*"]
 PRIVATE_STATIONS = True
+SAMPLE = "alder"
 
 VAR = Path(tempfile.gettempdir()) / f"greenmeasure-test-{os.getpid()}"
 atexit.register(shutil.rmtree, VAR, ignore_errors=True)

@@ -120,6 +120,7 @@ def the_season(service: str, now: datetime) -> Told:
     yield Call("health", who="stranger")
     yield Call("open_account", body=_opened(), who="stranger")
     yield Call("sign_in", body={"username": "manager-alder", "password": PASSWORD}, who="stranger")
+    yield Call("look_round", who="guest")
     yield Call("get_session")
     yield Call("sign_out", who="guest")
     yield from _oneself()

@@ -1,5 +1,6 @@
 """What changes accounts: opening an account, signing in, members and their roles."""
 
+from django.conf import settings
 from django.contrib.auth import authenticate, login
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
@@ -8,7 +9,7 @@ from django.utils.text import slugify
 from core.errors import InputError
 from core.zones import zone
 from greenmeasure.accounts import throttle
-from greenmeasure.accounts.models import Account, Membership, Role, Site, User
+from greenmeasure.accounts.models import VISITOR, Account, Membership, Role, Site, User
 from greenmeasure.accounts.people import let_go, strong
 from greenmeasure.accounts.schemas import MemberIn, OpenAccountIn, RoleIn
 from greenmeasure.accounts.sites import site_of
@@ -31,12 +32,35 @@ def sign_in(request: HttpRequest, username: str, password: str) -> User:
     return user
 
 
+def sample() -> Account | None:
+    """The account to look round in, where this server has one."""
+    return Account.objects.filter(slug=settings.SAMPLE).first() if settings.SAMPLE else None
+
+
+def look_round(request: HttpRequest) -> None:
+    """Sign in as the visitor of the sample account, who may look at all of it and change nothing.
+
+    Raises:
+        Missing: there is none here.
+    """
+    account = sample()
+    if account is None:
+        raise Missing("sample account")
+    with transaction.atomic():
+        user, made = User.objects.get_or_create(username=VISITOR, defaults={"full_name": "Visitor"})
+        if made:
+            user.set_unusable_password()
+            user.save(update_fields=["password"])
+        Membership.objects.update_or_create(account=account, user=user, defaults={"role": Role.VIEWER})
+    admit(request, user)
+
+
 def new_person(faults: Faults, username: str, full_name: str, password: str) -> User | None:
     """An unsaved person, or None with the faults noted."""
     username = username.strip()
     if not username or not all(c.isalnum() or c in "@.+-_" for c in username):
         faults.add("username", username, "A sign-in name is letters, digits and @ . + - _.", "Pick one, such as a first name.")
-    elif User.objects.filter(username__iexact=username).exists():
+    elif username.casefold() == VISITOR or User.objects.filter(username__iexact=username).exists():
         faults.add("username", username, f"“{username}” is taken.", "Pick another sign-in name.")
     if not full_name.strip():
         faults.add("full_name", full_name, "The name is empty.", "Enter the name that records will carry.")

@@ -13,7 +13,7 @@ from ninja import Path, Router
 from greenmeasure.accounts import actions, once, people, throttle
 from greenmeasure.accounts import house as house_actions
 from greenmeasure.accounts import sites as site_actions
-from greenmeasure.accounts.auth import ANYONE, OVERSEER, SIGNED_IN, VIEWER, account_of, membership_of, user_of
+from greenmeasure.accounts.auth import ANYONE, OVERSEER, OWN, SIGNED_IN, VIEWER, account_of, membership_of, user_of
 from greenmeasure.accounts.house import house_out
 from greenmeasure.accounts.models import Coming, Membership, sites_of
 from greenmeasure.accounts.schemas import (
@@ -55,12 +55,18 @@ house = Router(tags=["house"])
 def session_out(request: HttpRequest) -> SessionOut:
     """Who is signed in, with the accounts they belong to."""
     if not request.user.is_authenticated:
-        return SessionOut(user="", username="", email="", accounts=[], csrf=get_token(request), **open_here())
+        return SessionOut(user="", username="", email="", visits=False, accounts=[], csrf=get_token(request), **open_here())
     user = user_of(request)
     found = Membership.objects.filter(user=user).select_related("account").prefetch_related("sites").order_by("account__name")
     accounts = [account_out(m) for m in found]
     return SessionOut(
-        user=str(user), username=user.username, email=user.email, accounts=accounts, csrf=get_token(request), **open_here()
+        user=str(user),
+        username=user.username,
+        email=user.email,
+        visits=user.visits,
+        accounts=accounts,
+        csrf=get_token(request),
+        **open_here(),
     )
 
 
@@ -72,7 +78,7 @@ def open_out(c: Coming, request: HttpRequest) -> OpenOut:
 
 def open_here() -> dict[str, bool]:
     """What is open to strangers here."""
-    return {"founding": settings.FOUNDING, "mail": people.can_mail()}
+    return {"founding": settings.FOUNDING, "mail": people.can_mail(), "sample": actions.sample() is not None}
 
 
 def account_out(m: Membership) -> AccountOut:
@@ -107,6 +113,14 @@ def sign_in(request: HttpRequest, data: SignInIn) -> SessionOut:
     return session_out(request)
 
 
+@session.post("/session/sample", response=SessionOut, auth=ANYONE)
+def look_round(request: HttpRequest) -> SessionOut:
+    """Come into the sample account, to look round in: nothing can be changed there."""
+    throttle.knock(request, throttle.LOOK_ROUND)
+    actions.look_round(request)
+    return session_out(request)
+
+
 @session.delete("/session", response=SessionOut, auth=SIGNED_IN)
 def sign_out(request: HttpRequest) -> SessionOut:
     """Sign out."""
@@ -114,34 +128,34 @@ def sign_out(request: HttpRequest) -> SessionOut:
     return session_out(request)
 
 
-@session.put("/session/password", response=SessionOut, auth=SIGNED_IN)
+@session.put("/session/password", response=SessionOut, auth=OWN)
 def change_password(request: HttpRequest, data: PasswordIn) -> SessionOut:
     """Change one's own password; all other sessions end."""
     people.change_password(request, user_of(request), data.old, data.new)
     return session_out(request)
 
 
-@session.put("/session/me", response=SessionOut, auth=SIGNED_IN)
+@session.put("/session/me", response=SessionOut, auth=OWN)
 def change_me(request: HttpRequest, data: MeIn) -> SessionOut:
     """Change one's name and e-mail address."""
     people.change_me(user_of(request), data.full_name, data.email)
     return session_out(request)
 
 
-@session.get("/session/open", response=list[OpenOut], auth=SIGNED_IN)
+@session.get("/session/open", response=list[OpenOut], auth=OWN)
 def list_sessions(request: HttpRequest) -> list[OpenOut]:
     """Where one is signed in."""
     return [open_out(c, request) for c in people.sessions_of(user_of(request))]
 
 
-@session.delete("/session/open", response=list[OpenOut], auth=SIGNED_IN)
+@session.delete("/session/open", response=list[OpenOut], auth=OWN)
 def end_other_sessions(request: HttpRequest) -> list[OpenOut]:
     """End all of one's sessions but this one."""
     people.end_others(request, user_of(request))
     return list_sessions(request)
 
 
-@session.delete("/session/open/{session_id}", response=list[OpenOut], auth=SIGNED_IN)
+@session.delete("/session/open/{session_id}", response=list[OpenOut], auth=OWN)
 def end_session(request: HttpRequest, session_id: Id) -> list[OpenOut]:
     """End one of one's sessions."""
     people.end_session(user_of(request), session_id)

@@ -33,16 +33,29 @@ class SignedIn(_Door):
         return request.user if request.user.is_authenticated else None
 
 
+class Own(SignedIn):
+    """For what is a person's own: whoever is signed in, but for those who only look round."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Any:
+        _no_visitor(request.user)
+        return super().authenticate(request, key)
+
+
+def _no_visitor(user: Any) -> None:
+    if user.is_authenticated and user.visits:
+        raise HttpError(403, "You are looking round in the sample account. Start your own: that takes a minute.")
+
+
 class Member(_Door):
-    """For members of the account in the address, with at least `role`; `whole` asks for one who sees all of its sites.
-    Answers with the membership.
+    """For members of the account in the address, with at least `role`; `whole` asks for one who sees all of its sites, `own`
+    is for what is a member's own. Answers with the membership.
 
     Another account's member gets the same answer as for an account that does not exist.
     """
 
-    def __init__(self, role: str, whole: bool = False) -> None:
+    def __init__(self, role: str, whole: bool = False, own: bool = False) -> None:
         super().__init__()
-        self.role, self.whole = role, whole
+        self.role, self.whole, self.own = role, whole, own
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         if not request.user.is_authenticated:
@@ -57,6 +70,8 @@ class Member(_Door):
             raise HttpError(403, f"That is for a {self.role}; you are a {membership.role} here. Ask a manager.")
         if membership.limited().seen is not None and self.whole:
             raise HttpError(403, f"That is for a {self.role} of all sites; you are limited to some. Ask one.")
+        if self.own:
+            _no_visitor(request.user)
         if self.role != Role.VIEWER:
             begin_changes(request)
         return membership
@@ -64,7 +79,9 @@ class Member(_Door):
 
 ANYONE = Anyone()
 SIGNED_IN = SignedIn()
+OWN = Own()
 VIEWER = Member(Role.VIEWER)
+ONESELF = Member(Role.VIEWER, own=True)
 APPLICATOR = Member(Role.APPLICATOR)
 MANAGER = Member(Role.MANAGER)
 OVERSEER = Member(Role.MANAGER, whole=True)

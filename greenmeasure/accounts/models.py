@@ -14,6 +14,9 @@ from greenmeasure.common.kept import kept, newest_of, note
 from greenmeasure.common.models import PutAway
 from greenmeasure.common.rows import HouseRow
 
+VISITOR = "looks.round"
+"""The sign-in name of whoever looks round in the sample account; nobody else's, and without a password."""
+
 
 class User(AbstractUser):
     """A person who signs in. People are told apart by their sign-in name, and may belong to several accounts."""
@@ -21,6 +24,11 @@ class User(AbstractUser):
     first_name = None  # type: ignore[assignment]
     last_name = None  # type: ignore[assignment]
     full_name = models.CharField(max_length=80)
+
+    @property
+    def visits(self) -> bool:
+        """Whether they only look round: several people at once are this one, so nothing of it is their own."""
+        return self.username == VISITOR
 
     def __str__(self) -> str:
         return self.full_name or self.username

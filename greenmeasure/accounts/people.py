@@ -106,7 +106,7 @@ def reset(uid: str, token: str, password: str) -> User:
         user = User.objects.filter(pk=int(urlsafe_base64_decode(uid)), is_active=True).first()
     except (ValueError, OverflowError):
         user = None
-    if user is None or not default_token_generator.check_token(user, token):
+    if user is None or user.visits or not default_token_generator.check_token(user, token):
         raise InputError("link", None, "This link is over, or was used before.", "Ask for a new one.")
     user.set_password(strong("password", password, user))
     user.save(update_fields=["password"])

@@ -117,14 +117,17 @@ class SiteLineOut(Out):
 class SessionOut(Out):
     """`user` is empty when nobody is signed in. The CSRF token goes back as the header X-CSRFToken.
 
-    `founding` says whether accounts can be opened here, `mail` whether a link for a new password can be sent.
+    `founding` says whether accounts can be opened here, `mail` whether a link for a new password can be sent, `sample` whether
+    there is an account to look round in, `visits` whether one only does that.
     """
 
     user: str
     username: str
     email: str
+    visits: bool
     founding: bool
     mail: bool
+    sample: bool
     accounts: list[AccountOut]
     csrf: str
 

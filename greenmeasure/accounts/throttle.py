@@ -26,6 +26,7 @@ FOUNDING = Limit("found", 5, timedelta(hours=1))
 SIGN_IN = Limit("sign_in", 40, timedelta(minutes=15))
 """Failures only, and many: a club's people come from one address."""
 FORGOTTEN = Limit("forgotten", 6, timedelta(hours=1))
+LOOK_ROUND = Limit("look_round", 60, timedelta(hours=1))
 RESET = Limit("reset", 20, timedelta(hours=1))
 
 

@@ -9,7 +9,7 @@ from ninja.files import UploadedFile
 
 from greenmeasure.accounts import throttle
 from greenmeasure.accounts.api import session_out
-from greenmeasure.accounts.auth import OVERSEER, SIGNED_IN, VIEWER, account_of, user_of
+from greenmeasure.accounts.auth import OVERSEER, OWN, VIEWER, account_of, user_of
 from greenmeasure.accounts.schemas import CloseIn, SessionOut
 from greenmeasure.archive import closing, reading, writing
 from greenmeasure.archive.away import away
@@ -49,7 +49,7 @@ def close_account(request: HttpRequest, account: Path[str], data: CloseIn) -> tu
     return 204, None
 
 
-@router.post("/accounts/archive", response={201: SessionOut}, auth=SIGNED_IN)
+@router.post("/accounts/archive", response={201: SessionOut}, auth=OWN)
 def import_archive(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, SessionOut]:
     """Bring an archive in, as a new account of one's own."""
     throttle.knock_to_found(request)

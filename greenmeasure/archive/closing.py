@@ -21,6 +21,12 @@ def close(account: Account, by: User, name: str, password: str) -> None:
         raise InputError("name", name, "That is not the account's name.", f"Type “{account.name}” to close it.")
     if not by.check_password(password):
         raise InputError("password", None, "That is not your password.", "Enter the one you sign in with.")
+    emptied(account)
+
+
+@transaction.atomic
+def emptied(account: Account) -> None:
+    """Take everything of an account away, and let whoever belonged to it alone go."""
     pictures = files_of(account)
     people = list(User.objects.filter(memberships__account=account))
     for table in reversed(tables()):

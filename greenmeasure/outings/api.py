@@ -6,7 +6,7 @@ from typing import Annotated
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router
 
-from greenmeasure.accounts.auth import APPLICATOR, OVERSEER, VIEWER, account_of, membership_of, user_of
+from greenmeasure.accounts.auth import APPLICATOR, ONESELF, OVERSEER, VIEWER, account_of, membership_of, user_of
 from greenmeasure.accounts.models import Account
 from greenmeasure.accounts.once import key_of
 from greenmeasure.common import clock
@@ -82,21 +82,21 @@ def read_reminders(request: HttpRequest, account: Path[str]) -> RemindersOut:
     return reminders.reminders_of(request, membership_of(request))
 
 
-@router.post("/reminders", response=RemindersOut, auth=VIEWER)
+@router.post("/reminders", response=RemindersOut, auth=ONESELF)
 def choose_reminders(request: HttpRequest, account: Path[str], data: RemindersIn) -> RemindersOut:
     """Choose what one's own calendar holds."""
     reminders.choose(membership_of(request), data)
     return reminders.reminders_of(request, membership_of(request))
 
 
-@router.post("/reminders/address", response=RemindersOut, auth=VIEWER)
+@router.post("/reminders/address", response=RemindersOut, auth=ONESELF)
 def give_calendar_address(request: HttpRequest, account: Path[str]) -> RemindersOut:
     """Give one's own calendar a private address; one of before leads nowhere from then on."""
     reminders.new_address(membership_of(request))
     return reminders.reminders_of(request, membership_of(request))
 
 
-@router.delete("/reminders/address", response=RemindersOut, auth=VIEWER)
+@router.delete("/reminders/address", response=RemindersOut, auth=ONESELF)
 def revoke_calendar_address(request: HttpRequest, account: Path[str]) -> RemindersOut:
     """Revoke the private address of one's own calendar."""
     reminders.revoke(membership_of(request))

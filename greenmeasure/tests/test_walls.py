@@ -11,7 +11,15 @@ from greenmeasure.kit.models import Machine
 from greenmeasure.shelf.models import Product
 from greenmeasure.tests.base import ApiTest, make_account
 
-OPEN = {"/api/health", "/api/session", "/api/accounts", "/api/session/forgotten", "/api/session/reset", "/api/calendar/{token}"}
+OPEN = {
+    "/api/health",
+    "/api/session",
+    "/api/session/sample",
+    "/api/accounts",
+    "/api/session/forgotten",
+    "/api/session/reset",
+    "/api/calendar/{token}",
+}
 ONES_OWN = {
     "/api/session/password",
     "/api/session/me",

@@ -6,7 +6,7 @@ import { useOnline } from "./connection";
 import { QuarrelSheet } from "./QuarrelSheet";
 import { ReckonLine } from "./ReckonLine";
 import { Rule } from "./Rule";
-import { useAccount } from "./session";
+import { useAccount, useSession, useSignOut } from "./session";
 import { ShortcutSheet } from "./ShortcutSheet";
 import { useShortcuts } from "./shortcuts";
 import { useLineInAddress } from "./useLineInAddress";
@@ -63,6 +63,21 @@ const Lost = styled.div`
     display: none;
   }
 `;
+const Sample = styled(Lost)`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 20px;
+  align-items: center;
+  justify-content: space-between;
+  background: ${t.wash};
+  border-color: ${t.accent};
+  strong {
+    color: ${t.accent};
+  }
+  ${t.phone} {
+    padding-inline: 16px;
+  }
+`;
 const Skip = styled.a`
   position: absolute;
   left: -9999px;
@@ -78,6 +93,8 @@ const Skip = styled.a`
 /** What is around every view: the rule, the reckon line, the account's menu, and the word when the signal is lost. */
 export function Shell() {
   const account = useAccount();
+  const { data } = useSession();
+  const out = useSignOut();
   const online = useOnline();
   const navigate = useNavigate();
   const [asked, ask] = useLineInAddress();
@@ -98,6 +115,17 @@ export function Shell() {
         </Opener>
         <AccountMenu onHelp={() => setSheet(true)} />
       </Top>
+      {data?.visits && (
+        <Sample role="note">
+          <span>
+            <strong>Sample account.</strong> Made-up grounds to look round in: everything can be opened and
+            reckoned, nothing is changed.
+          </span>
+          <Opener onClick={() => out.mutate(undefined, { onSuccess: () => void navigate("/?start") })}>
+            Start your own
+          </Opener>
+        </Sample>
+      )}
       {!online && (
         <Lost role="alert">
           <strong>No connection.</strong> What you type is kept on this device; the last answers stay. Trying

@@ -29,6 +29,15 @@ export function useOpenAccount() {
   });
 }
 
+/** Come into the sample account, to look round in. */
+export function useLookRound() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => read(api.POST("/api/session/sample")),
+    onSuccess: (session) => queries.setQueryData(["session"], session),
+  });
+}
+
 export function useSignOut() {
   const queries = useQueryClient();
   return useMutation({

@@ -17,6 +17,7 @@ from core.weather.hours import Hour, moment
 from greenmeasure.accounts.models import Account, Membership, User
 from greenmeasure.accounts.schemas import SiteIn
 from greenmeasure.accounts.sites import save_site
+from greenmeasure.archive.closing import emptied
 from greenmeasure.book.actions import correct, strike
 from greenmeasure.book.models import Application
 from greenmeasure.book.schemas import CorrectIn
@@ -92,18 +93,21 @@ def _hours(times: climate.Times, made: dict[str, climate.Floats], forecast: bool
 
 
 class Command(BaseCommand):
-    """Loads the demo account; a second time changes nothing."""
+    """Loads the demo account; a second time changes nothing, unless it is to begin again."""
 
     help = "Load the demo account, Alder Quay Lawn Sports Trust. Twice is as good as once."
 
     def add_arguments(self, parser: CommandParser) -> None:
-        """Whether the season's plan is made, too: it takes some ten seconds."""
+        """Whether it begins again, and whether the season's plan is made too, which takes some ten seconds."""
+        parser.add_argument("--again", action="store_true", help="take away what is there of it first, with all that was changed")
         parser.add_argument("--plan", action="store_true", help="make the season's plan, and take it into the programme")
 
     @transaction.atomic
     def handle(self, *args: Any, **options: Any) -> None:
         settings.PRIVATE_STATIONS = True  # its made-up weather comes from this machine
         about = read("account.json")
+        if options.get("again") and (there := Account.objects.filter(slug=about["slug"]).first()):
+            emptied(there)
         account, _ = Account.objects.get_or_create(
             slug=about["slug"], defaults={k: about[k] for k in ("name", "units", "currency", "house")}
         )

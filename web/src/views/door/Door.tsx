@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Navigate } from "react-router";
-import { useSession } from "../../app/session";
+import { useLookRound, useSession } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { Fault } from "../../parts/Notice";
 import { Bar } from "../../parts/Section";
@@ -16,7 +16,8 @@ type Way = keyof typeof forms;
 /** The way in: sign in, or start here. With `here`, one goes on where one was. */
 export function Door({ here = false }: { here?: boolean }) {
   const { data, error, isPending } = useSession();
-  const [way, setWay] = useState<Way>("in");
+  const round = useLookRound();
+  const [way, setWay] = useState<Way>(() => (location.search === "?start" ? "start" : "in"));
   if (!here && data?.user && data.accounts[0])
     return <Navigate to={`/a/${data.accounts[0].slug}/${way === "start" ? "start" : "today"}`} replace />;
   const Shown = forms[way];
@@ -27,7 +28,13 @@ export function Door({ here = false }: { here?: boolean }) {
     <DoorLayout>
       {error && <Fault error={error} />}
       {!isPending && <Shown />}
+      <Fault error={round.error} />
       <Bar>
+        {data?.sample && !here && (
+          <Button isDisabled={round.isPending} onPress={() => round.mutate()}>
+            Look round a sample account
+          </Button>
+        )}
         {others.map((w) => (
           <Button key={w} look="quiet" onPress={() => setWay(w)}>
             {words[w]}

@@ -5,7 +5,7 @@ SIMS ?= 8321
 VENV := .venv/bin
 NPM := $(shell v=$$(npm --version 2>/dev/null | cut -d. -f1); [ "$${v:-0}" -ge 11 ] && echo npm || echo npx --yes npm@11)
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
-WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json web/tsconfig.json
+WEB := $(shell find web/src web/public docs/manual docs/screenshots -type f 2>/dev/null) web/index.html web/vite.config.ts web/manual.ts web/package.json web/tsconfig.json
 export DJANGO_ALLOW_ASYNC_UNSAFE = true
 
 .PHONY: help setup install build demo serve test test-core test-api test-postgres test-web lint format client shots bench break clean

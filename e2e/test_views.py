@@ -54,6 +54,8 @@ class Views(BrowserTest):
         self.go("today", "alder-quay")
         return [
             ("start", "Everything is in place"),
+            ("help/kit", "Calibrating a sprayer"),
+            ("help/glossary", "that one pass covers"),
             ("today", "Last in the book"),
             ("ground", "Memorial lawn"),
             (f"ground/{area}", "Its story"),

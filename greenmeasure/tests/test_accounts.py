@@ -86,6 +86,7 @@ class Founding(TestCase):
             {
                 "slug": "heath-green",
                 "name": "Heath & Green",
+                "keeps": "grounds",
                 "units": "metric",
                 "time_zone": "Europe/Oslo",
                 "currency": "EUR",

@@ -98,7 +98,7 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
             <Item key={name} id={`theme:${name}`}>{`${name === theme ? "● " : "○ "}${themeText[name]}`}</Item>
           ))}
           <Line />
-          <Item id="keys">Keys</Item>
+          <Item id="keys">Help and keys</Item>
           <Item id="out">Sign out</Item>
         </List>
       </Pop>

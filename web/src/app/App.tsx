@@ -47,6 +47,10 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <></>,
     children: [
       { index: true, element: <Navigate to="today" replace /> },
+      {
+        path: "help/:chapter?",
+        lazy: async () => ({ Component: (await import("../views/help/HelpPage")).HelpPage }),
+      },
       { path: "start", lazy: async () => ({ Component: (await import("../views/start/Start")).Start }) },
       { path: "today", lazy: async () => ({ Component: (await import("../views/today/Today")).Today }) },
       {

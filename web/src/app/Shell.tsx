@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Link, Outlet, useNavigate } from "react-router";
 import styled from "styled-components";
 import { AccountMenu } from "./AccountMenu";
@@ -7,11 +7,12 @@ import { QuarrelSheet } from "./QuarrelSheet";
 import { ReckonLine } from "./ReckonLine";
 import { Rule } from "./Rule";
 import { useAccount, useSession, useSignOut } from "./session";
-import { ShortcutSheet } from "./ShortcutSheet";
 import { useShortcuts } from "./shortcuts";
 import { useLineInAddress } from "./useLineInAddress";
 import { t } from "./theme";
 import { Toasts } from "./Toasts";
+
+const HelpSheet = lazy(() => import("../views/help/HelpSheet"));
 
 const Top = styled.header`
   display: flex;
@@ -134,7 +135,7 @@ export function Shell() {
       )}
       <Outlet />
       {asked !== null && <ReckonLine asked={asked} onAsk={ask} onClose={() => ask(null)} />}
-      {sheet && <ShortcutSheet onClose={() => setSheet(false)} />}
+      <Suspense>{sheet && <HelpSheet onClose={() => setSheet(false)} />}</Suspense>
       <QuarrelSheet />
       <Toasts />
     </>

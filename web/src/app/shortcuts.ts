@@ -16,7 +16,8 @@ export const shortcuts: [string, string][] = [
   ["=", "Open the reckon line"],
   ["n", "Begin something new in this place"],
   ["/", "Search the book"],
-  ["?", "Show these keys"],
+  ["?", "Help: the manual, the glossary and these keys"],
+  ["F1", "In a field: what its name means"],
   ["Esc", "Close what is open"],
   ["← → on a rate rule", "Step the rate; Home and End go to the label's ends"],
 ];

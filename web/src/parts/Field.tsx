@@ -6,6 +6,7 @@ import { t } from "../app/theme";
 import { Button } from "./Button";
 import { useFault } from "./faults";
 import { Mend } from "./Mend";
+import { Term } from "./Term";
 
 const Row = styled.div`
   display: grid;
@@ -27,6 +28,14 @@ export const Label = styled.label`
   font-weight: 600;
   letter-spacing: 0.01em;
   ${needed}
+`;
+
+/** A label with the way to what its word means beside it. */
+export const Named = styled.div`
+  display: flex;
+  align-items: baseline;
+  gap: 6px;
+  min-width: 0;
 `;
 
 export const Hint = styled.p`
@@ -98,9 +107,12 @@ export function Field({ label, name, value, needed, hint, onPick, children }: Pr
   const fault = useFault(name, value);
   return (
     <Row data-field={name}>
-      <Label htmlFor={id} data-needed={needed || undefined}>
-        {label}
-      </Label>
+      <Named>
+        <Label htmlFor={id} data-needed={needed || undefined}>
+          {label}
+        </Label>
+        <Term of={label} />
+      </Named>
       {children({
         id,
         "aria-describedby": `${id}-hint`,

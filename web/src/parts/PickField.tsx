@@ -1,5 +1,6 @@
 import {
   Button,
+  ButtonContext,
   Label as AriaLabel,
   ListBox,
   ListBoxItem,
@@ -10,8 +11,9 @@ import {
 } from "react-aria-components";
 import styled from "styled-components";
 import { t } from "../app/theme";
-import { FaultText, Hint, needed as marked } from "./Field";
+import { FaultText, Hint, Named, needed as marked } from "./Field";
 import { useFault } from "./faults";
+import { Term } from "./Term";
 
 export interface Option {
   key: string;
@@ -141,7 +143,14 @@ export function PickField({
       aria-label={hideLabel ? label : undefined}
       data-field={name}
     >
-      {!hideLabel && <Name data-needed={needed || undefined}>{label}</Name>}
+      {!hideLabel && (
+        <Named>
+          <Name data-needed={needed || undefined}>{label}</Name>
+          <ButtonContext.Provider value={{}}>
+            <Term of={label} />
+          </ButtonContext.Provider>
+        </Named>
+      )}
       <Face>
         <Value />
       </Face>

@@ -1,9 +1,10 @@
 import { useId, type ReactNode } from "react";
 import styled from "styled-components";
 import { t } from "../app/theme";
-import { FaultText, Hint, Label } from "./Field";
+import { FaultText, Hint, Label, Named } from "./Field";
 import { useFault } from "./faults";
 import { PickField, type Option } from "./PickField";
+import { Term } from "./Term";
 import { box } from "./TextField";
 
 export interface TypedQuantity {
@@ -60,9 +61,12 @@ export function QuantityField({ label, name, value, units, onChange, hint, neede
   const fault = useFault(name, `${value.value} ${value.unit}`);
   return (
     <Root data-field={name}>
-      <Label htmlFor={id} data-needed={needed || undefined}>
-        {label}
-      </Label>
+      <Named>
+        <Label htmlFor={id} data-needed={needed || undefined}>
+          {label}
+        </Label>
+        <Term of={label} />
+      </Named>
       <Pair>
         <Number
           id={id}

@@ -1,0 +1,4 @@
+declare module "*.md" {
+  const found: never;
+  export default found;
+}

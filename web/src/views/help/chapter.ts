@@ -1,0 +1,5 @@
+/** A chapter of the manual as the build hands it on. */
+export interface Chapter {
+  title: string;
+  sections: { id: string; title: string; html: string; text: string }[];
+}

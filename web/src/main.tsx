@@ -1,4 +1,4 @@
-import "@fontsource-variable/literata/wght.css";
+import "@fontsource/literata/500.css";
 import "@fontsource-variable/source-sans-3/wght.css";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";

@@ -1,4 +1,5 @@
-import { Button, Menu, MenuItem, MenuTrigger, Popover, Separator } from "react-aria-components";
+import { Menu, MenuItem, MenuTrigger, Popover, Separator } from "react-aria-components";
+import type { ReactNode } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { places } from "./places";
@@ -6,30 +7,6 @@ import { useAccount, useSession, useSignOut } from "./session";
 import { setSettings, useSettings } from "./settings";
 import { t, themes, themeText } from "./theme";
 
-const Face = styled(Button)`
-  background: none;
-  border: 0;
-  min-height: 36px;
-  padding: 4px 0;
-  cursor: pointer;
-  text-decoration: underline;
-  text-underline-offset: 0.18em;
-  text-decoration-thickness: 1px;
-  white-space: nowrap;
-  > :last-child {
-    display: none;
-  }
-  ${t.phone} {
-    > :first-child {
-      display: none;
-    }
-    > :last-child {
-      display: inline;
-    }
-    min-height: 44px;
-    padding: 4px 8px;
-  }
-`;
 const Pop = styled(Popover)`
   background: ${t.sheet};
   border: 1px solid ${t.rule};
@@ -57,7 +34,7 @@ const Line = styled(Separator)`
 `;
 
 /** The account, its people, the theme, and the way out. On a phone also the places that are not in the strip. */
-export function AccountMenu({ onHelp }: { onHelp: () => void }) {
+export default function AccountMenu({ onHelp, face }: { onHelp: () => void; face: ReactNode }) {
   const account = useAccount();
   const { data } = useSession();
   const { theme } = useSettings();
@@ -71,11 +48,8 @@ export function AccountMenu({ onHelp }: { onHelp: () => void }) {
     else void navigate(key);
   };
   return (
-    <MenuTrigger>
-      <Face aria-label={`Menu for ${data?.user}`}>
-        <span>{data?.user.split(" ")[0]}</span>
-        <span>Menu</span>
-      </Face>
+    <MenuTrigger defaultOpen>
+      {face}
       <Pop placement="bottom end">
         <List onAction={(key) => act(String(key))}>
           <Item id={`/a/${account.slug}/account`}>{account.name}</Item>

@@ -3,7 +3,6 @@ import { I18nProvider } from "react-aria-components";
 import { createBrowserRouter, Navigate, RouterProvider, useLocation } from "react-router";
 import { StyleSheetManager } from "styled-components";
 import { ApiError } from "../api/client";
-import { Door } from "../views/door/Door";
 import { ErrorPage, NothingHere } from "./ErrorPage";
 import { Inside } from "./Inside";
 import "./settings";
@@ -33,7 +32,12 @@ function Moved() {
 }
 
 const router = createBrowserRouter([
-  { path: "/", element: <Door />, errorElement: <ErrorPage /> },
+  {
+    path: "/",
+    errorElement: <ErrorPage />,
+    hydrateFallbackElement: <></>,
+    lazy: async () => ({ Component: (await import("../views/door/Door")).default }),
+  },
   {
     path: "/reset/:uid/:token",
     errorElement: <ErrorPage />,

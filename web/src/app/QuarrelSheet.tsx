@@ -1,6 +1,6 @@
-import { useState, useSyncExternalStore } from "react";
+import { useState } from "react";
 import styled from "styled-components";
-import { quarrels, type Quarrel } from "../api/revised";
+import type { Quarrel } from "../api/revised";
 import { Button } from "../parts/Button";
 import { Hint } from "../parts/Field";
 import { Ledger } from "../parts/Ledger";
@@ -26,12 +26,7 @@ const Pick = styled.label`
 `;
 
 /** Asks, when somebody else changed the same thing meanwhile, which of both to take. */
-export function QuarrelSheet() {
-  const quarrel = useSyncExternalStore(quarrels.subscribe, quarrels.now);
-  return quarrel && <Both key={JSON.stringify(quarrel.changes)} quarrel={quarrel} />;
-}
-
-function Both({ quarrel }: { quarrel: Quarrel }) {
+export default function QuarrelSheet({ quarrel }: { quarrel: Quarrel }) {
   const { changes } = quarrel;
   const [taken, setTaken] = useState<Record<string, "yours" | "theirs">>({});
   const all = (whose: "yours" | "theirs") =>

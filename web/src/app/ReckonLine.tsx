@@ -44,7 +44,7 @@ interface Props {
 }
 
 /** One line that reckons: a dose, a price, a date, a sum, in the words that people use. */
-export function ReckonLine({ asked: first, onAsk, onClose }: Props) {
+export default function ReckonLine({ asked: first, onAsk, onClose }: Props) {
   const account = useAccount();
   const navigate = useNavigate();
   const [text, setText] = useState(first);

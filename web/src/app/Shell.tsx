@@ -1,17 +1,19 @@
-import { lazy, Suspense, useState } from "react";
+import { lazy, Suspense, useState, useSyncExternalStore } from "react";
 import { Link, Outlet, useNavigate } from "react-router";
 import styled from "styled-components";
-import { AccountMenu } from "./AccountMenu";
 import { useOnline } from "./connection";
-import { QuarrelSheet } from "./QuarrelSheet";
-import { ReckonLine } from "./ReckonLine";
 import { Rule } from "./Rule";
+import { MenuButton } from "./MenuButton";
 import { useAccount, useSession, useSignOut } from "./session";
 import { useShortcuts } from "./shortcuts";
+import { quarrels } from "../api/revised";
+import { anythingSaid, hearSaid } from "./toast";
 import { useLineInAddress } from "./useLineInAddress";
 import { t } from "./theme";
-import { Toasts } from "./Toasts";
 
+const ReckonLine = lazy(() => import("./ReckonLine"));
+const QuarrelSheet = lazy(() => import("./QuarrelSheet"));
+const Toasts = lazy(() => import("./Toasts"));
 const HelpSheet = lazy(() => import("../views/help/HelpSheet"));
 
 const Top = styled.header`
@@ -31,7 +33,7 @@ const Top = styled.header`
   }
 `;
 const Name = styled(Link)`
-  font: 600 ${t.s18} ${t.serif};
+  font: 500 ${t.s18} ${t.serif};
   color: ${t.ink};
   text-decoration: none;
   white-space: nowrap;
@@ -97,6 +99,8 @@ export function Shell() {
   const { data } = useSession();
   const out = useSignOut();
   const online = useOnline();
+  const quarrel = useSyncExternalStore(quarrels.subscribe, quarrels.now);
+  const told = useSyncExternalStore(hearSaid, anythingSaid);
   const navigate = useNavigate();
   const [asked, ask] = useLineInAddress();
   const [sheet, setSheet] = useState(false);
@@ -114,7 +118,7 @@ export function Shell() {
         <Opener onClick={() => ask("")} aria-keyshortcuts="=">
           <kbd>=</kbd>Reckon line
         </Opener>
-        <AccountMenu onHelp={() => setSheet(true)} />
+        <MenuButton onHelp={() => setSheet(true)} />
       </Top>
       {data?.visits && (
         <Sample role="note">
@@ -134,10 +138,14 @@ export function Shell() {
         </Lost>
       )}
       <Outlet />
-      {asked !== null && <ReckonLine asked={asked} onAsk={ask} onClose={() => ask(null)} />}
+      <Suspense>
+        {asked !== null && <ReckonLine asked={asked} onAsk={ask} onClose={() => ask(null)} />}
+      </Suspense>
       <Suspense>{sheet && <HelpSheet onClose={() => setSheet(false)} />}</Suspense>
-      <QuarrelSheet />
-      <Toasts />
+      <Suspense>
+        {quarrel && <QuarrelSheet key={JSON.stringify(quarrel.changes)} quarrel={quarrel} />}
+      </Suspense>
+      <Suspense>{told && <Toasts />}</Suspense>
     </>
   );
 }

@@ -1,12 +1,16 @@
 import {
   UNSTABLE_Toast as Toast,
   UNSTABLE_ToastContent as Content,
+  UNSTABLE_ToastQueue as ToastQueue,
   UNSTABLE_ToastRegion as Region,
 } from "react-aria-components";
 import styled from "styled-components";
 import { Button } from "../parts/Button";
 import { t } from "./theme";
-import { toasts, type Said } from "./toast";
+import { showBy, type Said } from "./toast";
+
+const toasts = new ToastQueue<Said>({ maxVisibleToasts: 3 });
+showBy((said) => toasts.add(said, { timeout: said.undo ? 10_000 : 5_000 }));
 
 const Stack = styled(Region<Said>)`
   position: fixed;
@@ -40,7 +44,7 @@ const Slip = styled(Toast<Said>)`
 `;
 
 /** Short words on what was just done, with the way back where there is one. */
-export function Toasts() {
+export default function Toasts() {
   return (
     <Stack queue={toasts} aria-label="What was just done">
       {({ toast }) => (

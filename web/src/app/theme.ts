@@ -28,7 +28,7 @@ export const t = {
   grain: "var(--grain)",
   turf: "var(--turf)",
   text: "'Source Sans 3 Variable', system-ui, sans-serif",
-  serif: "'Literata Variable', Georgia, serif",
+  serif: "'Literata', Georgia, serif",
   s13: "0.8125rem",
   s15: "0.9375rem",
   s18: "1.125rem",

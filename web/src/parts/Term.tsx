@@ -1,5 +1,5 @@
-import { useEffect, useRef, useState } from "react";
-import { Button, Dialog, DialogTrigger, Popover } from "react-aria-components";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { Button } from "react-aria-components";
 import styled from "styled-components";
 import { entryOf, useGlossary } from "../app/glossary";
 import { t } from "../app/theme";
@@ -31,16 +31,7 @@ const Ask = styled(Button)`
     display: none;
   }
 `;
-const Pop = styled(Popover)`
-  max-width: min(340px, 90vw);
-  padding: 12px 14px;
-  background: ${t.sheet};
-  border: 1px solid ${t.rule};
-  font-size: ${t.s15};
-  strong {
-    display: block;
-  }
-`;
+const Meaning = lazy(() => import("./Meaning"));
 
 /** Opens on F1 in the field that the button stands in. */
 function useF1(open: () => void) {
@@ -65,21 +56,21 @@ export function Term({ of }: { of: string }) {
   const button = useF1(() => setOpen(true));
   if (!entry) return null;
   return (
-    <DialogTrigger isOpen={open} onOpenChange={setOpen}>
+    <>
       <Ask
         ref={button}
         excludeFromTabOrder
         aria-label={`What does “${entry.term}” mean?`}
         aria-keyshortcuts="F1"
+        onPress={() => setOpen(!open)}
       >
         ?
       </Ask>
-      <Pop placement="top start">
-        <Dialog aria-label={entry.term}>
-          <strong>{entry.term}</strong>
-          {entry.text}
-        </Dialog>
-      </Pop>
-    </DialogTrigger>
+      {open && (
+        <Suspense>
+          <Meaning entry={entry} at={button} onClose={() => setOpen(false)} />
+        </Suspense>
+      )}
+    </>
   );
 }

@@ -7,6 +7,17 @@ import { Notice } from "./Notice";
 
 const slide = keyframes`from { background-position: 0 0 } to { background-position: 40px 0 }`;
 
+/** In the page's margin, where no page stands round it yet. */
+const Place = styled.div`
+  &:not(main *) {
+    max-width: 1280px;
+    margin: 0 auto;
+    padding: 28px 32px;
+    ${t.phone} {
+      padding: 18px 16px;
+    }
+  }
+`;
 const Ticks = styled.div`
   height: 14px;
   width: 200px;
@@ -27,9 +38,9 @@ export function Waiting<T>({ of, children }: { of: UseQueryResult<T>; children: 
     );
   }
   return (
-    <div role="status">
+    <Place role="status">
       <Ticks />
       Reading …
-    </div>
+    </Place>
   );
 }

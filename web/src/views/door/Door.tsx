@@ -1,20 +1,20 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Navigate } from "react-router";
 import { useLookRound, useSession } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { Fault } from "../../parts/Notice";
 import { Bar } from "../../parts/Section";
 import { DoorLayout } from "./DoorLayout";
-import { ForgottenForm } from "./ForgottenForm";
-import { FoundForm } from "./FoundForm";
 import { SignInForm } from "./SignInForm";
 
+const FoundForm = lazy(() => import("./FoundForm"));
+const ForgottenForm = lazy(() => import("./ForgottenForm"));
 const forms = { in: SignInForm, start: FoundForm, forgotten: ForgottenForm };
 const words = { in: "Sign in instead", start: "Start here", forgotten: "Forgotten your password?" };
 type Way = keyof typeof forms;
 
 /** The way in: sign in, or start here. With `here`, one goes on where one was. */
-export function Door({ here = false }: { here?: boolean }) {
+export default function Door({ here = false }: { here?: boolean }) {
   const { data, error, isPending } = useSession();
   const round = useLookRound();
   const [way, setWay] = useState<Way>(() => (location.search === "?start" ? "start" : "in"));
@@ -27,7 +27,7 @@ export function Door({ here = false }: { here?: boolean }) {
   return (
     <DoorLayout>
       {error && <Fault error={error} />}
-      {!isPending && <Shown />}
+      <Suspense>{!isPending && <Shown />}</Suspense>
       <Fault error={round.error} />
       <Bar>
         {data?.sample && !here && (

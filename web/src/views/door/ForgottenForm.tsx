@@ -7,7 +7,7 @@ import { Stack } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
 
 /** Ask for a link with which to set a new password. */
-export function ForgottenForm() {
+export default function ForgottenForm() {
   const [username, setUsername] = useState("");
   const ask = useForgotten();
   return (

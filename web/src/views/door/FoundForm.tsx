@@ -45,7 +45,7 @@ const madeOf = (name: string) =>
     .replace(/[^\p{L}\p{N}._-]/gu, "");
 
 /** Begin with an empty account. Everything but the password survives a reload. */
-export function FoundForm() {
+export default function FoundForm() {
   const { value, change, clear } = useDraft("start-here", blank);
   const [password, setPassword] = useState("");
   const found = useOpenAccount();

@@ -1,3 +1,4 @@
+import { lazy, Suspense } from "react";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -16,11 +17,12 @@ import { Section } from "../../parts/Section";
 import { Tasks } from "../../parts/Tasks";
 import { Waiting } from "../../parts/Waiting";
 import { WeekPicture } from "../../parts/WeekPicture";
-import { BookTable } from "../book/BookTable";
 import { ActList } from "../outing/ActList";
 import { LeftList } from "../outing/LeftList";
 import { DueTable } from "../season/DueTable";
 import { RoundTable } from "../round/RoundTable";
+
+const BookTable = lazy(async () => ({ default: (await import("../book/BookTable")).BookTable }));
 
 const Steps = styled.ol`
   counter-reset: step;
@@ -205,7 +207,9 @@ export function Today() {
           )}
           {data.latest.length > 0 && (
             <Section title="Last in the book">
-              <BookTable applications={data.latest} />
+              <Suspense>
+                <BookTable applications={data.latest} />
+              </Suspense>
             </Section>
           )}
         </Page>

@@ -88,6 +88,7 @@ class LostAnswer(BrowserTest):
         self.lose("**/api/accounts/alder/rounds")
         self.button("Start the round").click()
         expect(self.page.get_by_role("alert").first).to_contain_text("No connection")
+        expect(self.page.get_by_text("so it may be saved or not")).to_be_visible()
         self.assertEqual(Round.objects.count(), 1)
         self.button("Start the round").click()
         self.page.wait_for_url("**/round/*")

@@ -5,7 +5,7 @@ import re
 from django.conf import settings
 from playwright.sync_api import expect
 
-from e2e.base import BrowserTest
+from e2e.base import PHONE, BrowserTest
 
 MANUAL = settings.ROOT / "docs" / "manual"
 CHAPTERS = sorted(MANUAL.glob("[0-9]*.md"))
@@ -26,6 +26,20 @@ class Help(BrowserTest):
         expect(self.page.get_by_role("dialog", name="Output")).to_contain_text("puts down in one pass")
         self.page.keyboard.press("Escape")
         expect(self.page.get_by_role("textbox", name="Output of one pass", exact=True)).to_be_focused()
+
+    def test_on_a_phone_a_thumb_meets_the_question_mark_beside_a_label(self) -> None:
+        """44 px are reached, though 18 are drawn: 20 to the right of its middle, and as many under it."""
+        self.page.set_viewport_size(PHONE)
+        self.go("kit/new")
+        for dx, dy in ((20, 0), (0, 20)):
+            mark = self.page.get_by_role("button", name="What does “Swath” mean?")
+            mark.evaluate("e => e.scrollIntoView({ block: 'center' })")
+            box = mark.bounding_box()
+            assert box
+            self.page.mouse.click(box["x"] + box["width"] / 2 + dx, box["y"] + box["height"] / 2 + dy)
+            expect(self.page.get_by_role("dialog", name="Swath")).to_be_visible()
+            self.page.keyboard.press("Escape")
+            expect(self.page.get_by_role("dialog")).to_have_count(0)
 
     def test_the_manual_is_searched_by_its_key_and_leads_to_the_place(self) -> None:
         self.go("today")

@@ -67,3 +67,36 @@ class Lists(BrowserTest):
         self.go("account/away")
         self.button("Put back Test SC").click()
         self.says("Nothing was put away")
+
+    def more(self) -> None:
+        """As many areas more as make a list long."""
+        site = Area.objects.get(name="Court 1").site
+        more = [Area(account=site.account, site=site, name=f"Yard {n}", size_value=10, size_unit="m2") for n in range(5)]
+        Area.objects.bulk_create(more)
+
+    def test_a_long_pick_is_searched_by_any_part_of_a_name_or_its_note(self) -> None:
+        self.more()
+        self.go("reckon")
+        self.page.get_by_role("button", name=re.compile("Areas$")).click()
+        self.page.get_by_role("searchbox", name="Search: Areas").fill("urt 1")
+        expect(self.page.get_by_role("option")).to_have_count(4)
+        self.page.get_by_role("searchbox", name="Search: Areas").fill("bentgrass")
+        expect(self.page.get_by_role("option")).to_have_count(1)
+        self.page.get_by_role("searchbox", name="Search: Areas").fill("zzz")
+        expect(self.page.get_by_text("Nothing by that name.")).to_be_visible()
+
+    def test_all_of_a_site_or_a_grass_is_picked_with_one_press_and_left_out_with_another(self) -> None:
+        self.more()
+        self.go("reckon")
+        areas = self.page.get_by_role("button", name=re.compile("Areas$"))
+        areas.click()
+        self.button("All of Far side").click()
+        expect(self.page.get_by_role("option", selected=True)).to_have_count(2)
+        self.button("All tall fescue").click()
+        expect(self.page.get_by_role("option", selected=True)).to_have_count(14)
+        self.button("All tall fescue").click()
+        expect(self.page.get_by_role("option", selected=True)).to_have_count(0)
+        self.button("All of Far side").click()
+        self.page.keyboard.press("Escape")
+        expect(areas).to_have_accessible_name("Bank, Verge Areas")
+        self.settle()

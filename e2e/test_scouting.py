@@ -176,7 +176,7 @@ class Scouted(BrowserTest):
         expect(self.page.get_by_role("img", name="The plan, with the patch on it")).to_be_visible()
         self.fill("Across", "20")
         self.button("Note what was found").click()
-        expect(self.page.get_by_text("Damage seen, 20 ft across")).to_be_visible()
+        expect(self.page.get_by_text("Damage seen, 20 ft across", exact=True)).to_be_visible()
         expect(self.page.get_by_role("img", name="Plan with the fixed spots and what was seen")).to_be_visible()
 
     def test_what_it_is_easily_taken_for_is_told(self) -> None:

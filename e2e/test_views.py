@@ -22,7 +22,31 @@ from greenmeasure.trials.models import Trial
 THEMES = ("ink", "sunlight")
 
 
+CRAMPED = """() => {
+  const found = [];
+  const say = (what, size, words) => found.push(`${what} ${size.toFixed(1)}: ${words.trim().slice(0, 40)}`);
+  const seen = e => e?.checkVisibility() && e.getBoundingClientRect().width > 1;
+  const texts = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  while (texts.nextNode()) {
+    const { data, parentElement: e } = texts.currentNode;
+    if (!data.trim() || !seen(e) || e.ownerSVGElement) continue;
+    const size = parseFloat(getComputedStyle(e).fontSize);
+    if (size < 12) say("text", size, data);
+  }
+  for (const e of document.querySelectorAll("main a, main button, main [role=button], main label:has(input), main summary")) {
+    if (!seen(e) || e.closest("p, [data-turn]") || e.matches("[data-term]")) continue;
+    const { height } = e.getBoundingClientRect();
+    if (height > 10 && height < 43.5) say(e.tagName.toLowerCase(), height, e.textContent || e.ariaLabel || "");
+  }
+  return [...new Set(found)];
+}"""
+"""What is too small for a phone: text under 12 px, but for that in drawings; what is pressed under 44 px high, but for links in
+running text, marks on a year's strip, the ? beside a label, whose reach is larger than it is drawn, and what is there for keys alone, which is 6 px and not seen."""
+
+
 class Views(BrowserTest):
+    maxDiff = None
+
     def setUp(self) -> None:
         super().setUp()
         load_demo()
@@ -147,6 +171,7 @@ class Views(BrowserTest):
         self.assertEqual(self.serious(), [], "door")
         titles: dict[str, str] = {}
         bare: dict[str, list[str]] = {}
+        cramped: dict[str, list[str]] = {}
         for place, words in self.inside():
             self.open(place, words)
             self.assertEqual(self.serious(), [], place)
@@ -167,8 +192,11 @@ class Views(BrowserTest):
                     if over <= 0:
                         break
                 self.assertLessEqual(over, 0, f"{place} at {size['width']}")
+            if small := self.evaluate(CRAMPED):
+                cramped[place] = small
             self.page.set_viewport_size(WIDE)
         self.assertEqual(bare, {}, "days are written as one says them")
+        self.assertEqual(cramped, {}, "too small for a phone")
         self.assertEqual([p for p, title in titles.items() if not title.endswith(" · Green Measure")], [])
         self.assertEqual(len(set(titles.values())), len(titles), "each page has a title of its own")
 

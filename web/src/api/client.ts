@@ -19,10 +19,14 @@ export class ApiError extends Error {
   }
 }
 
-/** The request did not reach the server. Nothing was changed; what was typed is still in the draft. */
+/** No answer came. Of what only asks nothing is lost; of what was `sent` to be kept it is not known whether it was: a draft holds it. */
 export class NoConnection extends Error {
-  constructor() {
-    super("No connection. What you typed is kept on this device; try again when the signal is back.");
+  constructor(readonly sent: boolean) {
+    super(
+      sent
+        ? "No answer came, so it may be saved or not. What you typed is kept on this device: send it again when the signal is back, and it counts once."
+        : "No connection. Try again when the signal is back.",
+    );
   }
 }
 
@@ -36,10 +40,11 @@ const carried: Middleware = {
   onResponse() {
     connection.found();
   },
-  onError({ error }) {
+  onError({ error, request }) {
     if (error instanceof DOMException && error.name === "AbortError") return;
     connection.lost();
-    return new NoConnection();
+    const keeps = request.headers.has("Idempotency-Key") || ["PUT", "DELETE"].includes(request.method);
+    return new NoConnection(keeps);
   },
 };
 

@@ -77,7 +77,7 @@ export function useMakePlan() {
         return;
       }
       if (error instanceof TypeError) connection.lost();
-      const told = error instanceof TypeError ? new NoConnection() : (error as Error);
+      const told = error instanceof TypeError ? new NoConnection(false) : (error as Error);
       set((now) => ({ ...now, running: false, progress: null, error: told }));
     }
   };

@@ -143,7 +143,7 @@ function put(url: string, form: FormData, onProgress: (share: number) => void): 
     asked.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
     asked.onerror = () => {
       connection.lost();
-      reject(new NoConnection());
+      reject(new NoConnection(true));
     };
     asked.onload = () => {
       connection.found();

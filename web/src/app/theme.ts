@@ -70,11 +70,16 @@ export const GlobalStyle = createGlobalStyle`
   h2 { font-size: ${t.s18}; }
   h3 { font-size: ${t.s15}; }
   p { margin: 0; }
+  small { font-size: ${t.s13}; }
   a { color: ${t.accent}; text-underline-offset: 0.18em; text-decoration-thickness: 1px; }
   ol, ul, dl, dd { margin: 0; padding: 0; list-style: none; }
   button, input, textarea, select { font: inherit; color: inherit; }
   :focus-visible, [data-focus-visible] { outline: 2px solid ${t.accent}; outline-offset: 2px; }
   :focus:not(:focus-visible) { outline: none; }
+  ${t.phone} {
+    main summary { padding-block: 12px; }
+    main :is(td, th, dd, li, span, div, h2, h3) > a:not(p a) { display: inline-flex; align-items: center; min-height: 44px; }
+  }
   @media (prefers-reduced-motion: reduce) {
     *, *::before, *::after { animation: none !important; transition: none !important; }
   }

@@ -3,7 +3,9 @@ import styled from "styled-components";
 import { t } from "../app/theme";
 import { FaultText, Hint } from "./Field";
 import { useFault } from "./faults";
-import { Pop, type Option } from "./PickField";
+import { Button as Plain } from "./Button";
+import { None, Pop, type Option } from "./PickField";
+import { isLong, Sought } from "./Sought";
 
 const Root = styled.div`
   display: grid;
@@ -44,6 +46,13 @@ const Face = styled(Button)`
     min-height: 48px;
   }
 `;
+const Groups = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  padding: 8px;
+  border-bottom: 1px solid ${t.hair};
+`;
 const List = styled(ListBox<Option>)`
   padding: 4px 0;
   outline: none;
@@ -80,6 +89,11 @@ const Item = styled(ListBoxItem)`
   }
 `;
 
+export interface Group {
+  text: string;
+  keys: string[];
+}
+
 interface Props {
   label: string;
   /** Its label is read out alone, as in a column that has a heading. */
@@ -91,11 +105,29 @@ interface Props {
   /** What is said where nothing is picked. */
   none?: string;
   hint?: string;
+  /** What is picked, or left out again, with one press: all of a site, all of a grass. */
+  groups?: Group[];
 }
 
 /** Pick any number of several. */
-export function ManyField({ label, hideLabel, name, values, options, onChange, none = "Pick", hint }: Props) {
+export function ManyField({
+  label,
+  hideLabel,
+  name,
+  values,
+  options,
+  onChange,
+  none = "Pick",
+  hint,
+  groups = [],
+}: Props) {
   const fault = useFault(name, values.join());
+  const all = (keys: string[]) =>
+    onChange(
+      keys.every((k) => values.includes(k))
+        ? values.filter((v) => !keys.includes(v))
+        : [...new Set([...values, ...keys])],
+    );
   const picked = options.filter((o) => values.includes(o.key));
   const said = picked.length > 2 ? `${picked.length} picked` : picked.map((o) => o.text).join(", ");
   return (
@@ -106,24 +138,36 @@ export function ManyField({ label, hideLabel, name, values, options, onChange, n
           <span>{said || none}</span>
         </Face>
         <Pop>
-          <List
-            aria-label={label}
-            items={options.map((o) => ({ ...o, id: o.key }))}
-            selectionMode="multiple"
-            escapeKeyBehavior="none"
-            selectedKeys={new Set(values)}
-            onSelectionChange={(keys) =>
-              onChange(keys === "all" ? options.map((o) => o.key) : [...keys].map(String))
-            }
-            autoFocus
-          >
-            {(o: Option) => (
-              <Item id={o.key} textValue={o.text}>
-                <Text slot="label">{o.text}</Text>
-                {o.note && <Text slot="description">{o.note}</Text>}
-              </Item>
-            )}
-          </List>
+          {groups.length > 0 && (
+            <Groups role="group" aria-label={`${label}: several at once`}>
+              {groups.map((g) => (
+                <Plain key={g.text} onPress={() => all(g.keys)}>
+                  {g.text}
+                </Plain>
+              ))}
+            </Groups>
+          )}
+          <Sought label={label} count={options.length}>
+            <List
+              renderEmptyState={() => <None>Nothing by that name.</None>}
+              aria-label={label}
+              items={options.map((o) => ({ ...o, id: o.key }))}
+              selectionMode="multiple"
+              escapeKeyBehavior="none"
+              selectedKeys={new Set(values)}
+              onSelectionChange={(keys) =>
+                onChange(keys === "all" ? options.map((o) => o.key) : [...keys].map(String))
+              }
+              autoFocus={!isLong(options.length)}
+            >
+              {(o: Option) => (
+                <Item id={o.key} textValue={`${o.text} ${o.note ?? ""}`.trim()} aria-label={o.text}>
+                  <Text slot="label">{o.text}</Text>
+                  {o.note && <Text slot="description">{o.note}</Text>}
+                </Item>
+              )}
+            </List>
+          </Sought>
         </Pop>
       </DialogTrigger>
       {fault && <FaultText fault={fault} />}

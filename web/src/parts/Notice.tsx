@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
-import { ApiError } from "../api/client";
+import { ApiError, NoConnection } from "../api/client";
 import { t } from "../app/theme";
 
 type Tone = "stop" | "caution" | "note";
@@ -42,7 +42,7 @@ export function Fault({ error, besides = [] }: { error: Error | null | undefined
     );
   }
   return (
-    <Notice tone="stop" word="Not done">
+    <Notice tone="stop" word={error instanceof NoConnection ? "Not known" : "Not done"}>
       {rest.length ? rest.map((f) => <div key={f.field}>{`${f.problem} ${f.remedy}`}</div>) : error.message}
     </Notice>
   );

@@ -13,6 +13,7 @@ import styled from "styled-components";
 import { t } from "../app/theme";
 import { FaultText, Hint, Named, needed as marked } from "./Field";
 import { useFault } from "./faults";
+import { Sought } from "./Sought";
 import { Term } from "./Term";
 
 export interface Option {
@@ -86,6 +87,11 @@ export const Pop = styled(Popover)`
 const List = styled(ListBox<Option>)`
   padding: 4px 0;
 `;
+/** What stands in a list in which nothing is found. */
+export const None = styled.p`
+  padding: 10px 12px;
+  color: ${t.soft};
+`;
 const Item = styled(ListBoxItem)`
   display: grid;
   padding: 8px 12px;
@@ -157,14 +163,20 @@ export function PickField({
       {fault && <FaultText fault={fault} />}
       {hint && <Hint>{hint}</Hint>}
       <Pop>
-        <List items={options.map((o) => ({ ...o, id: o.key }))} dependencies={[options]}>
-          {(o: Option) => (
-            <Item id={o.key} textValue={o.text}>
-              <Text slot="label">{o.text}</Text>
-              {o.note && <Text slot="description">{o.note}</Text>}
-            </Item>
-          )}
-        </List>
+        <Sought label={label} count={options.length}>
+          <List
+            items={options.map((o) => ({ ...o, id: o.key }))}
+            dependencies={[options]}
+            renderEmptyState={() => <None>Nothing by that name.</None>}
+          >
+            {(o: Option) => (
+              <Item id={o.key} textValue={`${o.text} ${o.note ?? ""}`.trim()} aria-label={o.text}>
+                <Text slot="label">{o.text}</Text>
+                {o.note && <Text slot="description">{o.note}</Text>}
+              </Item>
+            )}
+          </List>
+        </Sought>
       </Pop>
     </Root>
   );

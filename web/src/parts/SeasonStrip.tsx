@@ -21,6 +21,9 @@ const Sheet = styled.svg<{ $share: number }>`
   height: auto;
   text {
     font: 500 12px ${t.text};
+    ${t.phone} {
+      font-size: 14px;
+    }
     fill: ${t.soft};
   }
   .name {

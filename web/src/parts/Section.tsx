@@ -19,6 +19,9 @@ const Box = styled.section`
     font: 400 ${t.s15} ${t.text};
     min-height: 0;
     padding-block: 0;
+    ${t.phone} {
+      min-height: 44px;
+    }
   }
   @media print {
     break-inside: avoid;

@@ -11,6 +11,10 @@ const Root = styled(Checkbox)<{ $large: boolean }>`
   padding: ${({ $large }) => ($large ? "9px 0" : "6px 0")};
   cursor: pointer;
   min-height: ${({ $large }) => ($large ? "44px" : "0")};
+  ${t.phone} {
+    min-height: 44px;
+    padding-block: 11px;
+  }
   .tick {
     width: 100%;
     aspect-ratio: 1;

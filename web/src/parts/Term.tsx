@@ -61,7 +61,7 @@ export function Term({ of }: { of: string }) {
         ref={button}
         excludeFromTabOrder
         aria-label={`What does “${entry.term}” mean?`}
-        aria-keyshortcuts="F1"
+        data-term
         onPress={() => setOpen(!open)}
       >
         ?

@@ -4,7 +4,7 @@ import { t } from "../../app/theme";
 import { ManyField } from "../../parts/ManyField";
 import { PickField } from "../../parts/PickField";
 import { ProductPick } from "./ProductPick";
-import { areaOptions, partOf, type Picked, type Product } from "./state";
+import { areaGroups, areaOptions, partOf, type Picked, type Product } from "./state";
 
 const Crossing = styled.div`
   max-width: 260px;
@@ -59,6 +59,7 @@ export function Picks({ picked, change, products = [], areas = [], machines = []
           name="parts"
           values={[...new Set(picked.parts.map((p) => `${p.area}`))]}
           options={areaOptions(areas)}
+          groups={areaGroups(areas)}
           onChange={pickAreas}
         />
         <PickField

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import type { Option } from "../../parts/PickField";
+import type { Group } from "../../parts/ManyField";
 import type { TypedQuantity } from "../../parts/QuantityField";
 
 export type JobIn = Schemas["JobIn"];
@@ -20,6 +21,21 @@ export const areaOptions = (list: Schemas["AreaOut"][] = []): Option[] =>
     text: a.name,
     note: `${a.size.text}, ${a.grass_name}${a.height ? `, ${a.height.text}` : ""}`,
   }));
+
+/** What is picked of areas with one press: all of a site, of a use, of a grass, where that is several and not all. */
+export function areaGroups(list: Schemas["AreaOut"][] = []): Group[] {
+  const by = (name: (a: Schemas["AreaOut"]) => string) => {
+    const found = new Map<string, string[]>();
+    for (const a of list) if (name(a)) found.set(name(a), [...(found.get(name(a)) ?? []), `${a.id}`]);
+    return [...found].filter(([, keys]) => keys.length > 1 && keys.length < list.length);
+  };
+  const plural = (use: string) => (use.endsWith("s") ? use : `${use}s`);
+  return [
+    ...by((a) => a.site).map(([site, keys]) => ({ text: `All of ${site}`, keys })),
+    ...by((a) => a.use).map(([use, keys]) => ({ text: `All ${plural(use)}`, keys })),
+    ...by((a) => a.grass_name).map(([grass, keys]) => ({ text: `All ${grass.toLowerCase()}`, keys })),
+  ].slice(0, 10);
+}
 
 /** A component's rate on one area; `row` and `rate` are empty until the label's row for it is known. */
 export interface PickedDose {

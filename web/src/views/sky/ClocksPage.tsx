@@ -52,6 +52,9 @@ const Sheet = styled.svg`
   }
   text {
     font: 500 12px ${t.text};
+    ${t.phone} {
+      font-size: 17px;
+    }
     fill: ${t.soft};
   }
 `;

@@ -41,7 +41,7 @@ const Sheet = styled.svg`
   }
   ${t.phone} {
     text {
-      font-size: 26px;
+      font-size: 29px;
     }
   }
 `;

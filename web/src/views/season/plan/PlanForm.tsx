@@ -11,6 +11,7 @@ import { PickField } from "../../../parts/PickField";
 import { Bar, Fields } from "../../../parts/Section";
 import { Switch } from "../../../parts/Switch";
 import { TextField } from "../../../parts/TextField";
+import { areaGroups, areaOptions } from "../../reckon/state";
 
 /** What is asked of a plan, as it is typed. */
 export interface PlanDraft {
@@ -90,7 +91,8 @@ export function PlanForm({ value: v, onChange, years, currency, error, running, 
           label="Ground"
           name="area_ids"
           values={v.areas}
-          options={areas.map((a) => ({ key: `${a.id}`, text: a.name, note: a.grass_name }))}
+          options={areaOptions(areas)}
+          groups={areaGroups(areas)}
           onChange={(ground) => onChange({ areas: ground })}
           none="All of it"
         />

@@ -10,6 +10,7 @@ import { ManyField } from "../../../parts/ManyField";
 import { Fault } from "../../../parts/Notice";
 import { PickField } from "../../../parts/PickField";
 import { Bar, Fields, Section } from "../../../parts/Section";
+import { areaGroups, areaOptions } from "../../reckon/state";
 
 /** Outlines to start a year from: each with its steps and where it is from. */
 export function Outlines({ year }: { year: number }) {
@@ -40,7 +41,8 @@ export function Outlines({ year }: { year: number }) {
             label="On"
             name="area_ids"
             values={ground}
-            options={areas.map((a) => ({ key: `${a.id}`, text: a.name, note: a.grass_name }))}
+            options={areaOptions(areas)}
+            groups={areaGroups(areas)}
             onChange={setGround}
             none="All ground of its kind"
           />

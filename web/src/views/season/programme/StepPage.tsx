@@ -26,6 +26,7 @@ import { seasonParts } from "../seasonParts";
 import { StepProducts } from "./StepProducts";
 import { stepIn, typed } from "./stepForm";
 import { WhenFields } from "./WhenFields";
+import { areaGroups, areaOptions } from "../../reckon/state";
 
 const ALL = "all";
 const FIELDS = [
@@ -122,7 +123,8 @@ function StepForm({ programme, step }: { programme: Programme; step?: Step }) {
               label="Areas"
               name="area_ids"
               values={v.areas}
-              options={areas.map((a) => ({ key: `${a.id}`, text: a.name, note: a.grass_name }))}
+              options={areaOptions(areas)}
+              groups={areaGroups(areas)}
               onChange={(next) => change({ areas: next })}
               none="All of the kind beside it"
             />

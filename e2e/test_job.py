@@ -37,6 +37,7 @@ class SprayFromNothing(BrowserTest):
 
     def add_an_area(self) -> None:
         self.page.get_by_role("link", name="Ground", exact=False).first.click()
+        self.says("No ground yet")
         self.page.get_by_role("link", name="Add an area").click()
         self.fill("Name", "Upper green")
         self.fill("Size", "13,500")

@@ -41,7 +41,8 @@ CRAMPED = """() => {
   return [...new Set(found)];
 }"""
 """What is too small for a phone: text under 12 px, but for that in drawings; what is pressed under 44 px high, but for links in
-running text, marks on a year's strip, the ? beside a label, whose reach is larger than it is drawn, and what is there for keys alone, which is 6 px and not seen."""
+running text, marks on a year's strip, the ? beside a label, whose reach is larger than it is drawn, and what is there for keys
+alone, which is 6 px and not seen."""
 
 
 class Views(BrowserTest):

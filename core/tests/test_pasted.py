@@ -209,6 +209,19 @@ class Ruled(unittest.TestCase):
             with self.subTest(key, of=text[:30]):
                 self.assertEqual(the(text, f"rules.{key}"), want)
 
+    def test_what_turns_a_sentence_round_turns_its_rule_round(self) -> None:
+        """No water, where the label forbids it; a lower end, where it says when to apply; no cap, where it says the least."""
+        for text, key, want, other in (
+            ("Do not irrigate within 24 hours of application.", "rain_after", {"value": "24", "unit": "h"}, "water_in_delay"),
+            ("Delay irrigation for 12 hours.", "rain_after", {"value": "12", "unit": "h"}, "water_in_delay"),
+            ("Apply when temperatures are above 50°F.", "temperature_low", {"value": "50", "unit": "degF"}, "temperature_high"),
+            ("Do not mow within 24 hours.", "mow_after", {"value": "24", "unit": "h"}, "mow_before"),
+        ):
+            with self.subTest(text):
+                self.assertEqual(the(text, f"rules.{key}"), want)
+                self.assertEqual(values(text, f"rules.{other}"), [])
+        self.assertEqual(values("Do not use less than 2 gal per 1,000 sq ft.", "rules.most_per_application"), [])
+
     def test_what_is_worn_and_whether_it_stains(self) -> None:
         worn = "Long-sleeved shirt and long pants\nChemical-resistant gloves\nShoes plus socks"
         self.assertEqual((the(FUNGICIDE, "ppe_mixing"), the(FUNGICIDE, "ppe_applying")), (worn, worn))

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Any
 
 from core.errors import Choice
 
@@ -25,6 +26,12 @@ class Found:
     source: str
     line: int
     choices: tuple[Choice, ...] = ()
+
+    @property
+    def row(self) -> dict[str, Any]:
+        """Its value, where that is a row of the card: a content, a rate, a package."""
+        assert isinstance(self.value, dict)
+        return self.value
 
 
 @dataclass(frozen=True)

@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Any
 
 from core.label.groups import group_of
 from core.label.pasted import holds, rates, ruled, what
@@ -28,14 +27,12 @@ def read_pasted(text: str) -> Pasted:
     packed = list(holds.packages(said))
     called = list(what.name(said))
     made = list(what.formulation(said, str(called[0].value) if called else ""))
-    groups = [(s, g) for s, g in ((Statement(c.source, c.line), _group(c)) for c in held) if g]
-    size = packed[0].value if packed else None
+    groups = [(Statement(c.source, c.line), g) for c in held if (g := group_of(c.row["name"]))]
+    size = packed[0].row if packed else None
     heavy = list(holds.density(said))
     other = {f.source for f in (*held, *heavy)}
     rest = [s for s in said if s.text not in other and not s.text.startswith(tuple(f"{c.source} " for c in held))]
-    rows = list(
-        rates.rates(rest, f"{size['value']} {_UNIT_WORDS.get(size['unit'], size['unit'])}" if isinstance(size, dict) else "")
-    )
+    rows = list(rates.rates(rest, f"{size['value']} {_UNIT_WORDS.get(size['unit'], size['unit'])}" if size else ""))
     every, rows = _every(said, rows)
     found = [
         *called,
@@ -59,10 +56,6 @@ def read_pasted(text: str) -> Pasted:
 _UNIT_WORDS = {"oz_wt": "oz wt", "fl_oz": "fl oz"}
 
 
-def _group(content: Found) -> Any:
-    return group_of(content.value["name"]) if isinstance(content.value, dict) else None
-
-
 def _every(said: Sequence[Statement], rows: list[Found]) -> tuple[set[str], list[Found]]:
     """An interval that the text states apart from its rates is that of all which state none."""
     own = {r.source for r in rows}
@@ -70,9 +63,7 @@ def _every(said: Sequence[Statement], rows: list[Found]) -> tuple[set[str], list
         low, high = rates.interval(s.text) if s.text not in own else ("", "")
         if low and not rates.not_of_rates(s.text):
             filled = [
-                replace(r, value={**r.value, "interval_low": low, "interval_high": high})
-                if isinstance(r.value, dict) and not r.value["interval_low"]
-                else r
+                r if r.row["interval_low"] else replace(r, value={**r.row, "interval_low": low, "interval_high": high})
                 for r in rows
             ]
             return {s.text}, filled
@@ -81,7 +72,7 @@ def _every(said: Sequence[Statement], rows: list[Found]) -> tuple[set[str], list
 
 def _settled(row: Found, made: Sequence[Found]) -> Found:
     """A bare ounce is settled where the formulation says that the product is poured or weighed."""
-    if not row.choices or not made or not isinstance(row.value, dict):
+    if not row.choices or not made:
         return row
     liquid = FORMULATIONS[str(made[0].value)].liquid
-    return replace(row, value={**row.value, "phrase": row.choices[0 if liquid else 1].text}, choices=())
+    return replace(row, value={**row.row, "phrase": row.choices[0 if liquid else 1].text}, choices=())

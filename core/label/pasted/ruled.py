@@ -93,7 +93,7 @@ _PATTERNS: tuple[tuple[str, str, Builder], ...] = (
     ("mow_after", rf"\bmow\w*\b[^.;]*?{_TIME}\s*(?:after|following)\b", _quantity),
     (
         "mow_after",
-        rf"\b(?:do not mow|delay mowing|avoid mowing)\s+(?:for\s+)?(?:at least\s+)?{_TIME}(?!\s*(?:before|prior))",
+        rf"\b(?:do not mow|delay mowing|avoid mowing)\s+(?:for\s+|within\s+)?(?:at least\s+)?{_TIME}(?!\s*(?:before|prior))",
         _quantity,
     ),
     ("mow_after", rf"\bwait\b[^.;]*?{_TIME}\s*(?:before|to)\s+mow", _quantity),
@@ -156,12 +156,22 @@ def rules(said: Sequence[Statement]) -> Iterator[Found]:
                 yield s.found(f"rules.{key}", value)
 
 
+_WATERED = re.compile(r"\bwater(?:ed|ing)?(?: it)?[ -]in\b|\birrigate\b", re.IGNORECASE)
+_NO_WATER = re.compile(r"\b(?:do not|don't|avoid|delay|no|withhold)\b[^.;]{0,20}\b(?:irrigat\w*|water\w*)", re.IGNORECASE)
+_REFUSED = re.compile(r"\b(?:do not|don't|not|avoid|never|unless)\b", re.IGNORECASE)
+_AT_LEAST = re.compile(r"\b(?:less|fewer) than\b[^.;]{0,20}$", re.IGNORECASE)
+
+
 def _ruled(s: Statement) -> Iterator[tuple[str, object]]:
     text = spelt(s.text)
-    watered = re.search(r"\bwater(?:ed|ing)?(?: it)?[ -]in\b|\birrigate\b", text, re.IGNORECASE)
+    dry = _NO_WATER.search(text)
+    watered = not dry and _WATERED.search(text)
+    refused = _REFUSED.search(text)
     for key, pattern, build in _RULES:
-        if key == "rain_after" and watered:
+        if (key == "rain_after" and watered) or (key.startswith("water_in") and dry):
             continue
+        if key.startswith("temperature") and not refused:  # “apply when it is above 50 °F” is a lower end
+            key = {"temperature_low": "temperature_high", "temperature_high": "temperature_low"}[key]
         if match := pattern.search(text):
             value = build(match)
             if not (isinstance(value, dict) and key == "reentry" and value["unit"] == "day" and _ON_FOOD.search(text)):
@@ -174,6 +184,8 @@ def _caps(s: Statement) -> Iterator[tuple[str, object]]:
     for p in printed(text):
         before, after = text[: p.at], text[p.at + len(p.phrase) :]
         if p.label is None or not p.label.unit.per_area or not CAPPED.search(before):
+            continue
+        if _AT_LEAST.search(before):
             continue
         of_active = p.label.unit.basis is Basis.ACTIVE
         if _SEASON.search(after) or _ANNUAL.search(before):

@@ -99,17 +99,16 @@ def kinds(said: Sequence[Statement], groups: Sequence[tuple[Statement, Group]], 
         named[Kind.FERTILISER] = Statement(fed[0].source, fed[0].line)
     binding = [k for k in Kind if k in named and k.label_binds]
     if binding and Kind.FERTILISER in named:  # weed and feed
-        kinds = [Kind.FERTILISER, *binding]
+        every = [Kind.FERTILISER, *binding]
     else:
-        kinds = binding or sorted(named, key=lambda k: named[k].line)[:1]
-    for i, kind in enumerate(kinds):
+        every = binding or sorted(named, key=lambda k: named[k].line)[:1]
+    for i, kind in enumerate(every):
         micro = kind is Kind.FERTILISER and fed and not any(_basis(c) in (Basis.N, Basis.P2O5, Basis.K2O) for c in fed)
         yield named[kind].found("also" if i else "kind", (Kind.IRON if micro else kind).value)
 
 
 def _basis(content: Found) -> Basis:
-    assert isinstance(content.value, dict)
-    return Basis(content.value["basis"])
+    return Basis(content.row["basis"])
 
 
 def formulation(said: Sequence[Statement], found_name: str) -> Iterator[Found]:
@@ -145,9 +144,9 @@ def codes(said: Sequence[Statement], contents: Sequence[Found]) -> Iterator[Foun
             continue
         yield s.found("group_code", " + ".join(found))
         return
-    known = dict.fromkeys(g.text for c in contents if isinstance(c.value, dict) and (g := group_of(c.value["name"])))
+    known = dict.fromkeys(g.text for c in contents if (g := group_of(c.row["name"])))
     if known:
-        first = next(c for c in contents if isinstance(c.value, dict) and group_of(c.value["name"]))
+        first = next(c for c in contents if group_of(c.row["name"]))
         yield Found("group_code", " + ".join(known), first.source, first.line)
 
 

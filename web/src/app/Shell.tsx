@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState, useSyncExternalStore } from "react";
+import { lazy, Suspense, useEffect, useState, useSyncExternalStore } from "react";
 import { Link, Outlet, useNavigate } from "react-router";
 import styled from "styled-components";
 import { useOnline } from "./connection";
@@ -11,9 +11,11 @@ import { anythingSaid, hearSaid } from "./toast";
 import { useLineInAddress } from "./useLineInAddress";
 import { t } from "./theme";
 
-const ReckonLine = lazy(() => import("./ReckonLine"));
+const fetchLine = () => import("./ReckonLine");
+const fetchToasts = () => import("./Toasts");
+const ReckonLine = lazy(fetchLine);
 const QuarrelSheet = lazy(() => import("./QuarrelSheet"));
-const Toasts = lazy(() => import("./Toasts"));
+const Toasts = lazy(fetchToasts);
 const HelpSheet = lazy(() => import("../views/help/HelpSheet"));
 
 const Top = styled.header`
@@ -93,6 +95,9 @@ const Skip = styled.a`
   }
 `;
 
+/** When what a first press may want is fetched, once the view stands [ms]. */
+const SOON = 4_000;
+
 /** What is around every view: the rule, the reckon line, the account's menu, and the word when the signal is lost. */
 export function Shell() {
   const account = useAccount();
@@ -104,7 +109,12 @@ export function Shell() {
   const navigate = useNavigate();
   const [asked, ask] = useLineInAddress();
   const [sheet, setSheet] = useState(false);
+  useEffect(() => {
+    const later = setTimeout(() => void Promise.all([fetchLine(), fetchToasts()]), SOON);
+    return () => clearTimeout(later);
+  }, []);
   useShortcuts({
+    busy: asked !== null || sheet,
     go: (to) => void navigate(`/a/${account.slug}/${to}`),
     reckon: () => ask(asked === null ? "" : null),
     help: () => setSheet((open) => !open),

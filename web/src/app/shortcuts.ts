@@ -3,6 +3,8 @@ import { places } from "./places";
 import { useSettings } from "./settings";
 
 interface Acts {
+  /** Whether a sheet is on its way or open: keys are its own, but for the one that puts it away. */
+  busy: boolean;
   go: (to: string) => void;
   reckon: () => void;
   help: () => void;
@@ -30,13 +32,13 @@ function typing(target: EventTarget | null): boolean {
 }
 
 /** Single keys as shortcuts, never while typing, and only where this device wants them. */
-export function useShortcuts({ go, reckon, help }: Acts) {
+export function useShortcuts({ busy, go, reckon, help }: Acts) {
   const { singleKeys } = useSettings();
   useEffect(() => {
     if (!singleKeys) return;
     const press = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented || typing(e.target)) return;
-      if (document.querySelector("[role=dialog]") && e.key !== "?") return;
+      if ((busy || document.querySelector("[role=dialog]")) && e.key !== "?") return;
       const place = places.find((_, i) => placeKey(i) === e.key);
       const here = places.find((p) => location.pathname.split("/")[3] === p.to);
       if (place) go(place.to);
@@ -49,5 +51,5 @@ export function useShortcuts({ go, reckon, help }: Acts) {
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
-  }, [go, reckon, help, singleKeys]);
+  }, [busy, go, reckon, help, singleKeys]);
 }

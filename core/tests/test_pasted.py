@@ -159,6 +159,9 @@ class Rates(unittest.TestCase):
         self.assertEqual([r[3:] for r in rates(REGULATOR)], [("21", "28"), ("21", "28")])  # 3 and 4 weeks
         self.assertEqual([r["uses"] for r in values(REGULATOR, "rates") if isinstance(r, dict)], [["green"], ["fairway"]])
 
+    def test_a_number_that_is_a_word(self) -> None:
+        self.assertEqual([r[0] for r in rates("Apply one L/ha. Then apply two lb per acre.")], ["1 L/ha", "2 lb per acre"])
+
     def test_what_a_bag_covers(self) -> None:
         self.assertEqual([r[0] for r in rates(LAWN_FOOD)], ["50 lb covers 12,500 sq ft"])
 

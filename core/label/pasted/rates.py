@@ -11,7 +11,7 @@ from core.label.phrase import poured, rate_at, spelt, weighed
 from core.label.rate import LabelRate
 from core.label.rules import Use
 from core.label.targets import Target, find_target
-from core.units import MASS, NUMBER, read_number
+from core.units import MASS, NUMBER, NUMBER_WORDS, exact_number, read_number
 
 _STARTS = re.compile(
     rf"(?<![\d.,/-])(?:(?:up to|coverage:?|covers|treats)\s+)?{NUMBER}|\b(?:one|two|three|four|five|six|half)\b(?=\s+[a-z])",
@@ -64,10 +64,11 @@ A_RATE = 140
 
 @dataclass(frozen=True)
 class Printed:
-    """A rate as it stands in a statement: its words, and what it was understood as, or the readings to pick from."""
+    """A rate as it stands in a statement, from `at` to `end`: what it was understood as, or the readings to pick from."""
 
     phrase: str
     at: int
+    end: int
     label: LabelRate | None
     choices: tuple[Choice, ...] = ()
 
@@ -85,12 +86,18 @@ def printed(text: str) -> Iterator[Printed]:
             readings = _readings(text[match.start() :])
             if readings:
                 done = match.start() + len(readings[0].text)
-                yield Printed(readings[0].text.replace("fl oz", "oz"), match.start(), None, readings)
+                yield Printed(readings[0].text.replace("fl oz", "oz"), match.start(), done, None, readings)
             continue
         except InputError:
             continue
         if label.highest.base > 0:
-            yield Printed(text[match.start() : done].strip(), match.start(), label)
+            yield Printed(_in_figures(text[match.start() : done].strip()), match.start(), done, label)
+
+
+def _in_figures(phrase: str) -> str:
+    """A rate whose number is a word, as a card takes it: “one L/ha” is 1 L/ha."""
+    first, _, rest = phrase.partition(" ")
+    return f"{exact_number(read_number(first))} {rest}" if first.lower() in NUMBER_WORDS else phrase
 
 
 def _readings(text: str) -> tuple[Choice, ...]:
@@ -131,7 +138,7 @@ def _rows(said: Sequence[Statement]) -> Iterator[Found]:
         target = find_target(s.text) or (find_target(heading.text) if heading and s.line - heading.line <= 4 else None)
         for i, p in enumerate(here):
             part = text[: p.at] if i == 0 else text[here[i - 1].at : p.at]
-            after = text[p.at + len(p.phrase) : here[i + 1].at if i + 1 < len(here) else None]
+            after = text[p.end : here[i + 1].at if i + 1 < len(here) else None]
             row = _row(p, target, part if len(here) > 1 else text, text, in_days) | {"uses": _uses(part, after)}
             key = (str(row["phrase"]), str(row["target"]), str(row["intent"]))
             if key not in met:
@@ -141,12 +148,7 @@ def _rows(said: Sequence[Statement]) -> Iterator[Found]:
 
 def _is_rate(text: str, p: Printed) -> bool:
     before = text[: p.at]
-    if (
-        CAPPED.search(before)
-        or _BESIDE.search(before)
-        or _WATER_PER.search(p.phrase)
-        or _OF_WATER.match(text[p.at + len(p.phrase) :])
-    ):
+    if CAPPED.search(before) or _BESIDE.search(before) or _WATER_PER.search(p.phrase) or _OF_WATER.match(text[p.end :]):
         return False
     return p.label is None or not _is_strength(p.label, before)
 

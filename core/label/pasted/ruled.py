@@ -182,7 +182,7 @@ def _caps(s: Statement) -> Iterator[tuple[str, object]]:
     """The most at once and the most in a season, in the label's words."""
     text = spelt(s.text)
     for p in printed(text):
-        before, after = text[: p.at], text[p.at + len(p.phrase) :]
+        before, after = text[: p.at], text[p.end :]
         if p.label is None or not p.label.unit.per_area or not CAPPED.search(before):
             continue
         if _AT_LEAST.search(before):

@@ -1,7 +1,11 @@
 """A label's text, read into a card that is still to be confirmed: nothing is saved here."""
 
+from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 from typing import Any
+
+from annotated_types import MaxLen
+from pydantic import ValidationError
 
 from core.label.pasted.pieces import Found
 from core.label.pasted.read import read_pasted
@@ -11,6 +15,8 @@ from greenmeasure.shelf.schemas import ContentIn, PackageIn, PastedOut, ProductI
 from greenmeasure.shelf.words import field_text, read_text
 
 _LISTS = ("also", "contents", "rates", "packages")
+_MOST = {key: next(m.max_length for m in ProductIn.model_fields[key].metadata if isinstance(m, MaxLen)) for key in _LISTS}
+"""How many lines a list of the card takes."""
 
 
 def pasted_out(text: str, without: Collection[int] = ()) -> PastedOut:
@@ -21,7 +27,10 @@ def pasted_out(text: str, without: Collection[int] = ()) -> PastedOut:
         without: the findings, by their places, that do not go into the card.
     """
     read = read_pasted(text)
-    taken = [f for i, f in enumerate(read.found) if i not in without]
+    found = _fitting(read.found)
+    taken = [f for i, f in enumerate(found) if i not in without]
+    sources = {f.source for f in found}
+    left = [*read.left, *dict.fromkeys(f.source for f in read.found if f.source not in sources)]
     return PastedOut(
         card=_card(taken),
         found=[
@@ -34,11 +43,25 @@ def pasted_out(text: str, without: Collection[int] = ()) -> PastedOut:
                 asks=bool(f.choices),
                 taken=i not in without,
             )
-            for i, f in enumerate(read.found)
+            for i, f in enumerate(found)
         ],
-        left=list(read.left),
+        left=left,
         cut=read.cut,
     )
+
+
+def _fitting(found: Sequence[Found]) -> list[Found]:
+    """What a card has room for: no name is longer than its field, no list than the card takes."""
+    fitting, counted = [], Counter[str]()
+    for f in found:
+        try:
+            _card([f])
+        except ValidationError:
+            continue
+        counted[f.field] += 1
+        if counted[f.field] <= _MOST.get(f.field, 1):
+            fitting.append(f)
+    return fitting
 
 
 def _text(found: Found) -> str:

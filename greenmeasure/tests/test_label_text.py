@@ -58,6 +58,25 @@ class LabelText(ApiTest):
         self.assertEqual(fault["fields"][0]["field"], "rates.0.phrase")
         self.assertEqual(len(fault["fields"][0]["choices"]), 2)
 
+    def test_what_no_card_has_room_for_is_left_and_nothing_is_refused(self) -> None:
+        """Names longer than 80 characters, notes than 300, codes than 40; 30 contents, 60 rates; numbers beyond all measure."""
+        actives = [f"thing{chr(97 + i % 26)}{chr(97 + i // 26)}" for i in range(40)]
+        for text, field, count in (
+            ("ACTIVE INGREDIENT:\n" + "abc " * 30 + " 5%", "contents", 0),
+            ("Keep children off " + "and pets too " * 30 + "until dry", "rules.reentry_note", 0),
+            ("Blank SC\nFRAC 1+2+3+4+5+6+7+8+9+10", "group_code", 0),
+            ("active ingredients\n" + "\n".join(f"{a} 1%" for a in actives), "contents", 30),
+            ("\n".join(f"Apply {i}.5 lb per acre" for i in range(1, 80)), "rates", 60),
+            ("Do not make more than 99999999999999999999 applications per year", "rules.applications_per_season", 0),
+            ("Restricted entry interval " + "9" * 40 + " hours. Rainfast in 2 hours.", "rules.rain_after", 1),
+            ("Apply 1/0 lb per acre", "rates", 0),
+        ):
+            with self.subTest(text[:40]):
+                read = self.read(text)
+                self.assertEqual(sum(f["field"] == field for f in read["found"]), count)
+                if count == 0:
+                    self.assertTrue(read["left"])
+
     def test_nothing_in_it_and_too_much_of_it(self) -> None:
         self.assertEqual(self.read("")["found"], [])
         self.assertEqual(self.read("shake well before use")["card"]["rates"], [])

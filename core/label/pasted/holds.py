@@ -9,7 +9,7 @@ from core.label.groups import common_name, group_of
 from core.label.pasted.pieces import Found, Statement
 from core.label.product import WATER_G_PER_L
 from core.label.rate import Basis
-from core.units import MASS, NUMBER, VOLUME, exact_number, read_number, read_quantity, tidy
+from core.units import MASS, NUMBER, VOLUME, exact_number, read_number, read_quantity
 
 _SHARE = rf"(?P<share>{NUMBER})\s*%"
 _NAMED_FIRST = re.compile(rf"^(?P<name>(?:\d,\d-)?[A-Za-z][^%]*?)[\s.:·…_*†‡=-]*{_SHARE}", re.IGNORECASE)
@@ -61,7 +61,7 @@ def _typed(name: str, basis: Basis, amount: float, unit: str = "%", slow: str = 
 
 
 def _grade(s: Statement) -> list[Found]:
-    return [s.found("contents", _typed(c.name, c.basis, c.percent or 0.0)) for c in grade_in(tidy(s.text))]
+    return [s.found("contents", _typed(c.name, c.basis, c.percent or 0.0)) for c in grade_in(s.tidy)]
 
 
 def _analysis(said: Sequence[Statement]) -> Iterator[Found]:
@@ -69,7 +69,7 @@ def _analysis(said: Sequence[Statement]) -> Iterator[Found]:
     slow = _slow(said)
     met: set[Basis] = set()
     for s in said:
-        match = _SHARE_FIRST.match(tidy(s.text)) or _NAMED_FIRST.match(tidy(s.text))
+        match = _SHARE_FIRST.match(s.tidy) or _NAMED_FIRST.match(s.tidy)
         if not match or _PART_OF_N.search(s.text) or _SLOW.search(s.text):
             continue
         basis = _nutrient(match["name"])
@@ -97,7 +97,7 @@ def _slow(said: Sequence[Statement]) -> str:
         for s in said
         if _SLOW.search(s.text)
         and re.search(r"nitrogen|\bN\b", s.text)
-        and (match := _SHARE_FIRST.match(tidy(s.text)) or _NAMED_FIRST.match(tidy(s.text)))
+        and (match := _SHARE_FIRST.match(s.tidy) or _NAMED_FIRST.match(s.tidy))
     ]
     return exact_number(max(shares)) if shares else ""
 
@@ -106,7 +106,7 @@ def _actives(said: Sequence[Statement]) -> Iterator[Found]:
     """What stands under “Active ingredients”, by its share; by its weight in a gallon or litre where no share is printed."""
     inside, met = False, set[str]()
     for s in said:
-        text = tidy(s.text)
+        text = s.tidy
         header = _ACTIVES.search(text)
         if header:
             inside, text = True, header["rest"]
@@ -127,7 +127,7 @@ def _actives(said: Sequence[Statement]) -> Iterator[Found]:
 
 def _per_volume(said: Sequence[Statement]) -> Iterator[Found]:
     for s in said:
-        match = _PER_VOLUME.search(tidy(s.text)) or _ACTIVE_PER_VOLUME.match(tidy(s.text))
+        match = _PER_VOLUME.search(s.tidy) or _ACTIVE_PER_VOLUME.match(s.tidy)
         if not match or _ACID.search(s.text) or bool(match["lb"]) != bool(match["gal"]):
             continue
         name = _active(match["name"] or "")
@@ -151,7 +151,7 @@ def _active(name: str) -> str:
 def density(said: Sequence[Statement]) -> Iterator[Found]:
     """How heavy a liquid is, as printed; specific gravity as kg/L, by water at 20 °C."""
     for s in said:
-        text = tidy(s.text)
+        text = s.tidy
         if re.search(r"\bbulk density\b", text, re.IGNORECASE):
             continue
         if match := _GALLON_WEIGHS.search(text):
@@ -179,7 +179,7 @@ def _heavy(value: str, unit: str) -> dict[str, str]:
 def packages(said: Sequence[Statement]) -> Iterator[Found]:
     """What it is sold in: `Net weight 50 lb (22.7 kg)` · `NET CONTENTS: 2.5 gallons`."""
     for s in said:
-        match = _NET.search(tidy(s.text))
+        match = _NET.search(s.tidy)
         try:
             size = read_quantity(match["size"], "packages", MASS, VOLUME) if match else None
         except InputError:

@@ -3,9 +3,12 @@
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
-from core.errors import Choice
+from core.errors import Choice, InputError
+from core.label.phrase import spelt
+from core.units import NUMBER, read_number, tidy
 
 A_STATEMENT = 800
 """Characters of the longest statement; what runs on is parted (ours)."""
@@ -41,10 +44,31 @@ class Statement:
     text: str
     line: int
 
-    def found(self, field: str, value: object, source: str = "") -> Found:
-        return Found(field, value, source or self.text, self.line)
+    @cached_property
+    def tidy(self) -> str:
+        """Its words with one spelling for dashes, fractions and spaces."""
+        return tidy(self.text)
+
+    @cached_property
+    def spelt(self) -> str:
+        """Its words with one spelling for what labels write in several ways."""
+        return spelt(self.text)
+
+    @cached_property
+    def readable(self) -> bool:
+        """Whether every number in it is one to measure with."""
+        try:
+            for match in _NUMBER.finditer(self.tidy):
+                read_number(match[0])
+        except InputError:
+            return False
+        return True
+
+    def found(self, field: str, value: object) -> Found:
+        return Found(field, value, self.text, self.line)
 
 
+_NUMBER = re.compile(NUMBER)
 _GOES_ON = re.compile(
     r"(?:\b(?:a|an|the|of|at|to|per|with|in|on|than|every|for|from|and|or|within|least|most|exceed|apply|rate|is|are|be)|[,(/-])$",
     re.IGNORECASE,

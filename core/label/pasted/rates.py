@@ -3,13 +3,15 @@
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
 
 from core.errors import Ambiguous, Choice, InputError
 from core.label.groups import common_name
 from core.label.pasted.pieces import Found, Statement
-from core.label.phrase import poured, rate_at, spelt, weighed
+from core.label.phrase import poured, rate_at, weighed
 from core.label.rate import LabelRate
-from core.label.rules import Use
+from core.label.rules import Intent, Use
 from core.label.targets import Target, find_target
 from core.units import MASS, NUMBER, NUMBER_WORDS, exact_number, read_number
 
@@ -73,8 +75,15 @@ class Printed:
     choices: tuple[Choice, ...] = ()
 
 
-def printed(text: str) -> Iterator[Printed]:
-    """Every amount per area or per volume, and every share of the spray, in a statement made `spelt`."""
+@lru_cache(maxsize=1_000)
+def printed(text: str) -> tuple[Printed, ...]:
+    """Every amount per area or per volume, and every share of the spray, in a statement made `spelt`; kept, for rates and caps
+    both ask.
+    """
+    return tuple(_printed(text))
+
+
+def _printed(text: str) -> Iterator[Printed]:
     done = 0
     for match in _STARTS.finditer(text):
         if match.start() < done or not _MEASURED.search(text, match.start(), match.start() + A_RATE // 2):
@@ -129,7 +138,7 @@ def _rows(said: Sequence[Statement]) -> Iterator[Found]:
     in_days = False
     met: set[tuple[str, str, str]] = set()
     for s in said:
-        text = spelt(s.text)
+        text = s.spelt
         in_days = in_days or bool(re.search(r"\binterval\b.*\bdays?\b|\bdays\b.*\binterval", text, re.IGNORECASE))
         here = [p for p in printed(text) if _is_rate(text, p)]
         if not here:
@@ -139,8 +148,9 @@ def _rows(said: Sequence[Statement]) -> Iterator[Found]:
         for i, p in enumerate(here):
             part = text[: p.at] if i == 0 else text[here[i - 1].at : p.at]
             after = text[p.end : here[i + 1].at if i + 1 < len(here) else None]
-            row = _row(p, target, part if len(here) > 1 else text, text, in_days) | {"uses": _uses(part, after)}
-            key = (str(row["phrase"]), str(row["target"]), str(row["intent"]))
+            intent = _intent(part if len(here) > 1 else text)
+            row = _row(p.phrase, target, intent, interval(text, in_days), _uses(part, after))
+            key = (p.phrase, row["target"], intent)
             if key not in met:
                 met.add(key)
                 yield Found("rates", row, s.text, s.line, p.choices)
@@ -161,15 +171,26 @@ def _is_strength(label: LabelRate, before: str) -> bool:
     return any(common_name(word) for word in re.findall(r"[\w-]+(?:, ?\d-D)?", before))
 
 
-def _row(p: Printed, target: Target | None, part: str, whole: str, in_days: bool) -> dict[str, str]:
-    low, high = interval(whole, in_days)
-    intent = next((key for key, pattern in _INTENTS if re.search(pattern, part, re.IGNORECASE)), "any")
+def _intent(text: str) -> str:
+    return next((key for key, pattern in _INTENTS if re.search(pattern, text, re.IGNORECASE)), Intent.ANY.value)
+
+
+def _row(
+    phrase: str,
+    target: Target | None = None,
+    intent: str = Intent.ANY.value,
+    days: tuple[str, str] = ("", ""),
+    uses: Sequence[str] = (),
+) -> dict[str, Any]:
+    """A rate as a card's row of it is typed."""
+    name = target.name if target else ""
     return {
-        "phrase": p.phrase,
-        "target": target.name if target else "",
+        "phrase": phrase,
+        "target": name,
         "intent": intent,
-        "interval_low": low,
-        "interval_high": high,
+        "interval_low": days[0],
+        "interval_high": days[1],
+        "uses": list(uses),
     }
 
 
@@ -215,13 +236,6 @@ def _covered(said: Sequence[Statement], package: str) -> Iterator[Found]:
     if not package:
         return
     for s in said:
-        if match := _COVERS.search(spelt(s.text)):
-            row = {
-                "phrase": f"{package} covers {match['area']}",
-                "target": "",
-                "intent": "any",
-                "interval_low": "",
-                "interval_high": "",
-            }
-            yield Found("rates", row, s.text, s.line)
+        if match := _COVERS.search(s.spelt):
+            yield s.found("rates", _row(f"{package} covers {match['area']}"))
             return

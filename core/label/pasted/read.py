@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from core.label.groups import group_of
 from core.label.pasted import holds, rates, ruled, what
@@ -18,11 +19,14 @@ class Pasted:
     cut: bool
 
 
+@lru_cache(maxsize=32)
 def read_pasted(text: str) -> Pasted:
     """What of a card stands in a label's text, each with the words it was taken from. Nothing is guessed: what is not found is
-    not there, and what can mean two things comes with its readings.
+    not there, and what can mean two things comes with its readings. What was read last is kept, for a finding is unticked in
+    the same text.
     """
-    said = statements(text)
+    every = statements(text)
+    said = [s for s in every if s.readable]
     held = list(holds.contents(said))
     packed = list(holds.packages(said))
     called = list(what.name(said))
@@ -33,7 +37,7 @@ def read_pasted(text: str) -> Pasted:
     other = {f.source for f in (*held, *heavy)}
     rest = [s for s in said if s.text not in other and not s.text.startswith(tuple(f"{c.source} " for c in held))]
     rows = list(rates.rates(rest, f"{size['value']} {_UNIT_WORDS.get(size['unit'], size['unit'])}" if size else ""))
-    every, rows = _every(said, rows)
+    apart, rows = _every(said, rows)
     found = [
         *called,
         *what.kinds(said, groups, held),
@@ -48,8 +52,8 @@ def read_pasted(text: str) -> Pasted:
         *ruled.stains(said),
         *ruled.worn(said),
     ]
-    used = {f.source for f in found} | every
-    left = tuple(s.text for s in said if s.text not in used)
+    used = {f.source for f in found} | apart
+    left = tuple(s.text for s in every if s.text not in used)
     return Pasted(tuple(found), left, len(text) > LONGEST)
 
 

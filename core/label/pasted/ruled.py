@@ -5,7 +5,6 @@ from collections.abc import Callable, Iterator, Sequence
 
 from core.label.pasted.pieces import Found, Statement
 from core.label.pasted.rates import CAPPED, printed
-from core.label.phrase import spelt
 from core.label.rate import Basis
 from core.units import NUMBER, NUMBER_WORDS, exact_number, read_number
 
@@ -163,7 +162,7 @@ _AT_LEAST = re.compile(r"\b(?:less|fewer) than\b[^.;]{0,20}$", re.IGNORECASE)
 
 
 def _ruled(s: Statement) -> Iterator[tuple[str, object]]:
-    text = spelt(s.text)
+    text = s.spelt
     dry = _NO_WATER.search(text)
     watered = not dry and _WATERED.search(text)
     refused = _REFUSED.search(text)
@@ -180,7 +179,7 @@ def _ruled(s: Statement) -> Iterator[tuple[str, object]]:
 
 def _caps(s: Statement) -> Iterator[tuple[str, object]]:
     """The most at once and the most in a season, in the label's words."""
-    text = spelt(s.text)
+    text = s.spelt
     for p in printed(text):
         before, after = text[: p.at], text[p.end :]
         if p.label is None or not p.label.unit.per_area or not CAPPED.search(before):

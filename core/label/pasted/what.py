@@ -8,7 +8,6 @@ from core.label.groups import CLASS, FRAC, HRAC, IRAC, Group, group_of, read_cod
 from core.label.pasted.pieces import Found, Statement
 from core.label.product import FORMULATIONS, Kind
 from core.label.rate import NUTRIENTS, Basis
-from core.units import tidy
 
 
 def _any_case(pattern: str) -> re.Pattern[str]:
@@ -128,7 +127,7 @@ def formulation(said: Sequence[Statement], found_name: str) -> Iterator[Found]:
 def codes(said: Sequence[Statement], contents: Sequence[Found]) -> Iterator[Found]:
     """The group codes as a card writes them: as printed, else by what actives are in it."""
     for s in said:
-        text = tidy(s.text)
+        text = s.tidy
         match = _GROUP.search(text) or _SCHEME.search(text)
         scheme = ""
         if match:

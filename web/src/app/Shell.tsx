@@ -1,15 +1,15 @@
 import { lazy, Suspense, useEffect, useState, useSyncExternalStore } from "react";
 import { Link, Outlet, useNavigate } from "react-router";
 import styled from "styled-components";
+import { quarrels } from "../api/revised";
 import { useOnline } from "./connection";
-import { Rule } from "./Rule";
 import { MenuButton } from "./MenuButton";
+import { Rule } from "./Rule";
 import { useAccount, useSession, useSignOut } from "./session";
 import { useShortcuts } from "./shortcuts";
-import { quarrels } from "../api/revised";
+import { t } from "./theme";
 import { anythingSaid, hearSaid } from "./toast";
 import { useLineInAddress } from "./useLineInAddress";
-import { t } from "./theme";
 
 const fetchLine = () => import("./ReckonLine");
 const fetchToasts = () => import("./Toasts");

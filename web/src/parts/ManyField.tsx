@@ -4,8 +4,8 @@ import { t } from "../app/theme";
 import { FaultText, Hint } from "./Field";
 import { useFault } from "./faults";
 import { Button as Plain } from "./Button";
-import { None, Pop, type Option } from "./PickField";
-import { isLong, Sought } from "./Sought";
+import { Pop, type Option } from "./PickField";
+import { isLong, nothingFound, Sought } from "./Sought";
 
 const Root = styled.div`
   display: grid;
@@ -149,7 +149,7 @@ export function ManyField({
           )}
           <Sought label={label} count={options.length}>
             <List
-              renderEmptyState={() => <None>Nothing by that name.</None>}
+              renderEmptyState={nothingFound}
               aria-label={label}
               items={options.map((o) => ({ ...o, id: o.key }))}
               selectionMode="multiple"

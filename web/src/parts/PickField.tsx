@@ -13,7 +13,7 @@ import styled from "styled-components";
 import { t } from "../app/theme";
 import { FaultText, Hint, Named, needed as marked } from "./Field";
 import { useFault } from "./faults";
-import { Sought } from "./Sought";
+import { nothingFound, Sought } from "./Sought";
 import { Term } from "./Term";
 
 export interface Option {
@@ -86,11 +86,6 @@ export const Pop = styled(Popover)`
 `;
 const List = styled(ListBox<Option>)`
   padding: 4px 0;
-`;
-/** What stands in a list in which nothing is found. */
-export const None = styled.p`
-  padding: 10px 12px;
-  color: ${t.soft};
 `;
 const Item = styled(ListBoxItem)`
   display: grid;
@@ -167,7 +162,7 @@ export function PickField({
           <List
             items={options.map((o) => ({ ...o, id: o.key }))}
             dependencies={[options]}
-            renderEmptyState={() => <None>Nothing by that name.</None>}
+            renderEmptyState={nothingFound}
           >
             {(o: Option) => (
               <Item id={o.key} textValue={`${o.text} ${o.note ?? ""}`.trim()} aria-label={o.text}>

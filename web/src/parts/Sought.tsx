@@ -21,6 +21,14 @@ const Words = styled(Input)`
   ${box}
 `;
 
+const None = styled.p`
+  padding: 10px 12px;
+  color: ${t.soft};
+`;
+
+/** What stands in a list in which nothing is found. */
+export const nothingFound = () => <None>Nothing by that name.</None>;
+
 /** A list under a field that narrows it as one types, where it is long: any part of a name or of its note is found. */
 export function Sought({ label, count, children }: { label: string; count: number; children: ReactNode }) {
   const { contains } = useFilter({ sensitivity: "base" });

@@ -1,8 +1,7 @@
 import { useState } from "react";
-import type { Account } from "../../app/session";
 import { useDraft } from "../../app/draft";
 import { unitsHere } from "../../app/locale";
-import { useOpenAccount } from "../../app/session";
+import { useOpenAccount, type Account } from "../../app/session";
 import { Button } from "../../parts/Button";
 import { Hint } from "../../parts/Field";
 import { Form } from "../../parts/Form";

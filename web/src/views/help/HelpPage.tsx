@@ -39,11 +39,6 @@ const List = styled.ol`
     font-weight: 600;
     text-decoration: none;
   }
-  ${t.phone} {
-    a {
-      padding: 11px 0;
-    }
-  }
 `;
 
 const GLOSSARY = "glossary";

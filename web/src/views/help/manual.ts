@@ -1,3 +1,4 @@
+import { holds } from "../../parts/searching";
 import type { Chapter } from "./chapter";
 
 const files = import.meta.glob<Chapter>("../../../../docs/manual/[0-9]*.md", {
@@ -40,9 +41,8 @@ export function search(typed: string): Hit[] {
         .filter((s) => s.title)
         .map((s) => {
           const title = `${c.title}: ${s.title}`;
-          const whole = `${title} ${s.text}`.toLowerCase();
           const named = sought.filter((w) => title.toLowerCase().includes(w)).length;
-          const met = sought.every((w) => whole.includes(w));
+          const met = holds([title, s.text], sought.join(" "));
           return { title, text: around(s.text, sought), to: `${c.key}#${s.id}`, weight: met ? 1 + named : 0 };
         }),
     )

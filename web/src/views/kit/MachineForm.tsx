@@ -10,13 +10,11 @@ import { QuantityField } from "../../parts/QuantityField";
 import { Fields } from "../../parts/Section";
 import { Switch } from "../../parts/Switch";
 import { TextField } from "../../parts/TextField";
-import { dialUnits, lengthUnits, outputUnits, tankUnits, volumeUnits, weightUnits } from "../../parts/units";
+import { dialUnits, lengthUnits, outputUnits, tankUnits, volumeUnits } from "../../parts/units";
 import { pressureUnits } from "./benches";
-import { typedMachine, type Machine } from "./typedMachine";
+import { capacityUnits, toMachineIn, typedMachine, type Machine } from "./typedMachine";
 
 type Kind = Machine["kind"];
-
-const spreaders = ["broadcast", "drop", "hand_held"];
 
 /** A machine's form. What is half typed survives a reload. */
 export function MachineForm({ machine }: { machine?: Machine }) {
@@ -66,12 +64,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
         card={machine}
         add="Add the machine"
         added="is in the kit"
-        body={() => ({
-          ...value,
-          output: sprayer && value.output.value.trim() ? value.output : null,
-          droplets: value.droplets ? Number(value.droplets) : null,
-          setting_step: value.setting_step || null,
-        })}
+        body={() => toMachineIn(value)}
         save={save}
         remove={remove}
         putBack={putBack}
@@ -125,7 +118,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
             name="form"
             value={value.form || null}
             placeholder="Choose"
-            options={(options?.forms ?? []).filter((f) => spreaders.includes(f.key) !== sprayer)}
+            options={(options?.forms ?? []).filter((f) => f.kind === value.kind)}
             onChange={(form) =>
               change({
                 form,
@@ -141,7 +134,7 @@ export function MachineForm({ machine }: { machine?: Machine }) {
             label={hose ? "Bottle holds" : sprayer ? "Tank holds" : "Hopper holds"}
             name="capacity"
             value={value.capacity}
-            units={(hose ? volumeUnits : sprayer ? tankUnits : weightUnits)(account.units)}
+            units={capacityUnits(value.kind, value.form, account.units)}
             onChange={(capacity) => change({ capacity })}
           />
           {sprayer && (

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { typedOf } from "../../parts/QuantityField";
+import { tankUnits, volumeUnits, weightUnits } from "../../parts/units";
 
 export type Machine = Schemas["MachineOut"];
 
@@ -29,3 +30,20 @@ export function typedMachine(machine: Machine | undefined, us: boolean) {
     note: machine?.note ?? "",
   };
 }
+
+export type TypedMachine = ReturnType<typeof typedMachine>;
+
+/** What goes to the server: what is left empty is not known, and a spreader has no output. */
+export function toMachineIn(typed: TypedMachine): Schemas["MachineIn"] {
+  const known = typed.kind === "sprayer" && typed.output.value.trim();
+  return {
+    ...typed,
+    output: known ? typed.output : null,
+    droplets: typed.droplets ? Number(typed.droplets) : null,
+    setting_step: typed.setting_step || null,
+  };
+}
+
+/** The units of what a machine holds: a bottle's, a tank's or a hopper's. */
+export const capacityUnits = (kind: Machine["kind"], form: string, system: "us" | "metric") =>
+  (form === "hose_end" ? volumeUnits : kind === "sprayer" ? tankUnits : weightUnits)(system);

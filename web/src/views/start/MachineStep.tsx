@@ -8,11 +8,11 @@ import { Button, ButtonLink } from "../../parts/Button";
 import { Form } from "../../parts/Form";
 import { Fault, Notice } from "../../parts/Notice";
 import { OneOf } from "../../parts/OneOf";
-import { QuantityField } from "../../parts/QuantityField";
+import { QuantityField, typedOf } from "../../parts/QuantityField";
 import { Bar, Fields } from "../../parts/Section";
 import { TextField } from "../../parts/TextField";
-import { outputUnits, tankUnits, volumeUnits, weightUnits } from "../../parts/units";
-import { typedMachine } from "../kit/typedMachine";
+import { outputUnits } from "../../parts/units";
+import { capacityUnits, toMachineIn, typedMachine } from "../kit/typedMachine";
 import { looks } from "./looks";
 
 type Options = Schemas["KitOptionsOut"];
@@ -38,7 +38,7 @@ function shut(form: Form_, products: Schemas["ProductOut"][]): string {
 /** The first machine, by what it looks like, with an output to measure, to type or to assume. */
 export function MachineStep({ options, products }: { options: Options; products: Schemas["ProductOut"][] }) {
   const account = useAccount();
-  const us = account.units === "us";
+  const blank = typedMachine(undefined, account.units === "us");
   const there = useThereAndBack();
   const navigate = useNavigate();
   const { value, change, clear } = useDraft<Own>(`${account.slug}/start/machine`, {
@@ -46,35 +46,28 @@ export function MachineStep({ options, products }: { options: Options; products:
     name: null,
     capacity: null,
     known: "assumed",
-    output: { value: "", unit: us ? "gal/kft2" : "l/m2_100" },
+    output: blank.output,
   });
   const form = options.forms.find((f) => f.key === value.form);
   const name = value.name ?? form?.text.split(",")[0] ?? "";
-  const capacity = value.capacity ?? {
-    value: form?.capacity.exact ?? "",
-    unit: form?.capacity.unit ?? (us ? "gal" : "l"),
-  };
+  const capacity = value.capacity ?? typedOf(form?.capacity, blank.capacity.unit);
   const sprays = form?.kind === "sprayer" && form.key !== "hose_end";
   const add = useChange((path, body: Schemas["MachineIn"]) =>
     read(send.POST("/api/accounts/{account}/machines", { params: { path }, body })),
   );
   const submit = () => {
-    const assumed = value.known === "assumed";
     const { exact, unit } = options.assumed_output;
-    const output = assumed ? { value: exact, unit } : value.known === "known" ? value.output : null;
-    const blank = typedMachine(undefined, us);
+    const outputs = { assumed: { value: exact, unit }, known: value.output, measure: blank.output };
     add.mutate(
-      {
+      toMachineIn({
         ...blank,
         name,
         capacity,
         kind: form?.kind ?? "sprayer",
         form: value.form,
-        output: sprays ? output : null,
-        output_assumed: sprays && assumed,
-        droplets: null,
-        setting_step: null,
-      },
+        output: sprays ? outputs[value.known] : blank.output,
+        output_assumed: sprays && value.known === "assumed",
+      }),
       {
         onSuccess: (machine) => {
           clear();
@@ -120,11 +113,7 @@ export function MachineStep({ options, products }: { options: Options; products:
               label={form.kind === "sprayer" ? "Its tank holds" : "Its hopper holds"}
               name="capacity"
               value={capacity}
-              units={(form.key === "hose_end"
-                ? volumeUnits
-                : form.kind === "sprayer"
-                  ? tankUnits
-                  : weightUnits)(account.units)}
+              units={capacityUnits(form.kind, form.key, account.units)}
               onChange={(next) => change({ capacity: next })}
               hint="What such a machine usually holds: put it right."
             />

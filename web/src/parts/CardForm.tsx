@@ -71,7 +71,7 @@ export function CardForm<In>(p: Props<In>) {
     });
   return (
     <Form label={what[0]!.toUpperCase() + what.slice(1)} error={save.error} onSubmit={submit}>
-      {may && <Hint>Fields with * must be filled in.</Hint>}
+      {may && <Hint style={{ marginBottom: 12 }}>Fields with * must be filled in.</Hint>}
       {draft.kept && <Hint>Brought back from what you had typed before.</Hint>}
       {!may && <Notice tone="note">You can read this card. A manager changes it.</Notice>}
       <Held disabled={!may}>{p.children}</Held>
